@@ -1,0 +1,205 @@
+using System.Text.Json.Serialization;
+using NodaTime;
+using PorchLight.Core.Calendar;
+
+namespace PorchLight.Core.FollowThrough;
+
+/// <summary>Where one step of a run stands.</summary>
+public enum StepStatus
+{
+    /// <summary>The step before is not settled yet.</summary>
+    Later,
+
+    /// <summary>It has a date.</summary>
+    Planned,
+
+    /// <summary>Its date has come and it waits for a nod.</summary>
+    Waiting,
+
+    /// <summary>It has its nod and waits for the sending window.</summary>
+    Approved,
+
+    /// <summary>It took effect.</summary>
+    Done,
+
+    /// <summary>A person passed it over.</summary>
+    Skipped,
+
+    /// <summary>Nobody nodded in time.</summary>
+    Lapsed,
+
+    /// <summary>The run was stopped before it took effect.</summary>
+    Cancelled,
+}
+
+/// <summary>One step of a run.</summary>
+/// <param name="Key">The step's key.</param>
+/// <param name="Status">Where it stands.</param>
+/// <param name="Due">When it is due, or since when it waits; null before it is planned or when no working day comes.</param>
+/// <param name="Settled">When it was sent, skipped or lapsed.</param>
+public sealed record StepState(string Key, StepStatus Status, Instant? Due = null, Instant? Settled = null)
+{
+    /// <summary>Whether it can still take effect.</summary>
+    [JsonIgnore]
+    public bool IsPending => Status is StepStatus.Later or StepStatus.Planned or StepStatus.Waiting or StepStatus.Approved;
+}
+
+/// <summary>How a run stands.</summary>
+public enum RunStatus
+{
+    /// <summary>Steps are still to come.</summary>
+    Active,
+
+    /// <summary>Every step is settled.</summary>
+    Finished,
+
+    /// <summary>An event ended it.</summary>
+    Stopped,
+}
+
+/// <summary>All that changes about a run.</summary>
+/// <param name="Started">When it started.</param>
+/// <param name="Steps">One for each step, in order.</param>
+/// <param name="Status">How it stands.</param>
+/// <param name="Ended">When it finished or was stopped.</param>
+/// <param name="StoppedBy">What stopped it.</param>
+public sealed record RunState(
+    Instant Started, IReadOnlyList<StepState> Steps, RunStatus Status = RunStatus.Active, Instant? Ended = null, StopOn? StoppedBy = null)
+{
+    /// <summary>The first step that is not settled, or null.</summary>
+    [JsonIgnore]
+    public StepState? Current => Status == RunStatus.Active ? Steps.FirstOrDefault(step => step.IsPending) : null;
+}
+
+/// <summary>What a transition of a run asks the rest of the house to do.</summary>
+public enum RunEffectKind
+{
+    /// <summary>Carry the step's action out.</summary>
+    TakeEffect,
+
+    /// <summary>Ask a person for a nod.</summary>
+    AskForNod,
+
+    /// <summary>Note that nobody nodded in time.</summary>
+    NoteLapse,
+
+    /// <summary>Note that the run has come to its end.</summary>
+    NoteEnd,
+}
+
+/// <summary>One thing to do.</summary>
+/// <param name="Kind">What.</param>
+/// <param name="Step">The step's key; null for <see cref="RunEffectKind.NoteEnd"/>.</param>
+/// <param name="At">When it fell.</param>
+public sealed record RunEffect(RunEffectKind Kind, string? Step, Instant At);
+
+/// <summary>A run after something happened.</summary>
+/// <param name="State">How it stands now.</param>
+/// <param name="Effects">What has to be done, in order.</param>
+public sealed record Transition(RunState State, IReadOnlyList<RunEffect> Effects);
+
+/// <summary>
+/// Plans and moves runs. The same functions serve the worker, which asks at the real time, and a rehearsal, which asks
+/// at assumed times.
+/// </summary>
+public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar calendar, SendingWindow window)
+{
+    /// <summary>A new run whose first step is planned.</summary>
+    public RunState Start(Instant now) => PlanNext(new RunState(now,
+        [.. content.Steps.Select(step => new StepState(step.Key, StepStatus.Later))]), now);
+
+    /// <summary>When the run next has to be looked at; null when nothing comes by itself.</summary>
+    public Instant? NextMoment(RunState run) => run.Current switch
+    {
+        { Status: StepStatus.Planned or StepStatus.Approved } step => step.Due,
+        { Status: StepStatus.Waiting, Due: { } since } => LapseAt(since),
+        _ => null,
+    };
+
+    /// <summary>
+    /// Everything that has fallen due by now. A step settles at the instant it takes effect, so that what follows counts
+    /// from then; an unanswered nod lapses at the end of its days.
+    /// </summary>
+    public Transition Advance(RunState run, Instant now)
+    {
+        var effects = new List<RunEffect>();
+        while (run.Current is { } step && NextMoment(run) is { } moment && moment <= now)
+        {
+            switch (step.Status)
+            {
+                case StepStatus.Planned when content.Step(step.Key).NeedsNod:
+                    run = With(run, step with { Status = StepStatus.Waiting });
+                    effects.Add(new RunEffect(RunEffectKind.AskForNod, step.Key, moment));
+                    break;
+                case StepStatus.Waiting:
+                    run = Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteLapse);
+                    break;
+                default:
+                    run = Settle(run, step, StepStatus.Done, now, effects, RunEffectKind.TakeEffect);
+                    break;
+            }
+        }
+
+        return new Transition(run, effects);
+    }
+
+    /// <summary>
+    /// A person nods. Inside the sending window, or when told to send now, the step takes effect at once; outside it
+    /// waits for the window to open. Null when the step does not wait for a nod (any more), or was not held by the window.
+    /// </summary>
+    public Transition? Nod(RunState run, string stepKey, Instant now, bool sendNow = false)
+    {
+        if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey)
+            return null;
+        var due = sendNow || content.Step(stepKey).When.AtOnce ? now : calendar.HoldTo(window, now);
+        if (step.Status == StepStatus.Approved && due != now)
+            return null;
+        return due == now
+            ? Advance(With(run, step with { Status = StepStatus.Approved, Due = now }), now)
+            : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due }), []);
+    }
+
+    /// <summary>A person passes a step over. Null when the step is not the next one of an active run.</summary>
+    public Transition? Skip(RunState run, string stepKey, Instant now)
+    {
+        if (run.Current is not { } step || step.Key != stepKey)
+            return null;
+        var effects = new List<RunEffect>();
+        return new Transition(Settle(run, step, StepStatus.Skipped, now, effects, null), effects);
+    }
+
+    /// <summary>Ends the run: everything pending is cancelled. An ended run stays as it is.</summary>
+    public static RunState Stop(RunState run, StopOn why, Instant now) => run.Status != RunStatus.Active
+        ? run
+        : run with
+        {
+            Steps = [.. run.Steps.Select(step => step.IsPending ? step with { Status = StepStatus.Cancelled } : step)],
+            Status = RunStatus.Stopped,
+            Ended = now,
+            StoppedBy = why,
+        };
+
+    private RunState Settle(RunState run, StepState step, StepStatus status, Instant at, List<RunEffect> effects, RunEffectKind? kind)
+    {
+        if (kind is { } effect)
+            effects.Add(new RunEffect(effect, step.Key, at));
+        run = PlanNext(With(run, step with { Status = status, Settled = at }), at);
+        if (run.Status == RunStatus.Finished)
+            effects.Add(new RunEffect(RunEffectKind.NoteEnd, null, at));
+        return run;
+    }
+
+    private RunState PlanNext(RunState run, Instant settled)
+    {
+        if (run.Current is not { } next)
+            return run with { Status = RunStatus.Finished, Ended = settled };
+        var when = content.Step(next.Key).When;
+        var anchor = when.Anchor == Anchor.RunStart ? run.Started : settled;
+        return With(run, next with { Status = StepStatus.Planned, Due = when.Due(anchor, calendar, window) });
+    }
+
+    private Instant LapseAt(Instant since) => calendar.ToInstant(calendar.ToLocal(since).PlusDays(content.LapseAfterDays));
+
+    private static RunState With(RunState run, StepState step) =>
+        run with { Steps = [.. run.Steps.Select(old => old.Key == step.Key ? step : old)] };
+}

@@ -1,0 +1,115 @@
+namespace PorchLight.Core.Forms;
+
+/// <summary>The way a set of answers takes through a form.</summary>
+/// <param name="Pages">The keys of the pages shown so far, in order.</param>
+/// <param name="Answers">The state of every question of the form.</param>
+/// <param name="Next">The page that follows the last one shown, or null when the form ends there.</param>
+/// <param name="SendOff">The send-off a route rule led straight to, or null.</param>
+public sealed record Route(
+    IReadOnlyList<string> Pages, IReadOnlyDictionary<string, AnswerState> Answers, string? Next, string? SendOff)
+{
+    /// <summary>The keys of the questions that are asked, in form order.</summary>
+    public IEnumerable<string> Asked(FormContent form) => form.Pages
+        .Where(page => Pages.Contains(page.Key))
+        .SelectMany(page => page.Questions)
+        .Where(question => Shown.Contains(question.Key))
+        .Select(question => question.Key);
+
+    /// <summary>The keys of the questions that are shown, in no order.</summary>
+    internal IReadOnlySet<string> Shown { get; init; } = new HashSet<string>();
+}
+
+/// <summary>Walks a form forward. Pages run in order and routes lead only forward, so a walk always ends.</summary>
+public static class Routes
+{
+    /// <summary>
+    /// The route the answers take. Pages before <paramref name="current"/> have been left: what is blank there is blank
+    /// for good. The current page is still open: what is blank there is not asked yet. Later pages are not asked yet.
+    /// </summary>
+    /// <param name="known">The form and what is known beside the answers; its own answer states are not used.</param>
+    /// <param name="given">Answers by question key; absent or null means nothing was answered. Keys the form does not have are passed over.</param>
+    /// <param name="current">The key of the page being filled in, or null when all pages have been left, as at sending.</param>
+    public static Route Trace(Known known, IReadOnlyDictionary<string, Answer?> given, string? current = null)
+    {
+        var form = known.Form;
+        var states = form.Questions.ToDictionary(question => question.Key, _ => AnswerState.NotAskedYet);
+        var now = known with { Answers = states };
+        var pages = new List<string>();
+        var shown = new HashSet<string>();
+
+        for (var index = 0; index < form.Pages.Count;)
+        {
+            var page = form.Pages[index];
+            if (page.ShownOnlyWhen.EvaluateOrTrue(now) != Truth.True)
+            {
+                PassBy(form.Pages.Skip(index).Take(1));
+                index++;
+                continue;
+            }
+
+            pages.Add(page.Key);
+            var open = page.Key == current;
+            foreach (var question in page.Questions)
+                Ask(question, open);
+
+            var (next, sendOff) = Follow(index);
+            if (open || sendOff is not null)
+            {
+                // Behind an open page everything may still change; behind a send-off nothing is asked any more.
+                if (!open)
+                    PassBy(form.Pages.Skip(index + 1));
+                return new Route(pages, states, NextShown(next), sendOff) { Shown = shown };
+            }
+
+            PassBy(form.Pages.Take(next).Skip(index + 1));
+            index = next;
+        }
+
+        return new Route(pages, states, null, null) { Shown = shown };
+
+        void Ask(Question question, bool open)
+        {
+            var asked = question.AskedOnlyWhen.EvaluateOrTrue(now);
+            if (asked == Truth.True)
+                shown.Add(question.Key);
+            states[question.Key] = (asked, given.GetValueOrDefault(question.Key)) switch
+            {
+                (Truth.True, { } answer) => AnswerState.Of(answer),
+                (Truth.True, null) => open ? AnswerState.NotAskedYet : AnswerState.Blank,
+                (Truth.Unknown, _) when open => AnswerState.NotAskedYet,
+                _ => AnswerState.OffRoute,
+            };
+        }
+
+        void PassBy(IEnumerable<Page> skipped)
+        {
+            foreach (var question in skipped.SelectMany(page => page.Questions))
+                states[question.Key] = AnswerState.OffRoute;
+        }
+
+        (int Next, string? SendOff) Follow(int index)
+        {
+            var rule = form.Pages[index].Routes.FirstOrDefault(route => route.When.Evaluate(now) == Truth.True);
+            if (rule is null)
+                return (index + 1, null);
+            var target = IndexOf(rule.To);
+            return target > index ? (target, null) : (form.Pages.Count, form.FindSendOff(rule.To)?.Key);
+        }
+
+        int IndexOf(string page) => form.Pages.Select(p => p.Key).ToList().IndexOf(page);
+
+        string? NextShown(int from) => form.Pages.Skip(from)
+            .FirstOrDefault(page => page.ShownOnlyWhen.EvaluateOrTrue(now) == Truth.True)?.Key;
+    }
+
+    /// <summary>
+    /// The send-off at the end of a route: the one a rule led to, else the first whose condition is true, else the
+    /// default one.
+    /// </summary>
+    /// <param name="route">A route that has ended.</param>
+    /// <param name="known">What is known at the end, the verdict included.</param>
+    public static SendOff End(Route route, Known known) =>
+        (route.SendOff is { } key ? known.Form.FindSendOff(key) : null)
+        ?? known.Form.SendOffs.FirstOrDefault(sendOff => sendOff.When.EvaluateOrTrue(known) == Truth.True)
+        ?? known.Form.DefaultSendOff;
+}

@@ -1,0 +1,77 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+
+namespace PorchLight.Core.Inquiries;
+
+/// <summary>In which group of the day's list an owed reply stands.</summary>
+public enum PromiseGroup
+{
+    /// <summary>The promise is broken.</summary>
+    Late,
+
+    /// <summary>It ends today.</summary>
+    Today,
+
+    /// <summary>It ends another day, or nothing could be promised.</summary>
+    Later,
+}
+
+/// <summary>Says how the day stands, as a short note.</summary>
+public static class TodayNote
+{
+    private static readonly string[] Small =
+        ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+
+    /// <summary>The group of a deadline; the end of a day belongs to that day.</summary>
+    public static PromiseGroup Group(Instant? deadline, Instant now, DateTimeZone zone) => deadline switch
+    {
+        null => PromiseGroup.Later,
+        { } due when due < now => PromiseGroup.Late,
+        { } due when (due - Duration.Epsilon).InZone(zone).Date <= now.InZone(zone).Date => PromiseGroup.Today,
+        _ => PromiseGroup.Later,
+    };
+
+    /// <summary>
+    /// "Three people are waiting for a first word, one of them by 15:00 today. Four messages want your nod."
+    /// </summary>
+    /// <param name="deadlines">The reply promises that are still open; null where nothing could be promised.</param>
+    /// <param name="nods">How many steps wait for a nod.</param>
+    /// <param name="now">The business's now.</param>
+    /// <param name="zone">The business's zone.</param>
+    public static string Say(IReadOnlyList<Instant?> deadlines, int nods, Instant now, DateTimeZone zone)
+    {
+        var waiting = deadlines.Count switch
+        {
+            0 => "Nobody is waiting for a first word.",
+            1 => $"One person is waiting for a first word{Urgency()}.",
+            var count => $"{Capital(Number(count))} people are waiting for a first word{Urgency()}.",
+        };
+        return nods switch
+        {
+            0 => waiting,
+            1 => waiting + " One message wants your nod.",
+            _ => $"{waiting} {Capital(Number(nods))} messages want your nod.",
+        };
+
+        string Urgency()
+        {
+            var late = deadlines.Count(deadline => Group(deadline, now, zone) == PromiseGroup.Late);
+            var today = deadlines.Where(deadline => Group(deadline, now, zone) == PromiseGroup.Today).ToList();
+            if (late > 0)
+                return deadlines.Count == late
+                    ? late == 1 ? ", longer than you promised" : ", all longer than you promised"
+                    : $", {Number(late)} of them longer than you promised";
+            if (today.Count == 0)
+                return "";
+            var first = TimeWords.By(today.Min()!.Value, now, zone);
+            return deadlines.Count == 1 ? ", " + first : $", {Number(today.Count)} of them {first}";
+        }
+    }
+
+    /// <summary>Numbers up to twelve in words, larger ones in digits.</summary>
+    public static string Number(int count) => count >= 0 && count < Small.Length
+        ? Small[count]
+        : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
+
+    private static string Capital(string word) => char.ToUpperInvariant(word[0]) + word[1..];
+}

@@ -1,0 +1,126 @@
+using System.Text.Json.Serialization;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Screening;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>Something that happened, kept for ever in the event log. The timeline, follow-throughs and the bell read it.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(InquiryReceived), "inquiryReceived")]
+[JsonDerivedType(typeof(AnswersLanded), "answersLanded")]
+[JsonDerivedType(typeof(RunStarted), "runStarted")]
+[JsonDerivedType(typeof(NodAsked), "nodAsked")]
+[JsonDerivedType(typeof(MessageSent), "messageSent")]
+[JsonDerivedType(typeof(StepSkipped), "stepSkipped")]
+[JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
+[JsonDerivedType(typeof(RunStopped), "runStopped")]
+[JsonDerivedType(typeof(RunFinished), "runFinished")]
+[JsonDerivedType(typeof(ReplyReceived), "replyReceived")]
+[JsonDerivedType(typeof(MeetingBooked), "meetingBooked")]
+[JsonDerivedType(typeof(CallAsked), "callAsked")]
+public abstract record Happening;
+
+/// <summary>A lead sent a form.</summary>
+public sealed record InquiryReceived(string Form, Fit Fit, bool KnownBefore, bool Joined) : Happening;
+
+/// <summary>The answers of an inquiry landed.</summary>
+public sealed record AnswersLanded(int Fields, int Notes, int Differences) : Happening;
+
+/// <summary>A follow-through began.</summary>
+public sealed record RunStarted(string Name) : Happening;
+
+/// <summary>A step waits for a nod.</summary>
+public sealed record NodAsked(string Step, int Gaps) : Happening;
+
+/// <summary>A message was handed to the mail.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Step">The step it belongs to, or null when a person wrote it.</param>
+/// <param name="By">Who sent or approved it; null when it went by itself.</param>
+public sealed record MessageSent(string Subject, string? Step, string? By) : Happening;
+
+/// <summary>A person passed a step over.</summary>
+public sealed record StepSkipped(string Step, string By) : Happening;
+
+/// <summary>Nobody nodded in time.</summary>
+public sealed record StepLapsed(string Step) : Happening;
+
+/// <summary>An event ended a run.</summary>
+public sealed record RunStopped(string Name, StopOn Why, int Cancelled) : Happening;
+
+/// <summary>A run came to its end.</summary>
+public sealed record RunFinished(string Name) : Happening;
+
+/// <summary>A message came from the client.</summary>
+public sealed record ReplyReceived(string Subject) : Happening;
+
+/// <summary>The client booked a meeting.</summary>
+public sealed record MeetingBooked : Happening;
+
+/// <summary>The lead asked for a call at the end of the form.</summary>
+public sealed record CallAsked : Happening;
+
+/// <summary>Reads happenings.</summary>
+public static class Happenings
+{
+    /// <summary>Which stop an event is, or null.</summary>
+    public static StopOn? AsStop(this Happening happening) => happening switch
+    {
+        ReplyReceived => StopOn.Replied,
+        MeetingBooked => StopOn.Booked,
+        _ => null,
+    };
+
+    /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
+    public static bool Rings(this Happening happening) =>
+        happening is InquiryReceived or NodAsked or ReplyReceived or MeetingBooked or CallAsked or StepLapsed;
+
+    /// <summary>The event as a sentence for the timeline.</summary>
+    /// <param name="happening">What happened.</param>
+    /// <param name="who">The client's name.</param>
+    public static string Say(this Happening happening, string who) => happening switch
+    {
+        InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}” again: {Say(e.Fit)}. It joins the open project.",
+        InquiryReceived e => $"{who} sent “{e.Form}”: {Say(e.Fit)}.",
+        AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new landed.",
+        AnswersLanded e => string.Join(", ", new[] { Count(e.Fields, "field"), Count(e.Notes, "note") }.OfType<string>()) switch
+        {
+            "" => $"Nothing was filled in; {Count(e.Differences, "difference")} to settle.",
+            var landed when e.Differences > 0 => $"{landed} filled in; {Count(e.Differences, "difference")} to settle.",
+            var landed => $"{landed} filled in.",
+        },
+        RunStarted e => $"“{e.Name}” began.",
+        NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
+        MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
+        MessageSent e => $"{e.By} sent “{e.Subject}”.",
+        StepSkipped e => $"{e.By} skipped “{e.Step}”.",
+        StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
+        RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
+        RunFinished e => $"“{e.Name}” came to its end.",
+        ReplyReceived e => $"{who} answered: “{e.Subject}”.",
+        MeetingBooked => $"{who} booked a meeting.",
+        CallAsked => $"{who} asked for a call.",
+        _ => throw new ArgumentOutOfRangeException(nameof(happening)),
+    };
+
+    /// <summary>The fit in the words of the house.</summary>
+    public static string Say(this Fit fit) => fit switch
+    {
+        Fit.ComeIn => "Come in",
+        Fit.TalkFirst => "Talk first",
+        _ => "Not now",
+    };
+
+    private static string Because(StopOn why, string who) => why switch
+    {
+        StopOn.Replied => $"{who} answered",
+        StopOn.Booked => $"{who} booked",
+        _ => "another journey began",
+    };
+
+    private static string? Count(int count, string thing) => count switch
+    {
+        0 => null,
+        1 => $"one {thing}",
+        _ => $"{count} {thing}s",
+    };
+}

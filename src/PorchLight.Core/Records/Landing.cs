@@ -1,0 +1,179 @@
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>A value to be written into a field that was empty.</summary>
+/// <param name="Field">The field's key.</param>
+/// <param name="Question">The question it came from.</param>
+/// <param name="Value">The value in the field's own kind.</param>
+public sealed record FieldWrite(string Field, string Question, Answer Value);
+
+/// <summary>Words to be added to notes.</summary>
+/// <param name="Scope">Whose notes.</param>
+/// <param name="Question">The question they came from.</param>
+/// <param name="Heading">The question's wording.</param>
+/// <param name="Text">The answer in words.</param>
+public sealed record NoteWrite(RecordScope Scope, string Question, string Heading, string Text);
+
+/// <summary>An answer unlike what is on file, for a person to settle.</summary>
+/// <param name="Field">The field's key, or "client.notes" and "project.notes".</param>
+/// <param name="Question">The question it came from.</param>
+/// <param name="Theirs">What they say now, in the field's own kind.</param>
+/// <param name="Ours">What is on file, or null when nothing is.</param>
+public sealed record Difference(string Field, string Question, Answer Theirs, Answer? Ours);
+
+/// <summary>What an inquiry writes, and what it leaves to be settled.</summary>
+/// <param name="Writes">Fields to fill.</param>
+/// <param name="Notes">Notes to add.</param>
+/// <param name="Differences">Answers to settle.</param>
+public sealed record LandingPlan(
+    IReadOnlyList<FieldWrite> Writes, IReadOnlyList<NoteWrite> Notes, IReadOnlyList<Difference> Differences);
+
+/// <summary>Decides where the answers of an inquiry land.</summary>
+public static class Landing
+{
+    /// <summary>
+    /// What the answers on the route write. An empty field is filled; an equal value changes nothing; an unlike one is a
+    /// difference. Of a client who was known before nothing is filled or added: anyone can type an e-mail address, so
+    /// everything new is a difference. "I don't know" and blank answers land nowhere.
+    /// </summary>
+    /// <param name="form">The version that was answered.</param>
+    /// <param name="answers">The state of each question at sending.</param>
+    /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
+    /// <param name="knownBefore">Whether the client was known before this inquiry.</param>
+    public static LandingPlan Plan(
+        FormContent form, IReadOnlyDictionary<string, AnswerState> answers,
+        IReadOnlyDictionary<string, Answer> onFile, bool knownBefore)
+    {
+        var filled = new Dictionary<string, Answer>(onFile);
+        var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
+        foreach (var question in form.Questions)
+        {
+            if (answers.GetValueOrDefault(question.Key).Answer is not { } answer)
+                continue;
+            switch (question.LandsIn)
+            {
+                case SetField { Field: var key } when ToFieldValue(question, answer, BuiltInFields.Find(key)) is { } value:
+                    var ours = filled.GetValueOrDefault(key);
+                    if (ours is not null && IsSame(ours, value))
+                        break;
+                    if (ours is not null || knownBefore)
+                    {
+                        differences.Add(new Difference(key, question.Key, value, ours));
+                        break;
+                    }
+
+                    writes.Add(new FieldWrite(key, question.Key, value));
+                    filled[key] = value;
+                    break;
+                case AppendToNotes { Scope: var scope }:
+                    var words = AnswerWords.Say(answer, question);
+                    if (knownBefore)
+                        differences.Add(new Difference(NotesKey(scope), question.Key, new TextAnswer(words), null));
+                    else
+                        notes.Add(new NoteWrite(scope, question.Key, question.Wording, words));
+                    break;
+            }
+        }
+
+        return new LandingPlan(writes, notes, differences);
+    }
+
+    /// <summary>How differences name the notes of a client or project.</summary>
+    public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
+
+    /// <summary>Why a question cannot land where it is told to, as a sentence, or null when it can.</summary>
+    public static string? Refusal(Question question, LandsIn landsIn) => landsIn switch
+    {
+        AppendToNotes => null,
+        SetField set when BuiltInFields.Find(set.Field) is { } field => Fits(question, field.Kind)
+            ? null
+            : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
+        SetField set => $"There is no field “{set.Field}” to land in.",
+        _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
+    };
+
+    /// <summary>Whether the answers of a question can be kept in a field of a kind.</summary>
+    public static bool Fits(Question question, FieldKind field) => (question.Kind, field) switch
+    {
+        (ShortTextKind, FieldKind.Text or FieldKind.LongText) => true,
+        (LongTextKind, FieldKind.LongText) => true,
+        (EmailKind, FieldKind.Email) => true,
+        (PhoneKind, FieldKind.Phone) => true,
+        (NumberKind, FieldKind.Number) => true,
+        (MoneyKind, FieldKind.Money) => true,
+        (DateKind, FieldKind.Date) => true,
+        (YesNoKind, FieldKind.YesNo) => true,
+        (PersonNameKind, FieldKind.PersonName) => true,
+        (AddressKind, FieldKind.Address) => true,
+        (ChoiceKind, FieldKind.Text or FieldKind.LongText) => true,
+        (ChoiceKind { Several: false } choice, FieldKind.Number) => EveryBand(choice, band => band.Currency is null),
+        (ChoiceKind { Several: false } choice, FieldKind.Money) => EveryBand(choice, band => band.Currency is not null),
+        _ => false,
+    };
+
+    /// <summary>
+    /// Whether two values of a field say the same once normalised: text without regard to case and to how much white
+    /// space there is, phone numbers by their E.164 form.
+    /// </summary>
+    public static bool IsSame(Answer a, Answer b) => (a, b) switch
+    {
+        (TextAnswer x, TextAnswer y) => SameText(x.Text, y.Text),
+        (PersonNameAnswer x, PersonNameAnswer y) => SameText(x.Full, y.Full),
+        (PhoneAnswer { E164: { } x }, PhoneAnswer { E164: { } y }) => x == y,
+        (BandAnswer x, BandAnswer y) => x.Band == y.Band,
+        (AddressAnswer x, AddressAnswer y) => SameText(string.Join('\n', x.Parts), string.Join('\n', y.Parts)),
+        _ => a.Equals(b),
+    };
+
+    private static Answer? ToFieldValue(Question question, Answer answer, Field? field) => (answer, field?.Kind) switch
+    {
+        (_, null) => null,
+        (ChoiceAnswer choice, _) when choice.Keys.Any(key => question.FindOption(key) is not { Unsure: false }) => null,
+        (ChoiceAnswer { Keys: [var key] }, FieldKind.Number or FieldKind.Money) =>
+            question.FindOption(key) is { Band: { } band } option ? new BandAnswer(option.Label, band) : null,
+        (ChoiceAnswer choice, _) => new TextAnswer(AnswerWords.Say(choice, question)),
+        _ => answer,
+    };
+
+    private static bool EveryBand(ChoiceKind choice, Func<Band, bool> fits) =>
+        choice.Options.Where(option => !option.Unsure).All(option => option.Band is { } band && fits(band));
+
+    private static bool SameText(string a, string b) => string.Equals(Squeeze(a), Squeeze(b), StringComparison.OrdinalIgnoreCase);
+
+    private static string Squeeze(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+}
+
+/// <summary>How to reach the person who answered, as far as they said.</summary>
+/// <param name="Name">Their name, or null.</param>
+/// <param name="Email">Their e-mail address, or null.</param>
+/// <param name="Phone">Their phone number, or null.</param>
+public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer? Phone)
+{
+    /// <summary>Whether there is any way to reach them; without one an inquiry makes no client.</summary>
+    public bool IsReachable => Email is not null || Phone is not null;
+
+    /// <summary>What to call them in a list: the name, else whatever there is.</summary>
+    public string ListName => Name?.Full ?? Email ?? Phone?.Typed ?? "Somebody";
+
+    /// <summary>The contact details among the answers: those that land in the built-in fields.</summary>
+    public static Contact Of(FormContent form, IReadOnlyDictionary<string, AnswerState> answers)
+    {
+        return new Contact(
+            For(BuiltInFields.Name) as PersonNameAnswer,
+            (For(BuiltInFields.Email) as TextAnswer)?.Text,
+            For(BuiltInFields.Phone) as PhoneAnswer);
+
+        Answer? For(Field field) => form.Questions
+            .Where(question => question.LandsIn is SetField set && set.Field == field.Key)
+            .Select(question => answers.GetValueOrDefault(question.Key).Answer)
+            .FirstOrDefault(answer => answer is not null);
+    }
+}
+
+/// <summary>Recognises clients.</summary>
+public static class Matching
+{
+    /// <summary>What two spellings of one e-mail address share: trimmed, case ignored, nothing else.</summary>
+    public static string EmailKey(string email) => email.Trim().ToLowerInvariant();
+}

@@ -1,0 +1,121 @@
+using System.Text.Json.Serialization;
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Screening;
+
+/// <summary>How well an inquiry fits the business, from worst to best.</summary>
+public enum Fit
+{
+    /// <summary>A kind no.</summary>
+    NotNow,
+
+    /// <summary>Worth a look before a call is offered.</summary>
+    TalkFirst,
+
+    /// <summary>Welcome; a call can be offered at once.</summary>
+    ComeIn,
+}
+
+/// <summary>The signals, base and thresholds of one form.</summary>
+/// <param name="Base">Points everybody starts with.</param>
+/// <param name="ComeInAt">This score and above is <see cref="Fit.ComeIn"/>.</param>
+/// <param name="Floor">Below this score is <see cref="Fit.NotNow"/>; at most <paramref name="ComeInAt"/>.</param>
+/// <param name="FlagLimit">So many raised flags are <see cref="Fit.NotNow"/>; at least 1.</param>
+/// <param name="Signals">What answers tell about fit.</param>
+public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagLimit, IReadOnlyList<Signal> Signals);
+
+/// <summary>One thing an answer tells about fit.</summary>
+/// <param name="Key">Names it within the screening.</param>
+/// <param name="Sentence">What it means when it is true, as one could say it aloud: "Budget above where murals start".</param>
+/// <param name="When">It counts only when this is true.</param>
+/// <param name="Effect">What it does.</param>
+public sealed record Signal(string Key, string Sentence, Condition When, SignalEffect Effect);
+
+/// <summary>What a true signal does.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(PointsEffect), "points")]
+[JsonDerivedType(typeof(FlagEffect), "flag")]
+[JsonDerivedType(typeof(DealBreakerEffect), "dealBreaker")]
+public abstract record SignalEffect;
+
+/// <summary>Adds points, or takes them away.</summary>
+/// <param name="Points">Positive or negative.</param>
+public sealed record PointsEffect(int Points) : SignalEffect;
+
+/// <summary>Raises a flag.</summary>
+public sealed record FlagEffect : SignalEffect;
+
+/// <summary>Ends it: the fit is <see cref="Fit.NotNow"/>, unless the client is always welcome.</summary>
+public sealed record DealBreakerEffect : SignalEffect;
+
+/// <summary>What one signal came to.</summary>
+/// <param name="Signal">The signal's key.</param>
+/// <param name="Sentence">The signal's sentence.</param>
+/// <param name="Truth">Unknown is kept apart from false.</param>
+/// <param name="Points">The points it added: zero unless it is true and gives points.</param>
+/// <param name="Weight">The points it would give if it were true; zero for flags and deal-breakers.</param>
+/// <param name="Flag">Whether it raises a flag when true.</param>
+/// <param name="DealBreaker">Whether it ends it when true.</param>
+public sealed record Contribution(
+    string Signal, string Sentence, Truth Truth, int Points, int Weight, bool Flag, bool DealBreaker);
+
+/// <summary>The verdict on one set of answers, with its reasons.</summary>
+/// <param name="Fit">The fit.</param>
+/// <param name="Score">Base and points of the true signals.</param>
+/// <param name="Base">The points everybody starts with.</param>
+/// <param name="Flags">How many flags are raised.</param>
+/// <param name="Contributions">Every signal: the true ones first, deal-breakers and flags before points, larger before smaller; then the unknown, then the false.</param>
+/// <param name="OverComeIn">The score less the come-in threshold; negative below it.</param>
+/// <param name="OverFloor">The score less the floor; negative below it.</param>
+public sealed record Verdict(
+    Fit Fit, int Score, int Base, int Flags, IReadOnlyList<Contribution> Contributions, int OverComeIn, int OverFloor);
+
+/// <summary>Bounds on what a verdict can still become.</summary>
+/// <param name="LowScore">No completion scores lower.</param>
+/// <param name="HighScore">No completion scores higher.</param>
+/// <param name="WorstFit">No completion fits worse.</param>
+/// <param name="BestFit">No completion fits better.</param>
+public sealed record FitRange(int LowScore, int HighScore, Fit WorstFit, Fit BestFit);
+
+/// <summary>Judges answers by the rules of a form.</summary>
+public static class Screener
+{
+    /// <summary>
+    /// The verdict on what is known now. A signal counts when its condition is true; unknown counts for nothing.
+    /// </summary>
+    /// <param name="rules">The screening.</param>
+    /// <param name="known">The answers by state, and values on file.</param>
+    /// <param name="alwaysComeIn">Whether the client is marked so; deal-breakers then do not count.</param>
+    public static Verdict Judge(ScreeningRules rules, Known known, bool alwaysComeIn = false)
+    {
+        var contributions = rules.Signals.Select(signal => Contribute(signal, known)).ToList();
+        var score = rules.Base + contributions.Sum(contribution => contribution.Points);
+        var raised = contributions.Where(contribution => contribution.Truth == Truth.True).ToList();
+        var flags = raised.Count(contribution => contribution.Flag);
+        var broken = raised.Any(contribution => contribution.DealBreaker);
+        return new Verdict(
+            Sort(rules, score, flags, broken && !alwaysComeIn), score, rules.Base, flags,
+            [.. contributions
+                .OrderByDescending(contribution => contribution.Truth == Truth.True)
+                .ThenByDescending(contribution => contribution.Truth == Truth.Unknown)
+                .ThenByDescending(contribution => contribution.DealBreaker)
+                .ThenByDescending(contribution => contribution.Flag)
+                .ThenByDescending(contribution => Math.Abs(contribution.Weight))],
+            score - rules.ComeInAt, score - rules.Floor);
+    }
+
+    /// <summary>The fit of a score, a number of flags and whether a deal-breaker is true.</summary>
+    internal static Fit Sort(ScreeningRules rules, int score, int flags, bool broken) =>
+        broken || flags >= rules.FlagLimit ? Fit.NotNow
+        : score >= rules.ComeInAt ? Fit.ComeIn
+        : score < rules.Floor ? Fit.NotNow
+        : Fit.TalkFirst;
+
+    private static Contribution Contribute(Signal signal, Known known)
+    {
+        var truth = signal.When.Evaluate(known);
+        var weight = signal.Effect is PointsEffect points ? points.Points : 0;
+        return new Contribution(signal.Key, signal.Sentence, truth, truth == Truth.True ? weight : 0, weight,
+            signal.Effect is FlagEffect, signal.Effect is DealBreakerEffect);
+    }
+}

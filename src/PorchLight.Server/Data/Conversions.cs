@@ -1,0 +1,52 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using NodaTime;
+using NodaTime.Text;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>How the types of the core are kept in columns.</summary>
+internal static class Conversions
+{
+    /// <summary>The identifier of a <typeparamref name="T"/> as a UUID.</summary>
+    public static ModelConfigurationBuilder HaveId<T>(this ModelConfigurationBuilder builder)
+    {
+        builder.Properties<Id<T>>().HaveConversion<IdConverter<T>>();
+        return builder;
+    }
+
+    /// <summary>An immutable record as JSON text. It is replaced as a whole, never changed in place.</summary>
+    public static ModelConfigurationBuilder HaveJson<T>(this ModelConfigurationBuilder builder)
+        where T : class
+    {
+        builder.Properties<T>().HaveConversion<JsonConverter<T>, WholeComparer<T>>();
+        return builder;
+    }
+
+    /// <summary>An instant as ticks since 1970, a day as ISO text; both order and compare in queries.</summary>
+    public static ModelConfigurationBuilder HaveTimes(this ModelConfigurationBuilder builder)
+    {
+        builder.Properties<Instant>().HaveConversion<InstantConverter>();
+        builder.Properties<LocalDate>().HaveConversion<LocalDateConverter>();
+        return builder;
+    }
+
+    private sealed class IdConverter<T>() : ValueConverter<Id<T>, Guid>(id => id.Value, value => new Id<T>(value));
+
+    private sealed class InstantConverter() : ValueConverter<Instant, long>(
+        instant => instant.ToUnixTimeTicks(), ticks => Instant.FromUnixTimeTicks(ticks));
+
+    private sealed class LocalDateConverter() : ValueConverter<LocalDate, string>(
+        date => LocalDatePattern.Iso.Format(date), text => LocalDatePattern.Iso.Parse(text).Value);
+
+    private sealed class JsonConverter<T>() : ValueConverter<T, string>(
+        value => JsonSerializer.Serialize(value, Json.Options), text => JsonSerializer.Deserialize<T>(text, Json.Options)!)
+        where T : class;
+
+    private sealed class WholeComparer<T>() : ValueComparer<T>(
+        (a, b) => ReferenceEquals(a, b), value => value.GetHashCode(), value => value)
+        where T : class;
+}

@@ -1,0 +1,78 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Brand;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.StandIns.Mail;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>Everything that is kept, in one SQLite file.</summary>
+internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbContext<Seat, IdentityRole<Guid>, Guid>(options)
+{
+    public DbSet<Business> Businesses => Set<Business>();
+    public DbSet<Form> Forms => Set<Form>();
+    public DbSet<FormVersion> FormVersions => Set<FormVersion>();
+    public DbSet<ScreeningVersion> ScreeningVersions => Set<ScreeningVersion>();
+    public DbSet<Submission> Submissions => Set<Submission>();
+    public DbSet<Inquiry> Inquiries => Set<Inquiry>();
+    public DbSet<Client> Clients => Set<Client>();
+    public DbSet<Project> Projects => Set<Project>();
+    public DbSet<FieldValue> FieldValues => Set<FieldValue>();
+    public DbSet<Note> Notes => Set<Note>();
+    public DbSet<OpenDifference> Differences => Set<OpenDifference>();
+    public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
+    public DbSet<FollowThroughVersion> FollowThroughs => Set<FollowThroughVersion>();
+    public DbSet<Run> Runs => Set<Run>();
+    public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
+    public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => configurationBuilder
+        .HaveTimes()
+        .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
+        .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>()
+        .HaveJson<WorkingHours>().HaveJson<FormContent>().HaveJson<ScreeningRules>().HaveJson<SentAnswers>()
+        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveJson<FollowThroughContent>().HaveJson<RunState>()
+        .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
+        .Properties<Enum>().HaveConversion<string>();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<FormVersion>().HasKey(version => new { version.FormId, version.Number });
+        builder.Entity<ScreeningVersion>().HasKey(version => new { version.FormId, version.Number });
+        builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
+        builder.Entity<Form>().HasIndex(form => form.LinkHash).IsUnique();
+        builder.Entity<Submission>().HasIndex(submission => submission.SendKey).IsUnique();
+        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ReceiptHash).IsUnique();
+        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
+        builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();
+        builder.Entity<Project>().HasIndex(project => project.ClientId);
+        builder.Entity<FieldValue>().HasIndex(value => value.ClientId);
+        builder.Entity<Note>().HasIndex(note => note.ClientId);
+        builder.Entity<OpenDifference>().HasIndex(difference => difference.InquiryId);
+        builder.Entity<LoggedEvent>().HasKey(logged => logged.Seq);
+        builder.Entity<LoggedEvent>().HasIndex(logged => logged.ClientId);
+        builder.Entity<LoggedEvent>().HasIndex(logged => new { logged.Rings, logged.Seq });
+        builder.Entity<Run>().HasIndex(run => run.ClientId);
+        builder.Entity<Run>().HasIndex(run => run.NextMoment);
+        // Each step of a run takes effect once; this key is what holds it.
+        builder.Entity<OutgoingMail>().HasIndex(mail => mail.EffectKey).IsUnique();
+        builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.State, mail.NextTry });
+        builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
+
+        foreach (var property in builder.Model.GetEntityTypes().SelectMany(entity => entity.GetProperties())
+            .Where(property => property.ClrType.IsGenericType && property.ClrType.Name.StartsWith("Id`", StringComparison.Ordinal)))
+            property.ValueGenerated = Microsoft.EntityFrameworkCore.Metadata.ValueGenerated.Never;
+    }
+}

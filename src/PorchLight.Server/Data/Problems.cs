@@ -1,0 +1,61 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.HttpResults;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>Answers bad requests with problem details (RFC 9457) whose detail is a sentence for the person.</summary>
+internal static class Problems
+{
+    public static ProblemHttpResult Say(int status, string sentence, IEnumerable<Finding>? findings = null) =>
+        TypedResults.Problem(sentence, statusCode: status, extensions: findings is null
+            ? null
+            : new Dictionary<string, object?> { ["findings"] = findings });
+
+    public static ProblemHttpResult NotFound(string sentence) => Say(StatusCodes.Status404NotFound, sentence);
+
+    public static ProblemHttpResult Unprocessable(string sentence, IEnumerable<Finding>? findings = null) =>
+        Say(StatusCodes.Status422UnprocessableEntity, sentence, findings);
+
+    public static ProblemHttpResult Conflict(string sentence) => Say(StatusCodes.Status409Conflict, sentence);
+}
+
+/// <summary>Turns unreadable bodies into sentences, and hides everything else behind one.</summary>
+internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        var problem = exception switch
+        {
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Problems.Say(
+                StatusCodes.Status413PayloadTooLarge, "That is more than we can take in one go. Please shorten the longest answer; nothing you typed is lost."),
+            BadHttpRequestException { InnerException: JsonException json } => Unreadable(json.Path),
+            // A polymorphic body without its discriminator.
+            BadHttpRequestException { InnerException: NotSupportedException } or NotSupportedException => Unreadable(null),
+            BadHttpRequestException bad => Problems.Say(bad.StatusCode, "This request could not be read. Please reload the page and try again."),
+            _ => null,
+        };
+        if (problem is null)
+        {
+            logger.LogError(exception, "Unhandled failure at {Method} {Path}", httpContext.Request.Method, httpContext.Request.Path);
+            problem = Problems.Say(StatusCodes.Status500InternalServerError,
+                "Something broke on our side. What you typed is still here; please try again in a moment.");
+        }
+
+        await problem.ExecuteAsync(httpContext);
+        return true;
+    }
+
+    // The path of an answer reads $.answers.budget.keys or $.answers['a key'].keys.
+    private static ProblemHttpResult Unreadable(string? path)
+    {
+        var question = path?.StartsWith("$.answers", StringComparison.Ordinal) == true
+            ? path["$.answers".Length..].TrimStart('.', '[', '\'').Split('.', '\'', ']')[0]
+            : "";
+        return question.Length == 0
+            ? Problems.Say(StatusCodes.Status400BadRequest, "This request could not be read. Please reload the page and try again.")
+            : Problems.Say(StatusCodes.Status400BadRequest, "One answer could not be read. Please answer it again.",
+                [new Finding(question, "This answer could not be read. Please answer it again.")]);
+    }
+}

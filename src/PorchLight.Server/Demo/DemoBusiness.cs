@@ -1,0 +1,189 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Demo;
+
+/// <summary>
+/// Ochre Wren, a made-up studio for hand-painted signs and murals. Its last days are played through the same code that
+/// serves real use, at past instants.
+/// </summary>
+internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Tokens tokens)
+{
+    public const string OwnerMail = "maren@ochrewren.example";
+    public const string Password = "the-lamp-is-on";
+
+    /// <summary>Makes the demo business where there is none yet.</summary>
+    public static async Task SeedAsync(IServiceProvider services)
+    {
+        await using var scope = services.CreateAsyncScope();
+        if (!await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync())
+            await scope.ServiceProvider.GetRequiredService<DemoBusiness>().MakeAsync(
+                scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant(),
+                scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true));
+    }
+
+    private async Task MakeAsync(Instant now, bool people)
+    {
+        var business = MakeStudio();
+        db.Businesses.Add(business);
+        var form = MakeForm(now - Duration.FromDays(30));
+        await db.SaveChangesAsync();
+        foreach (var role in new[] { Roles.Owner, Roles.Member })
+            await roles.CreateAsync(new IdentityRole<Guid>(role));
+        await MakeSeatAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
+        await MakeSeatAsync("sunil@ochrewren.example", "Sunil Abara", Roles.Member);
+        if (!people)
+            return;
+
+        foreach (var scene in DemoPeople.Scenes(now, business.Calendar).OrderBy(scene => scene.At))
+        {
+            await LetTimePassAsync(scene.At);
+            await PlayAsync(form, scene);
+        }
+
+        await LetTimePassAsync(now);
+        var owner = (await seats.FindByEmailAsync(OwnerMail))!;
+        // What rang before the last half day has been seen.
+        owner.BellSeen = await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
+        await seats.UpdateAsync(owner);
+    }
+
+    private static Business MakeStudio()
+    {
+        var day = new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 30));
+        return new Business
+        {
+            Name = "Ochre Wren",
+            OwnerName = "Maren Tolliver",
+            MailAddress = "hello@ochrewren.example",
+            Region = "IE",
+            Currency = "EUR",
+            Zone = "Europe/Dublin",
+            Hours = new WorkingHours(
+                [.. new[] { IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday }.Select(one => new DayHours(one, [day]))],
+                [], SendingWindow.Usual),
+            PromiseHours = 48,
+            PromiseClock = PromiseClock.WorkingDays,
+            Accent = "#8A3B1E",
+        };
+    }
+
+    private Form MakeForm(Instant at)
+    {
+        var link = tokens.Create();
+        var form = new Form
+        {
+            Id = new Id<Form>(Guid.CreateVersion7()),
+            Draft = DemoForm.Wall,
+            DraftSaved = at,
+            PublishedRevision = 1,
+            PublishedVersion = 1,
+            ScreeningVersion = 1,
+            LightOn = true,
+            AwayNote = "We are up on a scaffold and not taking new walls just now. Please look in again next month.",
+            LinkHash = link.Hash,
+            LinkSealed = link.Sealed,
+        };
+        db.Forms.Add(form);
+        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = 1, Content = form.Draft, Published = at, PublishedBy = "Maren Tolliver" });
+        db.ScreeningVersions.Add(new ScreeningVersion { FormId = form.Id, Number = 1, Rules = DemoForm.Screening });
+        foreach (var content in new[] { DemoForm.AfterAnInquiry(form.Id.Value), DemoForm.AfterAKindNo(form.Id.Value) })
+            db.FollowThroughs.Add(new FollowThroughVersion { Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()), Number = 1, Content = content, Live = true });
+        return form;
+    }
+
+    private async Task MakeSeatAsync(string mail, string name, string role)
+    {
+        var seat = new Seat { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name };
+        var made = await seats.CreateAsync(seat, Password);
+        if (!made.Succeeded)
+            throw new InvalidOperationException(string.Join(" ", made.Errors.Select(error => error.Description)));
+        await seats.AddToRoleAsync(seat, role);
+    }
+
+    private async Task PlayAsync(Form form, DemoScene scene)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var services = scope.ServiceProvider;
+        var mine = services.GetRequiredService<PorchDb>();
+        if (scene is DemoScene.Sends sends)
+        {
+            var result = await services.GetRequiredService<Intake>().SendAsync(
+                form.Id, new Sending(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), scene.At, CancellationToken.None);
+            if (result is IntakeResult.Refused refused)
+                throw new InvalidOperationException($"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}");
+            return;
+        }
+
+        await using var transaction = await mine.Database.BeginTransactionAsync();
+        var client = await mine.Clients.SingleAsync(one => one.EmailKey == scene.Email);
+        var events = services.GetRequiredService<EventLog>();
+        switch (scene)
+        {
+            case DemoScene.Replies answers:
+                var last = await mine.PracticeMail.Where(message => message.ClientId == client.Id).OrderByDescending(message => message.At).FirstAsync();
+                mine.PracticeMail.Add(new StandIns.Mail.PracticeMessage
+                {
+                    Id = new Id<StandIns.Mail.PracticeMessage>(Guid.CreateVersion7()),
+                    MessageId = $"<{Guid.CreateVersion7():N}@{scene.Email.Split('@')[^1]}>",
+                    InReplyTo = last.MessageId,
+                    Incoming = true,
+                    ClientId = client.Id,
+                    From = last.To,
+                    To = last.From,
+                    Subject = "Re: " + last.Subject,
+                    Text = answers.Text,
+                    At = scene.At,
+                });
+                await events.HappenedAsync(new ReplyReceived("Re: " + last.Subject), scene.At, new About(client.Id));
+                break;
+            case DemoScene.Books:
+                await events.HappenedAsync(new MeetingBooked(), scene.At, new About(client.Id));
+                break;
+            case DemoScene.Nods nods:
+                var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);
+                var step = run.State.Current!.Key;
+                var draft = run.Drafts.ByStep[step];
+                var filled = draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = nods.GapText } : part)] };
+                run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = filled });
+                await services.GetRequiredService<RunDesk>().NodAsync(run, step, scene.At, sendNow: true, "Maren Tolliver");
+                break;
+        }
+
+        await mine.SaveChangesAsync();
+        await transaction.CommitAsync();
+    }
+
+    /// <summary>Lets everything fall due that falls due until then, each at its own instant, and delivers the mail.</summary>
+    private async Task LetTimePassAsync(Instant until)
+    {
+        while (true)
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var mine = scope.ServiceProvider.GetRequiredService<PorchDb>();
+            if (await mine.Runs.Where(run => run.NextMoment <= until).OrderBy(run => run.NextMoment).FirstOrDefaultAsync() is not { NextMoment: { } moment } run)
+                break;
+            await scope.ServiceProvider.GetRequiredService<RunDesk>().AdvanceAsync(run, moment);
+            await mine.SaveChangesAsync();
+        }
+
+        await using var mailScope = scopes.CreateAsyncScope();
+        var room = mailScope.ServiceProvider.GetRequiredService<MailRoom>();
+        foreach (var mail in await room.DueAsync(CancellationToken.None))
+            await room.HandOverAsync(mail, CancellationToken.None);
+    }
+}

@@ -1,0 +1,167 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>The steps that wait for a person: read, edit, send, skip.</summary>
+internal static class NodEndpoints
+{
+    private const string NotWaiting = "This message does not wait any more. It was sent, skipped or cancelled meanwhile.";
+    private const int LongestMessage = 20_000;
+
+    internal sealed record NodRow(Id<Run> RunId, string Step, string StepName, string Name, string Subject, int Gaps, string Since, string? Goes);
+
+    /// <param name="Goes">When it goes by itself, once it has its nod outside the sending window; else null.</param>
+    /// <param name="Lapses">When an unanswered nod lapses, in words.</param>
+    /// <param name="OutsideWindow">Whether a nod now would wait for the sending window.</param>
+    /// <param name="Next">What comes after it, in words; null when it is the last step.</param>
+    internal sealed record NodView(
+        Id<Run> RunId, Id<Inquiry> InquiryId, string Step, string StepName, string Name, string To, string FollowThrough,
+        MessageDraft Draft, string Since, string? Goes, string? Lapses, bool OutsideWindow, string? Next);
+
+    internal sealed record NodEdit(MessageDraft Draft);
+
+    /// <param name="Draft">The message as the person sees it.</param>
+    /// <param name="Now">Whether to send now, though the sending window is closed.</param>
+    internal sealed record NodSend(MessageDraft Draft, bool Now);
+
+    /// <param name="Goes">When it will go; null when it has gone.</param>
+    internal sealed record NodSent(string? Goes);
+
+    public static void MapNods(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/nods").WithTags("Follow-through");
+        group.MapGet("/{runId}/{step}", ShowAsync);
+        group.MapPut("/{runId}/{step}", SaveAsync);
+        group.MapPost("/{runId}/{step}/send", SendAsync);
+        group.MapPost("/{runId}/{step}/skip", SkipAsync);
+    }
+
+    /// <summary>Everything that waits for a nod or, with its nod, for the sending window; the longest waiting first.</summary>
+    internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken stop)
+    {
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var runs = await (from run in db.Runs.AsNoTracking()
+                          where run.Active
+                          join client in db.Clients on run.ClientId equals client.Id
+                          join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
+                          select new { Run = run, client.Name, version.Content }).ToListAsync(stop);
+        return [.. runs
+            .Select(row => (row, Step: row.Run.State.Current))
+            .Where(found => found.Step is { Status: StepStatus.Waiting or StepStatus.Approved, Due: not null })
+            .OrderBy(found => found.Step!.Due)
+            .Select(found =>
+            {
+                var (row, step) = (found.row, found.Step!);
+                var draft = row.Run.Drafts.ByStep[step.Key];
+                var due = TimeWords.At(step.Due!.Value, now, zone);
+                return new NodRow(row.Run.Id, step.Key, row.Content.Step(step.Key).Name, row.Name, draft.Subject, draft.OpenGaps.Count(),
+                    due, step.Status == StepStatus.Approved ? due : null);
+            })];
+    }
+
+    private static async Task<Results<Ok<NodView>, ProblemHttpResult>> ShowAsync(
+        Id<Run> runId, string step, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, { Due: { } due } state))
+            return Problems.NotFound(NotWaiting);
+        var now = clock.GetCurrentInstant();
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var client = (await db.Clients.FindAsync([run.ClientId], stop))!;
+        var content = (await db.FollowThroughs.FindAsync([run.FollowThroughId, run.FollowThroughNumber], stop))!.Content;
+        var approved = state.Status == StepStatus.Approved;
+        var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
+        return TypedResults.Ok(new NodView(
+            runId, run.InquiryId, step, content.Step(step).Name, client.Name, client.Email ?? "", content.Name, run.Drafts.ByStep[step],
+            TimeWords.At(due, now, business.DateTimeZone),
+            approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
+            approved ? null : new RunPlanner(content, business.Calendar, business.Window).NextMoment(run.State) is { } lapse ? TimeWords.At(lapse, now, business.DateTimeZone) : null,
+            business.Calendar.HoldTo(business.Window, now) != now,
+            next is null ? null : $"“{next.Name}” follows {Say(next.When)} this one is settled."));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(
+        Id<Run> runId, string step, NodEdit edit, PorchDb db, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
+            return Problems.Conflict(NotWaiting);
+        if (Keep(run, step, edit.Draft) is { } refusal)
+            return refusal;
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
+        Id<Run> runId, string step, NodSend send, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
+            return Problems.Conflict(NotWaiting);
+        if (Keep(run, step, send.Draft) is { } refusal)
+            return refusal;
+        var draft = run.Drafts.ByStep[step];
+        if (draft.OpenGaps.Select(gap => new Finding(gap.Key, $"Fill this in first: {gap.Prompt}.")).ToList() is { Count: > 0 } gaps)
+            return Problems.Unprocessable(gaps.Count == 1 ? "One gap is still open; the message waits until you have filled it." : "Some gaps are still open; the message waits until you have filled them.", gaps);
+        if (draft.Subject.Length == 0)
+            return Problems.Unprocessable("The message needs a subject.");
+
+        var now = clock.GetCurrentInstant();
+        if (await desk.NodAsync(run, step, now, send.Now, who.DisplayName()) is not { } state)
+            return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        var zone = (await db.Businesses.SingleAsync(stop)).DateTimeZone;
+        return TypedResults.Ok(new NodSent(
+            state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes } ? TimeWords.At(goes, now, zone) : null));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(
+        Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _)
+            || await desk.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+            return Problems.Conflict(NotWaiting);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<(Run? Run, StepState? Step)> WaitingAsync(PorchDb db, Id<Run> id, string step, CancellationToken stop) =>
+        await db.Runs.FindAsync([id], stop) is { } run
+            && run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } current && current.Key == step
+            ? (run, current)
+            : (null, null);
+
+    private static ProblemHttpResult? Keep(Run run, string step, MessageDraft edited)
+    {
+        if (edited.Parts.Sum(part => part is GapPart gap ? gap.Filled?.Length ?? 0 : ((TextPart)part).Text.Length) > LongestMessage || edited.Subject.Length > 300)
+            return Problems.Unprocessable("This message is too long for one mail. Please shorten it.");
+        if (run.Drafts.ByStep[step].Revise(edited) is not { } revised)
+            return Problems.Conflict("This message was changed in another window meanwhile. Reload to see it.");
+        run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
+        run.Revision++;
+        return null;
+    }
+
+    private static string Say(When when) => (when.Amount, when.Unit) switch
+    {
+        (0, _) => "as soon as",
+        (1, TimeUnit.WorkingDays) => "one working day after",
+        (var n, TimeUnit.WorkingDays) => $"{n} working days after",
+        (1, var unit) => $"one {unit.ToString().ToLowerInvariant().TrimEnd('s')} after",
+        (var n, var unit) => $"{n} {unit.ToString().ToLowerInvariant()} after",
+    };
+}

@@ -1,0 +1,44 @@
+using System.ComponentModel.DataAnnotations;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>A follow-through under one number; never changed. The highest number is the one new runs take.</summary>
+internal sealed class FollowThroughVersion
+{
+    public required Id<FollowThroughVersion> Id { get; init; }
+    public required int Number { get; init; }
+    public required FollowThroughContent Content { get; init; }
+    public required bool Live { get; set; }
+}
+
+/// <summary>One follow-through on one project.</summary>
+internal sealed class Run
+{
+    public required Id<Run> Id { get; init; }
+    public required Id<FollowThroughVersion> FollowThroughId { get; init; }
+    public required int FollowThroughNumber { get; init; }
+    public required Id<Client> ClientId { get; init; }
+    public required Id<Project> ProjectId { get; init; }
+    public required Id<Inquiry> InquiryId { get; init; }
+    public required RunState State { get; set; }
+    public required RunDrafts Drafts { get; set; }
+
+    /// <summary>Whether steps are still to come; kept beside the state so that it can be asked for.</summary>
+    public bool Active { get; set; } = true;
+
+    /// <summary>When the worker must look again; kept beside the state so that it can be asked for.</summary>
+    public required Instant? NextMoment { get; set; }
+
+    /// <summary>Rises with every change; two hands on one run are noticed.</summary>
+    [ConcurrencyCheck]
+    public int Revision { get; set; }
+}
+
+/// <summary>The messages that wait for a nod, by step key, with a person's edits.</summary>
+internal sealed record RunDrafts(IReadOnlyDictionary<string, MessageDraft> ByStep);

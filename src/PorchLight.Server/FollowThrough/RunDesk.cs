@@ -1,0 +1,176 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's transaction.</summary>
+internal sealed class RunDesk(PorchDb db, MailRoom mail)
+{
+    /// <summary>Starts or stops runs where the event asks for it.</summary>
+    public async Task ReactAsync(LoggedEvent logged)
+    {
+        if (logged.What is InquiryReceived { Joined: false } received)
+            await StartAsync(logged, received);
+        else if (logged.What.AsStop() is { } why)
+            await StopAllAsync(logged.ClientId, why, logged.At);
+    }
+
+    /// <summary>Everything of a run that has fallen due.</summary>
+    public async Task AdvanceAsync(Run run, Instant now)
+    {
+        var scene = await SceneAsync(run);
+        await ApplyAsync(scene, scene.Planner.Advance(run.State, now), null, now);
+    }
+
+    /// <summary>A person nods. Null when the step does not wait (any more).</summary>
+    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, string by)
+    {
+        var scene = await SceneAsync(run);
+        return scene.Planner.Nod(run.State, step, now, sendNow) is { } transition ? await ApplyAsync(scene, transition, by, now) : null;
+    }
+
+    /// <summary>A person passes a step over. Null when it is not the next one of an active run.</summary>
+    public async Task<RunState?> SkipAsync(Run run, string step, Instant now, string by)
+    {
+        var scene = await SceneAsync(run);
+        if (scene.Planner.Skip(run.State, step, now) is not { } transition)
+            return null;
+        db.Log(new StepSkipped(scene.Content.Step(step).Name, by), now, AboutOf(run));
+        return await ApplyAsync(scene, transition, by, now);
+    }
+
+    private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
+    {
+        var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
+        var live = await db.FollowThroughs.Where(version => version.Live).ToListAsync();
+        var version = live.GroupBy(version => version.Id)
+            .Select(versions => versions.MaxBy(version => version.Number)!)
+            .FirstOrDefault(version => version.Content.Starts.Matches(inquiry.FormId.Value, received.Fit));
+        if (version is null)
+            return;
+
+        await StopAllAsync(logged.ClientId, StopOn.AnotherStarted, logged.At);
+        var business = await db.Businesses.SingleAsync();
+        var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
+        var run = new Run
+        {
+            Id = new Id<Run>(Guid.CreateVersion7()),
+            FollowThroughId = version.Id,
+            FollowThroughNumber = version.Number,
+            ClientId = logged.ClientId,
+            ProjectId = inquiry.ProjectId,
+            InquiryId = inquiry.Id,
+            State = planner.Start(logged.At),
+            Drafts = new RunDrafts(new Dictionary<string, MessageDraft>()),
+            NextMoment = null,
+        };
+        db.Runs.Add(run);
+        db.Log(new RunStarted(version.Content.Name), logged.At, AboutOf(run));
+        await AdvanceAsync(run, logged.At);
+    }
+
+    private async Task StopAllAsync(Id<Client> client, StopOn why, Instant now)
+    {
+        var runs = await db.Runs.Where(run => run.ClientId == client && run.Active).ToListAsync();
+        foreach (var run in runs)
+        {
+            var scene = await SceneAsync(run);
+            if (why != StopOn.AnotherStarted && !scene.Content.Stops.Contains(why))
+                continue;
+            var pending = run.State.Steps.Count(step => step.IsPending);
+            db.Log(new RunStopped(scene.Content.Name, why, pending), now, AboutOf(run));
+            Keep(scene, RunPlanner.Stop(run.State, why, now));
+        }
+    }
+
+    private async Task<RunState> ApplyAsync(Scene scene, Transition transition, string? by, Instant now)
+    {
+        var run = scene.Run;
+        foreach (var effect in transition.Effects)
+        {
+            switch (effect.Kind)
+            {
+                case RunEffectKind.AskForNod:
+                    var draft = Draft(scene, effect.Step!, effect.At);
+                    run.Drafts = With(run.Drafts, effect.Step!, draft);
+                    db.Log(new NodAsked(scene.Content.Step(effect.Step!).Name, draft.OpenGaps.Count()), effect.At, AboutOf(run));
+                    break;
+                case RunEffectKind.TakeEffect:
+                    var message = run.Drafts.ByStep.GetValueOrDefault(effect.Step!) ?? Draft(scene, effect.Step!, effect.At);
+                    await SendAsync(scene, effect.Step!, message, StepNeedsNod(scene, effect.Step!) ? by ?? scene.Business.OwnerName : null, now);
+                    break;
+                case RunEffectKind.NoteLapse:
+                    db.Log(new StepLapsed(scene.Content.Step(effect.Step!).Name), effect.At, AboutOf(run));
+                    break;
+                case RunEffectKind.NoteEnd:
+                    db.Log(new RunFinished(scene.Content.Name), effect.At, AboutOf(run));
+                    break;
+            }
+        }
+
+        Keep(scene, transition.State);
+        return run.State;
+    }
+
+    private async Task SendAsync(Scene scene, string step, MessageDraft draft, string? by, Instant now)
+    {
+        var text = draft.FinishedText
+            ?? throw new InvalidOperationException($"Step {step} of run {scene.Run.Id} was to be sent with a gap open.");
+        mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, now);
+        var logged = db.Log(new MessageSent(draft.Subject, scene.Content.Step(step).Name, by), now, AboutOf(scene.Run));
+        await Promises.ReactAsync(db, logged);
+    }
+
+    private static bool StepNeedsNod(Scene scene, string step) => scene.Content.Step(step).NeedsNod;
+
+    private static MessageDraft Draft(Scene scene, string step, Instant at) => scene.Content.Step(step).Action switch
+    {
+        SendMessage send => KnownValues.Draft(send.Message, scene.KnownValues(at)),
+        var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
+    };
+
+    private static RunDrafts With(RunDrafts drafts, string step, MessageDraft draft) =>
+        new(new Dictionary<string, MessageDraft>(drafts.ByStep) { [step] = draft });
+
+    private static void Keep(Scene scene, RunState state)
+    {
+        scene.Run.State = state;
+        scene.Run.Active = state.Status == RunStatus.Active;
+        scene.Run.NextMoment = scene.Planner.NextMoment(state);
+        scene.Run.Revision++;
+    }
+
+    private static About AboutOf(Run run) => new(run.ClientId, run.ProjectId, run.InquiryId, run.Id);
+
+    private async Task<Scene> SceneAsync(Run run)
+    {
+        var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
+        return new Scene(run, version!.Content, await db.Businesses.SingleAsync(),
+            (await db.Clients.FindAsync(run.ClientId))!, (await db.Inquiries.FindAsync(run.InquiryId))!);
+    }
+
+    /// <summary>A run with all that its steps may speak of.</summary>
+    private sealed record Scene(Run Run, FollowThroughContent Content, Business Business, Client Client, Inquiry Inquiry)
+    {
+        public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window);
+
+        public Dictionary<string, string> KnownValues(Instant at) => new()
+        {
+            ["firstName"] = Client.FirstName,
+            ["name"] = Client.Name,
+            ["business"] = Business.Name,
+            ["owner"] = Business.OwnerName,
+            ["promise"] = Inquiry.PromisedBy is { } deadline && deadline > at ? TimeWords.By(deadline, at, Business.DateTimeZone) : "",
+        };
+    }
+}

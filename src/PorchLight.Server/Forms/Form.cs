@@ -1,0 +1,51 @@
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>A form: its working copy, its light and its link.</summary>
+internal sealed class Form
+{
+    public required Id<Form> Id { get; init; }
+
+    /// <summary>The working copy; leads see only published versions.</summary>
+    public required FormContent Draft { get; set; }
+
+    /// <summary>Rises with every saved edit, so that an edit of something older is noticed.</summary>
+    public int DraftRevision { get; set; } = 1;
+    public required Instant DraftSaved { get; set; }
+
+    /// <summary>The revision of the working copy that was published last; zero before the first time.</summary>
+    public int PublishedRevision { get; set; }
+
+    /// <summary>The number of the version that leads see; zero before the first time.</summary>
+    public int PublishedVersion { get; set; }
+    public int ScreeningVersion { get; set; }
+    public bool LightOn { get; set; }
+    public required string AwayNote { get; set; }
+
+    /// <summary>The sites that may embed the form, as origins parted by spaces; empty means any.</summary>
+    public string EmbedOn { get; set; } = "";
+    public required string LinkHash { get; init; }
+    public required string LinkSealed { get; init; }
+}
+
+/// <summary>What leads saw under one number; never changed.</summary>
+internal sealed class FormVersion
+{
+    public required Id<Form> FormId { get; init; }
+    public required int Number { get; init; }
+    public required FormContent Content { get; init; }
+    public required Instant Published { get; init; }
+    public required string PublishedBy { get; init; }
+}
+
+/// <summary>The rules of screening under one number; never changed.</summary>
+internal sealed class ScreeningVersion
+{
+    public required Id<Form> FormId { get; init; }
+    public required int Number { get; init; }
+    public required ScreeningRules Rules { get; init; }
+}

@@ -1,0 +1,146 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>The owner's forms: list, working copy, publishing, light and link.</summary>
+internal static class FormEndpoints
+{
+    private const string Gone = "This form is not here any more.";
+
+    internal sealed record FormRow(Id<Form> Id, string Title, bool LightOn, int Version, bool UnpublishedChanges, int Inquiries, int Questions);
+
+    /// <param name="LandsIn">Where each question lands, in words, by question key.</param>
+    internal sealed record FormView(
+        Id<Form> Id, FormContent Draft, int Revision, string Saved, bool LightOn, string AwayNote, int Version, bool UnpublishedChanges,
+        string Link, string EmbedCode, IReadOnlyDictionary<string, string> LandsIn, IReadOnlyList<Finding> Findings);
+
+    /// <param name="BasedOn">The revision the edit was made on.</param>
+    /// <param name="Title">The form's title.</param>
+    /// <param name="Intro">The lines under it.</param>
+    /// <param name="Wordings">New wordings by question key; questions that are not named stay as they are.</param>
+    internal sealed record FormEdit(int BasedOn, string Title, string Intro, IReadOnlyDictionary<string, string> Wordings);
+
+    internal sealed record LightSwitch(bool On);
+
+    public static void MapForms(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/forms").WithTags("Forms");
+        group.MapGet("", ListAsync);
+        group.MapGet("/{id}", ShowAsync);
+        group.MapPut("/{id}/draft", SaveAsync);
+        group.MapPost("/{id}/publish", PublishAsync);
+        group.MapPost("/{id}/light", SwitchLightAsync);
+    }
+
+    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, CancellationToken stop)
+    {
+        var counts = await db.Inquiries.GroupBy(inquiry => inquiry.FormId).Select(group => new { group.Key, Count = group.Count() })
+            .ToDictionaryAsync(group => group.Key, group => group.Count, stop);
+        var forms = await db.Forms.AsNoTracking().ToListAsync(stop);
+        return TypedResults.Ok(forms.OrderBy(form => form.Id.Value).Select(form => new FormRow(
+            form.Id, form.Draft.Title, form.LightOn, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
+            counts.GetValueOrDefault(form.Id), form.Draft.Questions.Count())).ToList());
+    }
+
+    private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
+        Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
+        await db.Forms.FindAsync([id], stop) is { } form
+            ? TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop))
+            : Problems.NotFound(Gone);
+
+    private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
+        Id<Form> id, FormEdit edit, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Forms.FindAsync([id], stop) is not { } form)
+            return Problems.NotFound(Gone);
+        if (edit.BasedOn != form.DraftRevision)
+            return Problems.Conflict("This form was changed in another window meanwhile. Reload to see that change; your own words stay here until you do.");
+        form.Draft = form.Draft with
+        {
+            Title = edit.Title.Trim(),
+            Intro = edit.Intro.Trim(),
+            Pages = [.. form.Draft.Pages.Select(page => page with
+            {
+                Questions = [.. page.Questions.Select(question => edit.Wordings.TryGetValue(question.Key, out var wording)
+                    ? question with { Wording = wording.Trim() }
+                    : question)],
+            })],
+        };
+        form.DraftRevision++;
+        form.DraftSaved = clock.GetCurrentInstant();
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop));
+    }
+
+    private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
+        Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Forms.FindAsync([id], stop) is not { } form)
+            return Problems.NotFound(Gone);
+        if (FormStructure.Check(form.Draft) is { Count: > 0 } findings)
+            return Problems.Unprocessable("This form cannot be published yet.", findings);
+        if (form.DraftRevision != form.PublishedRevision)
+        {
+            form.PublishedVersion++;
+            form.PublishedRevision = form.DraftRevision;
+            db.FormVersions.Add(new FormVersion
+            {
+                FormId = form.Id,
+                Number = form.PublishedVersion,
+                Content = form.Draft,
+                Published = clock.GetCurrentInstant(),
+                PublishedBy = who.DisplayName(),
+            });
+            await db.SaveChangesAsync(stop);
+            await transaction.CommitAsync(stop);
+        }
+
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
+        Id<Form> id, LightSwitch light, PorchDb db, CancellationToken stop)
+    {
+        if (await db.Forms.FindAsync([id], stop) is not { } form)
+            return Problems.NotFound(Gone);
+        if (light.On && form.PublishedVersion == 0)
+            return Problems.Unprocessable("Publish the form first; until then there is nothing to show.");
+        form.LightOn = light.On;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<FormView> ViewAsync(
+        Form form, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var token = tokens.Open(form.LinkSealed);
+        var site = $"{request.Scheme}://{request.Host}";
+        var embed = $"<div data-porch-light=\"{token}\"></div>\n<script src=\"{site}/embed.js\" async></script>";
+        return new FormView(
+            form.Id, form.Draft, form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
+            form.LightOn, form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
+            $"{site}/f/{token}", embed,
+            form.Draft.Questions.Where(question => question.LandsIn is not null).ToDictionary(question => question.Key, question => Say(question.LandsIn!)),
+            FormStructure.Check(form.Draft));
+    }
+
+    private static string Say(LandsIn landsIn) => landsIn switch
+    {
+        SetField set when BuiltInFields.Find(set.Field) is { } field => $"Lands in {field.Scope}: {field.Label}",
+        AppendToNotes notes => $"Added to the notes of the {(notes.Scope == RecordScope.Client ? "client" : "project")}",
+        _ => "Lands nowhere",
+    };
+}

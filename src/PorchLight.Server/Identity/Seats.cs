@@ -1,0 +1,46 @@
+using Microsoft.AspNetCore.Identity;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>Sign-in by cookie, and the protection of what a cookie may do.</summary>
+internal static class Seats
+{
+    public const string AntiforgeryHeader = "X-Porch-Light";
+    private const string SignedOut = "You are signed out. Sign in again; what you typed is still here.";
+
+    public static void AddSeats(this IServiceCollection services)
+    {
+        services.AddIdentityCore<Seat>(options =>
+            {
+                options.Password = new PasswordOptions
+                {
+                    RequiredLength = 10, RequireDigit = false, RequireLowercase = false, RequireUppercase = false, RequireNonAlphanumeric = false,
+                };
+                options.User.RequireUniqueEmail = true;
+                options.Lockout.MaxFailedAccessAttempts = 8;
+                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+            })
+            .AddRoles<IdentityRole<Guid>>()
+            .AddEntityFrameworkStores<PorchDb>()
+            .AddSignInManager()
+            .AddClaimsPrincipalFactory<SeatClaims>();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, cookie =>
+        {
+            cookie.Cookie.Name = "porch-light";
+            cookie.Cookie.SameSite = SameSiteMode.Lax;
+            cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+            cookie.Events.OnRedirectToLogin = context => Problems.Say(StatusCodes.Status401Unauthorized, SignedOut).ExecuteAsync(context.HttpContext);
+            cookie.Events.OnRedirectToAccessDenied = context => Problems.Say(
+                StatusCodes.Status403Forbidden, "Only the owner can do this.").ExecuteAsync(context.HttpContext);
+        });
+        services.AddAuthorization();
+        services.AddAntiforgery(options =>
+        {
+            options.HeaderName = AntiforgeryHeader;
+            options.Cookie.Name = "porch-light-form";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+            options.SuppressXFrameOptionsHeader = true;
+        });
+    }
+}

@@ -1,0 +1,58 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What was sent, as it was sent: the answers on the route, and nothing made of them.</summary>
+internal sealed class Submission
+{
+    public required Id<Submission> Id { get; init; }
+    public required Id<Form> FormId { get; init; }
+    public required int FormVersion { get; init; }
+
+    /// <summary>Chosen by the browser once for each filling-in, so that a double click is one submission.</summary>
+    public required Guid SendKey { get; init; }
+    public required Instant At { get; init; }
+    public required SentAnswers Answers { get; init; }
+    public required string SendOff { get; init; }
+
+    /// <summary>The receipt token, sealed; it lets the sender ask for a call.</summary>
+    public required string ReceiptSealed { get; init; }
+}
+
+/// <summary>Answers on the route by question key, and the pages that were shown.</summary>
+internal sealed record SentAnswers(IReadOnlyDictionary<string, Answer> ByQuestion, IReadOnlyList<string> Pages);
+
+/// <summary>One submission by a lead, with its fit, its promise clock, and its project.</summary>
+internal sealed class Inquiry
+{
+    public required Id<Inquiry> Id { get; init; }
+    public required Id<Submission> SubmissionId { get; init; }
+    public required Id<Form> FormId { get; init; }
+    public required int FormVersion { get; init; }
+    public required int ScreeningVersion { get; init; }
+    public required Id<Client> ClientId { get; init; }
+    public required Id<Project> ProjectId { get; init; }
+    public required Instant Received { get; init; }
+    public required Fit Fit { get; init; }
+    public required StoredVerdict Verdict { get; init; }
+
+    /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
+    public required string? CameFrom { get; init; }
+    public required bool KnownBefore { get; init; }
+    public required Instant? PromisedBy { get; init; }
+    public required PromiseClock PromiseClock { get; init; }
+
+    /// <summary>When the promise was kept or fell away: a personal reply, a booking, or a no on the page.</summary>
+    public Instant? PromiseStopped { get; set; }
+    public Instant? CallAsked { get; set; }
+    public required string ReceiptHash { get; init; }
+}
+
+/// <summary>The verdict as it was reached at sending, with what would have changed it.</summary>
+internal sealed record StoredVerdict(Verdict Verdict, WhatWouldChange? WouldChange);

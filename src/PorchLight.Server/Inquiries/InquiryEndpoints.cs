@@ -1,0 +1,168 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>The owner's inquiries: the day's list, the whole list, one in full, and a reply.</summary>
+internal static class InquiryEndpoints
+{
+    private const string Gone = "This inquiry is not here any more.";
+    private const int LongestReply = 20_000;
+
+    /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
+    /// <param name="PromiseExactly">The same with date and zone.</param>
+    internal sealed record InquiryRow(
+        Id<Inquiry> Id, string Name, Fit Fit, string About, string Received, string? Promise, string? PromiseExactly,
+        PromiseGroup? Group, bool CallAsked);
+
+    internal sealed record InquiryView(
+        Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string? Phone, string Form, int FormVersion, string Received, string? CameFrom,
+        bool KnownBefore, bool CallAsked, FitView Fit, string? Promise, string? PromiseExactly, string PromiseClock, string? PromiseKept,
+        string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
+
+    internal sealed record FitView(
+        Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions, string? WouldChange);
+
+    /// <param name="Landed">Where it was written, in words; null when it was not.</param>
+    internal sealed record AnsweredQuestion(string Key, string Wording, string Words, string? Landed, bool Signal);
+
+    internal sealed record DifferenceView(string Field, string? Ours, string Theirs);
+
+    internal sealed record Reply(string Subject, string Text);
+
+    public static void MapInquiries(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/inquiries").WithTags("Inquiries");
+        group.MapGet("", ListAsync);
+        group.MapGet("/{id}", ShowAsync);
+        group.MapPost("/{id}/reply", ReplyAsync);
+    }
+
+    private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop) =>
+        TypedResults.Ok(await RowsAsync(db, db.Inquiries, clock.GetCurrentInstant(), stop));
+
+    /// <summary>Rows for a list, the most urgent promise first, then the newest.</summary>
+    internal static async Task<List<InquiryRow>> RowsAsync(PorchDb db, IQueryable<Inquiry> inquiries, Instant now, CancellationToken stop)
+    {
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var rows = await (from inquiry in inquiries.AsNoTracking()
+                          join client in db.Clients on inquiry.ClientId equals client.Id
+                          join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
+                          join version in db.FormVersions on new { inquiry.FormId, Number = inquiry.FormVersion } equals new { version.FormId, version.Number }
+                          select new { Inquiry = inquiry, client.Name, submission.Answers, version.Content }).ToListAsync(stop);
+        return [.. rows
+            .OrderBy(row => row.Inquiry.PromiseStopped is not null)
+            .ThenBy(row => row.Inquiry.PromiseStopped is null ? row.Inquiry.PromisedBy ?? Instant.MaxValue : Instant.MaxValue)
+            .ThenByDescending(row => row.Inquiry.Received)
+            .Select(row =>
+            {
+                var owed = row.Inquiry.PromiseStopped is null;
+                var deadline = owed ? row.Inquiry.PromisedBy : null;
+                return new InquiryRow(
+                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, Gist(row.Content, row.Answers),
+                    TimeWords.At(row.Inquiry.Received, now, business.DateTimeZone),
+                    deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : null,
+                    deadline is { } exact ? TimeWords.Exactly(exact, business.DateTimeZone) : null,
+                    owed ? TodayNote.Group(deadline, now, business.DateTimeZone) : null,
+                    row.Inquiry.CallAsked is not null);
+            })];
+    }
+
+    private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
+        Id<Inquiry> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        var now = clock.GetCurrentInstant();
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var zone = business.DateTimeZone;
+        var client = (await db.Clients.FindAsync([inquiry.ClientId], stop))!;
+        var submission = (await db.Submissions.FindAsync([inquiry.SubmissionId], stop))!;
+        var content = (await db.FormVersions.FindAsync([inquiry.FormId, inquiry.FormVersion], stop))!.Content;
+        var rules = (await db.ScreeningVersions.FindAsync([inquiry.FormId, inquiry.ScreeningVersion], stop))!.Rules;
+        var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(stop)).ToLookup(value => value.Question);
+        var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(stop)).Select(note => note.Heading).ToHashSet();
+        var differences = await db.Differences.Where(difference => difference.InquiryId == id).OrderBy(difference => difference.Id).ToListAsync(stop);
+        var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
+        var (verdict, wouldChange) = inquiry.Verdict;
+
+        return TypedResults.Ok(new InquiryView(
+            id, client.Id, client.Name, client.Email, Phone(content, submission.Answers), content.Title, inquiry.FormVersion,
+            TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null,
+            new FitView(verdict.Fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions,
+                wouldChange is null ? null : Say(wouldChange)),
+            inquiry is { PromiseStopped: null, PromisedBy: { } due } ? TimeWords.By(due, now, zone) : null,
+            inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
+            $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
+            Kept(inquiry, now, business),
+            content.FindSendOff(submission.SendOff)!.Title,
+            [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(question => new AnsweredQuestion(
+                question.Key, question.Wording, AnswerWords.Say(submission.Answers.ByQuestion[question.Key], question),
+                landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
+                    : question.LandsIn is AppendToNotes && notes.Contains(question.Wording) ? "notes" : null,
+                signals.Contains(question.Key)))],
+            [.. differences.Select(difference => new DifferenceView(
+                BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
+                difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
+            await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
+                client.Name, now, zone, stop)));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(
+        Id<Inquiry> id, Reply reply, PorchDb db, MailRoom mail, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        if (string.IsNullOrWhiteSpace(reply.Subject) || string.IsNullOrWhiteSpace(reply.Text))
+            return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
+        if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
+            return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        var client = (await db.Clients.FindAsync([inquiry.ClientId], stop))!;
+        if (client.Email is null)
+            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
+        var now = clock.GetCurrentInstant();
+        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, reply.Subject, reply.Text.Trim(), now);
+        await events.HappenedAsync(new MessageSent(reply.Subject.Trim(), null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static string? Kept(Inquiry inquiry, Instant now, Business business) => inquiry.PromiseStopped is not { } stopped
+        ? null
+        : inquiry.PromisedBy is null ? "A kind no was said on the page, so no reply is owed."
+        : stopped <= inquiry.PromisedBy ? $"Kept: first personal word {TimeWords.At(stopped, now, business.DateTimeZone)}."
+        : $"Missed: the first personal word went {TimeWords.At(stopped, now, business.DateTimeZone)}.";
+
+    private static string Say(WhatWouldChange change) =>
+        $"It would become {change.Fit.Say()} if {string.Join(" and ", change.Changes.Select(one => $"“{one.Wording}” were “{one.Words}”"))}.";
+
+    private static string? Phone(FormContent content, SentAnswers answers) => content.Questions
+        .Where(question => question.Kind is PhoneKind)
+        .Select(question => answers.ByQuestion.GetValueOrDefault(question.Key))
+        .OfType<PhoneAnswer>().Select(phone => phone.E164 ?? phone.Typed).FirstOrDefault();
+
+    /// <summary>What an inquiry is about, in one line: the first thing they wrote freely, then the place.</summary>
+    private static string Gist(FormContent content, SentAnswers answers)
+    {
+        var words = content.Questions.Where(question => question.Kind is LongTextKind)
+            .Select(question => answers.ByQuestion.GetValueOrDefault(question.Key)).OfType<TextAnswer>().FirstOrDefault()?.Text;
+        var line = Core.Messages.KnownValues.OneLine(words ?? content.Title);
+        return line.Length <= 160 ? line : line[..160] + "…";
+    }
+}

@@ -1,0 +1,75 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Identity;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>The day's note and the bell.</summary>
+internal static class TodayEndpoints
+{
+    private const int BellLength = 20;
+
+    internal sealed record TodayView(
+        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods);
+
+    /// <param name="Unseen">How many rang since this person last looked.</param>
+    /// <param name="Entries">The newest first.</param>
+    internal sealed record BellView(int Unseen, IReadOnlyList<BellEntry> Entries);
+
+    internal sealed record BellEntry(string At, string Sentence, Id<Inquiry>? InquiryId, bool Unseen);
+
+    public static void MapToday(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/today", TodayAsync).WithTags("Today");
+        api.MapGet("/bell", BellAsync).WithTags("Today");
+        api.MapPost("/bell/seen", SeenAsync).WithTags("Today");
+    }
+
+    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null);
+        var nods = await NodEndpoints.RowsAsync(db, now, stop);
+        var deadlines = await owed.Select(inquiry => inquiry.PromisedBy).ToListAsync(stop);
+        return TypedResults.Ok(new TodayView(
+            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), now, business.DateTimeZone),
+            $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
+            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods));
+    }
+
+    private static async Task<Ok<BellView>> BellAsync(
+        PorchDb db, BusinessClock clock, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var seen = (await seats.GetUserAsync(who))!.BellSeen;
+        var newest = await (from logged in db.Events.AsNoTracking()
+                            where logged.Rings
+                            join client in db.Clients on logged.ClientId equals client.Id
+                            orderby logged.Seq descending
+                            select new { logged, client.Name }).Take(BellLength).ToListAsync(stop);
+        return TypedResults.Ok(new BellView(
+            await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, stop),
+            [.. newest.Select(row => new BellEntry(
+                TimeWords.At(row.logged.At, now, zone), row.logged.What is NodAsked ? $"{row.logged.What.Say(row.Name)} For {row.Name}." : row.logged.What.Say(row.Name),
+                row.logged.InquiryId, row.logged.Seq > seen))]));
+    }
+
+    private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+    {
+        var seat = (await seats.GetUserAsync(who))!;
+        seat.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, stop) ?? 0;
+        await db.SaveChangesAsync(stop);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,98 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Inquiries;
+
+namespace PorchLight.Server.Records;
+
+/// <summary>The clients: the list, and one with everything on file and where it came from.</summary>
+internal static class ClientEndpoints
+{
+    internal sealed record ClientRow(Id<Client> Id, string Name, string? Email, Standing Standing, string Since, string? Project);
+
+    internal sealed record ClientView(
+        Id<Client> Id, string Name, string? Email, Standing Standing, string Since,
+        IReadOnlyList<ValueOnFile> Values, IReadOnlyList<NoteOnFile> Notes, IReadOnlyList<ProjectView> Projects, IReadOnlyList<TimelineEntry> Timeline);
+
+    internal sealed record ProjectView(
+        Id<Project> Id, string Title, bool Open, string Opened,
+        IReadOnlyList<ValueOnFile> Values, IReadOnlyList<NoteOnFile> Notes, IReadOnlyList<ProjectInquiry> Inquiries);
+
+    internal sealed record ProjectInquiry(Id<Inquiry> Id, Fit Fit, string Received);
+
+    /// <param name="Label">The field.</param>
+    /// <param name="Words">Its value.</param>
+    /// <param name="Source">Who said it, in which form and to which question.</param>
+    /// <param name="At">When, in words.</param>
+    /// <param name="Exactly">When, with date and zone.</param>
+    internal sealed record ValueOnFile(string Label, string Words, string Source, string At, string Exactly);
+
+    internal sealed record NoteOnFile(string Heading, string Text, string By, string At, string Exactly);
+
+    public static void MapClients(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/clients").WithTags("Clients");
+        group.MapGet("", ListAsync);
+        group.MapGet("/{id}", ShowAsync);
+    }
+
+    private static async Task<Ok<List<ClientRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var projects = (await db.Projects.AsNoTracking().ToListAsync(stop)).ToLookup(project => project.ClientId);
+        var clients = await db.Clients.AsNoTracking().OrderByDescending(client => client.Since).ToListAsync(stop);
+        return TypedResults.Ok(clients.Select(client => new ClientRow(
+            client.Id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone),
+            projects[client.Id].OrderByDescending(project => project.Opened).FirstOrDefault()?.Title)).ToList());
+    }
+
+    private static async Task<Results<Ok<ClientView>, ProblemHttpResult>> ShowAsync(
+        Id<Client> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        if (await db.Clients.FindAsync([id], stop) is not { } client)
+            return Problems.NotFound("This client is not here any more.");
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == id).ToListAsync(stop);
+        var notes = await db.Notes.AsNoTracking().Where(note => note.ClientId == id).OrderBy(note => note.At).ToListAsync(stop);
+        var projects = await db.Projects.AsNoTracking().Where(project => project.ClientId == id).OrderByDescending(project => project.Opened).ToListAsync(stop);
+        var inquiries = (await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(stop)).ToLookup(inquiry => inquiry.ProjectId);
+        var versions = new Dictionary<(Guid, int), FormContent>();
+        foreach (var (form, number) in values.Select(value => (value.FormId, value.FormVersion)).Distinct())
+            versions[(form.Value, number)] = (await db.FormVersions.FindAsync([form, number], stop))!.Content;
+
+        return TypedResults.Ok(new ClientView(
+            id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone), OnFile(null), NotesOf(null),
+            [.. projects.Select(project => new ProjectView(
+                project.Id, project.Title, project.Closed is null, TimeWords.At(project.Opened, now, zone), OnFile(project.Id), NotesOf(project.Id),
+                [.. inquiries[project.Id].OrderByDescending(inquiry => inquiry.Received)
+                    .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone)))]))],
+            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), client.Name, now, zone, stop)));
+
+        List<ValueOnFile> OnFile(Id<Project>? project) =>
+        [
+            .. from field in BuiltInFields.All
+               let newest = values.Where(value => value.ProjectId == project && value.Field == field.Key)
+                   .OrderBy(value => value.At).ThenBy(value => value.Id.Value).LastOrDefault()
+               where newest is not null
+               let form = versions[(newest.FormId.Value, newest.FormVersion)]
+               select new ValueOnFile(
+                   field.Label, AnswerWords.Say(newest.Value),
+                   $"{newest.By} in “{form.Title}”, to “{form.FindQuestion(newest.Question)?.Wording}”",
+                   TimeWords.At(newest.At, now, zone), TimeWords.Exactly(newest.At, zone)),
+        ];
+
+        List<NoteOnFile> NotesOf(Id<Project>? project) =>
+        [
+            .. notes.Where(note => note.ProjectId == project).Select(note => new NoteOnFile(
+                note.Heading, note.Text, note.By, TimeWords.At(note.At, now, zone), TimeWords.Exactly(note.At, zone))),
+        ];
+    }
+}

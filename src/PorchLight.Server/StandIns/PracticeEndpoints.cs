@@ -1,0 +1,181 @@
+using System.Text.Encodings.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Records;
+using PorchLight.Server.StandIns.Mail;
+
+namespace PorchLight.Server.StandIns;
+
+/// <summary>The practice mail and the practice clock: the simulated outside, played by hand.</summary>
+internal static class PracticeEndpoints
+{
+    private const string NoSuchMail = "This message is not in the practice mail.";
+    private const int LongestAnswer = 20_000;
+
+    internal sealed record MailRow(Id<PracticeMessage> Id, bool Incoming, string Who, string Subject, string At);
+
+    internal sealed record MailView(
+        Id<PracticeMessage> Id, bool Incoming, string From, string To, string Subject, string Text, string At, string MessageId,
+        Id<Client>? ClientId, string? Name);
+
+    internal sealed record MailAnswer(string Text);
+
+    /// <param name="Now">The business clock in words.</param>
+    /// <param name="Ahead">How far it runs ahead of real time, in words; null when it does not.</param>
+    /// <param name="NextStep">When the next step falls due, in words; null when none is planned.</param>
+    internal sealed record ClockView(string Now, string? Ahead, string? NextStep);
+
+    /// <summary>How far to skip.</summary>
+    internal enum SkipTo
+    {
+        NextHour,
+        TomorrowMorning,
+        NextStep,
+    }
+
+    internal sealed record ClockSkip(SkipTo To);
+
+    public static void MapPractice(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/practice").WithTags("Practice");
+        group.MapGet("/mail", ListAsync);
+        group.MapGet("/mail/{id}", ShowAsync);
+        group.MapGet("/mail/{id}/page", PageAsync).ExcludeFromDescription();
+        group.MapPost("/mail/{id}/answer", AnswerAsync);
+        group.MapPost("/mail/{id}/booked", BookedAsync);
+        group.MapGet("/clock", ClockAsync);
+        group.MapPost("/clock/skip", SkipAsync);
+    }
+
+    private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var mail = await db.PracticeMail.AsNoTracking().OrderByDescending(message => message.At).ThenByDescending(message => message.Id).Take(200).ToListAsync(stop);
+        return TypedResults.Ok(mail.Select(message => new MailRow(
+            message.Id, message.Incoming, message.Incoming ? message.From : message.To, message.Subject, TimeWords.At(message.At, now, zone))).ToList());
+    }
+
+    private static async Task<Results<Ok<MailView>, ProblemHttpResult>> ShowAsync(
+        Id<PracticeMessage> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        if (await db.PracticeMail.FindAsync([id], stop) is not { } message)
+            return Problems.NotFound(NoSuchMail);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var client = message.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], stop) : null;
+        return TypedResults.Ok(new MailView(
+            id, message.Incoming, message.From, message.To, message.Subject, message.Text,
+            TimeWords.At(message.At, clock.GetCurrentInstant(), zone), message.MessageId, message.ClientId, client?.Name));
+    }
+
+    /// <summary>The message as the person who gets it would see it. It may run nothing and load nothing.</summary>
+    private static async Task<IResult> PageAsync(Id<PracticeMessage> id, PorchDb db, HttpResponse response, CancellationToken stop)
+    {
+        if (await db.PracticeMail.FindAsync([id], stop) is not { } message)
+            return Problems.NotFound(NoSuchMail);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
+        var html = HtmlEncoder.Default;
+        var paragraphs = message.Text.Split("\n\n").Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>");
+        return Results.Content($$"""
+            <!doctype html><html lang="en"><head><meta charset="utf-8"><title>{{html.Encode(message.Subject)}}</title><style>
+            body{margin:0;font:16px/1.6 system-ui,sans-serif;color:#1d2033;background:#fff}
+            header{background:{{business.Accent}};color:#fff;padding:14px 24px;font-weight:600}
+            main{padding:12px 24px 24px;max-width:36rem;overflow-wrap:anywhere}
+            </style></head><body><header>{{html.Encode(message.Incoming ? message.From : business.Name)}}</header>
+            <main>{{string.Concat(paragraphs)}}</main></body></html>
+            """, "text/html; charset=utf-8");
+    }
+
+    /// <summary>Plays the answer of the person a message went to.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> AnswerAsync(
+        Id<PracticeMessage> id, MailAnswer answer, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
+    {
+        if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
+            return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.PracticeMail.FindAsync([id], stop) is not { Incoming: false } message)
+            return Problems.NotFound(NoSuchMail);
+        var now = clock.GetCurrentInstant();
+        var subject = message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject;
+        // The sender is recognised by the address, as for any mail that comes in.
+        var key = Matching.EmailKey(message.To);
+        var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, stop);
+        db.PracticeMail.Add(new PracticeMessage
+        {
+            Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
+            MessageId = $"<{Guid.CreateVersion7():N}@{message.To.Split('@')[^1]}>",
+            InReplyTo = message.MessageId,
+            Incoming = true,
+            ClientId = client?.Id,
+            From = message.To,
+            To = message.From,
+            Subject = KnownValues.OneLine(subject),
+            Text = answer.Text.Trim(),
+            At = now,
+        });
+        if (client is not null)
+            await events.HappenedAsync(new ReplyReceived(subject), now, new About(client.Id));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Plays a booking of the person a message went to.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> BookedAsync(
+        Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.PracticeMail.FindAsync([id], stop) is not { ClientId: { } client })
+            return Problems.NotFound(NoSuchMail);
+        await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), new About(client));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Ok<ClockView>> ClockAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var next = await NextStepAsync(db, now, stop);
+        return TypedResults.Ok(new ClockView(
+            TimeWords.Exactly(now, zone), clock.Ahead == Duration.Zero ? null : Say(clock.Ahead),
+            next is { } due ? TimeWords.At(due, now, zone) : null));
+    }
+
+    private static async Task<Results<Ok<ClockView>, ProblemHttpResult>> SkipAsync(
+        ClockSkip skip, PorchDb db, BusinessClock clock, Pulse pulse, CancellationToken stop)
+    {
+        var business = await db.Businesses.SingleAsync(stop);
+        var now = clock.GetCurrentInstant();
+        var calendar = business.Calendar;
+        Instant? target = skip.To switch
+        {
+            SkipTo.NextHour => now + Duration.FromHours(1),
+            SkipTo.TomorrowMorning => calendar.ToInstant(calendar.Today(now).PlusDays(1) + new LocalTime(9, 0)),
+            _ => await NextStepAsync(db, now, stop),
+        };
+        if (target is not { } instant)
+            return Problems.Unprocessable("No step is planned, so there is nothing to skip to.");
+        business.ClockAheadSeconds += (long)Math.Ceiling((instant - now).TotalSeconds);
+        await db.SaveChangesAsync(stop);
+        clock.Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
+        await pulse.BeatAsync();
+        return await ClockAsync(db, clock, stop);
+    }
+
+    private static Task<Instant?> NextStepAsync(PorchDb db, Instant now, CancellationToken stop) =>
+        db.Runs.Where(run => run.NextMoment > now).MinAsync(run => run.NextMoment, stop);
+
+    private static string Say(Duration ahead) => ahead.Days > 0
+        ? $"{ahead.Days} days and {ahead.Hours} hours ahead"
+        : $"{ahead.Hours} hours and {ahead.Minutes} minutes ahead";
+}

@@ -1,0 +1,73 @@
+using System.Text.Encodings.Web;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.StandIns.SampleSite;
+
+/// <summary>
+/// A stand-in for the business's own website: another server on another port, and so another origin, whose page holds
+/// the embed code just as the owner would paste it.
+/// </summary>
+internal sealed class SampleSiteHost(IServer house, IServiceScopeFactory scopes, IConfiguration configuration) : IHostedService
+{
+    private WebApplication? _site;
+
+    /// <summary>Where it listens; set once it has started.</summary>
+    public string Address { get; private set; } = "";
+
+    public async Task StartAsync(CancellationToken cancellationToken)
+    {
+        if (configuration.GetValue<int?>("PorchLight:SampleSitePort") is not { } port)
+            return;
+        var builder = WebApplication.CreateSlimBuilder();
+        builder.Logging.ClearProviders();
+        builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
+        _site = builder.Build();
+        _site.MapGet("/", async () => Results.Content(await PageAsync(), "text/html; charset=utf-8"));
+        _site.MapGet("/favicon.ico", () => Results.NoContent());
+        await _site.StartAsync(cancellationToken);
+        Address = _site.Urls.First();
+    }
+
+    public async Task StopAsync(CancellationToken cancellationToken)
+    {
+        if (_site is not null)
+            await _site.DisposeAsync();
+    }
+
+    private async Task<string> PageAsync()
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        var business = await db.Businesses.AsNoTracking().SingleAsync();
+        var forms = await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync();
+        var token = scope.ServiceProvider.GetRequiredService<Tokens>().Open(forms.OrderBy(form => form.Id.Value).First().LinkSealed);
+        // The sample names the house by "localhost" and itself by the bare address, so that the two are also different sites.
+        var address = house.Features.Get<IServerAddressesFeature>()!.Addresses.First().Replace("127.0.0.1", "localhost", StringComparison.Ordinal);
+        var name = HtmlEncoder.Default.Encode(business.Name);
+        return $$"""
+            <!doctype html>
+            <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+            <title>{{name}}, hand-painted signs and murals</title>
+            <style>
+              body{margin:0;font:17px/1.6 Georgia,serif;color:#33261d;background:#f6efe4}
+              header{padding:36px 24px;background:#33261d;color:#f6efe4}
+              header p,header h1{max-width:46rem;margin:0 auto}
+              main{max-width:46rem;margin:0 auto;padding:28px 24px}
+              footer{padding:24px;text-align:center;font-size:.85rem}
+            </style></head>
+            <body>
+              <header><h1>{{name}}</h1><p>Hand-painted signs and murals. This is a sample website on another address, as your own would be.</p></header>
+              <main>
+                <h2>A wall of your own</h2>
+                <p>We paint bakeries, school halls, clinics and gable ends. Tell us about your wall and we will tell you honestly whether we are the right people for it.</p>
+                <div data-porch-light="{{token}}"></div>
+                <script src="{{address}}/embed.js" async></script>
+              </main>
+              <footer>Everything and everybody here is made up.</footer>
+            </body></html>
+            """;
+    }
+}

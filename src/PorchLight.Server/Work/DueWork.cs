@@ -1,0 +1,106 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Work;
+
+/// <summary>Carries out what has fallen due: steps of runs and outgoing mail, each in a transaction of its own.</summary>
+internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
+{
+    /// <summary>
+    /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
+    /// something failed and deserves a rest before the next try. Others go on.
+    /// </summary>
+    public async Task<Duration?> PassAsync(CancellationToken stop)
+    {
+        var allWell = true;
+        foreach (var run in await InScopeAsync(DueRunsAsync))
+            allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, stop));
+        foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailRoom>().DueAsync(stop)))
+            allWell &= await TryAsync("mail", mail, services => services.GetRequiredService<MailRoom>().HandOverAsync(mail, stop));
+        return allWell ? await InScopeAsync(NextAsync) : null;
+
+        async Task<IReadOnlyList<Id<Run>>> DueRunsAsync(IServiceProvider services)
+        {
+            var now = clock.GetCurrentInstant();
+            return await services.GetRequiredService<PorchDb>().Runs.Where(run => run.NextMoment <= now)
+                .OrderBy(run => run.NextMoment).Select(run => run.Id).Take(200).ToListAsync(stop);
+        }
+
+        async Task<Duration?> NextAsync(IServiceProvider services)
+        {
+            var step = await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, stop) - clock.GetCurrentInstant();
+            var mail = await services.GetRequiredService<MailRoom>().NextTryAsync(stop) is { } next
+                ? Duration.Max(Duration.Zero, next - Instant.FromDateTimeOffset(time.GetUtcNow()))
+                : (Duration?)null;
+            return (step, mail) switch
+            {
+                ({ } s, { } m) => Duration.Min(s, m),
+                _ => step ?? mail,
+            };
+        }
+    }
+
+    private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken stop)
+    {
+        var db = services.GetRequiredService<PorchDb>();
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var now = clock.GetCurrentInstant();
+        // Read again under the write lock: somebody may have stopped or moved it meanwhile.
+        if (await db.Runs.FindAsync([id], stop) is { } run && run.NextMoment <= now)
+            await services.GetRequiredService<RunDesk>().AdvanceAsync(run, now);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+    }
+
+    private async Task<bool> TryAsync<T>(string what, Id<T> id, Func<IServiceProvider, Task> work)
+    {
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            await work(scope.ServiceProvider);
+            return true;
+        }
+        catch (Exception failure) when (failure is not OperationCanceledException)
+        {
+            logger.LogError(failure, "Due {What} {Id} failed and will be tried again", what, id);
+            return false;
+        }
+    }
+
+    private async Task<T> InScopeAsync<T>(Func<IServiceProvider, Task<T>> ask)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await ask(scope.ServiceProvider);
+    }
+}
+
+/// <summary>Keeps the work going: after every commit, when something falls due, and at least twice a minute.</summary>
+internal sealed class WorkLoop(DueWork work, Pulse pulse, TimeProvider time, ILogger<WorkLoop> logger) : BackgroundService
+{
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan Shortest = TimeSpan.FromMilliseconds(200);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            var pause = Longest;
+            try
+            {
+                if (await work.PassAsync(stoppingToken) is { } next)
+                    pause = TimeSpan.FromMilliseconds(Math.Clamp(next.TotalMilliseconds, Shortest.TotalMilliseconds, Longest.TotalMilliseconds));
+            }
+            catch (Exception failure) when (failure is not OperationCanceledException)
+            {
+                logger.LogError(failure, "A pass of the due work failed");
+            }
+
+            await pulse.WaitAsync(pause, time, stoppingToken);
+        }
+    }
+}
