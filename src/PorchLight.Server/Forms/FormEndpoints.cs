@@ -18,10 +18,16 @@ internal static class FormEndpoints
 
     internal sealed record FormRow(Id<Form> Id, string Title, bool LightOn, int Version, bool UnpublishedChanges, int Inquiries, int Questions);
 
-    /// <param name="LandsIn">Where each question lands, in words, by question key.</param>
     internal sealed record FormView(
-        Id<Form> Id, FormContent Draft, int Revision, string Saved, bool LightOn, string AwayNote, int Version, bool UnpublishedChanges,
-        string Link, string EmbedCode, IReadOnlyDictionary<string, string> LandsIn, IReadOnlyList<Finding> Findings);
+        Id<Form> Id, string Title, string Intro, IReadOnlyList<PageView> Pages, IReadOnlyList<string> SendOffs, int Revision, string Saved,
+        bool LightOn, string AwayNote, int Version, bool UnpublishedChanges, string Link, string EmbedCode, IReadOnlyList<Finding> Findings);
+
+    internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
+
+    /// <param name="LandsIn">Where it lands, in words; null when it stays with the inquiry.</param>
+    /// <param name="Signal">Whether it tells about fit.</param>
+    internal sealed record QuestionView(
+        string Key, string Wording, string? Help, bool Required, QuestionKind Kind, string? LandsIn, bool Signal, bool Conditional);
 
     /// <param name="BasedOn">The revision the edit was made on.</param>
     /// <param name="Title">The form's title.</param>
@@ -129,12 +135,18 @@ internal static class FormEndpoints
         var token = tokens.Open(form.LinkSealed);
         var site = $"{request.Scheme}://{request.Host}";
         var embed = $"<div data-porch-light=\"{token}\"></div>\n<script src=\"{site}/embed.js\" async></script>";
+        var signals = (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], stop))?.Rules.Signals
+            .SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet() ?? [];
         return new FormView(
-            form.Id, form.Draft, form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
+            form.Id, form.Draft.Title, form.Draft.Intro,
+            [.. form.Draft.Pages.Select(page => new PageView(page.Key, page.Title,
+                [.. page.Questions.Select(question => new QuestionView(
+                    question.Key, question.Wording, question.Help, question.Required, question.Kind,
+                    question.LandsIn is { } landsIn ? Say(landsIn) : null, signals.Contains(question.Key), question.AskedOnlyWhen is not null))]))],
+            [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => sendOff.Title)],
+            form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.LightOn, form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
-            $"{site}/f/{token}", embed,
-            form.Draft.Questions.Where(question => question.LandsIn is not null).ToDictionary(question => question.Key, question => Say(question.LandsIn!)),
-            FormStructure.Check(form.Draft));
+            $"{site}/f/{token}", embed, FormStructure.Check(form.Draft));
     }
 
     private static string Say(LandsIn landsIn) => landsIn switch

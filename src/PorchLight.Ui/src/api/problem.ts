@@ -1,0 +1,35 @@
+import type { components } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Finding = Schemas["Finding"];
+
+/** A refusal with a sentence for the person (RFC 9457 problem details). */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    sentence: string,
+    readonly findings: Finding[] = [],
+  ) {
+    super(sentence);
+  }
+}
+
+const unreachable = "We cannot be reached just now. What you typed is still here; please try again in a moment.";
+
+/** The data of an answer, or a Problem thrown with the server's sentence. */
+export async function orProblem<T>(answer: Promise<{ data?: T; response: Response; error?: unknown }>): Promise<T> {
+  let got;
+  try {
+    got = await answer;
+  } catch {
+    throw new Problem(0, unreachable);
+  }
+  if (got.response.ok) return got.data as T;
+  const details = (got.error ?? {}) as { detail?: string; findings?: Finding[] };
+  throw new Problem(got.response.status, details.detail ?? unreachable, details.findings ?? []);
+}
+
+/** What to show a person of anything that was thrown. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof Problem ? error.message : "Something broke in this page. Reload it; what was saved is safe.";
+}

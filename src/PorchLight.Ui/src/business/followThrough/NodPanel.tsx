@@ -1,0 +1,66 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { orProblem } from "../../api/problem";
+import { buttonLook } from "../../kit/Button";
+import { PanelHead } from "../../kit/Panel";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+import { NodEditor } from "./NodEditor";
+
+/** A message that waits for a nod. */
+export function NodPanel() {
+  const { runId = "", step = "" } = useParams();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const path = { runId, step };
+  const nod = useQuery({
+    queryKey: ["nod", runId, step],
+    queryFn: () => orProblem(api.GET("/api/nods/{runId}/{step}", { params: { path } })),
+    retry: false,
+  });
+  const skip = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/nods/{runId}/{step}/skip", { params: { path } })),
+    onSuccess: () => leave(),
+  });
+  const leave = () => {
+    void queries.invalidateQueries();
+    void navigate("/");
+  };
+  useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
+
+  if (!nod.data || nod.error)
+    return (
+      <div className="p-8">
+        <PanelHead title="A message for your nod" home="/" />
+        <Failure error={nod.error} />
+        {nod.isPending && <Skeleton rows={6} />}
+      </div>
+    );
+  const view = nod.data;
+  return (
+    <div className="p-8">
+      <PanelHead
+        title={`${view.stepName} to ${view.name}`}
+        home="/"
+        under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.`}
+      />
+      <p className="mb-4">
+        <Link to={`/inquiries/${view.inquiryId}`} className={buttonLook("plain")}>
+          Open their answers
+        </Link>
+      </p>
+      <NodEditor
+        key={`${runId}/${step}`}
+        nod={view}
+        onSent={leave}
+        onSkip={() => skip.mutate()}
+        skipping={skip.isPending}
+      />
+      <Failure error={skip.error} />
+      <p className="mt-5 text-slate">
+        {view.next ?? "It is the last step."} {view.lapses && `Without your nod it lapses ${view.lapses}.`}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,179 @@
+import { DropdownMenu, Popover } from "radix-ui";
+import { Bell, ChevronDown } from "lucide-react";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Link, NavLink } from "react-router";
+import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
+import { LampMark } from "../../kit/marks";
+import { api, signOut, type Session } from "../client";
+
+const stations = [
+  ["/", "Today"],
+  ["/forms", "Forms"],
+  ["/inquiries", "Inquiries"],
+  ["/clients", "Clients"],
+] as const;
+
+const floating = "z-30 rounded-soft border border-line bg-card text-ink shadow-panel";
+const item = "flex cursor-pointer items-center rounded-soft px-3 py-2 outline-none data-highlighted:bg-mist";
+const onDusk =
+  "inline-flex min-h-9 items-center gap-1.5 rounded-soft px-2.5 text-card outline-offset-2 focus-visible:outline-lamp";
+
+/** The band across the top: whose house this is, the stations in the order of the work, and who you are. */
+export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut: () => void }) {
+  return (
+    <header className="z-20 flex h-14 shrink-0 items-center gap-1 bg-dusk px-3 text-card sm:px-6">
+      <Link
+        to="/"
+        className="mr-4 hidden items-center gap-2 font-head text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp sm:inline-flex"
+      >
+        <span className="rounded-soft bg-card p-0.5">
+          <LampMark lit />
+        </span>
+        {session.business}
+      </Link>
+      <nav aria-label="Stations" className="flex h-full min-w-0 overflow-x-auto">
+        {stations.map(([to, name]) => (
+          <NavLink
+            key={to}
+            to={to}
+            end={to === "/"}
+            className={({ isActive }) =>
+              `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp sm:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-1">
+        <PracticeMenu />
+        <BellButton />
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className={onDusk}>
+            <span className="hidden sm:inline">{shortName(session.name ?? "")}</span>
+            <span className="sm:hidden">You</span> <ChevronDown size={16} aria-hidden />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" sideOffset={6} className={`${floating} min-w-44 p-1`}>
+              <DropdownMenu.Label className="px-3 py-2 text-slate">
+                {session.name}, {session.role}
+              </DropdownMenu.Label>
+              <DropdownMenu.Item className={item} onSelect={() => void signOut().then(onSignedOut)}>
+                Sign out
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      </div>
+    </header>
+  );
+}
+
+function shortName(name: string): string {
+  const [given = "", family = ""] = name.split(" ");
+  return family ? `${given} ${family[0]}.` : given;
+}
+
+/** The simulated outside: its mail, and the clock that can be moved on. */
+function PracticeMenu() {
+  const clock = useQuery({ queryKey: ["clock"], queryFn: () => orProblem(api.GET("/api/practice/clock")) });
+  const skip = useMutation({
+    mutationFn: (to: Schemas["SkipTo"]) => orProblem(api.POST("/api/practice/clock/skip", { body: { to } })),
+    onSettled: () => void clock.refetch(),
+  });
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={onDusk}>
+        Practice <ChevronDown size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={6} className={`${floating} w-80 p-1`}>
+          <DropdownMenu.Item asChild className={item}>
+            <Link to="/practice-mail">Practice mail</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <div className="px-3 py-2">
+            <p className="font-semibold">Skip ahead</p>
+            <p className="text-slate">
+              It is {clock.data?.now ?? "…"}
+              {clock.data?.ahead && `, ${clock.data.ahead}`}.
+            </p>
+            {skip.error && <p className="text-brick">{sentenceOf(skip.error)}</p>}
+          </div>
+          {(
+            [
+              ["nextHour", "One hour on"],
+              ["tomorrowMorning", "To tomorrow, 09:00"],
+              [
+                "nextStep",
+                clock.data?.nextStep
+                  ? `To the next step, ${clock.data.nextStep}`
+                  : "To the next step (none is planned)",
+              ],
+            ] as const
+          ).map(([to, words]) => (
+            <DropdownMenu.Item
+              key={to}
+              className={`${item} data-disabled:text-slate`}
+              disabled={skip.isPending || (to === "nextStep" && !clock.data?.nextStep)}
+              onSelect={(event) => {
+                event.preventDefault();
+                skip.mutate(to);
+              }}
+            >
+              {words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** What rang since this person last looked. */
+function BellButton() {
+  const bell = useQuery({ queryKey: ["bell"], queryFn: () => orProblem(api.GET("/api/bell")) });
+  const seen = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/bell/seen")),
+    onSuccess: () => void bell.refetch(),
+  });
+  const unseen = bell.data?.unseen ?? 0;
+  return (
+    <Popover.Root onOpenChange={(open) => !open && unseen > 0 && seen.mutate()}>
+      <Popover.Trigger className={onDusk} aria-label={unseen === 0 ? "Bell, nothing new" : `Bell, ${unseen} new`}>
+        <Bell size={18} aria-hidden />
+        <span aria-live="polite" className="min-w-4 font-semibold text-lamp tabular-nums">
+          {unseen > 0 && unseen}
+        </span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="What rang"
+          className={`${floating} max-h-[70dvh] w-96 max-w-[95vw] overflow-y-auto p-2`}
+        >
+          {bell.data?.entries.length === 0 && (
+            <p className="p-3 text-slate">
+              Nothing has rung yet. New inquiries, answers and messages that want your nod ring here.
+            </p>
+          )}
+          <ul>
+            {bell.data?.entries.map((entry, index) => (
+              <li key={index}>
+                <Popover.Close asChild>
+                  <Link
+                    to={entry.inquiryId ? `/inquiries/${entry.inquiryId}` : "/inquiries"}
+                    className={`block rounded-soft px-3 py-2 hover:bg-mist ${entry.unseen ? "bg-glow" : ""}`}
+                  >
+                    {entry.sentence} <span className="text-slate">{entry.at}</span>
+                  </Link>
+                </Popover.Close>
+              </li>
+            ))}
+          </ul>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

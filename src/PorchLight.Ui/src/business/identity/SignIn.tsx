@@ -1,0 +1,86 @@
+import { useState, type FormEvent } from "react";
+import { Dialog } from "radix-ui";
+import { Button } from "../../kit/Button";
+import { TextBox } from "../../kit/fields";
+import { LampMark } from "../../kit/marks";
+import { Failure } from "../../kit/states";
+import { signIn, type Session } from "../client";
+import { useTitle } from "../frame/useTitle";
+
+/** The door for those who work here. */
+export function SignInPage({ business, onSignedIn }: { business: string; onSignedIn: (session: Session) => void }) {
+  useTitle("Sign in");
+  return (
+    <div className="flex min-h-dvh flex-col items-center bg-dusk px-4 pt-[14vh]">
+      <main className="w-full max-w-96 rounded-soft bg-card p-7 shadow-panel">
+        <div className="mb-5 flex items-center gap-2.5">
+          <LampMark lit size={34} />
+          <h1 className="text-xl">{business}</h1>
+        </div>
+        <SignInForm onSignedIn={onSignedIn} />
+      </main>
+    </div>
+  );
+}
+
+/** Asks again when the session has run out, over whatever was being done. */
+export function SignInAgain({ onSignedIn }: { onSignedIn: (session: Session) => void }) {
+  return (
+    <Dialog.Root open>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
+        <Dialog.Content
+          className="fixed top-[16vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
+          onEscapeKeyDown={(event) => event.preventDefault()}
+          onPointerDownOutside={(event) => event.preventDefault()}
+        >
+          <Dialog.Title className="mb-1 text-xl">You are signed out</Dialog.Title>
+          <Dialog.Description className="mb-4">
+            Sign in again and it goes on where you were. What you typed is still here.
+          </Dialog.Description>
+          <SignInForm onSignedIn={onSignedIn} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function SignInForm({ onSignedIn }: { onSignedIn: (session: Session) => void }) {
+  const [email, setEmail] = useState("");
+  const [password, setPassword] = useState("");
+  const [failure, setFailure] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (busy) return;
+    setBusy(true);
+    setFailure(null);
+    signIn({ email, password })
+      .then(onSignedIn, setFailure)
+      .finally(() => setBusy(false));
+  };
+  return (
+    <form onSubmit={submit} className="grid gap-4">
+      <TextBox
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        required
+        value={email}
+        onChange={(e) => setEmail(e.target.value)}
+      />
+      <TextBox
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        required
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+      />
+      <Failure error={failure} />
+      <Button weight="main" type="submit" disabled={busy} className="min-h-10 justify-center">
+        Sign in
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,54 @@
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { orProblem } from "../../api/problem";
+import { ListAndPanel } from "../../kit/ListAndPanel";
+import { Empty, Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+import { InquiryRows } from "./InquiryRows";
+
+export function InquiryList() {
+  const { id } = useParams();
+  useTitle(id ? undefined : "Inquiries");
+  const list = useQuery({ queryKey: ["inquiries"], queryFn: () => orProblem(api.GET("/api/inquiries")) });
+  const rows = list.data ?? [];
+  const owed = rows.filter((row) => row.group !== null);
+  const rest = rows.filter((row) => row.group === null);
+  return (
+    <ListAndPanel
+      home="/inquiries"
+      rows={[...owed, ...rest].map((row) => `/inquiries/${row.id}`)}
+      open={id ? `/inquiries/${id}` : null}
+    >
+      <div className="mx-auto max-w-6xl p-6">
+        <h1 className="mb-4 text-2xl">Inquiries</h1>
+        <Failure error={list.error} />
+        {list.isPending && <Skeleton />}
+        {list.data?.length === 0 && (
+          <Empty>
+            Nobody has written yet. Turn on the light of a form and share its link; what people send arrives here.
+          </Empty>
+        )}
+        {owed.length > 0 && (
+          <Group title="A first word is owed">
+            <InquiryRows rows={owed} open={id} />
+          </Group>
+        )}
+        {rest.length > 0 && (
+          <Group title="Answered, booked or turned away">
+            <InquiryRows rows={rest} open={id} />
+          </Group>
+        )}
+      </div>
+    </ListAndPanel>
+  );
+}
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section className="mb-6">
+      <h2 className="mb-2 text-[1.07rem]">{title}</h2>
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,202 @@
+import { CornerDownRight, Scale } from "lucide-react";
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams, useSearchParams } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { FitMark, fitWords } from "../../kit/marks";
+import { PanelHead, Section, TimelineList } from "../../kit/Panel";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+import { ReplyForm } from "./ReplyForm";
+
+type View = Schemas["InquiryView"];
+
+/** Who, what, fit and why, what landed, the promise, and what happened. */
+export function InquiryPanel() {
+  const { id = "" } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const query = useQuery({
+    queryKey: ["inquiry", id],
+    queryFn: () => orProblem(api.GET("/api/inquiries/{id}", { params: { path: { id } } })),
+  });
+  useTitle(query.data?.name);
+  const view = query.data;
+  const replying = search.has("reply");
+  if (!view)
+    return (
+      <div className="p-8">
+        <PanelHead title="Inquiry" home="/inquiries" />
+        <Failure error={query.error} />
+        {query.isPending && <Skeleton rows={6} />}
+      </div>
+    );
+  return (
+    <div className="p-8">
+      <PanelHead
+        title={view.name}
+        home="/inquiries"
+        under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
+      />
+      <FitCard fit={view.fit} />
+      <p className="mt-4" title={view.promiseExactly ?? undefined}>
+        {view.promise ? (
+          <>
+            <strong>You promised a first word {view.promise}</strong>{" "}
+            <span className="text-slate">({view.promiseClock})</span>
+          </>
+        ) : (
+          view.promiseKept
+        )}
+        {view.callAsked && <strong> {view.name} would like a call.</strong>}
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {!replying && view.email && (
+          <Button weight="main" onClick={() => setSearch("reply")}>
+            Reply
+          </Button>
+        )}
+        <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
+          Open the client
+        </Link>
+      </div>
+      {replying && <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("")} />}
+      {view.differences.length > 0 && <Differences view={view} />}
+      <Section title="What they said">
+        <dl className="grid gap-y-2.5">
+          {view.answers.map((answer) => (
+            <div key={answer.key} className="grid grid-cols-[3rem_minmax(0,2fr)_minmax(0,3fr)] gap-x-3">
+              <dt className="contents">
+                <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
+                  {answer.landed && (
+                    <Mark label={`Landed in ${answer.landed}`}>
+                      <CornerDownRight size={16} aria-hidden />
+                    </Mark>
+                  )}
+                  {answer.signal && (
+                    <Mark label="Tells about fit">
+                      <Scale size={16} aria-hidden />
+                    </Mark>
+                  )}
+                </span>
+                <span className="text-slate">{answer.wording}</span>
+              </dt>
+              <dd className="whitespace-pre-wrap wrap-anywhere">
+                {answer.words}
+                {answer.landed && <span className="block text-[0.9rem] text-slate">{answer.landed}</span>}
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
+      </Section>
+      <Section title="What happened">
+        <TimelineList entries={view.timeline} />
+      </Section>
+    </div>
+  );
+}
+
+function FitCard({ fit }: { fit: View["fit"] }) {
+  const known = fit.contributions.filter((one) => one.truth === "true");
+  const open = fit.contributions.filter((one) => one.truth === "unknown");
+  const widest = Math.max(1, fit.base, ...known.map((one) => Math.abs(one.points)));
+  return (
+    <div className="grid gap-5 rounded-soft bg-mist p-5 sm:grid-cols-[11rem_minmax(0,1fr)]">
+      <div className="flex items-start gap-3">
+        <FitMark fit={fit.fit} size={38} word={false} />
+        <div>
+          <p className="font-head text-lg font-semibold">{fitWords[fit.fit]}</p>
+          <p className="text-slate">
+            {fit.score} points, {margin(fit)}
+          </p>
+        </div>
+      </div>
+      <div>
+        <ul className="grid gap-1.5">
+          {known.map((one) => (
+            <li key={one.signal} className="grid grid-cols-[2.8rem_5rem_minmax(0,1fr)] items-start gap-x-3">
+              <span className="text-right text-slate tabular-nums">
+                {one.dealBreaker ? "ends it" : one.flag ? "flag" : signed(one.points)}
+              </span>
+              <Bar points={one.points} widest={widest} />
+              <span>{one.sentence}</span>
+            </li>
+          ))}
+          <li className="grid grid-cols-[2.8rem_5rem_minmax(0,1fr)] items-start gap-x-3">
+            <span className="text-right text-slate tabular-nums">{signed(fit.base)}</span>
+            <Bar points={fit.base} widest={widest} />
+            <span>Everybody starts with this</span>
+          </li>
+        </ul>
+        {open.length > 0 && (
+          <p className="mt-2 text-slate">
+            Not known: {open.map((one) => one.sentence.charAt(0).toLowerCase() + one.sentence.slice(1)).join("; ")}.
+          </p>
+        )}
+        {fit.wouldChange && <p className="mt-2 text-slate">{fit.wouldChange}</p>}
+      </div>
+    </div>
+  );
+}
+
+function Bar({ points, widest }: { points: number; widest: number }) {
+  const width = points === 0 ? 0 : Math.max(3, (Math.abs(points) / widest) * 72);
+  return (
+    <svg width="75" height="12" aria-hidden="true" className="mt-1.5">
+      <rect
+        x="1"
+        y="1"
+        width={width}
+        height="9"
+        rx="1.500"
+        className={points < 0 ? "fill-card stroke-dusk" : "fill-dusk stroke-dusk"}
+      />
+    </svg>
+  );
+}
+
+function Differences({ view }: { view: View }) {
+  return (
+    <Section title="Unlike what is on file">
+      <ul className="grid gap-1.5">
+        {view.differences.map((difference, index) => (
+          <li key={index}>
+            {difference.ours ? (
+              <>
+                Their {difference.field.toLowerCase()} is <strong>{difference.ours}</strong> on file; here they say{" "}
+                <strong>{difference.theirs}</strong>.
+              </>
+            ) : (
+              <>
+                Nothing is on file for {difference.field.toLowerCase()}; here they say{" "}
+                <strong>{difference.theirs}</strong>.
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-slate">Nothing was changed: anyone can type an e-mail address.</p>
+    </Section>
+  );
+}
+
+function Mark({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <span role="img" aria-label={label} title={label}>
+      {children}
+    </span>
+  );
+}
+
+function margin(fit: View["fit"]): string {
+  if (fit.overComeIn >= 0) return `${fit.overComeIn} above the line to come in`;
+  if (fit.overFloor < 0) return `${-fit.overFloor} under the floor`;
+  return `${-fit.overComeIn} short of coming in`;
+}
+
+const signed = (points: number) => (points < 0 ? `−${-points}` : `+${points}`);
+
+function siteOf(page: string): string {
+  return URL.canParse(page) ? new URL(page).host : page;
+}

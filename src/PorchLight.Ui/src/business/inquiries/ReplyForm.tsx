@@ -1,0 +1,47 @@
+import { useState, type FormEvent } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { boxLook, GrowingText, TextBox } from "../../kit/fields";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+
+/** A first personal word, which keeps the promise. */
+export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]; onDone: () => void }) {
+  const queries = useQueryClient();
+  const [subject, setSubject] = useState(`Re: ${inquiry.form}`);
+  const [text, setText] = useState("");
+  const send = useMutation({
+    mutationFn: () =>
+      orProblem(
+        api.POST("/api/inquiries/{id}/reply", { params: { path: { id: inquiry.id } }, body: { subject, text } }),
+      ),
+    onSuccess: () => {
+      void queries.invalidateQueries();
+      onDone();
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!send.isPending) send.mutate();
+  };
+  return (
+    <form onSubmit={submit} className="mt-4 grid gap-3 rounded-soft border border-edge p-4">
+      <p className="text-slate">To {inquiry.email}</p>
+      <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
+      <label className="block">
+        <span className="mb-1 block font-semibold">Your words</span>
+        <GrowingText className={`${boxLook} min-h-28`} value={text} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <Failure error={send.error} />
+      <div className="flex gap-2">
+        <Button weight="main" type="submit" disabled={send.isPending}>
+          Send the reply
+        </Button>
+        <Button weight="quiet" onClick={onDone}>
+          Not now
+        </Button>
+      </div>
+    </form>
+  );
+}

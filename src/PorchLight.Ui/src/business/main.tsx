@@ -1,0 +1,55 @@
+import "@fontsource-variable/atkinson-hyperlegible-next";
+import "@fontsource-variable/bricolage-grotesque";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Problem } from "../api/problem";
+import "./business.css";
+import { EditForm } from "./forms/EditForm";
+import { FormList } from "./forms/FormList";
+import { NodPanel } from "./followThrough/NodPanel";
+import { House } from "./frame/House";
+import { NothingHere } from "./frame/NothingHere";
+import { InquiryList } from "./inquiries/InquiryList";
+import { InquiryPanel } from "./inquiries/InquiryPanel";
+import { MailList } from "./practice/MailList";
+import { MailPanel } from "./practice/MailPanel";
+import { ClientList } from "./records/ClientList";
+import { ClientPanel } from "./records/ClientPanel";
+import { Today } from "./today/Today";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof Problem && error.status !== 0),
+      staleTime: 5_000,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <House />,
+    children: [
+      {
+        element: <Today />,
+        children: [
+          { path: "/", element: null },
+          { path: "/nods/:runId/:step", element: <NodPanel /> },
+        ],
+      },
+      { path: "/forms", element: <FormList /> },
+      { path: "/forms/:id", element: <EditForm /> },
+      { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
+      { path: "/clients", element: <ClientList />, children: [{ path: ":id", element: <ClientPanel /> }] },
+      { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
+      { path: "*", element: <NothingHere /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById("root")!).render(
+  <QueryClientProvider client={queries}>
+    <RouterProvider router={router} />
+  </QueryClientProvider>,
+);

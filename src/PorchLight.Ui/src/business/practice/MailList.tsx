@@ -1,0 +1,60 @@
+import { MailOpen, Reply } from "lucide-react";
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { orProblem } from "../../api/problem";
+import { ListAndPanel } from "../../kit/ListAndPanel";
+import { Empty, Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+
+/** The practice mailbox: nothing in it has left this house. */
+export function MailList() {
+  const { id } = useParams();
+  useTitle(id ? undefined : "Practice mail");
+  const list = useQuery({ queryKey: ["practice-mail"], queryFn: () => orProblem(api.GET("/api/practice/mail")) });
+  const rows = list.data ?? [];
+  return (
+    <ListAndPanel
+      home="/practice-mail"
+      rows={rows.map((row) => `/practice-mail/${row.id}`)}
+      open={id ? `/practice-mail/${id}` : null}
+    >
+      <div className="mx-auto max-w-6xl p-6">
+        <h1 className="mb-1 text-2xl">Practice mail</h1>
+        <p className="mb-4 text-slate">
+          What would have gone out by mail, and what came back. Nothing here has left this house.
+        </p>
+        <Failure error={list.error} />
+        {list.isPending && <Skeleton />}
+        {list.data?.length === 0 && (
+          <Empty>No message has gone out yet. Send an inquiry through a form, and its thank-you appears here.</Empty>
+        )}
+        {rows.length > 0 && (
+          <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
+            {rows.map((row) => (
+              <li
+                key={row.id}
+                className={`border-b border-line last:border-0 ${row.id === id ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+              >
+                <Link
+                  data-row
+                  to={`/practice-mail/${row.id}`}
+                  aria-current={row.id === id ? "true" : undefined}
+                  className="grid min-h-11 grid-cols-[6rem_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[6rem_16rem_minmax(0,1fr)_13rem]"
+                >
+                  <span className="inline-flex items-center gap-2 whitespace-nowrap">
+                    {row.incoming ? <Reply size={18} aria-hidden /> : <MailOpen size={18} aria-hidden />}{" "}
+                    {row.incoming ? "from" : "to"}
+                  </span>
+                  <span className="hidden truncate @2xl/list:block">{row.who}</span>
+                  <strong className="truncate">{row.subject}</strong>
+                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">{row.at}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </ListAndPanel>
+  );
+}

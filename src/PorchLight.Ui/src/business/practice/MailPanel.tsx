@@ -1,0 +1,92 @@
+import { useState, type FormEvent } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { boxLook, GrowingText } from "../../kit/fields";
+import { PanelHead, Section } from "../../kit/Panel";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+
+/** One message as the person who gets it would see it, and their side of the play. */
+export function MailPanel() {
+  const { id = "" } = useParams();
+  const query = useQuery({
+    queryKey: ["practice-mail", id],
+    queryFn: () => orProblem(api.GET("/api/practice/mail/{id}", { params: { path: { id } } })),
+  });
+  useTitle(query.data?.subject);
+  const mail = query.data;
+  if (!mail)
+    return (
+      <div className="p-8">
+        <PanelHead title="Message" home="/practice-mail" />
+        <Failure error={query.error} />
+        {query.isPending && <Skeleton rows={6} />}
+      </div>
+    );
+  return (
+    <div className="p-8">
+      <PanelHead title={mail.subject} home="/practice-mail" under={`From ${mail.from} to ${mail.to}, ${mail.at}.`} />
+      <iframe
+        key={mail.id}
+        title={`The message “${mail.subject}”`}
+        src={`/api/practice/mail/${mail.id}/page`}
+        sandbox=""
+        className="h-96 w-full rounded-soft border border-edge bg-card"
+      />
+      {mail.clientId && (
+        <p className="mt-3">
+          <Link to={`/clients/${mail.clientId}`} className={buttonLook("plain")}>
+            Open {mail.name}
+          </Link>
+        </p>
+      )}
+      {!mail.incoming && <TheirSide key={mail.id} mail={mail} />}
+    </div>
+  );
+}
+
+function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
+  const queries = useQueryClient();
+  const [text, setText] = useState("");
+  const path = { id: mail.id };
+  const answer = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/practice/mail/{id}/answer", { params: { path }, body: { text } })),
+    onSuccess: () => {
+      setText("");
+      void queries.invalidateQueries();
+    },
+  });
+  const booked = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/practice/mail/{id}/booked", { params: { path } })),
+    onSuccess: () => void queries.invalidateQueries(),
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!answer.isPending) answer.mutate();
+  };
+  return (
+    <Section title="Play their side">
+      <form onSubmit={submit} className="grid gap-2">
+        <label className="block">
+          <span className="mb-1 block">What they answer</span>
+          <GrowingText className={`${boxLook} min-h-20`} value={text} onChange={(e) => setText(e.target.value)} />
+        </label>
+        <Failure error={answer.error ?? booked.error} />
+        <div className="flex flex-wrap items-center gap-2">
+          <Button weight="main" type="submit" disabled={answer.isPending}>
+            They answered
+          </Button>
+          <Button disabled={booked.isPending} onClick={() => booked.mutate()}>
+            They booked
+          </Button>
+          <span role="status" className="text-moss">
+            {answer.isSuccess ? "Their answer has arrived." : booked.isSuccess ? "Their booking has arrived." : ""}
+          </span>
+        </div>
+      </form>
+    </Section>
+  );
+}

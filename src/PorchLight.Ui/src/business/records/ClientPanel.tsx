@@ -1,0 +1,112 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { FitMark } from "../../kit/marks";
+import { PanelHead, Section, TimelineList } from "../../kit/Panel";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+import { standingWords } from "./ClientList";
+
+/** One client with everything on file, each value with where it came from. */
+export function ClientPanel() {
+  const { id = "" } = useParams();
+  const query = useQuery({
+    queryKey: ["client", id],
+    queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id } } })),
+  });
+  useTitle(query.data?.name);
+  const client = query.data;
+  if (!client)
+    return (
+      <div className="p-8">
+        <PanelHead title="Client" home="/clients" />
+        <Failure error={query.error} />
+        {query.isPending && <Skeleton rows={6} />}
+      </div>
+    );
+  return (
+    <div className="p-8">
+      <PanelHead
+        title={client.name}
+        home="/clients"
+        under={`${standingWords[client.standing]}, with us since ${client.since}.`}
+      />
+      <Values values={client.values} notes={client.notes} />
+      {client.projects.map((project) => (
+        <Section key={project.id} title={`Project: ${project.title}`}>
+          <p className="mb-2 text-slate">
+            {project.open ? "Open" : "Closed"}, begun {project.opened}.
+          </p>
+          <Values values={project.values} notes={project.notes} />
+          <ul className="mt-3 grid gap-1">
+            {project.inquiries.map((inquiry) => (
+              <li key={inquiry.id}>
+                <Link to={`/inquiries/${inquiry.id}`} className="inline-flex items-center gap-3 underline">
+                  <FitMark fit={inquiry.fit} /> inquiry of {inquiry.received}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Section>
+      ))}
+      <Section title="What happened">
+        <TimelineList entries={client.timeline} />
+      </Section>
+    </div>
+  );
+}
+
+function Values({ values, notes }: { values: Schemas["ValueOnFile"][]; notes: Schemas["NoteOnFile"][] }) {
+  if (values.length === 0 && notes.length === 0) return <p className="text-slate">Nothing is on file yet.</p>;
+  return (
+    <dl className="grid gap-y-2.5">
+      {values.map((value) => (
+        <Entry
+          key={value.label}
+          label={value.label}
+          words={value.words}
+          source={value.source}
+          at={value.at}
+          exactly={value.exactly}
+        />
+      ))}
+      {notes.map((note, index) => (
+        <Entry
+          key={`note ${index}`}
+          label={note.heading}
+          words={note.text}
+          source={`${note.by}, added to the notes`}
+          at={note.at}
+          exactly={note.exactly}
+        />
+      ))}
+    </dl>
+  );
+}
+
+function Entry({
+  label,
+  words,
+  source,
+  at,
+  exactly,
+}: {
+  label: string;
+  words: string;
+  source: string;
+  at: string;
+  exactly: string;
+}) {
+  return (
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] gap-x-4">
+      <dt className="text-slate">{label}</dt>
+      <dd className="whitespace-pre-wrap wrap-anywhere">
+        {words}
+        <span className="block text-[0.9rem] text-slate" title={exactly}>
+          {source}, {at}
+        </span>
+      </dd>
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+import type { ButtonHTMLAttributes } from "react";
+
+type Weight = "main" | "plain" | "quiet";
+
+const looks: Record<Weight, string> = {
+  main: "bg-dusk text-card border-dusk hover:bg-ink",
+  plain: "bg-card text-ink border-edge hover:border-ink",
+  quiet: "bg-transparent text-dusk border-transparent hover:underline",
+};
+
+/** How buttons and links that act like buttons look. */
+export const buttonLook = (weight: Weight) =>
+  `inline-flex min-h-8 items-center gap-2 whitespace-nowrap rounded-soft border px-3 py-1 text-[0.93rem] font-semibold disabled:opacity-60 ${looks[weight]}`;
+
+export function Button({
+  weight = "plain",
+  className = "",
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+  return <button type="button" className={`${buttonLook(weight)} ${className}`} {...rest} />;
+}

@@ -1,0 +1,48 @@
+import { useEffect, useRef, type ReactNode } from "react";
+import { X } from "lucide-react";
+import { Link } from "react-router";
+import { buttonLook } from "./Button";
+
+/** The head of a panel, which takes focus when the panel opens. */
+export function PanelHead({ title, under, home }: { title: string; under?: ReactNode; home: string }) {
+  const head = useRef<HTMLHeadingElement>(null);
+  useEffect(() => head.current?.focus({ preventScroll: true }), [title]);
+  return (
+    <div className="mb-4 flex items-start justify-between gap-4">
+      <div className="min-w-0">
+        <h1 ref={head} tabIndex={-1} className="text-2xl outline-none">
+          {title}
+        </h1>
+        {under && <p className="text-slate">{under}</p>}
+      </div>
+      <Link to={home} className={`${buttonLook("plain")} shrink-0`} title="Esc">
+        <X size={18} aria-hidden /> Close
+      </Link>
+    </div>
+  );
+}
+
+export function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mt-6">
+      <h2 className="mb-2 text-[1.07rem]">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** What happened, newest first. */
+export function TimelineList({ entries }: { entries: { at: string; exactly: string; sentence: string }[] }) {
+  return (
+    <ol className="grid gap-1.5 border-l-2 border-line pl-4">
+      {entries.map((entry, index) => (
+        <li key={index} className="flex flex-wrap justify-between gap-x-4">
+          <span className="min-w-0">{entry.sentence}</span>
+          <time className="text-slate tabular-nums" title={entry.exactly}>
+            {entry.at}
+          </time>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,84 @@
+import { useEffect, useRef, useState } from "react";
+import { sentenceOf } from "../api/problem";
+import { askForCall, type SentView } from "./client";
+import { toTop } from "./frame";
+
+/** How the form ends for this person. */
+export function SendOff({ sent, business }: { sent: SentView; business: string }) {
+  const title = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    title.current?.focus();
+    toTop();
+  }, []);
+
+  return (
+    <>
+      <p className="mb-1 text-slate">{business}</p>
+      <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
+        {sent.title}
+      </h1>
+      {sent.paragraphs.map((paragraph) => (
+        <p key={paragraph} className="mb-3">
+          {paragraph}
+        </p>
+      ))}
+      {sent.nextSteps.length > 0 && (
+        <>
+          <h2 className="mt-5 mb-2 text-lg">What happens next</h2>
+          <ol className="grid list-decimal gap-1.5 pl-6">
+            {sent.nextSteps.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+        </>
+      )}
+      {sent.offersCall && <CallOffer receipt={sent.receipt} />}
+      {sent.waysForward.length > 0 && (
+        <>
+          <h2 className="mt-5 mb-2 text-lg">Two other ways forward</h2>
+          <ul className="grid gap-3">
+            {sent.waysForward.map((way) => (
+              <li key={way.title} className="border-l-4 border-[var(--brand)] pl-3">
+                <strong>{way.address ? <a href={way.address}>{way.title}</a> : way.title}</strong>
+                <br />
+                {way.text}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  );
+}
+
+function CallOffer({ receipt }: { receipt: string }) {
+  const [state, setState] = useState<"open" | "asking" | "asked">("open");
+  const [failure, setFailure] = useState<string | null>(null);
+  const ask = () => {
+    setState("asking");
+    askForCall(receipt).then(
+      () => setState("asked"),
+      (error: unknown) => {
+        setFailure(sentenceOf(error));
+        setState("open");
+      },
+    );
+  };
+  return (
+    <div className="mt-6" aria-live="polite">
+      {state === "asked" ? (
+        <p className="font-semibold">We have noted that you would like a call.</p>
+      ) : (
+        <button
+          type="button"
+          disabled={state === "asking"}
+          onClick={ask}
+          className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
+        >
+          I would like a call
+        </button>
+      )}
+      {failure && <p className="mt-2 text-brick">{failure}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+using System.Globalization;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Support.UI;
+using PorchLight.Browser.Tests;
+
+// Takes the pictures of docs/screenshots from a running demo:  shots HOUSE SAMPLE-SITE FOLDER
+// or one picture of one page:                                  shots HOUSE PATH FILE.png [WIDTH]
+var house = args[0];
+using var browser = Chromium.Start();
+browser.Resize(1280, 800);
+if (args[2].EndsWith(".png", StringComparison.Ordinal))
+{
+    var width = args.Length > 3 ? int.Parse(args[3], CultureInfo.InvariantCulture) : 1280;
+    SignIn();
+    browser.Resize(width, width < 600 ? 844 : 800);
+    browser.Navigate().GoToUrl(args[1].StartsWith("http", StringComparison.Ordinal) ? args[1] : house + args[1]);
+    Settle();
+    Take(args[2]);
+    return;
+}
+
+var (sample, folder) = (args[1], args[2]);
+Directory.CreateDirectory(folder);
+browser.Navigate().GoToUrl(house + "/");
+Find("button[type=submit]");
+Save("sign-in");
+SignIn();
+Save("today");
+Open("/forms", "form-list");
+Find("main ul a").Click();
+Find("textarea[readonly]");
+Save("form-edit");
+var link = Find("a[target=_blank]").GetDomAttribute("href")!;
+Open("/inquiries", null);
+FindAll("main a[data-row]").First(row => row.Text.Contains("Tilda", StringComparison.Ordinal)).Click();
+Find("aside dl");
+Save("inquiry");
+Open("/clients", null);
+FindAll("main a[data-row]").First(row => row.Text.Contains("Pilar", StringComparison.Ordinal)).Click();
+Find("aside dl");
+Save("client");
+Open("/", null);
+Find("a[href^='/nods/']").Click();
+Find("aside textarea");
+Save("nod");
+Open("/practice-mail", null);
+FindAll("main a[data-row]").First(row => row.Text.Contains("thank you", StringComparison.Ordinal)).Click();
+Find("aside iframe");
+Save("practice-mail");
+
+browser.Navigate().GoToUrl(sample);
+browser.SwitchTo().Frame(Find("iframe"));
+Find("form");
+browser.SwitchTo().DefaultContent();
+Save("sample-site");
+browser.Navigate().GoToUrl(link);
+Find("button[type=submit]").Click();
+Find("[role=alert]");
+Save("form-errors");
+Fill();
+Save("form-page-2");
+SendWith("4,000 to 9,000");
+Save("send-off-come-in");
+browser.Resize(390, 844);
+browser.Navigate().GoToUrl(link);
+Find("form");
+Save("form-phone");
+
+void SignIn()
+{
+    browser.Navigate().GoToUrl(house + "/");
+    Find("input[type=email]").SendKeys("maren@ochrewren.example");
+    Find("input[type=password]").SendKeys("the-lamp-is-on");
+    Find("button[type=submit]").Click();
+    Find("nav");
+    Settle();
+}
+
+void Fill()
+{
+    var texts = FindAll("input[type=text]");
+    texts[0].SendKeys("Robin");
+    texts[1].SendKeys("Pell");
+    Find("input[type=email]").SendKeys("robin@pell-cycles.example");
+    texts[2].SendKeys("Arklow");
+    Find("button[type=submit]").Click();
+    Find("textarea");
+}
+
+void SendWith(string budget)
+{
+    Find("textarea").SendKeys("The back wall of our yard, seen from the train.");
+    Choose(budget);
+    Choose("Yes, I decide");
+    Find("button[type=submit]").Click();
+    Find("h1[tabindex]");
+}
+
+void Choose(string label) => FindAll("label").First(one => one.Text == label).Click();
+
+void Open(string path, string? save)
+{
+    browser.Navigate().GoToUrl(house + path);
+    Find("main h1");
+    Settle();
+    if (save is not null)
+        Save(save);
+}
+
+IWebElement Find(string css) => FindAll(css)[0];
+
+IReadOnlyList<IWebElement> FindAll(string css)
+{
+    Settle();
+    return new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver => driver.FindElements(By.CssSelector(css)) is { Count: > 0 } found ? found : null)!;
+}
+
+void Settle() => new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
+    ((IJavaScriptExecutor)driver).ExecuteScript("return document.readyState === 'complete' && !document.querySelector('[role=status][aria-label=\"One moment\"]') && document.fonts.status === 'loaded'") is true);
+
+void Save(string name) => Take(Path.Combine(folder, name + ".png"));
+
+void Take(string file)
+{
+    Settle();
+    // One more frame, so that what has just been measured is also painted.
+    browser.ExecuteAsyncScript("const done = arguments[arguments.length - 1]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 150)))");
+    ((ITakesScreenshot)browser).GetScreenshot().SaveAsFile(file);
+    Console.WriteLine(file);
+}
