@@ -23,7 +23,7 @@ public static class TimeWords
         return due.Date == today ? $"by {Clock.Format(due.TimeOfDay)} today" : $"by {At(deadline, now, zone)}";
     }
 
-    /// <summary>A moment: "today 08:12", "yesterday 17:30", "Thursday 09:05", "Thursday 3 December, 09:05".</summary>
+    /// <summary>A moment: "today 08:12", "yesterday 17:30", "last Friday 09:05", "Thursday 3 December, 09:05".</summary>
     public static string At(Instant moment, Instant now, DateTimeZone zone)
     {
         var (local, today) = (moment.InZone(zone).LocalDateTime, now.InZone(zone).Date);
@@ -45,6 +45,7 @@ public static class TimeWords
         1 => "tomorrow",
         -1 => "yesterday",
         > 1 and < 7 => day.DayOfWeek.ToString(),
+        < -1 and > -7 => "last " + day.DayOfWeek,
         _ when day.Year == today.Year => DayAndMonth.Format(day),
         _ => WithYear.Format(day),
     };

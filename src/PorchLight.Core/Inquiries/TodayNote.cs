@@ -68,6 +68,14 @@ public static class TodayNote
         }
     }
 
+    /// <summary>How many of the waiting messages have a gap: "two have a gap to fill"; null when none has.</summary>
+    public static string? SayGaps(int withGaps) => withGaps switch
+    {
+        0 => null,
+        1 => "one has a gap to fill",
+        _ => $"{Number(withGaps)} have a gap to fill",
+    };
+
     /// <summary>Numbers up to twelve in words, larger ones in digits.</summary>
     public static string Number(int count) => count >= 0 && count < Small.Length
         ? Small[count]

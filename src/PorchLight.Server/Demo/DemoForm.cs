@@ -74,7 +74,7 @@ internal static class DemoForm
             new SendOff("come-in", "Come in, the lamp is on", "Your wall sounds like one for us. We answer {promise}.")
             {
                 When = new FitIs(Fit.ComeIn),
-                NextSteps = ["We read your answers today.", "You hear from Maren {promise}, with two or three questions.", "If you like, we talk for half an hour and look at the wall together."],
+                NextSteps = ["We read your answers, all of them.", "You hear from Maren {promise}, with two or three questions.", "If you like, we talk for half an hour and look at the wall together."],
                 OffersCall = true,
             },
             new SendOff("not-now", "This one is not for us, and here is who may help",
@@ -95,7 +95,7 @@ internal static class DemoForm
             NextSteps = ["We read your answers.", "You hear from us {promise}."],
         });
 
-    public static ScreeningRules Screening { get; } = new(20, 50, 10, 2,
+    public static ScreeningRules Screening { get; } = new(20, 50, 0, 2,
     [
         Points("budget-fits", 30, "Budget of 4,000 or more, where our murals start to be good", new NumberIs(Of("budget"), NumberRelation.AtLeast, 4000, Euro)),
         Points("budget-small", -45, "Budget under 1,500, below where murals start", new NumberIs(Of("budget"), NumberRelation.Under, 1500, Euro)),

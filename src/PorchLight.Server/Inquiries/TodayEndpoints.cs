@@ -19,7 +19,7 @@ internal static class TodayEndpoints
     private const int BellLength = 20;
 
     internal sealed record TodayView(
-        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods);
+        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods, string? Gaps);
 
     /// <param name="Unseen">How many rang since this person last looked.</param>
     /// <param name="Entries">The newest first.</param>
@@ -44,7 +44,7 @@ internal static class TodayEndpoints
         return TypedResults.Ok(new TodayView(
             TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), now, business.DateTimeZone),
             $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods));
+            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0))));
     }
 
     private static async Task<Ok<BellView>> BellAsync(

@@ -4,1875 +4,1855 @@
  */
 
 export interface paths {
-  "/api/session": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["Session"];
-          };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-in": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["SignIn"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Session"];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-out": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/today": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["TodayView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignIn"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bell": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["BellView"];
-          };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TodayView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/bell/seen": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/bell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BellView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
+    "/api/bell/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/forms": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormRow"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FormRow"][];
-          };
+    "/api/forms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/forms/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/forms/{id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FormEdit"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/forms/{id}/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FormView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormView"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/forms/{id}/draft": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/forms/{id}/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LightSwitch"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/inquiries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["FormEdit"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InquiryRow"][];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FormView"];
-          };
-        };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/forms/{id}/publish": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/inquiries/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InquiryView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/inquiries/{id}/reply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FormView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Reply"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/forms/{id}/light": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClientRow"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/clients/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["LightSwitch"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClientView"];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/inquiries": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/nods/{runId}/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    runId: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NodView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    runId: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NodEdit"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["InquiryRow"][];
-          };
+    "/api/nods/{runId}/{step}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    runId: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NodSend"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NodSent"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/inquiries/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/nods/{runId}/{step}/skip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    runId: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/practice/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["InquiryView"];
-          };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailRow"][];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/inquiries/{id}/reply": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/practice/mail/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/practice/mail/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["Reply"];
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailAnswer"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
         };
-      };
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/clients": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/practice/mail/{id}/booked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["ClientRow"][];
-          };
+    "/api/practice/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/clients/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/practice/clock/skip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClockSkip"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/public/forms/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["ClientView"];
-          };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PublicForm"];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/nods/{runId}/{step}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/public/forms/{token}/evaluate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Filling"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FillingStep"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          runId: string;
-          step: string;
+    "/public/forms/{token}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["NodView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Sending"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentView"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          runId: string;
-          step: string;
+    "/public/receipts/{token}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["NodEdit"];
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
         };
-      };
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/nods/{runId}/{step}/send": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          runId: string;
-          step: string;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["NodSend"];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["NodSent"];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/nods/{runId}/{step}/skip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          runId: string;
-          step: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/mail": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["MailRow"][];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/mail/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["MailView"];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/mail/{id}/answer": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["MailAnswer"];
-        };
-      };
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/mail/{id}/booked": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/clock": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["ClockView"];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/practice/clock/skip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["ClockSkip"];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["ClockView"];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/public/forms/{token}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          token: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["PublicForm"];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/public/forms/{token}/evaluate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          token: string;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["Filling"];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FillingStep"];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/public/forms/{token}/send": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          token: string;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["Sending"];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["SentView"];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/public/receipts/{token}/call": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          token: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
-    Answer:
-      | components["schemas"]["AnswerTextAnswer"]
-      | components["schemas"]["AnswerNumberAnswer"]
-      | components["schemas"]["AnswerMoneyAnswer"]
-      | components["schemas"]["AnswerBandAnswer"]
-      | components["schemas"]["AnswerDateAnswer"]
-      | components["schemas"]["AnswerYesNoAnswer"]
-      | components["schemas"]["AnswerChoiceAnswer"]
-      | components["schemas"]["AnswerPhoneAnswer"]
-      | components["schemas"]["AnswerPersonNameAnswer"]
-      | components["schemas"]["AnswerAddressAnswer"];
-    /** @description An address in parts, because people who are asked for one line leave the postal code out. */
-    AnswerAddressAnswer: {
-      /** @enum {string} */
-      kind: "address";
-      /** @description Street and number. */
-      street: null | string;
-      /** @description Flat, floor or unit. */
-      unit: null | string;
-      /** @description Town or city. */
-      city: null | string;
-      /** @description County, state or region. */
-      region: null | string;
-      /** @description Postal code. */
-      postalCode: null | string;
-      /** @description Country. */
-      country: null | string;
-    };
-    /** @description A chosen range, as it stands on file after an option with a band has landed. */
-    AnswerBandAnswer: {
-      /** @enum {string} */
-      kind: "band";
-      /** @description The option's words at the time. */
-      label: string;
-      /** @description The range of numbers it stood for. */
-      band: components["schemas"]["Band"];
-    };
-    /** @description One or several options. Their order does not matter for equality. */
-    AnswerChoiceAnswer: {
-      /** @enum {string} */
-      kind: "choice";
-      /** @description The keys of the options, none twice. */
-      keys: string[];
-    };
-    /** @description A day. */
-    AnswerDateAnswer: {
-      /** @enum {string} */
-      kind: "date";
-      /** @description In the ISO calendar, without zone. */
-      date: components["schemas"]["LocalDate"];
-    };
-    AnsweredQuestion: {
-      key: string;
-      wording: string;
-      words: string;
-      /** @description Where it was written, in words; null when it was not. */
-      landed: null | string;
-      signal: boolean;
-    };
-    /** @description An amount of money. */
-    AnswerMoneyAnswer: {
-      /** @enum {string} */
-      kind: "money";
-      /**
-       * Format: double
-       * @description In units of the currency.
-       */
-      amount: number;
-      /** @description The ISO 4217 code. */
-      currency: string;
-    };
-    /** @description A number. */
-    AnswerNumberAnswer: {
-      /** @enum {string} */
-      kind: "number";
-      /**
-       * Format: double
-       * @description In the unit the question names.
-       */
-      value: number;
-    };
-    /** @description A person's name. */
-    AnswerPersonNameAnswer: {
-      /** @enum {string} */
-      kind: "personName";
-      /** @description What to call them by; not empty. */
-      given: string;
-      /** @description May be empty: some people have one name. */
-      family: string;
-    };
-    /** @description A phone number. */
-    AnswerPhoneAnswer: {
-      /** @enum {string} */
-      kind: "phone";
-      /** @description As it was typed. */
-      typed: string;
-      /** @description In E.164 form, worked out by the checks; null before them. */
-      e164?: null | string;
-    };
-    /** @description Words as typed: short or long text, an e-mail address. */
-    AnswerTextAnswer: {
-      /** @enum {string} */
-      kind: "text";
-      /** @description Trimmed, not empty. */
-      text: string;
-    };
-    /** @description Yes or no. */
-    AnswerYesNoAnswer: {
-      /** @enum {string} */
-      kind: "yesNo";
-      /** @description True for yes. */
-      yes: boolean;
-    };
-    /** @description The range of numbers an option stands for: "more than 4,000 up to and including 9,000". A missing end is unbounded. */
-    Band: {
-      low: null | components["schemas"]["Bound"];
-      high: null | components["schemas"]["Bound"];
-      /** @description The ISO 4217 code when the band is of money, else null. */
-      currency?: null | string;
-      /**
-       * Format: int32
-       * @description How many monthly payments the amount stands for; null when it is paid once. Amounts compare over the whole term,
-       *     so 200 a month for 12 months compares as 2,400.
-       */
-      instalments?: null | number;
-      /** @description Whether no number at all lies in the band, which is a mistake of whoever wrote it. */
-      isEmpty?: boolean;
-    };
-    BellEntry: {
-      at: string;
-      sentence: string;
-      inquiryId: null | components["schemas"]["IdOfInquiry"];
-      unseen: boolean;
-    };
-    BellView: {
-      /**
-       * Format: int32
-       * @description How many rang since this person last looked.
-       */
-      unseen: number;
-      /** @description The newest first. */
-      entries: components["schemas"]["BellEntry"][];
-    };
-    /** @description One end of a Band. */
-    Bound: {
-      /**
-       * Format: double
-       * @description Where it ends.
-       */
-      value: number;
-      /**
-       * @description Whether the value itself is left out.
-       * @default false
-       */
-      open: boolean;
-    };
-    ClientRow: {
-      id: components["schemas"]["IdOfClient"];
-      name: string;
-      email: null | string;
-      standing: components["schemas"]["Standing"];
-      since: string;
-      project: null | string;
-    };
-    ClientView: {
-      id: components["schemas"]["IdOfClient"];
-      name: string;
-      email: null | string;
-      standing: components["schemas"]["Standing"];
-      since: string;
-      values: components["schemas"]["ValueOnFile"][];
-      notes: components["schemas"]["NoteOnFile"][];
-      projects: components["schemas"]["ProjectView"][];
-      timeline: components["schemas"]["TimelineEntry"][];
-    };
-    ClockSkip: {
-      to: components["schemas"]["SkipTo"];
-    };
-    ClockView: {
-      /** @description The business clock in words. */
-      now: string;
-      /** @description How far it runs ahead of real time, in words; null when it does not. */
-      ahead: null | string;
-      /** @description When the next step falls due, in words; null when none is planned. */
-      nextStep: null | string;
-    };
-    /** @description What one signal came to. */
-    Contribution: {
-      /** @description The signal's key. */
-      signal: string;
-      /** @description The signal's sentence. */
-      sentence: string;
-      /** @description Unknown is kept apart from false. */
-      truth: components["schemas"]["Truth"];
-      /**
-       * Format: int32
-       * @description The points it added: zero unless it is true and gives points.
-       */
-      points: number;
-      /**
-       * Format: int32
-       * @description The points it would give if it were true; zero for flags and deal-breakers.
-       */
-      weight: number;
-      /** @description Whether it raises a flag when true. */
-      flag: boolean;
-      /** @description Whether it ends it when true. */
-      dealBreaker: boolean;
-    };
-    DifferenceView: {
-      field: string;
-      ours: null | string;
-      theirs: string;
-    };
-    Filling: {
-      /**
-       * Format: int32
-       * @description The version being answered.
-       */
-      version: number;
-      /** @description The open page. */
-      page: string;
-      /** @description Whether the lead wants to go on, so that the page is checked and its blanks are final. */
-      leaving: boolean;
-      /** @description By question key; null for a blank. */
-      answers: {
-        [key: string]: components["schemas"]["Answer"];
-      };
-    };
-    /** @description Where a filling-in stands. */
-    FillingStep: {
-      /** @description The pages shown so far, the open one last. */
-      pages: string[];
-      /** @description The questions that are asked on them. */
-      asked: string[];
-      /** @description The page that would follow; null when the form would end. */
-      next: null | string;
-      /** @description What has to be put right on the open page; only looked for when it is to be left. */
-      findings: components["schemas"]["Finding"][];
-    };
-    /** @description Something a person has to put right, as a value and not an exception. */
-    Finding: {
-      /** @description Where it is: a question's key, a page's key, or another name the caller documents. */
-      place: string;
-      /** @description What is wrong and what to do, as one plain sentence. */
-      sentence: string;
-    };
-    /**
-     * @description How well an inquiry fits the business, from worst to best.
-     * @enum {unknown}
-     */
-    Fit: "notNow" | "talkFirst" | "comeIn";
-    FitView: {
-      fit: components["schemas"]["Fit"];
-      /** Format: int32 */
-      score: number;
-      /** Format: int32 */
-      base: number;
-      /** Format: int32 */
-      overComeIn: number;
-      /** Format: int32 */
-      overFloor: number;
-      contributions: components["schemas"]["Contribution"][];
-      wouldChange: null | string;
-    };
-    FormEdit: {
-      /**
-       * Format: int32
-       * @description The revision the edit was made on.
-       */
-      basedOn: number;
-      /** @description The form's title. */
-      title: string;
-      /** @description The lines under it. */
-      intro: string;
-      /** @description New wordings by question key; questions that are not named stay as they are. */
-      wordings: {
-        [key: string]: string;
-      };
-    };
-    FormRow: {
-      id: components["schemas"]["IdOfForm"];
-      title: string;
-      lightOn: boolean;
-      /** Format: int32 */
-      version: number;
-      unpublishedChanges: boolean;
-      /** Format: int32 */
-      inquiries: number;
-      /** Format: int32 */
-      questions: number;
-    };
-    FormView: {
-      id: components["schemas"]["IdOfForm"];
-      title: string;
-      intro: string;
-      pages: components["schemas"]["PageView"][];
-      sendOffs: string[];
-      /** Format: int32 */
-      revision: number;
-      saved: string;
-      lightOn: boolean;
-      awayNote: string;
-      /** Format: int32 */
-      version: number;
-      unpublishedChanges: boolean;
-      link: string;
-      embedCode: string;
-      findings: components["schemas"]["Finding"][];
-    };
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfClient: string;
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfForm: string;
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfInquiry: string;
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfPracticeMessage: string;
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfProject: string;
-    /**
-     * Format: uuid
-     * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-     *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-     */
-    IdOfRun: string;
-    InquiryRow: {
-      id: components["schemas"]["IdOfInquiry"];
-      name: string;
-      fit: components["schemas"]["Fit"];
-      about: string;
-      received: string;
-      /** @description Until when, in words; null when nothing is owed (any more). */
-      promise: null | string;
-      /** @description The same with date and zone. */
-      promiseExactly: null | string;
-      group: null | components["schemas"]["PromiseGroup"];
-      callAsked: boolean;
-    };
-    InquiryView: {
-      id: components["schemas"]["IdOfInquiry"];
-      clientId: components["schemas"]["IdOfClient"];
-      name: string;
-      email: null | string;
-      phone: null | string;
-      form: string;
-      /** Format: int32 */
-      formVersion: number;
-      received: string;
-      cameFrom: null | string;
-      knownBefore: boolean;
-      callAsked: boolean;
-      fit: components["schemas"]["FitView"];
-      promise: null | string;
-      promiseExactly: null | string;
-      promiseClock: string;
-      promiseKept: null | string;
-      sendOff: string;
-      answers: components["schemas"]["AnsweredQuestion"][];
-      differences: components["schemas"]["DifferenceView"][];
-      timeline: components["schemas"]["TimelineEntry"][];
-    };
-    LightSwitch: {
-      on: boolean;
-    };
-    /** Format: date */
-    LocalDate: string;
-    MailAnswer: {
-      text: string;
-    };
-    MailRow: {
-      id: components["schemas"]["IdOfPracticeMessage"];
-      incoming: boolean;
-      who: string;
-      subject: string;
-      at: string;
-    };
-    MailView: {
-      id: components["schemas"]["IdOfPracticeMessage"];
-      incoming: boolean;
-      from: string;
-      to: string;
-      subject: string;
-      text: string;
-      at: string;
-      messageId: string;
-      clientId: null | components["schemas"]["IdOfClient"];
-      name: null | string;
-    };
-    /** @description A message to one person, as it would go out, with its gaps. */
-    MessageDraft: {
-      /** @description One line. */
-      subject: string;
-      /** @description In reading order; no known values are left in them. */
-      parts: components["schemas"]["MessagePart"][];
-    };
-    /** @description A part of a message. */
-    MessagePart: components["schemas"]["MessagePartTextPart"] | components["schemas"]["MessagePartGapPart"];
-    /** @description A place that a person must fill before the message can be sent. It stands as a paragraph of its own. */
-    MessagePartGapPart: {
-      /** @enum {string} */
-      kind: "gap";
-      /** @description Names it within the message. */
-      key: string;
-      /** @description What belongs there: "one line about their place". */
-      prompt: string;
-      /** @description What the person wrote; null or blank while it is open. */
-      filled?: null | string;
-    };
-    /** @description Words; in a template they may hold known values. */
-    MessagePartTextPart: {
-      /** @enum {string} */
-      kind: "text";
-      /** @description Paragraphs parted by empty lines. */
-      text: string;
-    };
-    NodEdit: {
-      draft: components["schemas"]["MessageDraft"];
-    };
-    NodRow: {
-      runId: components["schemas"]["IdOfRun"];
-      step: string;
-      stepName: string;
-      name: string;
-      subject: string;
-      /** Format: int32 */
-      gaps: number;
-      since: string;
-      goes: null | string;
-    };
-    NodSend: {
-      /** @description The message as the person sees it. */
-      draft: components["schemas"]["MessageDraft"];
-      /** @description Whether to send now, though the sending window is closed. */
-      now: boolean;
-    };
-    NodSent: {
-      /** @description When it will go; null when it has gone. */
-      goes: null | string;
-    };
-    NodView: {
-      runId: components["schemas"]["IdOfRun"];
-      inquiryId: components["schemas"]["IdOfInquiry"];
-      step: string;
-      stepName: string;
-      name: string;
-      to: string;
-      followThrough: string;
-      draft: components["schemas"]["MessageDraft"];
-      since: string;
-      /** @description When it goes by itself, once it has its nod outside the sending window; else null. */
-      goes: null | string;
-      /** @description When an unanswered nod lapses, in words. */
-      lapses: null | string;
-      /** @description Whether a nod now would wait for the sending window. */
-      outsideWindow: boolean;
-      /** @description What comes after it, in words; null when it is the last step. */
-      next: null | string;
-    };
-    NoteOnFile: {
-      heading: string;
-      text: string;
-      by: string;
-      at: string;
-      exactly: string;
-    };
-    /** @description One of the answers a choice offers. */
-    Option: {
-      /** @description Names it within the question, also across versions. */
-      key: string;
-      /** @description What the lead reads. */
-      label: string;
-      band?: null | components["schemas"]["Band"];
-      /**
-       * @description Whether it means "I don't know yet".
-       * @default false
-       */
-      unsure: boolean;
-    };
-    PageView: {
-      key: string;
-      title: string;
-      questions: components["schemas"]["QuestionView"][];
-    };
-    ProjectInquiry: {
-      id: components["schemas"]["IdOfInquiry"];
-      fit: components["schemas"]["Fit"];
-      received: string;
-    };
-    ProjectView: {
-      id: components["schemas"]["IdOfProject"];
-      title: string;
-      open: boolean;
-      opened: string;
-      values: components["schemas"]["ValueOnFile"][];
-      notes: components["schemas"]["NoteOnFile"][];
-      inquiries: components["schemas"]["ProjectInquiry"][];
-    };
-    /** @enum {unknown} */
-    PromiseGroup: "late" | "today" | "later" | null;
-    /** @description A form as a lead may see it: nothing of screening, landing or conditions. */
-    PublicForm: {
-      title: string;
-      intro: string;
-      /** Format: int32 */
-      version: number;
-      business: string;
-      accent: string;
-      lightOn: boolean;
-      awayNote: string;
-      pages: components["schemas"]["PublicPage"][];
-      start: components["schemas"]["FillingStep"];
-    };
-    PublicPage: {
-      key: string;
-      title: string;
-      questions: components["schemas"]["PublicQuestion"][];
-    };
-    PublicQuestion: {
-      key: string;
-      wording: string;
-      help: null | string;
-      required: boolean;
-      kind: components["schemas"]["QuestionKind"];
-    };
-    /** @description What sort of answer a question takes, with the limits that belong to that sort. */
-    QuestionKind:
-      | components["schemas"]["QuestionKindShortTextKind"]
-      | components["schemas"]["QuestionKindLongTextKind"]
-      | components["schemas"]["QuestionKindEmailKind"]
-      | components["schemas"]["QuestionKindPhoneKind"]
-      | components["schemas"]["QuestionKindNumberKind"]
-      | components["schemas"]["QuestionKindMoneyKind"]
-      | components["schemas"]["QuestionKindDateKind"]
-      | components["schemas"]["QuestionKindYesNoKind"]
-      | components["schemas"]["QuestionKindChoiceKind"]
-      | components["schemas"]["QuestionKindPersonNameKind"]
-      | components["schemas"]["QuestionKindAddressKind"];
-    /** @description An address in parts. */
-    QuestionKindAddressKind: {
-      /** @enum {string} */
-      kind: "address";
-    };
-    /** @description One option, or several. */
-    QuestionKindChoiceKind: {
-      /** @enum {string} */
-      kind: "choice";
-      /** @description At least one. */
-      options: components["schemas"]["Option"][];
-      /**
-       * @description Whether more than one may be chosen.
-       * @default false
-       */
-      several: boolean;
-    };
-    /** @description A day. */
-    QuestionKindDateKind: {
-      /** @enum {string} */
-      kind: "date";
-    };
-    /** @description An e-mail address. */
-    QuestionKindEmailKind: {
-      /** @enum {string} */
-      kind: "email";
-    };
-    /** @description Several lines of text. */
-    QuestionKindLongTextKind: {
-      /** @enum {string} */
-      kind: "longText";
-      /**
-       * Format: int32
-       * @description In UTF-16 code units, at least 1.
-       * @default 4000
-       */
-      maxLength: number;
-    };
-    /** @description An amount of money in one currency. */
-    QuestionKindMoneyKind: {
-      /** @enum {string} */
-      kind: "money";
-      /** @description The ISO 4217 code. */
-      currency: string;
-      /**
-       * Format: double
-       * @description The smallest allowed, or null.
-       */
-      min?: null | number;
-      /**
-       * Format: double
-       * @description The largest allowed, or null.
-       */
-      max?: null | number;
-    };
-    /** @description A number. */
-    QuestionKindNumberKind: {
-      /** @enum {string} */
-      kind: "number";
-      /**
-       * Format: double
-       * @description The smallest allowed, or null.
-       */
-      min?: null | number;
-      /**
-       * Format: double
-       * @description The largest allowed, or null.
-       */
-      max?: null | number;
-      /** @description Shown behind the number ("m"), or null. */
-      unit?: null | string;
-    };
-    /** @description A person's name. */
-    QuestionKindPersonNameKind: {
-      /** @enum {string} */
-      kind: "personName";
-    };
-    /** @description A phone number. */
-    QuestionKindPhoneKind: {
-      /** @enum {string} */
-      kind: "phone";
-    };
-    /** @description One line of text. */
-    QuestionKindShortTextKind: {
-      /** @enum {string} */
-      kind: "shortText";
-      /**
-       * Format: int32
-       * @description In UTF-16 code units, at least 1.
-       * @default 200
-       */
-      maxLength: number;
-    };
-    /** @description Yes or no. */
-    QuestionKindYesNoKind: {
-      /** @enum {string} */
-      kind: "yesNo";
-    };
-    QuestionView: {
-      key: string;
-      wording: string;
-      help: null | string;
-      required: boolean;
-      kind: components["schemas"]["QuestionKind"];
-      /** @description Where it lands, in words; null when it stays with the inquiry. */
-      landsIn: null | string;
-      /** @description Whether it tells about fit. */
-      signal: boolean;
-      conditional: boolean;
-    };
-    Reply: {
-      subject: string;
-      text: string;
-    };
-    /** @description What a lead sends. */
-    Sending: {
-      /**
-       * Format: int32
-       * @description The version of the form they saw.
-       */
-      version: number;
-      /**
-       * Format: uuid
-       * @description The same for every try to send one filling-in.
-       */
-      sendKey: string;
-      /** @description By question key; null for a blank. */
-      answers: {
-        [key: string]: components["schemas"]["Answer"];
-      };
-      /** @description The page the form stood on, or null. */
-      cameFrom: null | string;
-    };
-    SentView: {
-      title: string;
-      paragraphs: string[];
-      nextSteps: string[];
-      offersCall: boolean;
-      waysForward: components["schemas"]["WayForward"][];
-      receipt: string;
-    };
-    Session: {
-      /** @description Null when nobody is signed in. */
-      name: null | string;
-      /** @description Owner or member; null when nobody is signed in. */
-      role: null | string;
-      /** @description The business's name. */
-      business: string;
-      /** @description To be sent in the header X-Porch-Light with everything that changes something. */
-      antiforgery: string;
-    };
-    SignIn: {
-      email: string;
-      password: string;
-    };
-    /**
-     * @description How far to skip.
-     * @enum {unknown}
-     */
-    SkipTo: "nextHour" | "tomorrowMorning" | "nextStep";
-    /**
-     * @description How the business stands with a client.
-     * @enum {unknown}
-     */
-    Standing: "lead" | "active" | "past" | "archived";
-    TimelineEntry: {
-      /** @description When, in words. */
-      at: string;
-      /** @description When, with date and zone. */
-      exactly: string;
-      /** @description What happened. */
-      sentence: string;
-    };
-    TodayView: {
-      note: string;
-      clock: string;
-      promised: components["schemas"]["InquiryRow"][];
-      nods: components["schemas"]["NodRow"][];
-    };
-    /**
-     * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
-     *     the smaller and "or" the larger of two values (Kleene, Introduction to Metamathematics, 1952, section 64).
-     * @enum {unknown}
-     */
-    Truth: "false" | "unknown" | "true";
-    ValueOnFile: {
-      /** @description The field. */
-      label: string;
-      /** @description Its value. */
-      words: string;
-      /** @description Who said it, in which form and to which question. */
-      source: string;
-      /** @description When, in words. */
-      at: string;
-      /** @description When, with date and zone. */
-      exactly: string;
-    };
-    /** @description Another way forward. */
-    WayForward: {
-      /** @description What it is. */
-      title: string;
-      /** @description Why it may help. */
-      text: string;
-      /** @description A web address the owner saved, or null. */
-      address?: null | string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
+        Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"];
+        /** @description An address in parts, because people who are asked for one line leave the postal code out. */
+        AnswerAddressAnswer: {
+            /** @enum {string} */
+            kind: "address";
+            /** @description Street and number. */
+            street: null | string;
+            /** @description Flat, floor or unit. */
+            unit: null | string;
+            /** @description Town or city. */
+            city: null | string;
+            /** @description County, state or region. */
+            region: null | string;
+            /** @description Postal code. */
+            postalCode: null | string;
+            /** @description Country. */
+            country: null | string;
+        };
+        /** @description A chosen range, as it stands on file after an option with a band has landed. */
+        AnswerBandAnswer: {
+            /** @enum {string} */
+            kind: "band";
+            /** @description The option's words at the time. */
+            label: string;
+            /** @description The range of numbers it stood for. */
+            band: components["schemas"]["Band"];
+        };
+        /** @description One or several options. Their order does not matter for equality. */
+        AnswerChoiceAnswer: {
+            /** @enum {string} */
+            kind: "choice";
+            /** @description The keys of the options, none twice. */
+            keys: string[];
+        };
+        /** @description A day. */
+        AnswerDateAnswer: {
+            /** @enum {string} */
+            kind: "date";
+            /** @description In the ISO calendar, without zone. */
+            date: components["schemas"]["LocalDate"];
+        };
+        AnsweredQuestion: {
+            key: string;
+            wording: string;
+            words: string;
+            /** @description Where it was written, in words; null when it was not. */
+            landed: null | string;
+            signal: boolean;
+        };
+        /** @description An amount of money. */
+        AnswerMoneyAnswer: {
+            /** @enum {string} */
+            kind: "money";
+            /**
+             * Format: double
+             * @description In units of the currency.
+             */
+            amount: number;
+            /** @description The ISO 4217 code. */
+            currency: string;
+        };
+        /** @description A number. */
+        AnswerNumberAnswer: {
+            /** @enum {string} */
+            kind: "number";
+            /**
+             * Format: double
+             * @description In the unit the question names.
+             */
+            value: number;
+        };
+        /** @description A person's name. */
+        AnswerPersonNameAnswer: {
+            /** @enum {string} */
+            kind: "personName";
+            /** @description What to call them by; not empty. */
+            given: string;
+            /** @description May be empty: some people have one name. */
+            family: string;
+        };
+        /** @description A phone number. */
+        AnswerPhoneAnswer: {
+            /** @enum {string} */
+            kind: "phone";
+            /** @description As it was typed. */
+            typed: string;
+            /** @description In E.164 form, worked out by the checks; null before them. */
+            e164?: null | string;
+        };
+        /** @description Words as typed: short or long text, an e-mail address. */
+        AnswerTextAnswer: {
+            /** @enum {string} */
+            kind: "text";
+            /** @description Trimmed, not empty. */
+            text: string;
+        };
+        /** @description Yes or no. */
+        AnswerYesNoAnswer: {
+            /** @enum {string} */
+            kind: "yesNo";
+            /** @description True for yes. */
+            yes: boolean;
+        };
+        /** @description The range of numbers an option stands for: "more than 4,000 up to and including 9,000". A missing end is unbounded. */
+        Band: {
+            low: null | components["schemas"]["Bound"];
+            high: null | components["schemas"]["Bound"];
+            /** @description The ISO 4217 code when the band is of money, else null. */
+            currency?: null | string;
+            /**
+             * Format: int32
+             * @description How many monthly payments the amount stands for; null when it is paid once. Amounts compare over the whole term,
+             *     so 200 a month for 12 months compares as 2,400.
+             */
+            instalments?: null | number;
+            /** @description Whether no number at all lies in the band, which is a mistake of whoever wrote it. */
+            isEmpty?: boolean;
+        };
+        BellEntry: {
+            at: string;
+            sentence: string;
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
+            unseen: boolean;
+        };
+        BellView: {
+            /**
+             * Format: int32
+             * @description How many rang since this person last looked.
+             */
+            unseen: number;
+            /** @description The newest first. */
+            entries: components["schemas"]["BellEntry"][];
+        };
+        /** @description One end of a Band. */
+        Bound: {
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            value: number;
+            /**
+             * @description Whether the value itself is left out.
+             * @default false
+             */
+            open: boolean;
+        };
+        ClientRow: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+            email: null | string;
+            standing: components["schemas"]["Standing"];
+            since: string;
+            project: null | string;
+        };
+        ClientView: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+            email: null | string;
+            standing: components["schemas"]["Standing"];
+            since: string;
+            values: components["schemas"]["ValueOnFile"][];
+            notes: components["schemas"]["NoteOnFile"][];
+            projects: components["schemas"]["ProjectView"][];
+            timeline: components["schemas"]["TimelineEntry"][];
+        };
+        ClockSkip: {
+            to: components["schemas"]["SkipTo"];
+        };
+        ClockView: {
+            /** @description The business clock in words. */
+            now: string;
+            /** @description How far it runs ahead of real time, in words; null when it does not. */
+            ahead: null | string;
+            /** @description When the next step falls due, in words; null when none is planned. */
+            nextStep: null | string;
+        };
+        /** @description What one signal came to. */
+        Contribution: {
+            /** @description The signal's key. */
+            signal: string;
+            /** @description The signal's sentence. */
+            sentence: string;
+            /** @description Unknown is kept apart from false. */
+            truth: components["schemas"]["Truth"];
+            /**
+             * Format: int32
+             * @description The points it added: zero unless it is true and gives points.
+             */
+            points: number;
+            /**
+             * Format: int32
+             * @description The points it would give if it were true; zero for flags and deal-breakers.
+             */
+            weight: number;
+            /** @description Whether it raises a flag when true. */
+            flag: boolean;
+            /** @description Whether it ends it when true. */
+            dealBreaker: boolean;
+        };
+        DifferenceView: {
+            field: string;
+            ours: null | string;
+            theirs: string;
+        };
+        Filling: {
+            /**
+             * Format: int32
+             * @description The version being answered.
+             */
+            version: number;
+            /** @description The open page. */
+            page: string;
+            /** @description Whether the lead wants to go on, so that the page is checked and its blanks are final. */
+            leaving: boolean;
+            /** @description By question key; null for a blank. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
+        /** @description Where a filling-in stands. */
+        FillingStep: {
+            /** @description The pages shown so far, the open one last. */
+            pages: string[];
+            /** @description The questions that are asked on them. */
+            asked: string[];
+            /** @description The page that would follow; null when the form would end. */
+            next: null | string;
+            /** @description What has to be put right on the open page; only looked for when it is to be left. */
+            findings: components["schemas"]["Finding"][];
+        };
+        /** @description Something a person has to put right, as a value and not an exception. */
+        Finding: {
+            /** @description Where it is: a question's key, a page's key, or another name the caller documents. */
+            place: string;
+            /** @description What is wrong and what to do, as one plain sentence. */
+            sentence: string;
+        };
+        /**
+         * @description How well an inquiry fits the business, from worst to best.
+         * @enum {unknown}
+         */
+        Fit: "notNow" | "talkFirst" | "comeIn";
+        FitView: {
+            fit: components["schemas"]["Fit"];
+            /** Format: int32 */
+            score: number;
+            /** Format: int32 */
+            base: number;
+            /** Format: int32 */
+            overComeIn: number;
+            /** Format: int32 */
+            overFloor: number;
+            contributions: components["schemas"]["Contribution"][];
+            wouldChange: null | string;
+        };
+        FormEdit: {
+            /**
+             * Format: int32
+             * @description The revision the edit was made on.
+             */
+            basedOn: number;
+            /** @description The form's title. */
+            title: string;
+            /** @description The lines under it. */
+            intro: string;
+            /** @description New wordings by question key; questions that are not named stay as they are. */
+            wordings: {
+                [key: string]: string;
+            };
+        };
+        FormRow: {
+            id: components["schemas"]["IdOfForm"];
+            title: string;
+            lightOn: boolean;
+            /** Format: int32 */
+            version: number;
+            unpublishedChanges: boolean;
+            /** Format: int32 */
+            inquiries: number;
+            /** Format: int32 */
+            questions: number;
+        };
+        FormView: {
+            id: components["schemas"]["IdOfForm"];
+            title: string;
+            intro: string;
+            pages: components["schemas"]["PageView"][];
+            sendOffs: string[];
+            /** Format: int32 */
+            revision: number;
+            saved: string;
+            lightOn: boolean;
+            awayNote: string;
+            /** Format: int32 */
+            version: number;
+            unpublishedChanges: boolean;
+            link: string;
+            embedCode: string;
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfClient: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfForm: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfInquiry: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfPracticeMessage: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfProject: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfRun: string;
+        InquiryRow: {
+            id: components["schemas"]["IdOfInquiry"];
+            name: string;
+            fit: components["schemas"]["Fit"];
+            about: string;
+            received: string;
+            /** @description Until when, in words; null when nothing is owed (any more). */
+            promise: null | string;
+            /** @description The same with date and zone. */
+            promiseExactly: null | string;
+            group: null | components["schemas"]["PromiseGroup"];
+            callAsked: boolean;
+        };
+        InquiryView: {
+            id: components["schemas"]["IdOfInquiry"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            email: null | string;
+            phone: null | string;
+            form: string;
+            /** Format: int32 */
+            formVersion: number;
+            received: string;
+            cameFrom: null | string;
+            knownBefore: boolean;
+            callAsked: boolean;
+            fit: components["schemas"]["FitView"];
+            promise: null | string;
+            promiseExactly: null | string;
+            promiseClock: string;
+            promiseKept: null | string;
+            sendOff: string;
+            answers: components["schemas"]["AnsweredQuestion"][];
+            differences: components["schemas"]["DifferenceView"][];
+            timeline: components["schemas"]["TimelineEntry"][];
+        };
+        LightSwitch: {
+            on: boolean;
+        };
+        /** Format: date */
+        LocalDate: string;
+        MailAnswer: {
+            text: string;
+        };
+        MailRow: {
+            id: components["schemas"]["IdOfPracticeMessage"];
+            incoming: boolean;
+            who: string;
+            subject: string;
+            at: string;
+        };
+        MailView: {
+            id: components["schemas"]["IdOfPracticeMessage"];
+            incoming: boolean;
+            from: string;
+            to: string;
+            subject: string;
+            text: string;
+            at: string;
+            messageId: string;
+            clientId: null | components["schemas"]["IdOfClient"];
+            name: null | string;
+        };
+        /** @description A message to one person, as it would go out, with its gaps. */
+        MessageDraft: {
+            /** @description One line. */
+            subject: string;
+            /** @description In reading order; no known values are left in them. */
+            parts: components["schemas"]["MessagePart"][];
+        };
+        /** @description A part of a message. */
+        MessagePart: components["schemas"]["MessagePartTextPart"] | components["schemas"]["MessagePartGapPart"];
+        /** @description A place that a person must fill before the message can be sent. It stands as a paragraph of its own. */
+        MessagePartGapPart: {
+            /** @enum {string} */
+            kind: "gap";
+            /** @description Names it within the message. */
+            key: string;
+            /** @description What belongs there: "one line about their place". */
+            prompt: string;
+            /** @description What the person wrote; null or blank while it is open. */
+            filled?: null | string;
+        };
+        /** @description Words; in a template they may hold known values. */
+        MessagePartTextPart: {
+            /** @enum {string} */
+            kind: "text";
+            /** @description Paragraphs parted by empty lines. */
+            text: string;
+        };
+        NodEdit: {
+            draft: components["schemas"]["MessageDraft"];
+        };
+        NodRow: {
+            runId: components["schemas"]["IdOfRun"];
+            step: string;
+            stepName: string;
+            name: string;
+            subject: string;
+            /** Format: int32 */
+            gaps: number;
+            since: string;
+            goes: null | string;
+        };
+        NodSend: {
+            /** @description The message as the person sees it. */
+            draft: components["schemas"]["MessageDraft"];
+            /** @description Whether to send now, though the sending window is closed. */
+            now: boolean;
+        };
+        NodSent: {
+            /** @description When it will go; null when it has gone. */
+            goes: null | string;
+        };
+        NodView: {
+            runId: components["schemas"]["IdOfRun"];
+            inquiryId: components["schemas"]["IdOfInquiry"];
+            step: string;
+            stepName: string;
+            name: string;
+            to: string;
+            followThrough: string;
+            draft: components["schemas"]["MessageDraft"];
+            since: string;
+            /** @description When it goes by itself, once it has its nod outside the sending window; else null. */
+            goes: null | string;
+            /** @description When an unanswered nod lapses, in words. */
+            lapses: null | string;
+            /** @description Whether a nod now would wait for the sending window. */
+            outsideWindow: boolean;
+            /** @description What comes after it, in words; null when it is the last step. */
+            next: null | string;
+        };
+        NoteOnFile: {
+            heading: string;
+            text: string;
+            by: string;
+            at: string;
+            exactly: string;
+        };
+        /** @description One of the answers a choice offers. */
+        Option: {
+            /** @description Names it within the question, also across versions. */
+            key: string;
+            /** @description What the lead reads. */
+            label: string;
+            band?: null | components["schemas"]["Band"];
+            /**
+             * @description Whether it means "I don't know yet".
+             * @default false
+             */
+            unsure: boolean;
+        };
+        PageView: {
+            key: string;
+            title: string;
+            questions: components["schemas"]["QuestionView"][];
+        };
+        ProjectInquiry: {
+            id: components["schemas"]["IdOfInquiry"];
+            fit: components["schemas"]["Fit"];
+            received: string;
+        };
+        ProjectView: {
+            id: components["schemas"]["IdOfProject"];
+            title: string;
+            open: boolean;
+            opened: string;
+            values: components["schemas"]["ValueOnFile"][];
+            notes: components["schemas"]["NoteOnFile"][];
+            inquiries: components["schemas"]["ProjectInquiry"][];
+        };
+        /** @enum {unknown} */
+        PromiseGroup: "late" | "today" | "later" | null;
+        /** @description A form as a lead may see it: nothing of screening, landing or conditions. */
+        PublicForm: {
+            title: string;
+            intro: string;
+            /** Format: int32 */
+            version: number;
+            business: string;
+            accent: string;
+            lightOn: boolean;
+            awayNote: string;
+            pages: components["schemas"]["PublicPage"][];
+            start: components["schemas"]["FillingStep"];
+        };
+        PublicPage: {
+            key: string;
+            title: string;
+            questions: components["schemas"]["PublicQuestion"][];
+        };
+        PublicQuestion: {
+            key: string;
+            wording: string;
+            help: null | string;
+            required: boolean;
+            kind: components["schemas"]["QuestionKind"];
+        };
+        /** @description What sort of answer a question takes, with the limits that belong to that sort. */
+        QuestionKind: components["schemas"]["QuestionKindShortTextKind"] | components["schemas"]["QuestionKindLongTextKind"] | components["schemas"]["QuestionKindEmailKind"] | components["schemas"]["QuestionKindPhoneKind"] | components["schemas"]["QuestionKindNumberKind"] | components["schemas"]["QuestionKindMoneyKind"] | components["schemas"]["QuestionKindDateKind"] | components["schemas"]["QuestionKindYesNoKind"] | components["schemas"]["QuestionKindChoiceKind"] | components["schemas"]["QuestionKindPersonNameKind"] | components["schemas"]["QuestionKindAddressKind"];
+        /** @description An address in parts. */
+        QuestionKindAddressKind: {
+            /** @enum {string} */
+            kind: "address";
+        };
+        /** @description One option, or several. */
+        QuestionKindChoiceKind: {
+            /** @enum {string} */
+            kind: "choice";
+            /** @description At least one. */
+            options: components["schemas"]["Option"][];
+            /**
+             * @description Whether more than one may be chosen.
+             * @default false
+             */
+            several: boolean;
+        };
+        /** @description A day. */
+        QuestionKindDateKind: {
+            /** @enum {string} */
+            kind: "date";
+        };
+        /** @description An e-mail address. */
+        QuestionKindEmailKind: {
+            /** @enum {string} */
+            kind: "email";
+        };
+        /** @description Several lines of text. */
+        QuestionKindLongTextKind: {
+            /** @enum {string} */
+            kind: "longText";
+            /**
+             * Format: int32
+             * @description In UTF-16 code units, at least 1.
+             * @default 4000
+             */
+            maxLength: number;
+        };
+        /** @description An amount of money in one currency. */
+        QuestionKindMoneyKind: {
+            /** @enum {string} */
+            kind: "money";
+            /** @description The ISO 4217 code. */
+            currency: string;
+            /**
+             * Format: double
+             * @description The smallest allowed, or null.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description The largest allowed, or null.
+             */
+            max?: null | number;
+        };
+        /** @description A number. */
+        QuestionKindNumberKind: {
+            /** @enum {string} */
+            kind: "number";
+            /**
+             * Format: double
+             * @description The smallest allowed, or null.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description The largest allowed, or null.
+             */
+            max?: null | number;
+            /** @description Shown behind the number ("m"), or null. */
+            unit?: null | string;
+        };
+        /** @description A person's name. */
+        QuestionKindPersonNameKind: {
+            /** @enum {string} */
+            kind: "personName";
+        };
+        /** @description A phone number. */
+        QuestionKindPhoneKind: {
+            /** @enum {string} */
+            kind: "phone";
+        };
+        /** @description One line of text. */
+        QuestionKindShortTextKind: {
+            /** @enum {string} */
+            kind: "shortText";
+            /**
+             * Format: int32
+             * @description In UTF-16 code units, at least 1.
+             * @default 200
+             */
+            maxLength: number;
+        };
+        /** @description Yes or no. */
+        QuestionKindYesNoKind: {
+            /** @enum {string} */
+            kind: "yesNo";
+        };
+        QuestionView: {
+            key: string;
+            wording: string;
+            help: null | string;
+            required: boolean;
+            kind: components["schemas"]["QuestionKind"];
+            /** @description Where it lands, in words; null when it stays with the inquiry. */
+            landsIn: null | string;
+            /** @description Whether it tells about fit. */
+            signal: boolean;
+            conditional: boolean;
+        };
+        Reply: {
+            subject: string;
+            text: string;
+        };
+        /** @description What a lead sends. */
+        Sending: {
+            /**
+             * Format: int32
+             * @description The version of the form they saw.
+             */
+            version: number;
+            /**
+             * Format: uuid
+             * @description The same for every try to send one filling-in.
+             */
+            sendKey: string;
+            /** @description By question key; null for a blank. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+            /** @description The page the form stood on, or null. */
+            cameFrom: null | string;
+        };
+        SentView: {
+            title: string;
+            paragraphs: string[];
+            nextSteps: string[];
+            offersCall: boolean;
+            waysForward: components["schemas"]["WayForward"][];
+            receipt: string;
+        };
+        Session: {
+            /** @description Null when nobody is signed in. */
+            name: null | string;
+            /** @description Owner or member; null when nobody is signed in. */
+            role: null | string;
+            /** @description The business's name. */
+            business: string;
+            /** @description To be sent in the header X-Porch-Light with everything that changes something. */
+            antiforgery: string;
+        };
+        SignIn: {
+            email: string;
+            password: string;
+        };
+        /**
+         * @description How far to skip.
+         * @enum {unknown}
+         */
+        SkipTo: "nextHour" | "tomorrowMorning" | "nextStep";
+        /**
+         * @description How the business stands with a client.
+         * @enum {unknown}
+         */
+        Standing: "lead" | "active" | "past" | "archived";
+        TimelineEntry: {
+            /** @description When, in words. */
+            at: string;
+            /** @description When, with date and zone. */
+            exactly: string;
+            /** @description What happened. */
+            sentence: string;
+        };
+        TodayView: {
+            note: string;
+            clock: string;
+            promised: components["schemas"]["InquiryRow"][];
+            nods: components["schemas"]["NodRow"][];
+            gaps: null | string;
+        };
+        /**
+         * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
+         *     the smaller and "or" the larger of two values (Kleene, Introduction to Metamathematics, 1952, section 64).
+         * @enum {unknown}
+         */
+        Truth: "false" | "unknown" | "true";
+        ValueOnFile: {
+            /** @description The field. */
+            label: string;
+            /** @description Its value. */
+            words: string;
+            /** @description Who said it, in which form and to which question. */
+            source: string;
+            /** @description When, in words. */
+            at: string;
+            /** @description When, with date and zone. */
+            exactly: string;
+        };
+        /** @description Another way forward. */
+        WayForward: {
+            /** @description What it is. */
+            title: string;
+            /** @description Why it may help. */
+            text: string;
+            /** @description A web address the owner saved, or null. */
+            address?: null | string;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

@@ -48,7 +48,13 @@ export function FitMark({ fit, size = 20, word = true }: { fit: Fit; size?: numb
           </>
         )}
         {fit === "comeIn" && (
-          <path d="M6 2.500l-4.500 3v17l4.500-1z" fill="currentColor" stroke="currentColor" strokeLinejoin="round" />
+          <path
+            d="M6 2.500l-5 3.500v18l5-2.500z"
+            fill="currentColor"
+            stroke="currentColor"
+            strokeWidth="1.200"
+            strokeLinejoin="round"
+          />
         )}
       </svg>
       {word && <span>{fitWords[fit]}</span>}

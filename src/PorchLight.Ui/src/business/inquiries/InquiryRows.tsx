@@ -20,7 +20,7 @@ export function InquiryRows({ rows, open, withReply = false }: { rows: Row[]; op
               data-row
               to={`/inquiries/${row.id}`}
               aria-current={row.id === open ? "true" : undefined}
-              className="grid min-w-0 flex-1 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_13rem]"
+              className="grid min-w-0 flex-1 grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_14rem]"
             >
               <FitMark fit={row.fit} />
               <strong className="truncate">{row.name}</strong>

@@ -47,7 +47,10 @@ export function MailList() {
                     {row.incoming ? "from" : "to"}
                   </span>
                   <span className="hidden truncate @2xl/list:block">{row.who}</span>
-                  <strong className="truncate">{row.subject}</strong>
+                  <span className="min-w-0">
+                    <strong className="block truncate">{row.subject}</strong>
+                    <span className="block truncate text-slate @2xl/list:hidden">{row.who}</span>
+                  </span>
                   <span className="hidden truncate text-slate tabular-nums @2xl/list:block">{row.at}</span>
                 </Link>
               </li>

@@ -22,6 +22,9 @@ export function Today() {
   useTitle(runId ? undefined : "Today");
   const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
   const nods = today.data?.nods ?? [];
+  const shown = groups
+    .map(([group, title]) => ({ title, rows: today.data?.promised.filter((row) => row.group === group) ?? [] }))
+    .filter(({ rows }) => rows.length > 0);
   const open = runId && step ? nodPath({ runId, step }) : null;
   return (
     <ListAndPanel home="/" rows={nods.map(nodPath)} open={open}>
@@ -31,21 +34,18 @@ export function Today() {
         {today.data && (
           <>
             <h1 className="mb-6 max-w-3xl text-[1.45rem] font-medium">{today.data.note}</h1>
-            {groups.map(([group, title]) => {
-              const rows = today.data.promised.filter((row) => row.group === group);
-              return (
-                rows.length > 0 && (
-                  <section key={group} className="mb-6">
-                    <h2 className="mb-2 text-[1.07rem]">
-                      {title}{" "}
-                      <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{today.data.clock}</span>
-                    </h2>
-                    <InquiryRows rows={rows} withReply />
-                  </section>
-                )
-              );
-            })}
-            {nods.length > 0 && <Nods nods={nods} open={open} />}
+            {shown.map(({ title, rows }, index) => (
+              <section key={title} className="mb-6">
+                <h2 className="mb-2 text-[1.07rem]">
+                  {title}{" "}
+                  {index === 0 && (
+                    <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{today.data.clock}</span>
+                  )}
+                </h2>
+                <InquiryRows rows={rows} withReply />
+              </section>
+            ))}
+            {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
             {today.data.promised.length === 0 && nods.length === 0 && (
               <Empty>
                 The lamp is out: nothing wants you now. New inquiries and messages that want your nod appear here by
@@ -59,17 +59,12 @@ export function Today() {
   );
 }
 
-function Nods({ nods, open }: { nods: Schemas["NodRow"][]; open: string | null }) {
-  const withGaps = nods.filter((nod) => nod.gaps > 0).length;
+function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | null; open: string | null }) {
   return (
     <section className="mb-6">
       <h2 className="mb-2 text-[1.07rem]">
         Waiting for your nod{" "}
-        {withGaps > 0 && (
-          <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">
-            {withGaps === 1 ? "one has a gap to fill" : `${withGaps} have a gap to fill`}
-          </span>
-        )}
+        {gaps && <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{gaps}</span>}
       </h2>
       <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
         {nods.map((nod) => (
@@ -81,7 +76,7 @@ function Nods({ nods, open }: { nods: Schemas["NodRow"][]; open: string | null }
               data-row
               to={nodPath(nod)}
               aria-current={nodPath(nod) === open ? "true" : undefined}
-              className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_13rem]"
+              className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
             >
               <span className="truncate">{nod.stepName}</span>
               <strong className="truncate">{nod.name}</strong>

@@ -1,0 +1,187 @@
+using CsCheck;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Screening;
+using static PorchLight.Core.Tests.Sample;
+
+namespace PorchLight.Core.Tests.FollowThrough;
+
+public sealed class RunPlannerTests
+{
+    private static readonly BusinessCalendar Clock = Dublin();
+    private static readonly Instant Monday = Clock.At(2026, 11, 23, 10);
+
+    private static readonly FollowThroughContent FollowUps = Content(
+        Step("thanks", new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true)),
+        Step("first", new When(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), nod: true),
+        Step("second", new When(Anchor.PreviousSettled, 4, TimeUnit.Days), nod: true),
+        Step("third", new When(Anchor.PreviousSettled, 9, TimeUnit.Days), nod: true));
+
+    private static readonly RunPlanner Planner = new(FollowUps, Clock, SendingWindow.Usual);
+
+    [Fact]
+    public void The_first_step_at_once_goes_at_once_also_in_the_night_and_the_next_is_planned_from_then()
+    {
+        var night = Clock.At(2026, 11, 21, 23);
+        var moved = Planner.Advance(Planner.Start(night), night);
+        moved.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "thanks", night)]);
+        moved.State.Current.ShouldBe(new StepState("first", StepStatus.Planned, Clock.At(2026, 11, 24, 9)), "Monday 23:00 is held to Tuesday morning");
+    }
+
+    [Fact]
+    public void A_step_that_needs_a_nod_waits_for_it_and_nothing_is_sent_by_itself()
+    {
+        var due = Clock.At(2026, 11, 24, 10);
+        var run = Started();
+        Planner.Advance(run, due - Duration.FromSeconds(1)).Effects.ShouldBeEmpty();
+        var waiting = Planner.Advance(run, due);
+        waiting.Effects.ShouldBe([new RunEffect(RunEffectKind.AskForNod, "first", due)]);
+        Planner.Advance(waiting.State, due + Duration.FromDays(13)).Effects.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_follows_counts_from_when_the_step_before_was_settled()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var late = Clock.At(2026, 11, 26, 15);
+        var sent = Planner.Nod(run, "first", late)!;
+        sent.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "first", late)]);
+        sent.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 30, 15));
+    }
+
+    [Fact]
+    public void A_nod_outside_the_window_waits_for_it_unless_told_to_go_now()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var evening = Clock.At(2026, 11, 24, 20);
+        var held = Planner.Nod(run, "first", evening)!;
+        held.Effects.ShouldBeEmpty();
+        held.State.Current.ShouldBe(new StepState("first", StepStatus.Approved, Clock.At(2026, 11, 25, 9)));
+        Planner.Nod(held.State, "first", evening).ShouldBeNull("it has its nod already");
+        Planner.Advance(held.State, Clock.At(2026, 11, 25, 9)).Effects.Single().Kind.ShouldBe(RunEffectKind.TakeEffect);
+        Planner.Nod(held.State, "first", evening, sendNow: true)!.Effects.Single().At.ShouldBe(evening);
+    }
+
+    [Fact]
+    public void A_skipped_step_is_settled_without_effect()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var skipped = Planner.Skip(run, "first", Clock.At(2026, 11, 24, 11))!;
+        skipped.Effects.ShouldBeEmpty();
+        skipped.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 30, 9), "Saturday the 28th is held to Monday");
+        Planner.Skip(run, "second", Monday).ShouldBeNull("only the next step can be skipped");
+    }
+
+    [Fact]
+    public void An_unanswered_nod_lapses_after_its_days_and_the_run_goes_on()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var lapsed = Planner.Advance(run, Clock.At(2026, 12, 8, 10));
+        lapsed.Effects.ShouldBe([new RunEffect(RunEffectKind.NoteLapse, "first", Clock.At(2026, 12, 8, 10))]);
+        lapsed.State.Current.ShouldBe(new StepState("second", StepStatus.Planned, Clock.At(2026, 12, 14, 9)));
+    }
+
+    [Fact]
+    public void A_stop_cancels_everything_pending_and_an_ended_run_stays_ended()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var stopped = RunPlanner.Stop(run, StopOn.Replied, Clock.At(2026, 11, 24, 12));
+        stopped.Steps.Select(step => step.Status).ShouldBe([StepStatus.Done, StepStatus.Cancelled, StepStatus.Cancelled, StepStatus.Cancelled]);
+        (stopped.Status, stopped.StoppedBy).ShouldBe((RunStatus.Stopped, StopOn.Replied));
+        Planner.NextMoment(stopped).ShouldBeNull();
+        Planner.Advance(stopped, Clock.At(2027, 11, 24)).Effects.ShouldBeEmpty();
+        Planner.Nod(stopped, "first", Clock.At(2026, 11, 24, 12)).ShouldBeNull();
+        RunPlanner.Stop(stopped, StopOn.Booked, Clock.At(2027, 1, 1)).ShouldBe(stopped);
+    }
+
+    [Fact]
+    public void A_run_ends_when_its_last_step_is_settled()
+    {
+        var run = Started();
+        foreach (var _ in FollowUps.Steps.Skip(1))
+        {
+            run = Planner.Advance(run, Planner.NextMoment(run)!.Value).State;
+            var transition = Planner.Nod(run, run.Current!.Key, run.Current.Due!.Value)!;
+            run = transition.State;
+        }
+
+        run.Status.ShouldBe(RunStatus.Finished);
+        run.Steps.Select(step => Clock.ToLocal(step.Settled!.Value).ToString("d MMM HH:mm", null)).ShouldBe(["23 Nov 10:00", "24 Nov 10:00", "30 Nov 09:00", "9 Dec 09:00"]);
+    }
+
+    // A follow-up rhythm of the trade: 24 hours, 3 days, 7 days, each from the one before; then 90 and another 90 days.
+    // Common practice, no source.
+    [Fact]
+    public void The_rhythm_of_the_trade_falls_on_days_1_4_11_101_and_191()
+    {
+        var every = new BusinessCalendar(DateTimeZone.Utc, [.. Enumerable.Range(1, 7).Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(0, 0), new LocalTime(23, 59))]))], []);
+        var rhythm = Content([.. new[] { (24, TimeUnit.Hours), (3, TimeUnit.Days), (7, TimeUnit.Days), (90, TimeUnit.Days), (90, TimeUnit.Days) }
+            .Select((wait, index) => Step($"s{index}", new When(Anchor.PreviousSettled, wait.Item1, wait.Item2)))]);
+        var planner = new RunPlanner(rhythm, every, SendingWindow.Usual);
+        var start = Instant.FromUtc(2026, 1, 5, 10, 0);
+        var run = planner.Start(start);
+        while (planner.NextMoment(run) is { } moment)
+            run = planner.Advance(run, moment).State;
+        run.Steps.Select(step => (step.Settled!.Value - start).Days).ShouldBe([1, 4, 11, 101, 191]);
+    }
+
+    [Theory]
+    [InlineData(1, TimeUnit.Months, 2027, 2, 28)]
+    [InlineData(2, TimeUnit.Weeks, 2027, 2, 14)]
+    [InlineData(5, TimeUnit.Days, 2027, 2, 5)]
+    public void Units_are_counted_on_the_calendar_and_months_are_clamped(int amount, TimeUnit unit, int year, int month, int day) =>
+        new When(Anchor.RunStart, amount, unit, AtOnce: true).Due(Clock.At(2027, 1, 31, 12), Clock, SendingWindow.Usual).ShouldBe(Clock.At(year, month, day, 12));
+
+    [Fact]
+    public void Whatever_happens_each_step_takes_effect_at_most_once_and_in_order() =>
+        Gen.Int[0, 4].Array[1, 60].Sample(moves =>
+        {
+            var (run, now) = (Planner.Start(Monday), Monday);
+            var effects = new List<string>();
+            foreach (var move in moves)
+            {
+                var ended = run.Status != RunStatus.Active;
+                var transition = move switch
+                {
+                    0 => Planner.Advance(run, now),
+                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now) : null,
+                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, sendNow: true) : null,
+                    3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, StopOn.Booked, now), []),
+                    _ => null,
+                };
+                if (transition is not null)
+                {
+                    effects.AddRange(transition.Effects.Where(effect => effect.Kind == RunEffectKind.TakeEffect).Select(effect => effect.Step!));
+                    if (ended)
+                        transition.Effects.ShouldBeEmpty();
+                    run = transition.State;
+                }
+
+                now += Duration.FromHours(move * 11);
+            }
+
+            effects.ShouldBe(FollowUps.Steps.Select(step => step.Key).Where(effects.Contains), "once each, in order");
+            if (run.Status == RunStatus.Stopped)
+                run.Steps.ShouldNotContain(step => step.IsPending);
+        }, iter: 3000);
+
+    [Fact]
+    public void An_inquiry_starts_only_what_is_meant_for_its_form_and_fit()
+    {
+        var form = Guid.NewGuid();
+        new InquiryStart(form, [Fit.ComeIn]).Matches(form, Fit.ComeIn).ShouldBeTrue();
+        new InquiryStart(form, [Fit.ComeIn]).Matches(form, Fit.NotNow).ShouldBeFalse();
+        new InquiryStart(form, []).Matches(Guid.NewGuid(), Fit.ComeIn).ShouldBeFalse();
+        new InquiryStart(null, []).Matches(form, Fit.NotNow).ShouldBeTrue();
+    }
+
+    private static RunState Started() => Planner.Advance(Planner.Start(Monday), Monday).State;
+
+    private static FollowThroughContent Content(params Step[] steps) =>
+        new("After an inquiry", new InquiryStart(null, []), steps, [StopOn.Replied, StopOn.Booked]);
+
+    private static Step Step(string key, When when, bool nod = false) =>
+        new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart(key)])), when, nod);
+}

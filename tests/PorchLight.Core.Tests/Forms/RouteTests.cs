@@ -1,0 +1,106 @@
+using CsCheck;
+using PorchLight.Core.Forms;
+using static PorchLight.Core.Tests.Sample;
+
+namespace PorchLight.Core.Tests.Forms;
+
+public sealed class RouteTests
+{
+    private static readonly Page Last = new("last", "Last", [Words]);
+
+    [Fact]
+    public void Pages_run_in_order_and_a_page_whose_condition_is_not_true_is_skipped()
+    {
+        var form = Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { ShownOnlyWhen = new Is(Of(Decides), "yes") }, Last);
+        Trace(form, ("decides", new YesNoAnswer(true))).Pages.ShouldBe(["one", "two", "last"]);
+        Trace(form, ("decides", new YesNoAnswer(false))).Pages.ShouldBe(["one", "last"]);
+        Trace(form).Pages.ShouldBe(["one", "last"], "unknown is not true");
+    }
+
+    [Fact]
+    public void The_first_rule_that_holds_leads_forward_and_what_is_passed_over_is_off_the_route()
+    {
+        var form = Form(
+            new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "last")] }, new Page("two", "Two", [Width]), Last);
+        var route = Trace(form, ("decides", new YesNoAnswer(false)), ("width", new NumberAnswer(3)));
+        route.Pages.ShouldBe(["one", "last"]);
+        route.Answers["width"].Status.ShouldBe(AnswerStatus.OffRoute);
+        route.Answers["words"].Status.ShouldBe(AnswerStatus.Blank);
+    }
+
+    [Fact]
+    public void A_rule_may_lead_straight_to_a_send_off()
+    {
+        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "end")] }, Last);
+        var route = Trace(form, ("decides", new YesNoAnswer(false)));
+        (route.SendOff, route.Next).ShouldBe(("end", null));
+        route.Answers["words"].Status.ShouldBe(AnswerStatus.OffRoute);
+    }
+
+    [Fact]
+    public void On_the_open_page_what_is_blank_is_not_asked_yet_and_what_depends_on_it_may_still_come()
+    {
+        var form = Form(new Page("one", "One", [Decides, Width with { AskedOnlyWhen = new Is(Of(Decides), "yes") }]), Last);
+        var open = Routes.Trace(Known(form), Given(), "one");
+        open.Answers.Values.Select(state => state.Status).Distinct().ShouldBe([AnswerStatus.NotAskedYet]);
+        open.Asked(form).ShouldBe(["decides"]);
+        open.Next.ShouldBe("last");
+
+        var answered = Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(false))), "one");
+        answered.Answers["width"].Status.ShouldBe(AnswerStatus.OffRoute);
+    }
+
+    [Fact]
+    public void An_answer_to_a_question_that_is_not_asked_is_not_part_of_what_is_sent()
+    {
+        var form = OnePage(Decides, Width with { AskedOnlyWhen = new Is(Of(Decides), "yes"), Required = true });
+        var route = Trace(form, ("decides", new YesNoAnswer(false)), ("width", new NumberAnswer(3)));
+        route.Answers["width"].Answer.ShouldBeNull();
+        AnswerChecks.Check(form, route).ShouldBeEmpty("off-route questions are never checked");
+    }
+
+    [Fact]
+    public void The_first_send_off_whose_condition_is_true_is_taken_else_the_default_one()
+    {
+        var form = OnePage(Decides) with { SendOffs = [new SendOff("kind-no", "No", "No.") { When = new Is(Of(Decides), "no") }] };
+        End(new YesNoAnswer(false)).ShouldBe("kind-no");
+        End(new YesNoAnswer(true)).ShouldBe("end");
+        End(null).ShouldBe("end");
+
+        string End(Answer? answer)
+        {
+            var route = Trace(form, ("decides", answer));
+            return Routes.End(route, Known(form) with { Answers = route.Answers }).Key;
+        }
+    }
+
+    [Fact]
+    public void Every_random_form_ends_and_every_question_is_in_exactly_one_state_that_fits_its_page() =>
+        Gen.Select(RandomForms.Form, RandomForms.Answers).Sample((form, given) =>
+        {
+            var route = Routes.Trace(Known(form), given);
+            route.Next.ShouldBeNull();
+            route.Pages.ShouldBe(route.Pages.Order(StringComparer.Ordinal), ignoreOrder: false, "forward only");
+            var asked = route.Asked(form).ToHashSet();
+            foreach (var question in form.Questions)
+            {
+                route.Answers[question.Key].ShouldBe(asked.Contains(question.Key)
+                    ? AnswerState.OfNullable(given[question.Key])
+                    : AnswerState.OffRoute);
+            }
+        }, iter: 2000);
+
+    [Fact]
+    public void What_an_open_page_already_settled_never_changes_later() =>
+        Gen.Select(RandomForms.Form, RandomForms.Answers).Sample((form, given) =>
+        {
+            var final = Routes.Trace(Known(form), given);
+            foreach (var page in final.Pages)
+            {
+                foreach (var (key, state) in Routes.Trace(Known(form), given, page).Answers.Where(answer => answer.Value.Status != AnswerStatus.NotAskedYet))
+                    final.Answers[key].ShouldBe(state);
+            }
+        }, iter: 2000);
+
+    private static Route Trace(FormContent form, params (string, Answer?)[] given) => Routes.Trace(Known(form), Given(given));
+}

@@ -1,0 +1,40 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Inquiries;
+using static PorchLight.Core.Tests.Sample;
+
+namespace PorchLight.Core.Tests.Inquiries;
+
+public sealed class TodayNoteTests
+{
+    private static readonly BusinessCalendar Clock = Dublin();
+    private static readonly Instant Now = Clock.At(2026, 11, 23, 10);
+    private static readonly Instant AtThree = Clock.At(2026, 11, 23, 15);
+    private static readonly Instant Thursday = Clock.At(2026, 11, 26, 9);
+    private static readonly Instant Friday = Clock.At(2026, 11, 20, 9);
+
+    [Fact]
+    public void The_day_is_told_in_a_sentence_or_two()
+    {
+        Say(0).ShouldBe("Nobody is waiting for a first word.");
+        Say(1, AtThree).ShouldBe("One person is waiting for a first word, by 15:00 today. One message wants your nod.");
+        Say(4, Thursday, AtThree, null).ShouldBe("Three people are waiting for a first word, one of them by 15:00 today. Four messages want your nod.");
+        Say(0, Friday).ShouldBe("One person is waiting for a first word, longer than you promised.");
+        Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first word, one of them longer than you promised.");
+        Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first word, all longer than you promised.");
+        Say(0, Thursday).ShouldBe("One person is waiting for a first word.");
+        TodayNote.SayGaps(2).ShouldBe("two have a gap to fill");
+        TodayNote.Number(13).ShouldBe("13");
+    }
+
+    [Fact]
+    public void The_end_of_a_day_belongs_to_that_day()
+    {
+        TodayNote.Group(Clock.At(2026, 11, 24), Now, Clock.Zone).ShouldBe(PromiseGroup.Today);
+        TodayNote.Group(Clock.At(2026, 11, 24, 0, 1), Now, Clock.Zone).ShouldBe(PromiseGroup.Later);
+        TodayNote.Group(Friday, Now, Clock.Zone).ShouldBe(PromiseGroup.Late);
+        TodayNote.Group(null, Now, Clock.Zone).ShouldBe(PromiseGroup.Later);
+    }
+
+    private static string Say(int nods, params Instant?[] deadlines) => TodayNote.Say(deadlines, nods, Now, Clock.Zone);
+}

@@ -1,0 +1,56 @@
+using PorchLight.Core.Messages;
+
+namespace PorchLight.Core.Tests.Messages;
+
+public sealed class MessageTests
+{
+    private static readonly MessageTemplate Template = new("Your wall, {firstName|friend}",
+    [
+        new TextPart("Dear {firstName|friend},\n\nwe answer {promise}."), new GapPart("place", "one line about their place"), new TextPart("Warmly"),
+    ]);
+
+    [Fact]
+    public void Known_values_are_set_in_and_fallbacks_stand_while_they_are_unknown()
+    {
+        var values = new Dictionary<string, string> { ["firstName"] = "Tilda", ["promise"] = "by Tuesday" };
+        KnownValues.Draft(Template, values).Subject.ShouldBe("Your wall, Tilda");
+        KnownValues.Draft(Template, new Dictionary<string, string>()).Subject.ShouldBe("Your wall, friend");
+        ((TextPart)KnownValues.Draft(Template, values).Parts[0]).Text.ShouldBe("Dear Tilda,\n\nwe answer by Tuesday.");
+    }
+
+    [Fact]
+    public void Braces_that_come_from_a_person_stay_words()
+    {
+        var values = new Dictionary<string, string> { ["firstName"] = "{promise}", ["promise"] = "never" };
+        KnownValues.Fill("{firstName}", values).ShouldBe("{promise}");
+        KnownValues.Fill("{ not a name } {}", values).ShouldBe("{ not a name } {}");
+    }
+
+    [Fact]
+    public void A_message_with_an_open_gap_has_no_finished_text()
+    {
+        var draft = Draft();
+        draft.FinishedText.ShouldBeNull();
+        draft.OpenGaps.Single().Prompt.ShouldBe("one line about their place");
+        Filled(draft, "   ").FinishedText.ShouldBeNull("blanks fill no gap");
+        Filled(draft, " I saw it. ").FinishedText.ShouldBe("Dear Tilda,\n\nwe answer .\n\nI saw it.\n\nWarmly");
+    }
+
+    [Fact]
+    public void Words_can_be_rewritten_but_a_gap_cannot_be_edited_away()
+    {
+        var draft = Draft();
+        var edited = new MessageDraft("New\r\nBcc: all@example.com", [new TextPart("Hi"), new GapPart("place", "changed", "seen it"), new TextPart("")]);
+        var revised = draft.Revise(edited)!;
+        revised.FinishedText.ShouldBe("Hi\n\nseen it");
+        revised.Subject.ShouldBe("New Bcc: all@example.com", "a subject is one line");
+        ((GapPart)revised.Parts[1]).Prompt.ShouldBe("one line about their place");
+        draft.Revise(draft with { Parts = [new TextPart("Hi")] }).ShouldBeNull();
+        draft.Revise(draft with { Parts = [new TextPart("Hi"), new TextPart("no gap"), new TextPart("x")] }).ShouldBeNull();
+    }
+
+    private static MessageDraft Draft() => KnownValues.Draft(Template, new Dictionary<string, string> { ["firstName"] = "Tilda" });
+
+    private static MessageDraft Filled(MessageDraft draft, string words) =>
+        draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
+}

@@ -1,0 +1,35 @@
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
+
+namespace PorchLight.Core.Tests.Records;
+
+public sealed class HappeningTests
+{
+    [Fact]
+    public void Every_event_reads_as_a_sentence()
+    {
+        Say(new InquiryReceived("A wall", Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
+        Say(new InquiryReceived("A wall", Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall” again: Not now. It joins the open project.");
+        Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 fields, one note filled in.");
+        Say(new AnswersLanded(0, 0, 2)).ShouldBe("Nothing was filled in; 2 differences to settle.");
+        Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new landed.");
+        Say(new NodAsked("First follow-up", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
+        Say(new MessageSent("Thank you", "Thanks", null)).ShouldBe("“Thank you” was sent by itself.");
+        Say(new MessageSent("Hello", null, "Maren")).ShouldBe("Maren sent “Hello”.");
+        Say(new RunStopped("After an inquiry", StopOn.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
+        Say(new RunStopped("After an inquiry", StopOn.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
+    }
+
+    [Fact]
+    public void A_reply_and_a_booking_stop_runs_and_an_automatic_message_rings_no_bell()
+    {
+        new ReplyReceived("Re: wall").AsStop().ShouldBe(StopOn.Replied);
+        new MeetingBooked().AsStop().ShouldBe(StopOn.Booked);
+        new CallAsked().AsStop().ShouldBeNull();
+        new CallAsked().Rings().ShouldBeTrue();
+        new MessageSent("Thank you", "Thanks", null).Rings().ShouldBeFalse();
+    }
+
+    private static string Say(Happening happening) => happening.Say("Tilda");
+}

@@ -1,0 +1,160 @@
+using System.Net;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class AccessTests
+{
+    private static readonly string[] OpenToAll = ["/api/session", "/api/sign-in", "/api/sign-out", "/api/{*path:nonfile}"];
+
+    [Fact]
+    public async Task Every_business_endpoint_refuses_who_is_not_signed_in_with_a_sentence()
+    {
+        await using var house = new TestHouse();
+        var stranger = house.CreateClient();
+        await RefreshTokenAsync(stranger);
+        var endpoints = BusinessEndpoints(house).Where(endpoint => !OpenToAll.Contains(endpoint.Path)).ToList();
+        endpoints.Count.ShouldBeGreaterThan(15);
+        foreach (var (method, path) in endpoints)
+        {
+            var response = await stranger.SendAsync(new HttpRequestMessage(new HttpMethod(method), Concrete(path)));
+            response.StatusCode.ShouldBe(HttpStatusCode.Unauthorized, $"{method} {path}");
+            (await response.SentenceAsync()).ShouldContain("what you typed is still here");
+        }
+    }
+
+    [Fact]
+    public async Task Everything_that_changes_something_refuses_requests_without_the_antiforgery_token()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        owner.DefaultRequestHeaders.Remove("X-Porch-Light");
+        foreach (var (method, path) in BusinessEndpoints(house).Where(endpoint => endpoint.Method != "GET" && endpoint.Path != OpenToAll[^1]))
+        {
+            var body = path switch
+            {
+                "/api/sign-in" => new { email = "a@b.example", password = "x" },
+                "/api/forms/{id}/draft" => new { basedOn = 1, title = "x", intro = "", wordings = new { } },
+                "/api/forms/{id}/light" => new { on = false },
+                "/api/inquiries/{id}/reply" => new { subject = "x", text = "x" },
+                "/api/nods/{runId}/{step}" => new { draft = new { subject = "", parts = Array.Empty<object>() } },
+                "/api/nods/{runId}/{step}/send" => new { draft = new { subject = "", parts = Array.Empty<object>() }, now = false },
+                "/api/practice/mail/{id}/answer" => new { text = "x" },
+                "/api/practice/clock/skip" => new { to = "nextHour" },
+                _ => (object)new { },
+            };
+            var response = await owner.SendAsync(new HttpRequestMessage(new HttpMethod(method), Concrete(path)) { Content = Body(body) });
+            response.StatusCode.ShouldBe(HttpStatusCode.BadRequest, $"{method} {path}");
+            (await response.SentenceAsync()).ShouldContain("out of step");
+        }
+    }
+
+    [Fact]
+    public async Task A_wrong_password_is_refused_and_guessing_is_slowed_down()
+    {
+        await using var house = new TestHouse();
+        var guesser = house.CreateClient();
+        await RefreshTokenAsync(guesser);
+        HttpResponseMessage last = null!;
+        for (var n = 0; n < 8; n++)
+            last = await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = $"guess number {n}" }));
+        last.StatusCode.ShouldBe(HttpStatusCode.TooManyRequests);
+        (await last.SentenceAsync()).ShouldContain("wait five minutes");
+        var nobody = await guesser.PostAsync("/api/sign-in", Body(new { email = "nobody@ochrewren.example", password = "x" }));
+        nobody.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_it()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await owner.PostAsync("/api/sign-out", null);
+        (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task The_business_app_refuses_frames_and_the_public_form_allows_those_the_form_names()
+    {
+        await using var house = new TestHouse();
+        var client = house.CreateClient();
+        (await client.GetAsync("/inquiries")).Headers.GetValues("Content-Security-Policy").Single().ShouldContain("frame-ancestors 'none'");
+        var form = await client.GetAsync($"/f/{await house.LinkAsync()}");
+        var policy = form.Headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldContain("frame-ancestors *");
+        policy.ShouldContain("default-src 'self'");
+        policy.ShouldNotContain("unsafe");
+        await house.AskAsync(db => db.Forms.ExecuteUpdateAsync(one => one.SetProperty(form => form.EmbedOn, "https://bakery.example")));
+        (await client.GetAsync($"/f/{await house.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
+    }
+
+    [Fact]
+    public async Task The_public_side_sets_no_cookies_and_tells_nothing_of_screening()
+    {
+        await using var house = new TestHouse();
+        var response = await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}");
+        response.Headers.Contains("Set-Cookie").ShouldBeFalse();
+        var text = await response.Content.ReadAsStringAsync();
+        foreach (var secret in new[] { "points", "signal", "landsIn", "client.email", "\"low\"", "knownBefore" })
+            text.ShouldNotContain(secret);
+    }
+
+    [Fact]
+    public async Task Who_knocks_too_often_is_told_to_wait()
+    {
+        await using var house = new KnockedHouse();
+        var stranger = house.CreateClient();
+        HttpResponseMessage last = null!;
+        for (var n = 0; n <= 240; n++)
+            last = await stranger.GetAsync("/public/forms/invented");
+        last.StatusCode.ShouldBe(HttpStatusCode.TooManyRequests);
+        (await last.SentenceAsync()).ShouldContain("wait a minute");
+    }
+
+    [Fact]
+    public async Task Health_answers_when_ready_and_the_database_is_set_to_lose_nothing()
+    {
+        await using var house = new TestHouse();
+        (await house.CreateClient().GetAsync("/health").JsonAsync()).Text("status").ShouldBe("ready");
+        await house.AskAsync(async db =>
+        {
+            await db.Database.OpenConnectionAsync();
+            async Task<string> Pragma(string name)
+            {
+                using var command = db.Database.GetDbConnection().CreateCommand();
+                command.CommandText = "PRAGMA " + name;
+                return (await command.ExecuteScalarAsync())!.ToString()!;
+            }
+
+            (await Pragma("synchronous")).ShouldBe("2", "FULL");
+            (await Pragma("journal_mode")).ShouldBe("wal");
+            (await Pragma("foreign_keys")).ShouldBe("1");
+            return 0;
+        });
+    }
+
+    private static List<(string Method, string Path)> BusinessEndpoints(TestHouse house)
+    {
+        _ = house.Server;
+        return [.. house.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.RoutePattern.RawText!.StartsWith("/api", StringComparison.Ordinal))
+            .SelectMany(endpoint => (endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"])
+                .Select(method => (method, endpoint.RoutePattern.RawText!)))];
+    }
+
+    private static string Concrete(string path) =>
+        path.Replace("{id}", Guid.Empty.ToString(), StringComparison.Ordinal).Replace("{runId}", Guid.Empty.ToString(), StringComparison.Ordinal).Replace("{step}", "first", StringComparison.Ordinal);
+
+    private sealed class KnockedHouse : TestHouse
+    {
+        protected override void ConfigureWebHost(Microsoft.AspNetCore.Hosting.IWebHostBuilder builder)
+        {
+            base.ConfigureWebHost(builder);
+            builder.UseSetting("PorchLight:RateLimits", "true");
+        }
+    }
+}

@@ -1,0 +1,204 @@
+using System.Net;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Data;
+using PorchLight.Server.Messages;
+using PorchLight.Server.StandIns.Mail;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class FollowThroughTests
+{
+    private static readonly Duration OneDay = Duration.FromDays(1);
+
+    [Fact]
+    public async Task The_thank_you_goes_by_itself_and_the_follow_up_waits_for_a_nod_with_its_gap()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.WorkAsync();
+        (await Mailed(house)).ShouldBe(["Your wall: thank you, Tilda"]);
+
+        await house.PassTimeAsync(OneDay);
+        (await Mailed(house)).Count.ShouldBe(1, "nothing that needs a nod is sent by itself");
+        var owner = await house.OwnerAsync();
+        var nod = (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0];
+        var path = $"/api/nods/{nod.Text("runId")}/{nod.Text("step")}";
+        var draft = await DraftAsync(house);
+
+        var refused = await owner.PostAsync(path + "/send", Body(new { draft, now = false }));
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await refused.PlacesAsync()).ShouldBe(["place"]);
+
+        (await owner.PostAsync(path + "/send", Body(new { draft = Filled(draft, "I know that wall."), now = false }))).EnsureSuccessStatusCode();
+        (await owner.PostAsync(path + "/send", Body(new { draft = Filled(draft, "Again."), now = false }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        await house.WorkAsync();
+        (await Mailed(house)).ShouldBe(["Your wall: thank you, Tilda", "About your wall, Tilda"]);
+        (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Text.ShouldContain("\n\nI know that wall.\n\n");
+        (await house.AskAsync(db => db.Runs.SingleAsync())).NextMoment.ShouldBe(house.Now + Duration.FromDays(4) + Duration.FromDays(2) - Duration.FromHours(1),
+            "four days on is Saturday 10:00, held to Monday 09:00");
+        (await house.AskAsync(db => db.Inquiries.SingleAsync())).PromiseStopped.ShouldBe(house.Now, "a person's word keeps the promise");
+    }
+
+    [Fact]
+    public async Task What_was_edited_is_kept_until_it_is_sent()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.PassTimeAsync(OneDay);
+        var owner = await house.OwnerAsync();
+        var path = await NodPathAsync(house);
+        (await owner.PutAsync(path, Body(new { draft = Filled(await DraftAsync(house), "Half a thought") }))).EnsureSuccessStatusCode();
+        (await DraftAsync(house)).Parts.OfType<GapPart>().Single().Filled.ShouldBe("Half a thought");
+    }
+
+    [Fact]
+    public async Task Outside_sending_hours_a_nod_waits_for_the_morning()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.PassTimeAsync(OneDay + Duration.FromHours(9));
+        var owner = await house.OwnerAsync();
+        var sent = await owner.PostAsync(await NodPathAsync(house) + "/send", Body(new { draft = Filled(await DraftAsync(house), "x"), now = false })).JsonAsync();
+        sent.Text("goes").ShouldBe("tomorrow 09:00");
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("goes").ShouldBe("tomorrow 09:00");
+        (await Mailed(house)).Count.ShouldBe(1);
+        await house.PassTimeAsync(Duration.FromHours(14));
+        (await Mailed(house)).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_skipped_message_is_never_sent_and_the_next_is_planned()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.PassTimeAsync(OneDay);
+        var owner = await house.OwnerAsync();
+        (await owner.PostAsync(await NodPathAsync(house) + "/skip", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await house.WorkAsync();
+        (await Mailed(house)).Count.ShouldBe(1);
+        (await house.AskAsync(db => db.Runs.SingleAsync())).State.Current!.Key.ShouldBe("second");
+    }
+
+    [Theory]
+    [InlineData("answer", StopOn.Replied)]
+    [InlineData("booked", StopOn.Booked)]
+    public async Task When_they_answer_or_book_nothing_pending_remains_and_the_timeline_says_why(string act, StopOn why)
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.PassTimeAsync(OneDay);
+        var owner = await house.OwnerAsync();
+        var mail = await house.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
+        (await owner.PostAsync($"/api/practice/mail/{mail}/{act}", Body(new { text = "Yes please" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+
+        var run = await house.AskAsync(db => db.Runs.SingleAsync());
+        (run.Active, run.NextMoment, run.State.StoppedBy).ShouldBe((false, null, why));
+        run.State.Steps.ShouldNotContain(step => step.IsPending);
+        await house.PassTimeAsync(Duration.FromDays(200));
+        (await house.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(1);
+        owner = await house.OwnerAsync();
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(0);
+        var inquiry = await house.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
+        (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("timeline").EnumerateArray()
+            .ShouldContain(entry => entry.Text("sentence").Contains("3 steps cancelled", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Workers_that_race_do_everything_once()
+    {
+        await using var house = new TestHouse();
+        for (var n = 0; n < 5; n++)
+            await house.SendAsync(Answers($"lead{n}@bakes.example"));
+        house.Time.Advance(TimeSpan.FromDays(1));
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => house.WorkAsync()));
+        (await Mailed(house)).Count.ShouldBe(5);
+        (await house.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is Core.Records.NodAsked).ShouldBe(5);
+    }
+
+    [Fact]
+    public async Task One_effect_cannot_be_queued_twice()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var twice = house.AskAsync(async db =>
+        {
+            await using var scope = house.Services.CreateAsyncScope();
+            var room = ActivatorUtilities.CreateInstance<MailRoom>(scope.ServiceProvider, db);
+            var key = await db.OutgoingMail.Select(mail => mail.EffectKey).SingleAsync();
+            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", house.Now);
+            return await db.SaveChangesAsync();
+        });
+        await twice.ShouldThrowAsync<DbUpdateException>();
+    }
+
+    [Fact]
+    public async Task A_refused_message_is_tried_again_after_growing_pauses_and_then_goes()
+    {
+        var carrier = new RefusingCarrier { Refusals = 3 };
+        await using var house = new TestHouse { Change = services => services.AddScoped<IMailCarrier>(_ => carrier) };
+        await house.SendAsync(Answers());
+        var tries = new List<int>();
+        for (var minute = 0; minute < 9; minute++)
+        {
+            await house.WorkAsync();
+            tries.Add(carrier.Tries);
+            house.Time.Advance(TimeSpan.FromMinutes(1));
+        }
+
+        tries.ShouldBe([1, 2, 2, 3, 3, 3, 3, 4, 4], "after one, two and four minutes");
+        (await house.AskAsync(db => db.OutgoingMail.SingleAsync())).State.ShouldBe(MailState.HandedOver);
+        (await Mailed(house)).Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_message_refused_too_often_is_kept_with_its_reason()
+    {
+        await using var house = new TestHouse { Change = services => services.AddScoped<IMailCarrier>(_ => new RefusingCarrier { Refusals = 99 }) };
+        await house.SendAsync(Answers());
+        for (var n = 0; n < 12; n++)
+            await house.PassTimeAsync(Duration.FromHours(3));
+        var mail = await house.AskAsync(db => db.OutgoingMail.SingleAsync());
+        (mail.State, mail.Tries, mail.LastFailure).ShouldBe((MailState.Failed, 8, "The mailbox is full."));
+    }
+
+    [Fact]
+    public async Task Skipping_ahead_moves_the_business_clock_and_signs_nobody_out()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var owner = await house.OwnerAsync();
+        var clock = await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "nextStep" })).JsonAsync();
+        clock.Text("now").ShouldBe("Tuesday 24 November 2026, 10:00 Europe/Dublin");
+        await house.WorkAsync();
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(1);
+        (await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "tomorrowMorning" })).JsonAsync()).Text("now").ShouldStartWith("Wednesday 25 November 2026, 09:00");
+    }
+
+    private static Task<List<string>> Mailed(TestHouse house) =>
+        house.AskAsync(db => db.PracticeMail.Where(mail => !mail.Incoming).OrderBy(mail => mail.At).Select(mail => mail.Subject).ToListAsync());
+
+    private static async Task<string> NodPathAsync(TestHouse house) =>
+        $"/api/nods/{await house.AskAsync(db => db.Runs.Select(run => run.Id).SingleAsync())}/first";
+
+    private static async Task<MessageDraft> DraftAsync(TestHouse house) => (await house.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
+
+    private static MessageDraft Filled(MessageDraft draft, string words) =>
+        draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
+
+    private sealed class RefusingCarrier : IMailCarrier
+    {
+        private readonly PracticeCarrier _practice = new();
+
+        public int Refusals { get; init; }
+
+        public int Tries { get; private set; }
+
+        public Task<string?> HandOverAsync(PorchDb db, OutgoingMail mail, CancellationToken stop) =>
+            ++Tries <= Refusals ? Task.FromResult<string?>("The mailbox is full.") : _practice.HandOverAsync(db, mail, stop);
+    }
+}

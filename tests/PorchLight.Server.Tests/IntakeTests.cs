@@ -1,0 +1,171 @@
+using System.Net;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Forms;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class IntakeTests
+{
+    [Fact]
+    public async Task An_inquiry_makes_everything_that_follows_in_one_transaction()
+    {
+        await using var house = new TestHouse();
+        var sent = await (await house.SendAsync(Answers())).JsonAsync();
+        sent.Text("title").ShouldBe("Come in, the lamp is on");
+        sent.GetProperty("paragraphs")[0].GetString()!.ShouldContain("by Wednesday 10:00");
+
+        await house.AskAsync(async db =>
+        {
+            var inquiry = await db.Inquiries.SingleAsync();
+            (inquiry.Fit, inquiry.Verdict.Verdict.Score, inquiry.KnownBefore).ShouldBe((Fit.ComeIn, 70, false));
+            inquiry.PromisedBy.ShouldBe(house.Now + Duration.FromHours(48));
+            (await db.Submissions.SingleAsync()).Answers.ByQuestion.Keys.ShouldBe(["name", "email", "phone", "place", "what", "budget", "decides"], ignoreOrder: true);
+            (await db.Clients.SingleAsync()).Name.ShouldBe("Tilda Brackenridge");
+            (await db.Projects.SingleAsync()).Title.ShouldBe("A wall to paint");
+            var budget = await db.FieldValues.SingleAsync(value => value.Field == "project.budget");
+            (budget.Question, budget.FormVersion, budget.By, budget.At).ShouldBe(("budget", 1, "Tilda Brackenridge", house.Now));
+            (await db.Runs.SingleAsync()).NextMoment.ShouldBe(house.Now + Duration.FromDays(1));
+            (await db.OutgoingMail.SingleAsync()).To.ShouldBe("tilda@bakes.example");
+            (await db.Events.OrderBy(logged => logged.Seq).Select(logged => logged.What).ToListAsync()).Select(what => what.GetType().Name)
+                .ShouldBe(["InquiryReceived", "RunStarted", "MessageSent", "AnswersLanded"]);
+            return 0;
+        });
+    }
+
+    [Fact]
+    public async Task When_anything_fails_nothing_is_kept_and_the_same_sending_can_be_tried_again()
+    {
+        await using var house = new TestHouse();
+        var key = Guid.NewGuid();
+        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
+        var failed = await house.SendAsync(Answers(), key);
+        failed.StatusCode.ShouldBe(HttpStatusCode.InternalServerError);
+        (await failed.SentenceAsync()).ShouldContain("What you typed is still here");
+        (await house.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync(), await db.Events.CountAsync())))
+            .ShouldBe((0, 0, 0, 0));
+
+        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE Elsewhere RENAME TO OutgoingMail"));
+        (await house.SendAsync(Answers(), key)).EnsureSuccessStatusCode();
+        (await house.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_double_click_is_one_inquiry_and_both_clicks_get_the_same_send_off()
+    {
+        await using var house = new TestHouse();
+        var key = Guid.NewGuid();
+        var both = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => house.SendAsync(Answers(), key)));
+        var receipts = await Task.WhenAll(both.Select(async one => (await one.EnsureSuccessStatusCode().JsonAsync()).Text("receipt")));
+        receipts.Distinct().Count().ShouldBe(1);
+        (await house.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync()))).ShouldBe((1, 1, 1));
+    }
+
+    [Fact]
+    public async Task Many_people_at_once_are_each_one_client()
+    {
+        await using var house = new TestHouse();
+        var sent = await Task.WhenAll(Enumerable.Range(0, 12).Select(n => house.SendAsync(Answers($"lead{n % 6}@bakes.example"))));
+        sent.ShouldAllBe(one => one.IsSuccessStatusCode);
+        (await house.AskAsync(async db => (await db.Inquiries.CountAsync(), await db.Clients.CountAsync(), await db.Projects.CountAsync()))).ShouldBe((12, 6, 6));
+    }
+
+    [Fact]
+    public async Task Who_types_the_email_of_a_known_client_changes_nothing_on_file()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var before = await house.AskAsync(db => db.FieldValues.Select(value => value.Id).ToListAsync());
+        var stranger = Answers(" TILDA@bakes.example ");
+        stranger["phone"] = new PhoneAnswer("+353 1 555 0199");
+        stranger["found"] = ChoiceAnswer.Of("search");
+        (await house.SendAsync(stranger)).EnsureSuccessStatusCode();
+
+        await house.AskAsync(async db =>
+        {
+            (await db.Clients.CountAsync()).ShouldBe(1);
+            (await db.FieldValues.Select(value => value.Id).ToListAsync()).ShouldBe(before, ignoreOrder: true);
+            var differences = await db.Differences.ToListAsync();
+            differences.Select(one => (one.Field, one.Ours is null)).ShouldBe([("client.phone", false), ("client.source", true)], ignoreOrder: true);
+            var second = await db.Inquiries.SingleAsync(inquiry => inquiry.KnownBefore);
+            (await db.Projects.CountAsync()).ShouldBe(1, "it joins the open project");
+            (await db.OutgoingMail.CountAsync()).ShouldBe(1, "one acknowledgement");
+            second.PromisedBy.ShouldNotBeNull();
+            return 0;
+        });
+        var owner = await house.OwnerAsync();
+        var id = await house.AskAsync(db => db.Inquiries.Where(inquiry => inquiry.KnownBefore).Select(inquiry => inquiry.Id).SingleAsync());
+        var view = await owner.GetAsync($"/api/inquiries/{id}").JsonAsync();
+        view.GetProperty("differences")[0].Text("ours").ShouldBe("01 555 0142");
+    }
+
+    [Fact]
+    public async Task Answers_to_a_version_since_replaced_are_kept_with_that_version()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
+        (await owner.PutAsync($"/api/forms/{form}/draft", Body(new { basedOn = 1, title = "A wall of yours", intro = "", wordings = new { what = "What shall we paint?" } }))).EnsureSuccessStatusCode();
+        (await owner.PostAsync($"/api/forms/{form}/publish", null)).EnsureSuccessStatusCode();
+
+        (await house.SendAsync(Answers(), version: 1)).EnsureSuccessStatusCode();
+        (await house.AskAsync(db => db.Submissions.SingleAsync())).FormVersion.ShouldBe(1);
+        var id = await house.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Id).SingleAsync());
+        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).GetProperty("answers").EnumerateArray()
+            .ShouldContain(answer => answer.Text("wording") == "What would you like painted?");
+        var never = await house.SendAsync(Answers(), version: 9);
+        never.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await never.SentenceAsync()).ShouldContain("your answers stay in this browser");
+    }
+
+    [Fact]
+    public async Task Without_any_way_to_reach_them_the_answers_are_kept_and_no_client_is_made()
+    {
+        await using var house = new TestHouse();
+        await house.AskAsync(async db =>
+        {
+            var form = await db.Forms.SingleAsync();
+            var question = new Question("why", "Why?", new ShortTextKind());
+            db.FormVersions.Add(new FormVersion
+            {
+                FormId = form.Id, Number = 2, Published = house.Now, PublishedBy = "Maren",
+                Content = form.Draft with { Pages = [new Page("one", "One", [question])] },
+            });
+            return await db.SaveChangesAsync();
+        });
+        (await house.SendAsync(new Dictionary<string, Answer?> { ["why"] = new TextAnswer("Just looking") }, version: 2)).EnsureSuccessStatusCode();
+        (await house.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Inquiries.CountAsync()))).ShouldBe((1, 0, 0));
+    }
+
+    [Fact]
+    public async Task A_kind_no_owes_no_reply_and_starts_its_own_short_run()
+    {
+        await using var house = new TestHouse();
+        var sent = await (await house.SendAsync(Answers(budget: "under-1500"))).JsonAsync();
+        sent.GetProperty("waysForward").GetArrayLength().ShouldBe(2);
+        await house.AskAsync(async db =>
+        {
+            var inquiry = await db.Inquiries.SingleAsync();
+            (inquiry.Fit, inquiry.PromisedBy, inquiry.PromiseStopped).ShouldBe((Fit.NotNow, null, house.Now));
+            (await db.Runs.SingleAsync()).Active.ShouldBeFalse();
+            (await db.OutgoingMail.SingleAsync()).Subject.ShouldContain("thank you for asking");
+            return 0;
+        });
+    }
+
+    [Fact]
+    public async Task Who_asks_for_a_call_is_noted_once()
+    {
+        await using var house = new TestHouse();
+        var receipt = (await (await house.SendAsync(Answers())).JsonAsync()).Text("receipt");
+        var stranger = house.CreateClient();
+        (await stranger.PostAsync($"/public/receipts/{receipt}/call", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await stranger.PostAsync($"/public/receipts/{receipt}/call", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await stranger.PostAsync("/public/receipts/invented/call", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await house.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is CallAsked).ShouldBe(1);
+    }
+}

@@ -1,0 +1,171 @@
+using System.Net;
+using Microsoft.AspNetCore.SignalR.Client;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Forms;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class OwnerTests
+{
+    [Fact]
+    public async Task An_edit_is_kept_apart_until_it_is_published_as_a_new_version()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var id = await FormIdAsync(owner);
+        var link = await house.LinkAsync();
+        var saved = await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "A wall of yours")).JsonAsync();
+        (saved.GetProperty("revision").GetInt32(), saved.GetProperty("unpublishedChanges").GetBoolean()).ShouldBe((2, true));
+        (await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall to paint");
+
+        (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
+        (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
+        var shown = await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync();
+        (shown.Text("title"), shown.GetProperty("version").GetInt32()).ShouldBe(("A wall of yours", 2));
+    }
+
+    [Fact]
+    public async Task An_edit_of_something_older_is_refused_and_changes_nothing()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var id = await FormIdAsync(owner);
+        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "First"))).EnsureSuccessStatusCode();
+        var stale = await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "Second"));
+        stale.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await stale.SentenceAsync()).ShouldContain("another window");
+        (await owner.GetAsync($"/api/forms/{id}").JsonAsync()).Text("title").ShouldBe("First");
+    }
+
+    [Fact]
+    public async Task A_form_that_cannot_work_is_not_published_and_the_places_are_named()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var id = await FormIdAsync(owner);
+        (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { basedOn = 1, title = " ", intro = "", wordings = new { what = "" } }))).EnsureSuccessStatusCode();
+        var refused = await owner.PostAsync($"/api/forms/{id}/publish", null);
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await refused.PlacesAsync()).ShouldBe(["title", "what"]);
+    }
+
+    [Fact]
+    public async Task The_link_and_the_embed_code_lead_to_the_form_and_the_light_can_be_switched()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var id = await FormIdAsync(owner);
+        var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
+        var token = await house.LinkAsync();
+        form.Text("link").ShouldBe($"http://localhost/f/{token}");
+        form.Text("embedCode").ShouldBe($"<div data-porch-light=\"{token}\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
+        (await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("lightOn").GetBoolean().ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_reply_goes_out_and_keeps_the_promise()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var owner = await house.OwnerAsync();
+        var id = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        house.Time.Advance(TimeSpan.FromHours(3));
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await house.WorkAsync();
+        (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
+        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promiseKept").ShouldBe("Kept: first personal word today 13:00.");
+        (await owner.GetAsync("/api/today").JsonAsync()).Text("note").ShouldBe("Nobody is waiting for a first word.");
+    }
+
+    [Fact]
+    public async Task The_client_shows_each_value_with_where_it_came_from()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var owner = await house.OwnerAsync();
+        var row = (await owner.GetAsync("/api/clients").JsonAsync())[0];
+        (row.Text("name"), row.Text("standing")).ShouldBe(("Tilda Brackenridge", "lead"));
+        var client = await owner.GetAsync($"/api/clients/{row.Text("id")}").JsonAsync();
+        var budget = client.GetProperty("projects")[0].GetProperty("values").EnumerateArray().Single(value => value.Text("label") == "Budget");
+        (budget.Text("words"), budget.Text("source"), budget.Text("at")).ShouldBe(
+            ("4,000 to 9,000", "Tilda Brackenridge in “A wall to paint”, to “What have you set aside for it?”", "today 10:00"));
+    }
+
+    [Fact]
+    public async Task The_bell_rings_without_being_asked_and_is_quiet_once_seen()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var signIn = house.Server.CreateHandler();
+        var news = new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
+        {
+            options.HttpMessageHandlerFactory = _ => signIn;
+            options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
+            options.Headers["Cookie"] = CookieOf(house).GetAwaiter().GetResult();
+        }).Build();
+        var rang = new TaskCompletionSource();
+        news.On("changed", rang.SetResult);
+        await news.StartAsync();
+        await house.SendAsync(Answers());
+        await rang.Task.WaitAsync(TimeSpan.FromSeconds(20));
+        await news.DisposeAsync();
+
+        var bell = await owner.GetAsync("/api/bell").JsonAsync();
+        bell.GetProperty("unseen").GetInt32().ShouldBe(1);
+        bell.GetProperty("entries")[0].Text("sentence").ShouldBe("Tilda Brackenridge sent “A wall to paint”: Come in.");
+        await owner.PostAsync("/api/bell/seen", null);
+        (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("unseen").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Evaluate_checks_a_page_only_when_it_is_left_and_names_the_next()
+    {
+        await using var house = new TestHouse();
+        var link = await house.LinkAsync();
+        var stranger = house.CreateClient();
+        async Task<System.Text.Json.JsonElement> Ask(bool leaving, Dictionary<string, Answer?> answers) =>
+            await stranger.PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "you", leaving, answers })).JsonAsync();
+        (await Ask(false, [])).GetProperty("findings").GetArrayLength().ShouldBe(0);
+        (await Ask(true, [])).GetProperty("findings").EnumerateArray().Select(finding => finding.Text("place")).ShouldBe(["name", "email", "place"]);
+        var left = await Ask(true, Answers());
+        (left.GetProperty("findings").GetArrayLength(), left.Text("next")).ShouldBe((0, "wall"));
+    }
+
+    [Fact]
+    public async Task The_demo_is_played_through_the_same_code_and_leaves_something_to_do()
+    {
+        await using var house = new PeopledHouse();
+        var owner = await house.OwnerAsync();
+        var today = await owner.GetAsync("/api/today").JsonAsync();
+        today.GetProperty("promised").GetArrayLength().ShouldBeGreaterThan(2);
+        today.GetProperty("nods").GetArrayLength().ShouldBeGreaterThan(0);
+        (await house.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Fit).Distinct().CountAsync())).ShouldBe(3);
+    }
+
+    private static async Task<string> CookieOf(TestHouse house)
+    {
+        var client = house.CreateClient(new Microsoft.AspNetCore.Mvc.Testing.WebApplicationFactoryClientOptions { HandleCookies = false });
+        var session = await client.GetAsync("/api/session");
+        var form = session.Headers.GetValues("Set-Cookie").Single().Split(';')[0];
+        var signIn = new HttpRequestMessage(HttpMethod.Post, "/api/sign-in") { Content = Body(new { email = "maren@ochrewren.example", password = "the-lamp-is-on" }) };
+        signIn.Headers.Add("Cookie", form);
+        signIn.Headers.Add("X-Porch-Light", (await session.JsonAsync()).Text("antiforgery"));
+        return (await client.SendAsync(signIn)).Headers.GetValues("Set-Cookie").Single(cookie => cookie.StartsWith("porch-light=", StringComparison.Ordinal)).Split(';')[0];
+    }
+
+    private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
+
+    private static System.Net.Http.Json.JsonContent Edit(int basedOn, string title) => Body(new { basedOn, title, intro = "Hello", wordings = new Dictionary<string, string>() });
+
+    private sealed class PeopledHouse : TestHouse
+    {
+        protected override void ConfigureWebHost(Microsoft.AspNetCore.Hosting.IWebHostBuilder builder)
+        {
+            base.ConfigureWebHost(builder);
+            builder.UseSetting("PorchLight:DemoPeople", "true");
+        }
+    }
+}

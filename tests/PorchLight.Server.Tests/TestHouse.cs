@@ -1,0 +1,128 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Microsoft.Extensions.Time.Testing;
+using NodaTime;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Demo;
+using PorchLight.Server.Work;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>
+/// A house of its own for one test: a real SQLite file in a folder of its own, a clock that stands still until it is
+/// moved, and work that is done only when the test says so.
+/// </summary>
+internal class TestHouse : WebApplicationFactory<Program>
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-test-").FullName;
+
+    /// <summary>Monday 23 November 2026, 10:00 in Dublin.</summary>
+    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 11, 23, 10, 0, 0, TimeSpan.Zero));
+
+    /// <summary>What a test wants otherwise.</summary>
+    public Action<IServiceCollection> Change { get; init; } = _ => { };
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        builder.UseSetting("PorchLight:Data", _folder);
+        builder.UseSetting("PorchLight:DemoPeople", "false");
+        builder.UseSetting("PorchLight:RateLimits", "false");
+        builder.ConfigureLogging(logging => logging.ClearProviders());
+        builder.ConfigureTestServices(services =>
+        {
+            services.AddSingleton<TimeProvider>(Time);
+            services.Remove(services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == typeof(WorkLoop)));
+            Change(services);
+        });
+    }
+
+    public Instant Now => Services.GetRequiredService<BusinessClock>().GetCurrentInstant();
+
+    /// <summary>Moves the clock on and does what has fallen due.</summary>
+    public async Task PassTimeAsync(Duration duration)
+    {
+        Time.Advance(duration.ToTimeSpan());
+        await WorkAsync();
+    }
+
+    public Task WorkAsync() => Services.GetRequiredService<DueWork>().PassAsync(CancellationToken.None);
+
+    /// <summary>Looks into the database.</summary>
+    public async Task<T> AskAsync<T>(Func<PorchDb, Task<T>> ask)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        return await ask(scope.ServiceProvider.GetRequiredService<PorchDb>());
+    }
+
+    public async Task<string> LinkAsync() => await AskAsync(async db =>
+    {
+        await using var scope = Services.CreateAsyncScope();
+        return scope.ServiceProvider.GetRequiredService<Tokens>().Open((await db.Forms.FindAsync(db.Forms.Single().Id))!.LinkSealed);
+    });
+
+    /// <summary>Sends the mural form as a stranger.</summary>
+    public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) =>
+        await CreateClient().PostAsync($"/public/forms/{await LinkAsync()}/send", Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls" }));
+
+    /// <summary>A signed-in owner whose requests carry the antiforgery token.</summary>
+    public async Task<HttpClient> OwnerAsync()
+    {
+        var client = CreateClient();
+        await RefreshTokenAsync(client);
+        (await client.PostAsync("/api/sign-in", Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }))).EnsureSuccessStatusCode();
+        await RefreshTokenAsync(client);
+        return client;
+    }
+
+    public static async Task RefreshTokenAsync(HttpClient client)
+    {
+        var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
+        client.DefaultRequestHeaders.Remove("X-Porch-Light");
+        client.DefaultRequestHeaders.Add("X-Porch-Light", session.GetProperty("antiforgery").GetString());
+    }
+
+    public static JsonContent Body(object value) => JsonContent.Create(value, options: Json.Options);
+
+    public static Dictionary<string, Answer?> Answers(string email = "tilda@bakes.example", string budget = "4000-9000") => new()
+    {
+        ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
+        ["email"] = new TextAnswer(email),
+        ["phone"] = new PhoneAnswer("01 555 0142"),
+        ["place"] = new TextAnswer("Howth"),
+        ["what"] = new TextAnswer("Bread and gulls"),
+        ["budget"] = ChoiceAnswer.Of(budget),
+        ["decides"] = ChoiceAnswer.Of("me"),
+    };
+
+    public override async ValueTask DisposeAsync()
+    {
+        await base.DisposeAsync();
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, recursive: true);
+    }
+}
+
+internal static class Responses
+{
+    public static async Task<JsonElement> JsonAsync(this HttpResponseMessage response) => await response.Content.ReadFromJsonAsync<JsonElement>();
+
+    public static async Task<JsonElement> JsonAsync(this Task<HttpResponseMessage> response) => await (await response).JsonAsync();
+
+    public static string Text(this JsonElement element, string property) => element.GetProperty(property).GetString()!;
+
+    /// <summary>The sentence of a refusal.</summary>
+    public static async Task<string> SentenceAsync(this HttpResponseMessage response) => (await response.JsonAsync()).Text("detail");
+
+    /// <summary>The places of a refusal's findings.</summary>
+    public static async Task<string?[]> PlacesAsync(this HttpResponseMessage response) =>
+        [.. (await response.JsonAsync()).GetProperty("findings").EnumerateArray().Select(finding => finding.Text("place"))];
+}
