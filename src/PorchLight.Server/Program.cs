@@ -18,7 +18,7 @@ var builder = WebApplication.CreateBuilder(args);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
 builder.Services.ConfigureHttpJsonOptions(json => Json.Configure(json.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-builder.Services.AddProblemDetails();
+builder.Services.AddProblemDetails(Problems.GiveSentences);
 builder.Services.AddExceptionHandler<ProblemWriter>();
 builder.Services.AddContract();
 builder.Services.AddStorage(builder.Configuration);

@@ -18,6 +18,18 @@ internal static class Problems
     public static ProblemHttpResult Unprocessable(string sentence, IEnumerable<Finding>? findings = null) =>
         Say(StatusCodes.Status422UnprocessableEntity, sentence, findings);
 
+    /// <summary>Gives what the framework refuses by itself a sentence too.</summary>
+    public static void GiveSentences(ProblemDetailsOptions options) => options.CustomizeProblemDetails = context =>
+        context.ProblemDetails.Detail ??= context.HttpContext.Response.StatusCode switch
+        {
+            StatusCodes.Status413PayloadTooLarge => TooMuch,
+            StatusCodes.Status404NotFound => "There is nothing at this address.",
+            _ => Unreadable,
+        };
+
+    internal const string TooMuch = "That is more than we can take in one go. Please shorten the longest answer; nothing you typed is lost.";
+    internal const string Unreadable = "This request could not be read. Please reload the page and try again.";
+
     public static ProblemHttpResult Conflict(string sentence) => Say(StatusCodes.Status409Conflict, sentence);
 }
 
@@ -28,12 +40,11 @@ internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionH
     {
         var problem = exception switch
         {
-            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Problems.Say(
-                StatusCodes.Status413PayloadTooLarge, "That is more than we can take in one go. Please shorten the longest answer; nothing you typed is lost."),
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch),
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json.Path),
             // A polymorphic body without its discriminator.
             BadHttpRequestException { InnerException: NotSupportedException } or NotSupportedException => Unreadable(null),
-            BadHttpRequestException bad => Problems.Say(bad.StatusCode, "This request could not be read. Please reload the page and try again."),
+            BadHttpRequestException bad => Problems.Say(bad.StatusCode, Problems.Unreadable),
             _ => null,
         };
         if (problem is null)
@@ -54,7 +65,7 @@ internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionH
             ? path["$.answers".Length..].TrimStart('.', '[', '\'').Split('.', '\'', ']')[0]
             : "";
         return question.Length == 0
-            ? Problems.Say(StatusCodes.Status400BadRequest, "This request could not be read. Please reload the page and try again.")
+            ? Problems.Say(StatusCodes.Status400BadRequest, Problems.Unreadable)
             : Problems.Say(StatusCodes.Status400BadRequest, "One answer could not be read. Please answer it again.",
                 [new Finding(question, "This answer could not be read. Please answer it again.")]);
     }

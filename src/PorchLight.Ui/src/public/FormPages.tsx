@@ -28,6 +28,8 @@ export function FormPages({ token, form, onSent }: Props) {
   const [busy, setBusy] = useState(false);
   const busyNow = useRef(false);
   const asksAtOnce = useRef(true);
+  const [refusals, setRefusals] = useState(0);
+  const [turns, setTurns] = useState(0);
   const summary = useRef<HTMLDivElement>(null);
   const heading = useRef<HTMLHeadingElement>(null);
 
@@ -68,6 +70,16 @@ export function FormPages({ token, form, onSent }: Props) {
     return () => removeEventListener("popstate", back);
   }, [form]);
 
+  // What went wrong takes the focus, and so does the title of a page that was turned to.
+  useEffect(() => {
+    if (refusals > 0) summary.current?.focus();
+  }, [refusals]);
+  useEffect(() => {
+    if (turns === 0) return;
+    heading.current?.focus();
+    toTop();
+  }, [turns]);
+
   const page = form.pages.find((one) => one.key === filling.page) ?? form.pages[0]!;
   const questions = page.questions.filter((question) => step.asked.includes(question.key));
   const errors = new Map(findings.map((finding) => [finding.place, finding.sentence]));
@@ -76,7 +88,7 @@ export function FormPages({ token, form, onSent }: Props) {
   const refuse = (sentence: string, found: Finding[]) => {
     setFindings(found);
     setFailure(sentence);
-    setTimeout(() => summary.current?.focus());
+    setRefusals((before) => before + 1);
   };
 
   const turnTo = (key: string) => {
@@ -84,8 +96,7 @@ export function FormPages({ token, form, onSent }: Props) {
     setFilling((before) => ({ ...before, page: key }));
     setFindings([]);
     setFailure(null);
-    setTimeout(() => heading.current?.focus());
-    toTop();
+    setTurns((before) => before + 1);
   };
 
   const answer = (key: string, given: Answer | undefined) => {
@@ -122,7 +133,7 @@ export function FormPages({ token, form, onSent }: Props) {
     setFindings([]);
     setFailure(null);
     setFilling((now) => ({ ...now, page: before }));
-    toTop();
+    setTurns((now) => now + 1);
   };
 
   const submit = (event: FormEvent) => {

@@ -48,7 +48,7 @@ export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut
       <div className="ml-auto flex items-center gap-1">
         <PracticeMenu />
         <BellButton />
-        <DropdownMenu.Root>
+        <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className={onDusk}>
             <span className="hidden sm:inline">{shortName(session.name ?? "")}</span>
             <span className="sm:hidden">You</span> <ChevronDown size={16} aria-hidden />
@@ -82,7 +82,7 @@ function PracticeMenu() {
     onSettled: () => void clock.refetch(),
   });
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={onDusk}>
         Practice <ChevronDown size={16} aria-hidden />
       </DropdownMenu.Trigger>

@@ -1,0 +1,101 @@
+using OpenQA.Selenium;
+
+namespace PorchLight.Browser.Tests;
+
+public sealed class OwnerScreenTests
+{
+    [Fact]
+    public async Task When_the_sign_in_runs_out_the_owner_signs_in_again_and_nothing_typed_is_lost()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Field("Title");
+        owner.Browser.Manage().Cookies.DeleteCookieNamed("porch-light");
+        owner.Type("Title", "A wall, typed while signed out");
+        owner.Sees("You are signed out");
+        owner.FindsNothingInTheWay();
+        owner.GiveSignIn();
+        owner.SeesNoMore("You are signed out");
+        owner.Sees("Saved today");
+        house.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall, typed while signed out");
+    }
+
+    [Fact]
+    public async Task An_edit_in_a_second_window_is_noticed_and_the_words_stay_on_screen()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Field("Title");
+        var first = owner.Browser.CurrentWindowHandle;
+        var address = owner.Browser.Url;
+        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
+        owner.Open(address);
+        owner.Type("Title", "From the second window");
+        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
+        owner.Browser.SwitchTo().Window(first);
+        owner.Type("Title", "From the first window");
+        owner.Sees("changed in another window meanwhile");
+        owner.Field("Title").GetDomProperty("value").ShouldBe("From the first window");
+        house.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("From the second window");
+    }
+
+    [Fact]
+    public async Task Arrows_move_through_the_rows_and_escape_closes_the_panel()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        foreach (var name in new[] { "Ada", "Bea" })
+        {
+            owner.Open(house.FormAddress);
+            PublicFormTests.FillFirstPage(owner);
+            PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
+            owner.Press("Send");
+            owner.Sees("Come in, the lamp is on");
+            house.Ask(db => db.Clients.Count()).ShouldBe(1, name);
+        }
+
+        owner.SignIn(house, "/inquiries");
+        owner.Follow("Robin Pell");
+        owner.Sees("What they said");
+        var first = owner.Browser.Url;
+        owner.Browser.SwitchTo().ActiveElement().SendKeys(Keys.ArrowDown);
+        owner.Wait("the next row is open", () => owner.Browser.Url != first && owner.Browser.Url.Contains("/inquiries/", StringComparison.Ordinal));
+        owner.Sees("It joins the open project.");
+        owner.Browser.SwitchTo().ActiveElement().SendKeys(Keys.Escape);
+        owner.Wait("the panel is closed", () => owner.Browser.Url.EndsWith("/inquiries", StringComparison.Ordinal));
+        owner.Open(house.Address + "/nowhere");
+        owner.Sees("There is nothing at this address");
+    }
+
+    [Fact]
+    public async Task A_reply_is_written_in_the_panel_and_a_known_clients_differences_are_listed()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        foreach (var place in new[] { "4,000 to 9,000", "1,500 to 4,000" })
+        {
+            owner.Open(house.FormAddress);
+            PublicFormTests.FillFirstPage(owner);
+            PublicFormTests.FillSecondPage(owner, place);
+            owner.Press("Send");
+            owner.Sees("What happens next");
+        }
+
+        owner.SignIn(house);
+        owner.Follow("Talk first");
+        owner.Sees("Unlike what is on file");
+        owner.Sees("Their budget is 4,000 to 9,000 on file; here they say 1,500 to 4,000.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Reply");
+        owner.Press("Send the reply");
+        owner.Sees("A reply needs a subject and a text.");
+        owner.Type("Your words", "Dear Robin, tell me more.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Send the reply");
+        owner.Sees("Kept: first personal word today");
+    }
+}
