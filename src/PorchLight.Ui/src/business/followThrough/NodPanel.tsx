@@ -18,14 +18,17 @@ export function NodPanel() {
     queryKey: ["nod", runId, step],
     queryFn: () => orProblem(api.GET("/api/nods/{runId}/{step}", { params: { path } })),
     retry: false,
+    // What is being written is not fetched away from under the person; sending says if the message was settled meanwhile.
+    staleTime: Infinity,
+    refetchOnMount: "always",
   });
   const skip = useMutation({
     mutationFn: () => orProblem(api.POST("/api/nods/{runId}/{step}/skip", { params: { path } })),
     onSuccess: () => leave(),
   });
   const leave = () => {
-    void queries.invalidateQueries();
     void navigate("/");
+    void queries.invalidateQueries({ queryKey: ["today"] });
   };
   useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
 

@@ -12,7 +12,7 @@ export function useNews(listening: boolean): void {
       .withAutomaticReconnect()
       .configureLogging(LogLevel.None)
       .build();
-    const refresh = () => void queries.invalidateQueries();
+    const refresh = () => void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "nod" });
     news.on("changed", refresh);
     news.onreconnected(refresh);
     // Without news the screens still refresh whenever they are looked at again.
