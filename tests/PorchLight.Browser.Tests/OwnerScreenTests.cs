@@ -88,7 +88,7 @@ public sealed class OwnerScreenTests
         owner.SignIn(house);
         owner.Follow("Talk first");
         owner.Sees("Unlike what is on file");
-        owner.Sees("Their budget is 4,000 to 9,000 on file; here they say 1,500 to 4,000.");
+        owner.Sees("Budget: on file 4,000 to 9,000; they now say 1,500 to 4,000.");
         owner.FindsNothingInTheWay();
         owner.Press("Reply");
         owner.Press("Send the reply");

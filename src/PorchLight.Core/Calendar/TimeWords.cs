@@ -23,6 +23,10 @@ public static class TimeWords
         return due.Date == today ? $"by {Clock.Format(due.TimeOfDay)} today" : $"by {At(deadline, now, zone)}";
     }
 
+    /// <summary>A deadline that may have passed: as <see cref="By"/>, or "was due last Friday 09:15".</summary>
+    public static string ByOrWasDue(Instant deadline, Instant now, DateTimeZone zone) =>
+        deadline < now ? "was due " + At(deadline, now, zone) : By(deadline, now, zone);
+
     /// <summary>A moment: "today 08:12", "yesterday 17:30", "last Friday 09:05", "Thursday 3 December, 09:05".</summary>
     public static string At(Instant moment, Instant now, DateTimeZone zone)
     {

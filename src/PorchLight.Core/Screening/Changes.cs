@@ -1,4 +1,6 @@
+using System.Text.Json.Serialization;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Screening;
 
@@ -12,7 +14,13 @@ public sealed record AnswerChange(string Question, string Wording, Answer Answer
 /// <summary>The smallest change of answers that gives a better fit.</summary>
 /// <param name="Fit">The better fit.</param>
 /// <param name="Changes">One or two answers.</param>
-public sealed record WhatWouldChange(Fit Fit, IReadOnlyList<AnswerChange> Changes);
+public sealed record WhatWouldChange(Fit Fit, IReadOnlyList<AnswerChange> Changes)
+{
+    /// <summary>"It would become Come in if “What have you set aside?” were “4,000 to 9,000”."</summary>
+    [JsonIgnore]
+    public string Sentence =>
+        $"It would become {Fit.Say()} if {string.Join(" and ", Changes.Select(one => $"“{one.Wording}” were “{one.Words}”"))}.";
+}
 
 /// <summary>Finds what would change a verdict for the better.</summary>
 public static class Changes

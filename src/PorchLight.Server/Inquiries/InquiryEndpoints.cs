@@ -8,7 +8,6 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
-using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Identity;
@@ -31,7 +30,7 @@ internal static class InquiryEndpoints
 
     internal sealed record InquiryView(
         Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string? Phone, string Form, int FormVersion, string Received, string? CameFrom,
-        bool KnownBefore, bool CallAsked, FitView Fit, string? Promise, string? PromiseExactly, string PromiseClock, string? PromiseKept,
+        bool KnownBefore, bool CallAsked, FitView Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
         string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
 
     internal sealed record FitView(
@@ -73,9 +72,9 @@ internal static class InquiryEndpoints
                 var owed = row.Inquiry.PromiseStopped is null;
                 var deadline = owed ? row.Inquiry.PromisedBy : null;
                 return new InquiryRow(
-                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, Gist(row.Content, row.Answers),
+                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, Gist.Of(row.Content, row.Answers.ByQuestion),
                     TimeWords.At(row.Inquiry.Received, now, business.DateTimeZone),
-                    deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : null,
+                    deadline is { } due ? TimeWords.ByOrWasDue(due, now, business.DateTimeZone) : null,
                     deadline is { } exact ? TimeWords.Exactly(exact, business.DateTimeZone) : null,
                     owed ? TodayNote.Group(deadline, now, business.DateTimeZone) : null,
                     row.Inquiry.CallAsked is not null);
@@ -104,11 +103,10 @@ internal static class InquiryEndpoints
             id, client.Id, client.Name, client.Email, Phone(content, submission.Answers), content.Title, inquiry.FormVersion,
             TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null,
             new FitView(verdict.Fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions,
-                wouldChange is null ? null : Say(wouldChange)),
-            inquiry is { PromiseStopped: null, PromisedBy: { } due } ? TimeWords.By(due, now, zone) : null,
+                wouldChange?.Sentence),
+            PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, now, zone), inquiry.PromiseStopped is null,
             inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
             $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
-            Kept(inquiry, now, business),
             content.FindSendOff(submission.SendOff)!.Title,
             [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(question => new AnsweredQuestion(
                 question.Key, question.Wording, AnswerWords.Say(submission.Answers.ByQuestion[question.Key], question),
@@ -143,26 +141,8 @@ internal static class InquiryEndpoints
         return TypedResults.NoContent();
     }
 
-    private static string? Kept(Inquiry inquiry, Instant now, Business business) => inquiry.PromiseStopped is not { } stopped
-        ? null
-        : inquiry.PromisedBy is null ? "A kind no was said on the page, so no reply is owed."
-        : stopped <= inquiry.PromisedBy ? $"Kept: first personal word {TimeWords.At(stopped, now, business.DateTimeZone)}."
-        : $"Missed: the first personal word went {TimeWords.At(stopped, now, business.DateTimeZone)}.";
-
-    private static string Say(WhatWouldChange change) =>
-        $"It would become {change.Fit.Say()} if {string.Join(" and ", change.Changes.Select(one => $"“{one.Wording}” were “{one.Words}”"))}.";
-
     private static string? Phone(FormContent content, SentAnswers answers) => content.Questions
         .Where(question => question.Kind is PhoneKind)
         .Select(question => answers.ByQuestion.GetValueOrDefault(question.Key))
         .OfType<PhoneAnswer>().Select(phone => phone.E164 ?? phone.Typed).FirstOrDefault();
-
-    /// <summary>What an inquiry is about, in one line: the first thing they wrote freely, then the place.</summary>
-    private static string Gist(FormContent content, SentAnswers answers)
-    {
-        var words = content.Questions.Where(question => question.Kind is LongTextKind)
-            .Select(question => answers.ByQuestion.GetValueOrDefault(question.Key)).OfType<TextAnswer>().FirstOrDefault()?.Text;
-        var line = Core.Messages.KnownValues.OneLine(words ?? content.Title);
-        return line.Length <= 160 ? line : line[..160] + "…";
-    }
 }

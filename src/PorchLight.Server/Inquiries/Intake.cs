@@ -113,7 +113,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
                 Received = now,
                 Fit = verdict.Fit,
                 Verdict = new StoredVerdict(verdict, Changes.Find(rules, known, answers)),
-                CameFrom = sending.CameFrom is { Length: > 0 and <= LongestAddress } page ? page : null,
+                CameFrom = WebPage(sending.CameFrom),
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
                 PromiseClock = business.PromiseClock,
@@ -219,6 +219,10 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
 
     private static string Promise(Instant? deadline, Business business, Instant now) =>
         deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can";
+
+    /// <summary>The page the form stood on, when what the browser said of it is a web address at all.</summary>
+    private static string? WebPage(string? said) =>
+        said is { Length: <= LongestAddress } && Uri.TryCreate(said, UriKind.Absolute, out var page) && (page.Scheme is "http" or "https") ? said : null;
 
     private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
 

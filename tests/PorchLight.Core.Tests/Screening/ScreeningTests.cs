@@ -104,7 +104,7 @@ public sealed class ScreeningTests
     {
         var given = Given(("budget", ChoiceAnswer.Of("small")), ("decides", new YesNoAnswer(true)));
         var change = Changes.Find(Rules(BigBudget, DecidesIt), Sample.Known(Everything), given)!;
-        change.Fit.ShouldBe(Fit.ComeIn);
+        change.Sentence.ShouldBe("It would become Come in if “What have you set aside?” were “4,000 to 9,000”.");
         change.Changes.Select(one => (one.Question, one.Words)).ShouldBe([("budget", "4,000 to 9,000")]);
     }
 

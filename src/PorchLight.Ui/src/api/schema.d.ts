@@ -1467,9 +1467,9 @@ export interface components {
             callAsked: boolean;
             fit: components["schemas"]["FitView"];
             promise: null | string;
+            promiseOpen: boolean;
             promiseExactly: null | string;
             promiseClock: string;
-            promiseKept: null | string;
             sendOff: string;
             answers: components["schemas"]["AnsweredQuestion"][];
             differences: components["schemas"]["DifferenceView"][];

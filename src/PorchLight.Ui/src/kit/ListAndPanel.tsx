@@ -47,7 +47,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       {open && panel && (
         <aside
           aria-label="Details"
-          className="absolute inset-y-0 right-0 w-full overflow-y-auto bg-card shadow-panel lg:w-[55%]"
+          className="absolute inset-y-0 right-0 w-full overflow-y-auto wrap-anywhere bg-card shadow-panel lg:w-[55%]"
         >
           {panel}
         </aside>

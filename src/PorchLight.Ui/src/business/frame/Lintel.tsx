@@ -21,17 +21,17 @@ const onDusk =
 /** The band across the top: whose house this is, the stations in the order of the work, and who you are. */
 export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut: () => void }) {
   return (
-    <header className="z-20 flex h-14 shrink-0 items-center gap-1 bg-dusk px-3 text-card sm:px-6">
+    <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card sm:h-14 sm:flex-nowrap sm:px-6">
       <Link
         to="/"
-        className="mr-4 hidden items-center gap-2 font-head text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp sm:inline-flex"
+        className="mr-4 inline-flex items-center gap-2 font-head text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
       >
         <span className="rounded-soft bg-card p-0.5">
           <LampMark lit />
         </span>
         {session.business}
       </Link>
-      <nav aria-label="Stations" className="flex h-full min-w-0 overflow-x-auto">
+      <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 sm:order-none sm:h-full sm:w-auto">
         {stations.map(([to, name]) => (
           <NavLink
             key={to}

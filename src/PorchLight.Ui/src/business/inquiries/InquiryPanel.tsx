@@ -40,14 +40,8 @@ export function InquiryPanel() {
       />
       <FitCard fit={view.fit} />
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
-        {view.promise ? (
-          <>
-            <strong>You promised a first word {view.promise}</strong>{" "}
-            <span className="text-slate">({view.promiseClock})</span>
-          </>
-        ) : (
-          view.promiseKept
-        )}
+        {view.promise && <strong>{view.promise}</strong>}{" "}
+        {view.promiseOpen && view.promise && <span className="text-slate">({view.promiseClock})</span>}
         {view.callAsked && <strong> {view.name} would like a call.</strong>}
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
@@ -162,17 +156,8 @@ function Differences({ view }: { view: View }) {
       <ul className="grid gap-1.5">
         {view.differences.map((difference, index) => (
           <li key={index}>
-            {difference.ours ? (
-              <>
-                Their {difference.field.toLowerCase()} is <strong>{difference.ours}</strong> on file; here they say{" "}
-                <strong>{difference.theirs}</strong>.
-              </>
-            ) : (
-              <>
-                Nothing is on file for {difference.field.toLowerCase()}; here they say{" "}
-                <strong>{difference.theirs}</strong>.
-              </>
-            )}
+            {difference.field}: on file {difference.ours ? <strong>{difference.ours}</strong> : "nothing"}; they now say{" "}
+            <strong>{difference.theirs}</strong>.
           </li>
         ))}
       </ul>

@@ -26,25 +26,17 @@ export function InquiryRows({ rows, open, withReply = false }: { rows: Row[]; op
               <strong className="truncate">{row.name}</strong>
               <span className="hidden truncate @2xl/list:block">{row.about}</span>
               <span
-                className={`col-start-2 truncate tabular-nums @2xl/list:col-start-auto ${row.group === "late" ? "font-semibold text-brick" : ""}`}
+                className={`col-start-2 tabular-nums @2xl/list:col-start-auto @2xl/list:truncate ${row.group === "late" ? "font-semibold text-brick" : ""}`}
                 title={row.promiseExactly ?? undefined}
               >
-                {row.promise ? (
-                  row.group === "late" ? (
-                    `was due ${row.promise.replace(/^by /, "")}`
-                  ) : (
-                    row.promise
-                  )
-                ) : (
-                  <span className="text-slate">came {row.received}</span>
-                )}
+                {row.promise ?? <span className="text-slate">came {row.received}</span>}
                 {row.callAsked && <span className="ml-2 font-semibold">wants a call</span>}
               </span>
             </Link>
             {withReply && (
               <Link
                 to={`/inquiries/${row.id}?reply`}
-                className={`${buttonLook(urgent ? "main" : "plain")} mr-3`}
+                className={`${buttonLook(urgent ? "main" : "plain")} mr-3 max-sm:hidden`}
                 aria-label={`Reply to ${row.name}`}
               >
                 Reply

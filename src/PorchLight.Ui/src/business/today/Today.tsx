@@ -90,7 +90,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
             </Link>
             <Link
               to={nodPath(nod)}
-              className={`${buttonLook("plain")} mr-3`}
+              className={`${buttonLook("plain")} mr-3 max-sm:hidden`}
               aria-label={`Read and send: ${nod.stepName} to ${nod.name}`}
             >
               Read and send

@@ -1,0 +1,25 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+
+namespace PorchLight.Core.Inquiries;
+
+/// <summary>Says how it stands with the reply promise of one inquiry.</summary>
+public static class PromiseWords
+{
+    /// <summary>
+    /// A promise that is open, or how it ended; null only when nothing could be promised and nobody has answered yet.
+    /// </summary>
+    /// <param name="promisedBy">The deadline; null when a no was said on the page, or nothing could be promised.</param>
+    /// <param name="stopped">When the first personal word went, a meeting was booked or the no was said; null while open.</param>
+    /// <param name="now">The business's now.</param>
+    /// <param name="zone">The business's zone.</param>
+    public static string? Say(Instant? promisedBy, Instant? stopped, Instant now, DateTimeZone zone) => (promisedBy, stopped) switch
+    {
+        ({ } due, null) when due < now => $"The first word {TimeWords.ByOrWasDue(due, now, zone)}.",
+        ({ } due, null) => $"You promised a first word {TimeWords.By(due, now, zone)}.",
+        (null, null) => null,
+        (null, _) => "A kind no was said on the page, so no reply is owed.",
+        ({ } due, { } kept) when kept <= due => $"Kept: first personal word {TimeWords.At(kept, now, zone)}.",
+        (_, { } late) => $"Missed: the first personal word went {TimeWords.At(late, now, zone)}.",
+    };
+}

@@ -1,0 +1,38 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
+using static PorchLight.Core.Tests.Sample;
+
+namespace PorchLight.Core.Tests.Inquiries;
+
+public sealed class PromiseWordsTests
+{
+    private static readonly BusinessCalendar Clock = Dublin();
+    private static readonly Instant Now = Clock.At(2026, 11, 23, 10);
+    private static readonly Instant Earlier = Clock.At(2026, 11, 20, 9);
+    private static readonly Instant Later = Clock.At(2026, 11, 24, 15);
+
+    [Fact]
+    public void A_promise_is_open_late_kept_missed_or_not_owed()
+    {
+        Say(Later, null).ShouldBe("You promised a first word by tomorrow 15:00.");
+        Say(Earlier, null).ShouldBe("The first word was due last Friday 09:00.");
+        Say(Later, Now).ShouldBe("Kept: first personal word today 10:00.");
+        Say(Earlier, Earlier).ShouldBe("Kept: first personal word last Friday 09:00.");
+        Say(Earlier, Now).ShouldBe("Missed: the first personal word went today 10:00.");
+        Say(null, Now).ShouldBe("A kind no was said on the page, so no reply is owed.");
+        Say(null, null).ShouldBeNull();
+    }
+
+    [Fact]
+    public void The_gist_is_their_own_words_in_one_line_else_the_title()
+    {
+        var said = new Dictionary<string, Answer> { ["words"] = new TextAnswer("Gulls\nand bread"), ["width"] = new NumberAnswer(3) };
+        Gist.Of(Everything, said).ShouldBe("Gulls and bread");
+        Gist.Of(Everything, new Dictionary<string, Answer>()).ShouldBe("A form");
+        Gist.Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) }).Length.ShouldBe(161);
+    }
+
+    private static string? Say(Instant? promisedBy, Instant? stopped) => PromiseWords.Say(promisedBy, stopped, Now, Clock.Zone);
+}
