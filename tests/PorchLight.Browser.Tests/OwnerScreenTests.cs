@@ -44,6 +44,30 @@ public sealed class OwnerScreenTests
     }
 
     [Fact]
+    public async Task Who_leaves_a_screen_right_after_the_last_keystroke_loses_nothing()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.Open(house.FormAddress);
+        PublicFormTests.FillFirstPage(owner);
+        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
+        owner.Press("Send");
+        owner.Sees("Come in, the lamp is on");
+        owner.SignIn(house, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Type("Title", "Typed and left");
+        owner.Press("Today");
+        owner.Wait("the title is kept", () => house.Ask(db => db.Forms.Single().Draft.Title) == "Typed and left");
+        owner.Press("Reply to Robin Pell");
+        owner.Type("Your words", "Half a reply");
+        owner.Press("Clients");
+        owner.Sees("robin@pell-cycles.example");
+        owner.Press("Today");
+        owner.Press("Reply to Robin Pell");
+        owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply");
+    }
+
+    [Fact]
     public async Task Arrows_move_through_the_rows_and_escape_closes_the_panel()
     {
         await using var house = new BrowserHouse();

@@ -69,6 +69,8 @@ public sealed class FollowThroughTests
         (await Mailed(house)).Count.ShouldBe(1);
         await house.PassTimeAsync(Duration.FromHours(14));
         (await Mailed(house)).Count.ShouldBe(2);
+        (await house.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<Core.Records.MessageSent>()
+            .Select(sent => sent.By).ShouldBe([null, "Maren Tolliver"], "who nodded is remembered until it goes");
     }
 
     [Fact]

@@ -142,6 +142,32 @@ public sealed class IntakeTests
     }
 
     [Fact]
+    public async Task Who_leaves_only_a_phone_number_is_a_client_and_the_timeline_says_that_no_mail_went()
+    {
+        await using var house = new TestHouse();
+        await house.AskAsync(async db =>
+        {
+            var form = await db.Forms.SingleAsync();
+            var questions = form.Draft.Questions.Select(question => question.Key == "email" ? question with { Required = false } : question);
+            db.FormVersions.Add(new FormVersion
+            {
+                FormId = form.Id, Number = 2, Published = house.Now, PublishedBy = "Maren", Content = form.Draft with { Pages = [new Page("one", "One", [.. questions])] },
+            });
+            return await db.SaveChangesAsync();
+        });
+        var answers = Answers();
+        answers.Remove("email");
+        (await house.SendAsync(answers, version: 2)).EnsureSuccessStatusCode();
+        await house.AskAsync(async db =>
+        {
+            (await db.Clients.SingleAsync()).Email.ShouldBeNull();
+            (await db.OutgoingMail.CountAsync()).ShouldBe(0);
+            (await db.Events.ToListAsync()).ShouldContain(logged => logged.What is MessageNotSent);
+            return 0;
+        });
+    }
+
+    [Fact]
     public async Task A_kind_no_owes_no_reply_and_starts_its_own_short_run()
     {
         await using var house = new TestHouse();

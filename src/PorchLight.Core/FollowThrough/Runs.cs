@@ -37,7 +37,8 @@ public enum StepStatus
 /// <param name="Status">Where it stands.</param>
 /// <param name="Due">When it is due, or since when it waits; null before it is planned or when no working day comes.</param>
 /// <param name="Settled">When it was sent, skipped or lapsed.</param>
-public sealed record StepState(string Key, StepStatus Status, Instant? Due = null, Instant? Settled = null)
+/// <param name="By">Who gave the nod; null for an automatic step and before it has one.</param>
+public sealed record StepState(string Key, StepStatus Status, Instant? Due = null, Instant? Settled = null, string? By = null)
 {
     /// <summary>Whether it can still take effect.</summary>
     [JsonIgnore]
@@ -147,7 +148,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// A person nods. Inside the sending window, or when told to send now, the step takes effect at once; outside it
     /// waits for the window to open. Null when the step does not wait for a nod (any more), or was not held by the window.
     /// </summary>
-    public Transition? Nod(RunState run, string stepKey, Instant now, bool sendNow = false)
+    public Transition? Nod(RunState run, string stepKey, Instant now, string by, bool sendNow = false)
     {
         if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey)
             return null;
@@ -155,8 +156,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         if (step.Status == StepStatus.Approved && due != now)
             return null;
         return due == now
-            ? Advance(With(run, step with { Status = StepStatus.Approved, Due = now }), now)
-            : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due }), []);
+            ? Advance(With(run, step with { Status = StepStatus.Approved, Due = now, By = by }), now)
+            : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
     }
 
     /// <summary>A person passes a step over. Null when the step is not the next one of an active run.</summary>

@@ -12,7 +12,7 @@ public static partial class AnswerChecks
     private const int MaxAddressPart = 200;
 
     /// <summary>
-    /// Every answer in its stored shape: text trimmed, phone numbers with their E.164 form, what is empty as null.
+    /// Every answer in its stored shape: text trimmed and without control characters, phone numbers with their E.164 form, what is empty as null.
     /// Answers to questions the form does not have are left out.
     /// </summary>
     /// <param name="form">The version that is answered.</param>
@@ -70,9 +70,9 @@ public static partial class AnswerChecks
 
     private static Answer? Tidy(Answer? answer, string region) => answer switch
     {
-        TextAnswer a => a.Text.Trim() is { Length: > 0 } text ? new TextAnswer(text) : null,
-        PhoneAnswer a => a.Typed.Trim() is { Length: > 0 } typed ? new PhoneAnswer(typed, ToE164(typed, region)) : null,
-        PersonNameAnswer a => (a.Given.Trim(), a.Family.Trim()) is var (given, family) && given.Length + family.Length > 0
+        TextAnswer a => Clean(a.Text) is { Length: > 0 } text ? new TextAnswer(text) : null,
+        PhoneAnswer a => Clean(a.Typed) is { Length: > 0 } typed ? new PhoneAnswer(typed, ToE164(typed, region)) : null,
+        PersonNameAnswer a => (Clean(a.Given), Clean(a.Family)) is var (given, family) && given.Length + family.Length > 0
             ? new PersonNameAnswer(given, family)
             : null,
         ChoiceAnswer a => a.Keys.Count > 0 ? a : null,
@@ -81,7 +81,12 @@ public static partial class AnswerChecks
         _ => answer,
     };
 
-    private static string? Part(string? part) => part?.Trim() is { Length: > 0 } text ? text : null;
+    private static string? Part(string? part) => part is not null && Clean(part) is { Length: > 0 } text ? text : null;
+
+    // Characters nobody can type or see (but line ends and tabs) are no part of what was said.
+    private static string Clean(string text) => (text.Any(IsUnseen) ? string.Concat(text.Where(c => !IsUnseen(c))) : text).Trim();
+
+    private static bool IsUnseen(char c) => char.IsControl(c) && c is not ('\r' or '\n' or '\t');
 
     /// <summary>The number in E.164 form, or null when it is none that could be dialled (by libphonenumber).</summary>
     /// <param name="typed">As typed.</param>

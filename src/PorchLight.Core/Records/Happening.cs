@@ -11,6 +11,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(RunStarted), "runStarted")]
 [JsonDerivedType(typeof(NodAsked), "nodAsked")]
 [JsonDerivedType(typeof(MessageSent), "messageSent")]
+[JsonDerivedType(typeof(MessageNotSent), "messageNotSent")]
 [JsonDerivedType(typeof(StepSkipped), "stepSkipped")]
 [JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
 [JsonDerivedType(typeof(RunStopped), "runStopped")]
@@ -37,6 +38,9 @@ public sealed record NodAsked(string Step, int Gaps) : Happening;
 /// <param name="Step">The step it belongs to, or null when a person wrote it.</param>
 /// <param name="By">Who sent or approved it; null when it went by itself.</param>
 public sealed record MessageSent(string Subject, string? Step, string? By) : Happening;
+
+/// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
+public sealed record MessageNotSent(string Subject) : Happening;
 
 /// <summary>A person passed a step over.</summary>
 public sealed record StepSkipped(string Step, string By) : Happening;
@@ -92,6 +96,7 @@ public static class Happenings
         NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
         MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
         MessageSent e => $"{e.By} sent “{e.Subject}”.",
+        MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
         StepSkipped e => $"{e.By} skipped “{e.Step}”.",
         StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
         RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",

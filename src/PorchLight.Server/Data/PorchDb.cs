@@ -53,7 +53,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<ScreeningVersion>().HasKey(version => new { version.FormId, version.Number });
         builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
         builder.Entity<Form>().HasIndex(form => form.LinkHash).IsUnique();
-        builder.Entity<Submission>().HasIndex(submission => submission.SendKey).IsUnique();
+        builder.Entity<Submission>().HasIndex(submission => new { submission.FormId, submission.SendKey }).IsUnique();
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ReceiptHash).IsUnique();
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
         builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();

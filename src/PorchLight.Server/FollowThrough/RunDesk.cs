@@ -29,14 +29,14 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     public async Task AdvanceAsync(Run run, Instant now)
     {
         var scene = await SceneAsync(run);
-        await ApplyAsync(scene, scene.Planner.Advance(run.State, now), null, now);
+        await ApplyAsync(scene, scene.Planner.Advance(run.State, now), now);
     }
 
     /// <summary>A person nods. Null when the step does not wait (any more).</summary>
     public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, string by)
     {
         var scene = await SceneAsync(run);
-        return scene.Planner.Nod(run.State, step, now, sendNow) is { } transition ? await ApplyAsync(scene, transition, by, now) : null;
+        return scene.Planner.Nod(run.State, step, now, by, sendNow) is { } transition ? await ApplyAsync(scene, transition, now) : null;
     }
 
     /// <summary>A person passes a step over. Null when it is not the next one of an active run.</summary>
@@ -46,7 +46,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
         if (scene.Planner.Skip(run.State, step, now) is not { } transition)
             return null;
         db.Log(new StepSkipped(scene.Content.Step(step).Name, by), now, AboutOf(run));
-        return await ApplyAsync(scene, transition, by, now);
+        return await ApplyAsync(scene, transition, now);
     }
 
     private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
@@ -93,7 +93,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
         }
     }
 
-    private async Task<RunState> ApplyAsync(Scene scene, Transition transition, string? by, Instant now)
+    private async Task<RunState> ApplyAsync(Scene scene, Transition transition, Instant now)
     {
         var run = scene.Run;
         foreach (var effect in transition.Effects)
@@ -107,7 +107,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
                     break;
                 case RunEffectKind.TakeEffect:
                     var message = run.Drafts.ByStep.GetValueOrDefault(effect.Step!) ?? Draft(scene, effect.Step!, effect.At);
-                    await SendAsync(scene, effect.Step!, message, StepNeedsNod(scene, effect.Step!) ? by ?? scene.Business.OwnerName : null, now);
+                    await SendAsync(scene, effect.Step!, message, transition.State.Steps.Single(step => step.Key == effect.Step).By, now);
                     break;
                 case RunEffectKind.NoteLapse:
                     db.Log(new StepLapsed(scene.Content.Step(effect.Step!).Name), effect.At, AboutOf(run));
@@ -126,12 +126,10 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     {
         var text = draft.FinishedText
             ?? throw new InvalidOperationException($"Step {step} of run {scene.Run.Id} was to be sent with a gap open.");
-        mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, now);
-        var logged = db.Log(new MessageSent(draft.Subject, scene.Content.Step(step).Name, by), now, AboutOf(scene.Run));
-        await Promises.ReactAsync(db, logged);
+        var queued = mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, now);
+        Happening what = queued ? new MessageSent(draft.Subject, scene.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject);
+        await Promises.ReactAsync(db, db.Log(what, now, AboutOf(scene.Run)));
     }
-
-    private static bool StepNeedsNod(Scene scene, string step) => scene.Content.Step(step).NeedsNod;
 
     private static MessageDraft Draft(Scene scene, string step, Instant at) => scene.Content.Step(step).Action switch
     {

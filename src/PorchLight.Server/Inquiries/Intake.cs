@@ -44,7 +44,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var form = (await db.Forms.FindAsync([formId], stop))!;
         var business = await db.Businesses.SingleAsync(stop);
-        if (await db.Submissions.SingleOrDefaultAsync(earlier => earlier.SendKey == sending.SendKey, stop) is { } stored)
+        if (await db.Submissions.SingleOrDefaultAsync(earlier => earlier.FormId == formId && earlier.SendKey == sending.SendKey, stop) is { } stored)
             return await AgainAsync(stored, business, now, stop);
 
         if (!form.LightOn)

@@ -14,12 +14,14 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
 {
     private const int MostTries = 8;
 
-    /// <summary>Queues a message as part of the caller's transaction. One effect is queued once, whatever happens.</summary>
-    public void Queue(string effectKey, Business business, Client client, string subject, string text, Instant at)
+    /// <summary>
+    /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. False when the
+    /// client left no address.
+    /// </summary>
+    public bool Queue(string effectKey, Business business, Client client, string subject, string text, Instant at)
     {
-        // Who left no address cannot be written to; the timeline still shows what would have been said.
         if (client.Email is null)
-            return;
+            return false;
         var id = Guid.CreateVersion7();
         db.OutgoingMail.Add(new OutgoingMail
         {
@@ -34,6 +36,7 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
             Written = at,
             NextTry = Instant.FromUnixTimeTicks(0),
         });
+        return true;
     }
 
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>

@@ -46,7 +46,7 @@ public sealed class RunPlannerTests
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
         var late = Clock.At(2026, 11, 26, 15);
-        var sent = Planner.Nod(run, "first", late)!;
+        var sent = Planner.Nod(run, "first", late, "Maren")!;
         sent.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "first", late)]);
         sent.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 30, 15));
     }
@@ -56,12 +56,12 @@ public sealed class RunPlannerTests
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
         var evening = Clock.At(2026, 11, 24, 20);
-        var held = Planner.Nod(run, "first", evening)!;
+        var held = Planner.Nod(run, "first", evening, "Maren")!;
         held.Effects.ShouldBeEmpty();
-        held.State.Current.ShouldBe(new StepState("first", StepStatus.Approved, Clock.At(2026, 11, 25, 9)));
-        Planner.Nod(held.State, "first", evening).ShouldBeNull("it has its nod already");
+        held.State.Current.ShouldBe(new StepState("first", StepStatus.Approved, Clock.At(2026, 11, 25, 9), By: "Maren"));
+        Planner.Nod(held.State, "first", evening, "Maren").ShouldBeNull("it has its nod already");
         Planner.Advance(held.State, Clock.At(2026, 11, 25, 9)).Effects.Single().Kind.ShouldBe(RunEffectKind.TakeEffect);
-        Planner.Nod(held.State, "first", evening, sendNow: true)!.Effects.Single().At.ShouldBe(evening);
+        Planner.Nod(held.State, "first", evening, "Maren", sendNow: true)!.Effects.Single().At.ShouldBe(evening);
     }
 
     [Fact]
@@ -92,7 +92,7 @@ public sealed class RunPlannerTests
         (stopped.Status, stopped.StoppedBy).ShouldBe((RunStatus.Stopped, StopOn.Replied));
         Planner.NextMoment(stopped).ShouldBeNull();
         Planner.Advance(stopped, Clock.At(2027, 11, 24)).Effects.ShouldBeEmpty();
-        Planner.Nod(stopped, "first", Clock.At(2026, 11, 24, 12)).ShouldBeNull();
+        Planner.Nod(stopped, "first", Clock.At(2026, 11, 24, 12), "Maren").ShouldBeNull();
         RunPlanner.Stop(stopped, StopOn.Booked, Clock.At(2027, 1, 1)).ShouldBe(stopped);
     }
 
@@ -103,7 +103,7 @@ public sealed class RunPlannerTests
         foreach (var _ in FollowUps.Steps.Skip(1))
         {
             run = Planner.Advance(run, Planner.NextMoment(run)!.Value).State;
-            var transition = Planner.Nod(run, run.Current!.Key, run.Current.Due!.Value)!;
+            var transition = Planner.Nod(run, run.Current!.Key, run.Current.Due!.Value, "Maren")!;
             run = transition.State;
         }
 
@@ -146,8 +146,8 @@ public sealed class RunPlannerTests
                 var transition = move switch
                 {
                     0 => Planner.Advance(run, now),
-                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now) : null,
-                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, sendNow: true) : null,
+                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now, "Maren") : null,
+                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, "Maren", sendNow: true) : null,
                     3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, StopOn.Booked, now), []),
                     _ => null,
                 };

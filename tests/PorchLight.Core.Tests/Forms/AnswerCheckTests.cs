@@ -71,6 +71,7 @@ public sealed class AnswerCheckTests
         tidy["extras"].ShouldBeNull();
         tidy.ShouldNotContainKey("stranger");
         AnswerChecks.Tidy(Everything, Given(("words", new TextAnswer(" a wall "))), "IE")["words"].ShouldBe(new TextAnswer("a wall"));
+        AnswerChecks.Tidy(Everything, Given(("words", new TextAnswer("a\0 wall\u0007\nof bricks"))), "IE")["words"].ShouldBe(new TextAnswer("a wall\nof bricks"));
     }
 
     [Fact]

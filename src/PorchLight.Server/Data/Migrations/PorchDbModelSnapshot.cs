@@ -525,7 +525,7 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("SendKey")
+                    b.HasIndex("FormId", "SendKey")
                         .IsUnique();
 
                     b.ToTable("Submissions");

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { orProblem, Problem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -22,7 +22,7 @@ interface Props {
 export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
   const path = { runId: nod.runId, step: nod.step };
   const [draft, setDraft] = useState<Draft>(nod.draft);
-  const edited = useRef(false);
+  const unsaved = useRef<Draft | null>(null);
   const save = useMutation({
     mutationFn: (next: Draft) =>
       orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body: { draft: next } })),
@@ -30,18 +30,26 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
   const send = useMutation({
     mutationFn: (now: boolean) =>
       orProblem(api.POST("/api/nods/{runId}/{step}/send", { params: { path }, body: { draft, now } })),
+    onMutate: () => {
+      unsaved.current = null;
+    },
     onSuccess: onSent,
   });
   const { mutate: keep } = save;
 
+  const saveNow = useCallback(() => {
+    if (unsaved.current) keep(unsaved.current);
+    unsaved.current = null;
+  }, [keep]);
   useEffect(() => {
-    if (!edited.current) return;
-    const timer = setTimeout(() => keep(draft), savePauseMs);
+    const timer = setTimeout(saveNow, savePauseMs);
     return () => clearTimeout(timer);
-  }, [draft, keep]);
+  }, [draft, saveNow]);
+  // Whoever closes the panel at once after the last keystroke loses nothing either.
+  useEffect(() => saveNow, [saveNow]);
 
   const change = (next: Draft) => {
-    edited.current = true;
+    unsaved.current = next;
     setDraft(next);
   };
   const changePart = (index: number, part: Part) =>

@@ -66,6 +66,18 @@ export function useDraft(form: Schemas["FormView"]) {
     return () => clearTimeout(timer);
   }, [words, saveNow]);
 
+  // Whoever leaves at once after the last keystroke loses nothing either.
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (latest.current.dirty || running.current) event.preventDefault();
+    };
+    addEventListener("beforeunload", warn);
+    return () => {
+      removeEventListener("beforeunload", warn);
+      void saveNow().catch(() => {});
+    };
+  }, [saveNow]);
+
   const change = (next: Words) => {
     latest.current = { ...latest.current, words: next, dirty: true };
     setWords(next);

@@ -10,17 +10,24 @@ import { api } from "../client";
 export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]; onDone: () => void }) {
   const queries = useQueryClient();
   const [subject, setSubject] = useState(`Re: ${inquiry.form}`);
-  const [text, setText] = useState("");
+  const keptAs = `porch-light:reply:${inquiry.id}`;
+  const [text, setText] = useState(() => sessionStorage.getItem(keptAs) ?? "");
   const send = useMutation({
     mutationFn: () =>
       orProblem(
         api.POST("/api/inquiries/{id}/reply", { params: { path: { id: inquiry.id } }, body: { subject, text } }),
       ),
     onSuccess: () => {
+      sessionStorage.removeItem(keptAs);
       void queries.invalidateQueries();
       onDone();
     },
   });
+  // The words stay with this window until they are sent, whatever is opened meanwhile.
+  const write = (words: string) => {
+    setText(words);
+    sessionStorage.setItem(keptAs, words);
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!send.isPending) send.mutate();
@@ -31,7 +38,7 @@ export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]
       <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
       <label className="block">
         <span className="mb-1 block font-semibold">Your words</span>
-        <GrowingText className={`${boxLook} min-h-28`} value={text} onChange={(e) => setText(e.target.value)} />
+        <GrowingText className={`${boxLook} min-h-28`} value={text} onChange={(e) => write(e.target.value)} />
       </label>
       <Failure error={send.error} />
       <div className="flex gap-2">

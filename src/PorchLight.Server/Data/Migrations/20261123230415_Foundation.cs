@@ -582,9 +582,9 @@ namespace PorchLight.Server.Data.Migrations
                 column: "NextMoment");
 
             migrationBuilder.CreateIndex(
-                name: "IX_Submissions_SendKey",
+                name: "IX_Submissions_FormId_SendKey",
                 table: "Submissions",
-                column: "SendKey",
+                columns: new[] { "FormId", "SendKey" },
                 unique: true);
         }
 

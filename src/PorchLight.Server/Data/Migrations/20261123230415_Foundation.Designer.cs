@@ -11,7 +11,7 @@ using PorchLight.Server.Data;
 namespace PorchLight.Server.Data.Migrations
 {
     [DbContext(typeof(PorchDb))]
-    [Migration("20261123215643_Foundation")]
+    [Migration("20261123230415_Foundation")]
     partial class Foundation
     {
         /// <inheritdoc />
@@ -528,7 +528,7 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("SendKey")
+                    b.HasIndex("FormId", "SendKey")
                         .IsUnique();
 
                     b.ToTable("Submissions");
