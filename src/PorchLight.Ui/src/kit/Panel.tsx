@@ -2,6 +2,7 @@ import { useEffect, useRef, type ReactNode } from "react";
 import { X } from "lucide-react";
 import { Link } from "react-router";
 import { buttonLook } from "./Button";
+import { Failure, Skeleton } from "./states";
 
 /** The head of a panel, which takes focus when the panel opens. */
 export function PanelHead({ title, under, home }: { title: string; under?: ReactNode; home: string }) {
@@ -18,6 +19,16 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
       <Link to={home} className={`${buttonLook("plain")} shrink-0`} title="Esc">
         <X size={18} aria-hidden /> Close
       </Link>
+    </div>
+  );
+}
+
+/** What stands in a panel until its data is there, or why it is not. */
+export function PanelWaiting({ title, home, error }: { title: string; home: string; error: unknown }) {
+  return (
+    <div className="p-8">
+      <PanelHead title={title} home={home} />
+      {error ? <Failure error={error} /> : <Skeleton rows={6} />}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Schemas } from "../api/problem";
 
 type Fit = Schemas["Fit"];
@@ -58,6 +59,15 @@ export function FitMark({ fit, size = 20, word = true }: { fit: Fit; size?: numb
         )}
       </svg>
       {word && <span>{fitWords[fit]}</span>}
+    </span>
+  );
+}
+
+/** A small mark in the margin, whose sentence is said on hovering and to screen readers. */
+export function MarginMark({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <span role="img" aria-label={label} title={label}>
+      {children}
     </span>
   );
 }

@@ -2,8 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
-import { PanelHead } from "../../kit/Panel";
-import { Failure, Skeleton } from "../../kit/states";
+import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 import { NodEditor } from "./NodEditor";
@@ -32,14 +32,7 @@ export function NodPanel() {
   };
   useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
 
-  if (!nod.data || nod.error)
-    return (
-      <div className="p-8">
-        <PanelHead title="A message for your nod" home="/" />
-        <Failure error={nod.error} />
-        {nod.isPending && <Skeleton rows={6} />}
-      </div>
-    );
+  if (!nod.data || nod.error) return <PanelWaiting title="A message for your nod" home="/" error={nod.error} />;
   const view = nod.data;
   return (
     <div className="p-8">

@@ -1,6 +1,7 @@
 import { CornerDownRight, Scale, Split } from "lucide-react";
 import type { Schemas } from "../../api/problem";
 import { boxLook, GrowingText } from "../../kit/fields";
+import { MarginMark } from "../../kit/marks";
 import type { Words } from "./useDraft";
 
 interface Props {
@@ -62,19 +63,19 @@ export function Wordings({ form, words, onChange }: Props) {
                 </div>
                 <span className="flex gap-1 pt-2 text-dusk">
                   {question.landsIn && (
-                    <Mark label={question.landsIn}>
+                    <MarginMark label={question.landsIn}>
                       <CornerDownRight size={18} aria-hidden />
-                    </Mark>
+                    </MarginMark>
                   )}
                   {question.signal && (
-                    <Mark label="Tells about fit">
+                    <MarginMark label="Tells about fit">
                       <Scale size={18} aria-hidden />
-                    </Mark>
+                    </MarginMark>
                   )}
                   {question.conditional && (
-                    <Mark label="Asked only when a condition holds">
+                    <MarginMark label="Asked only when a condition holds">
                       <Split size={18} aria-hidden />
-                    </Mark>
+                    </MarginMark>
                   )}
                 </span>
               </li>
@@ -100,11 +101,3 @@ const kindWords: Record<Schemas["QuestionView"]["kind"]["kind"], string> = {
   personName: "A person’s name",
   address: "An address in parts",
 };
-
-function Mark({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <span role="img" aria-label={label} title={label}>
-      {children}
-    </span>
-  );
-}

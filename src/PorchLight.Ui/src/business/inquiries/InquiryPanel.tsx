@@ -3,9 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
-import { FitMark, fitWords } from "../../kit/marks";
-import { PanelHead, Section, TimelineList } from "../../kit/Panel";
-import { Failure, Skeleton } from "../../kit/states";
+import { FitMark, fitWords, MarginMark } from "../../kit/marks";
+import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 import { ReplyForm } from "./ReplyForm";
@@ -23,14 +22,7 @@ export function InquiryPanel() {
   useTitle(query.data?.name);
   const view = query.data;
   const replying = search.has("reply");
-  if (!view)
-    return (
-      <div className="p-8">
-        <PanelHead title="Inquiry" home="/inquiries" />
-        <Failure error={query.error} />
-        {query.isPending && <Skeleton rows={6} />}
-      </div>
-    );
+  if (!view) return <PanelWaiting title="Inquiry" home="/inquiries" error={query.error} />;
   return (
     <div className="p-8">
       <PanelHead
@@ -63,14 +55,14 @@ export function InquiryPanel() {
               <dt className="contents">
                 <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
                   {answer.landed && (
-                    <Mark label={`Landed in ${answer.landed}`}>
+                    <MarginMark label={`Landed in ${answer.landed}`}>
                       <CornerDownRight size={16} aria-hidden />
-                    </Mark>
+                    </MarginMark>
                   )}
                   {answer.signal && (
-                    <Mark label="Tells about fit">
+                    <MarginMark label="Tells about fit">
                       <Scale size={16} aria-hidden />
-                    </Mark>
+                    </MarginMark>
                   )}
                 </span>
                 <span className="text-slate">{answer.wording}</span>
@@ -163,14 +155,6 @@ function Differences({ view }: { view: View }) {
       </ul>
       <p className="mt-2 text-slate">Nothing was changed: anyone can type an e-mail address.</p>
     </Section>
-  );
-}
-
-function Mark({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <span role="img" aria-label={label} title={label}>
-      {children}
-    </span>
   );
 }
 

@@ -1,8 +1,9 @@
 import { MailOpen, Reply } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { ListAndPanel } from "../../kit/ListAndPanel";
+import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
@@ -30,32 +31,27 @@ export function MailList() {
           <Empty>No message has gone out yet. Send an inquiry through a form, and its thank-you appears here.</Empty>
         )}
         {rows.length > 0 && (
-          <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
+          <Rows>
             {rows.map((row) => (
-              <li
+              <Row
                 key={row.id}
-                className={`border-b border-line last:border-0 ${row.id === id ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+                to={`/practice-mail/${row.id}`}
+                open={row.id === id}
+                columns="grid-cols-[6rem_minmax(0,1fr)] @2xl/list:grid-cols-[6rem_16rem_minmax(0,1fr)_13rem]"
               >
-                <Link
-                  data-row
-                  to={`/practice-mail/${row.id}`}
-                  aria-current={row.id === id ? "true" : undefined}
-                  className="grid min-h-11 grid-cols-[6rem_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[6rem_16rem_minmax(0,1fr)_13rem]"
-                >
-                  <span className="inline-flex items-center gap-2 whitespace-nowrap">
-                    {row.incoming ? <Reply size={18} aria-hidden /> : <MailOpen size={18} aria-hidden />}{" "}
-                    {row.incoming ? "from" : "to"}
-                  </span>
-                  <span className="hidden truncate @2xl/list:block">{row.who}</span>
-                  <span className="min-w-0">
-                    <strong className="block truncate">{row.subject}</strong>
-                    <span className="block truncate text-slate @2xl/list:hidden">{row.who}</span>
-                  </span>
-                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">{row.at}</span>
-                </Link>
-              </li>
+                <span className="inline-flex items-center gap-2 whitespace-nowrap">
+                  {row.incoming ? <Reply size={18} aria-hidden /> : <MailOpen size={18} aria-hidden />}
+                  {row.incoming ? "from" : "to"}
+                </span>
+                <span className="hidden truncate @2xl/list:block">{row.who}</span>
+                <span className="min-w-0">
+                  <strong className="block truncate">{row.subject}</strong>
+                  <span className="block truncate text-slate @2xl/list:hidden">{row.who}</span>
+                </span>
+                <span className="hidden truncate text-slate tabular-nums @2xl/list:block">{row.at}</span>
+              </Row>
             ))}
-          </ul>
+          </Rows>
         )}
       </div>
     </ListAndPanel>

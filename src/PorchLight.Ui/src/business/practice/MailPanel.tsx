@@ -4,8 +4,8 @@ import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
-import { PanelHead, Section } from "../../kit/Panel";
-import { Failure, Skeleton } from "../../kit/states";
+import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
+import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 
@@ -18,14 +18,7 @@ export function MailPanel() {
   });
   useTitle(query.data?.subject);
   const mail = query.data;
-  if (!mail)
-    return (
-      <div className="p-8">
-        <PanelHead title="Message" home="/practice-mail" />
-        <Failure error={query.error} />
-        {query.isPending && <Skeleton rows={6} />}
-      </div>
-    );
+  if (!mail) return <PanelWaiting title="Message" home="/practice-mail" error={query.error} />;
   return (
     <div className="p-8">
       <PanelHead title={mail.subject} home="/practice-mail" under={`From ${mail.from} to ${mail.to}, ${mail.at}.`} />

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { ListAndPanel } from "../../kit/ListAndPanel";
+import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
@@ -30,27 +31,22 @@ export function ClientList() {
           </Empty>
         )}
         {rows.length > 0 && (
-          <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
+          <Rows>
             {rows.map((row) => (
-              <li
+              <Row
                 key={row.id}
-                className={`border-b border-line last:border-0 ${row.id === id ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+                to={`/clients/${row.id}`}
+                open={row.id === id}
+                columns="grid-cols-[minmax(0,1fr)_5rem] @2xl/list:grid-cols-[12rem_5rem_minmax(0,1fr)_minmax(0,1fr)_13rem]"
               >
-                <Link
-                  data-row
-                  to={`/clients/${row.id}`}
-                  aria-current={row.id === id ? "true" : undefined}
-                  className="grid min-h-11 grid-cols-[minmax(0,1fr)_5rem] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[12rem_5rem_minmax(0,1fr)_minmax(0,1fr)_13rem]"
-                >
-                  <strong className="truncate">{row.name}</strong>
-                  <span>{standingWords[row.standing]}</span>
-                  <span className="hidden truncate @2xl/list:block">{row.email}</span>
-                  <span className="hidden truncate @2xl/list:block">{row.project}</span>
-                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">since {row.since}</span>
-                </Link>
-              </li>
+                <strong className="truncate">{row.name}</strong>
+                <span>{standingWords[row.standing]}</span>
+                <span className="hidden truncate @2xl/list:block">{row.email}</span>
+                <span className="hidden truncate @2xl/list:block">{row.project}</span>
+                <span className="hidden truncate text-slate tabular-nums @2xl/list:block">since {row.since}</span>
+              </Row>
             ))}
-          </ul>
+          </Rows>
         )}
       </div>
     </ListAndPanel>

@@ -2,8 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { FitMark } from "../../kit/marks";
-import { PanelHead, Section, TimelineList } from "../../kit/Panel";
-import { Failure, Skeleton } from "../../kit/states";
+import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 import { standingWords } from "./ClientList";
@@ -17,14 +16,7 @@ export function ClientPanel() {
   });
   useTitle(query.data?.name);
   const client = query.data;
-  if (!client)
-    return (
-      <div className="p-8">
-        <PanelHead title="Client" home="/clients" />
-        <Failure error={query.error} />
-        {query.isPending && <Skeleton rows={6} />}
-      </div>
-    );
+  if (!client) return <PanelWaiting title="Client" home="/clients" error={query.error} />;
   return (
     <div className="p-8">
       <PanelHead

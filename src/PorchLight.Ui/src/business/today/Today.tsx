@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
 import { ListAndPanel } from "../../kit/ListAndPanel";
+import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
@@ -66,38 +67,36 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
         Waiting for your nod{" "}
         {gaps && <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{gaps}</span>}
       </h2>
-      <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
+      <Rows>
         {nods.map((nod) => (
-          <li
+          <Row
             key={nodPath(nod)}
-            className={`flex min-h-11 items-center border-b border-line last:border-0 ${nod.goes ? "" : "bg-glow"} ${nodPath(nod) === open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+            to={nodPath(nod)}
+            open={nodPath(nod) === open}
+            glow={nod.goes === null}
+            columns="grid-cols-2 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
+            action={
+              <Link
+                to={nodPath(nod)}
+                className={buttonLook("plain")}
+                aria-label={`Read and send: ${nod.stepName} to ${nod.name}`}
+              >
+                Read and send
+              </Link>
+            }
           >
-            <Link
-              data-row
-              to={nodPath(nod)}
-              aria-current={nodPath(nod) === open ? "true" : undefined}
-              className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
-            >
-              <span className="truncate">{nod.stepName}</span>
-              <strong className="truncate">{nod.name}</strong>
-              <span className="hidden truncate @2xl/list:block">
-                “{nod.subject}”
-                {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
-              </span>
-              <span className="hidden truncate tabular-nums @2xl/list:block">
-                {nod.goes ? `goes ${nod.goes}` : `since ${nod.since}`}
-              </span>
-            </Link>
-            <Link
-              to={nodPath(nod)}
-              className={`${buttonLook("plain")} mr-3 max-sm:hidden`}
-              aria-label={`Read and send: ${nod.stepName} to ${nod.name}`}
-            >
-              Read and send
-            </Link>
-          </li>
+            <span className="truncate">{nod.stepName}</span>
+            <strong className="truncate">{nod.name}</strong>
+            <span className="hidden truncate @2xl/list:block">
+              “{nod.subject}”
+              {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
+            </span>
+            <span className="hidden truncate tabular-nums @2xl/list:block">
+              {nod.goes ? `goes ${nod.goes}` : `since ${nod.since}`}
+            </span>
+          </Row>
         ))}
-      </ul>
+      </Rows>
     </section>
   );
 }

@@ -1,0 +1,38 @@
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+
+/** A dense list of rows that open panels. */
+export function Rows({ children }: { children: ReactNode }) {
+  return <ul className="overflow-hidden rounded-soft bg-card shadow-soft">{children}</ul>;
+}
+
+interface Props {
+  to: string;
+  /** Whether its panel is open. */
+  open: boolean;
+  /** Whether it wants somebody. */
+  glow?: boolean;
+  /** The grid columns, narrow and wide, as utility classes. */
+  columns: string;
+  /** The one obvious thing to do, beside the row. */
+  action?: ReactNode;
+  children: ReactNode;
+}
+
+export function Row({ to, open, glow = false, columns, action, children }: Props) {
+  return (
+    <li
+      className={`flex min-h-11 items-center border-b border-line last:border-0 ${glow ? "bg-glow" : ""} ${open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+    >
+      <Link
+        data-row
+        to={to}
+        aria-current={open ? "true" : undefined}
+        className={`grid min-h-11 min-w-0 flex-1 items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
+      >
+        {children}
+      </Link>
+      {action && <span className="mr-3 max-sm:hidden">{action}</span>}
+    </li>
+  );
+}
