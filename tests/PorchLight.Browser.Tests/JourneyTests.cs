@@ -102,6 +102,11 @@ public sealed class JourneyTests
         owner.Press("Read and send");
         owner.Sees("From “After a mural inquiry”");
         owner.FindsNothingInTheWay();
+        owner.Press("Skip this one");
+        owner.Sees("Skipped: First follow-up to Robin Pell.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Undo");
+        owner.Press("Read and send");
         owner.Press("Send");
         owner.Sees("One gap is still open");
         owner.Type("one line about their place", "I know that wall from the morning train.");

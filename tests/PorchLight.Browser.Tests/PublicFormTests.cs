@@ -8,7 +8,7 @@ public sealed class PublicFormTests
 {
     [Theory]
     [InlineData("1,500 to 4,000", "Thank you, we will look at this properly", "You hear from us by")]
-    [InlineData("Under 1,500", "This one is not for us, and here is who may help", "Two other ways forward")]
+    [InlineData("Under 1,500", "This one is not for us, and here is who may help", "Other ways forward")]
     public async Task Everybody_gets_the_send_off_that_fits(string budget, string title, string words)
     {
         await using var house = new BrowserHouse();

@@ -84,6 +84,10 @@ public sealed class FollowThroughTests
         await house.WorkAsync();
         (await Mailed(house)).Count.ShouldBe(1);
         (await house.AskAsync(db => db.Runs.SingleAsync())).State.Current!.Key.ShouldBe("second");
+
+        (await owner.PostAsync(await NodPathAsync(house) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync(await NodPathAsync(house) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("step").ShouldBe("first");
     }
 
     [Theory]

@@ -61,6 +61,19 @@ Fill();
 Save("form-page-2");
 SendWith("4,000 to 9,000");
 Save("send-off-come-in");
+foreach (var (budget, name) in new[] { ("I don't know yet", "send-off-talk-first"), ("Under 1,500", "send-off-not-now") })
+{
+    browser.Navigate().GoToUrl(link);
+    Fill();
+    SendWith(budget);
+    Save(name);
+}
+
+browser.Navigate().GoToUrl(house + "/");
+Find("main section");
+FindAll("header button").First(button => button.Text == "Practice").Click();
+Find("[role=menuitem]");
+Save("skip-ahead");
 browser.Resize(390, 844);
 browser.Navigate().GoToUrl(link);
 Find("form");

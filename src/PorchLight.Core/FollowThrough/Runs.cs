@@ -169,6 +169,27 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         return new Transition(Settle(run, step, StepStatus.Skipped, now, effects, null), effects);
     }
 
+    /// <summary>
+    /// A person takes a skip back: the step waits for its nod again and what follows has no date yet. Null when the step
+    /// was not skipped, when something after it has happened or is waiting already, or when an event has ended the run.
+    /// </summary>
+    public RunState? TakeSkipBack(RunState run, string stepKey)
+    {
+        var later = run.Steps.SkipWhile(step => step.Key != stepKey).ToList();
+        if (later is not [{ Status: StepStatus.Skipped } skipped, .. var after] || run.Status == RunStatus.Stopped
+            || after.Any(step => step.Status is not (StepStatus.Later or StepStatus.Planned)))
+            return null;
+        return run with
+        {
+            Status = RunStatus.Active,
+            Ended = null,
+            Steps = [.. run.Steps.Select(step =>
+                step == skipped ? step with { Status = content.Step(stepKey).NeedsNod ? StepStatus.Waiting : StepStatus.Planned, Settled = null }
+                : after.Contains(step) ? new StepState(step.Key, StepStatus.Later)
+                : step)],
+        };
+    }
+
     /// <summary>Ends the run: everything pending is cancelled. An ended run stays as it is.</summary>
     public static RunState Stop(RunState run, StopOn why, Instant now) => run.Status != RunStatus.Active
         ? run

@@ -13,6 +13,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(MessageSent), "messageSent")]
 [JsonDerivedType(typeof(MessageNotSent), "messageNotSent")]
 [JsonDerivedType(typeof(StepSkipped), "stepSkipped")]
+[JsonDerivedType(typeof(SkipTakenBack), "skipTakenBack")]
 [JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
 [JsonDerivedType(typeof(RunStopped), "runStopped")]
 [JsonDerivedType(typeof(RunFinished), "runFinished")]
@@ -44,6 +45,9 @@ public sealed record MessageNotSent(string Subject) : Happening;
 
 /// <summary>A person passed a step over.</summary>
 public sealed record StepSkipped(string Step, string By) : Happening;
+
+/// <summary>A person took a skip back.</summary>
+public sealed record SkipTakenBack(string Step, string By) : Happening;
 
 /// <summary>Nobody nodded in time.</summary>
 public sealed record StepLapsed(string Step) : Happening;
@@ -98,6 +102,7 @@ public static class Happenings
         MessageSent e => $"{e.By} sent “{e.Subject}”.",
         MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
         StepSkipped e => $"{e.By} skipped “{e.Step}”.",
+        SkipTakenBack e => $"{e.By} took it back: “{e.Step}” waits again.",
         StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
         RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
         RunFinished e => $"“{e.Name}” came to its end.",

@@ -45,6 +45,7 @@ internal static class NodEndpoints
         group.MapPut("/{runId}/{step}", SaveAsync);
         group.MapPost("/{runId}/{step}/send", SendAsync);
         group.MapPost("/{runId}/{step}/skip", SkipAsync);
+        group.MapPost("/{runId}/{step}/take-back", TakeSkipBackAsync);
     }
 
     /// <summary>Everything that waits for a nod or, with its nod, for the sending window; the longest waiting first.</summary>
@@ -134,6 +135,18 @@ internal static class NodEndpoints
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _)
             || await desk.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict(NotWaiting);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeSkipBackAsync(
+        Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Runs.FindAsync([runId], stop) is not { } run
+            || await desk.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+            return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();

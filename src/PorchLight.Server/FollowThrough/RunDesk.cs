@@ -49,6 +49,17 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
         return await ApplyAsync(scene, transition, now);
     }
 
+    /// <summary>A person takes a skip back. Null when that is not possible any more.</summary>
+    public async Task<RunState?> TakeSkipBackAsync(Run run, string step, Instant now, string by)
+    {
+        var scene = await SceneAsync(run);
+        if (scene.Planner.TakeSkipBack(run.State, step) is not { } state)
+            return null;
+        db.Log(new SkipTakenBack(scene.Content.Step(step).Name, by), now, AboutOf(run));
+        Keep(scene, state);
+        return state;
+    }
+
     private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
     {
         var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;

@@ -75,6 +75,23 @@ public sealed class RunPlannerTests
     }
 
     [Fact]
+    public void A_skip_can_be_taken_back_until_something_after_it_has_happened()
+    {
+        var waiting = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var skipped = Planner.Skip(waiting, "first", Clock.At(2026, 11, 24, 11))!.State;
+        Planner.TakeSkipBack(skipped, "first")!.Steps.ShouldBe(waiting.Steps);
+        Planner.TakeSkipBack(waiting, "first").ShouldBeNull("it was not skipped");
+        Planner.TakeSkipBack(Planner.Advance(skipped, Clock.At(2026, 11, 30, 9)).State, "first").ShouldBeNull("the next one waits already");
+        Planner.TakeSkipBack(RunPlanner.Stop(skipped, StopOn.Booked, Clock.At(2026, 11, 25)), "first").ShouldBeNull("the run has ended");
+
+        var last = new RunPlanner(FollowUps with { Steps = [.. FollowUps.Steps.Take(2)] }, Clock, SendingWindow.Usual);
+        var atEnd = last.Advance(last.Advance(last.Start(Monday), Monday).State, Clock.At(2026, 11, 24, 10)).State;
+        var ended = last.Skip(atEnd, "first", Clock.At(2026, 11, 24, 11))!.State;
+        ended.Status.ShouldBe(RunStatus.Finished);
+        last.TakeSkipBack(ended, "first")!.Current!.Status.ShouldBe(StepStatus.Waiting, "also when it was the last step");
+    }
+
+    [Fact]
     public void An_unanswered_nod_lapses_after_its_days_and_the_run_goes_on()
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;

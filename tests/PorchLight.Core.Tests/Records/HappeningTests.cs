@@ -16,6 +16,7 @@ public sealed class HappeningTests
         Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new landed.");
         Say(new NodAsked("First follow-up", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
         Say(new MessageSent("Thank you", "Thanks", null)).ShouldBe("“Thank you” was sent by itself.");
+        Say(new SkipTakenBack("First follow-up", "Maren")).ShouldBe("Maren took it back: “First follow-up” waits again.");
         Say(new MessageNotSent("Thank you")).ShouldBe("“Thank you” was not sent: Tilda left no e-mail address.");
         Say(new MessageSent("Hello", null, "Maren")).ShouldBe("Maren sent “Hello”.");
         Say(new RunStopped("After an inquiry", StopOn.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");

@@ -35,7 +35,7 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
       {sent.offersCall && <CallOffer receipt={sent.receipt} />}
       {sent.waysForward.length > 0 && (
         <>
-          <h2 className="mt-5 mb-2 text-lg">Two other ways forward</h2>
+          <h2 className="mt-5 mb-2 text-lg">Other ways forward</h2>
           <ul className="grid gap-3">
             {sent.waysForward.map((way) => (
               <li key={way.title} className="border-l-4 border-[var(--brand)] pl-3">

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
+import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
@@ -13,6 +14,7 @@ export function NodPanel() {
   const { runId = "", step = "" } = useParams();
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const notice = useNotice();
   const path = { runId, step };
   const nod = useQuery({
     queryKey: ["nod", runId, step],
@@ -24,7 +26,13 @@ export function NodPanel() {
   });
   const skip = useMutation({
     mutationFn: () => orProblem(api.POST("/api/nods/{runId}/{step}/skip", { params: { path } })),
-    onSuccess: () => leave(),
+    onSuccess: () => {
+      leave();
+      notice({
+        words: `Skipped: ${nod.data?.stepName ?? "the message"} to ${nod.data?.name ?? "them"}.`,
+        undo: () => orProblem(api.POST("/api/nods/{runId}/{step}/take-back", { params: { path } })),
+      });
+    },
   });
   const leave = () => {
     void navigate("/");

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
 import { Outlet } from "react-router";
+import { NoticeBoard } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
 import { fetchSession, onSignedOut, type Session } from "../client";
 import { SignInAgain, SignInPage } from "../identity/SignIn";
@@ -44,7 +45,9 @@ export function House() {
     <div className="flex h-dvh flex-col">
       <Lintel session={session} onSignedOut={signedOut} />
       <div className="relative min-h-0 flex-1">
-        <Outlet />
+        <NoticeBoard>
+          <Outlet />
+        </NoticeBoard>
       </div>
       {ranOut && <SignInAgain onSignedIn={backAgain} />}
     </div>
