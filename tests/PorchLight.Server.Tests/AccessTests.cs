@@ -92,6 +92,17 @@ public sealed class AccessTests
         (await client.GetAsync($"/f/{await house.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
     }
 
+    [Theory]
+    [InlineData("/index.html")]
+    [InlineData("/INDEX.HTML")]
+    [InlineData("/index.html.br")]
+    [InlineData("/porch/index.html")]
+    public async Task No_page_can_be_had_without_its_security_policy(string file)
+    {
+        await using var house = new TestHouse();
+        (await house.CreateClient().GetAsync(file)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
     [Fact]
     public async Task The_public_side_sets_no_cookies_and_tells_nothing_of_screening()
     {

@@ -26,26 +26,29 @@ internal static class WebFiles
                 http.Request.Path += extension;
             return next(http);
         });
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            ServeUnknownFileTypes = true,
-            OnPrepareResponse = prepared =>
-            {
-                var (headers, name) = (prepared.Context.Response.Headers, prepared.File.Name);
-                headers.Vary = "Accept-Encoding";
-                if (Encodings.TryGetValue(Path.GetExtension(name), out var encoding))
-                {
-                    headers.ContentEncoding = encoding;
-                    name = Path.GetFileNameWithoutExtension(name);
-                }
-
-                headers.ContentType = Types.TryGetContentType(name, out var type) ? type : "application/octet-stream";
-                headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets") || prepared.Context.Request.Path.StartsWithSegments("/porch/assets")
-                    ? "public, max-age=31536000, immutable"
-                    : "no-cache";
-            },
-        });
+        // Pages go out by their own routes, each with its security policy, and never as mere files.
+        app.UseWhen(http => http.Request.Path.Value?.Contains(".html", StringComparison.OrdinalIgnoreCase) != true, files => files.UseStaticFiles(Files()));
     }
+
+    private static StaticFileOptions Files() => new()
+    {
+        ServeUnknownFileTypes = true,
+        OnPrepareResponse = prepared =>
+        {
+            var (headers, name) = (prepared.Context.Response.Headers, prepared.File.Name);
+            headers.Vary = "Accept-Encoding";
+            if (Encodings.TryGetValue(Path.GetExtension(name), out var encoding))
+            {
+                headers.ContentEncoding = encoding;
+                name = Path.GetFileNameWithoutExtension(name);
+            }
+
+            headers.ContentType = Types.TryGetContentType(name, out var type) ? type : "application/octet-stream";
+            headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets") || prepared.Context.Request.Path.StartsWithSegments("/porch/assets")
+                ? "public, max-age=31536000, immutable"
+                : "no-cache";
+        },
+    };
 
     public static void MapPages(this WebApplication app)
     {
