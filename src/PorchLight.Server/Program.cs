@@ -1,5 +1,4 @@
 using System.Reflection;
-using NodaTime;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
@@ -28,7 +27,6 @@ builder.Services.AddPublicLimits(builder.Configuration);
 
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<BusinessClock>();
-builder.Services.AddSingleton<IClock>(services => services.GetRequiredService<BusinessClock>());
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<RunDesk>();
 builder.Services.AddScoped<Intake>();

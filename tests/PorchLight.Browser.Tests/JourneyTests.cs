@@ -107,8 +107,12 @@ public sealed class JourneyTests
         owner.FindsNothingInTheWay();
         owner.Press("Undo");
         owner.Press("Read and send");
+        owner.Type("Subject", "About your yard, Robin");
         owner.Press("Send");
         owner.Sees("One gap is still open");
+        owner.Press("Close");
+        owner.Press("Read and send");
+        owner.Wait("what was refused is kept", () => owner.Field("Subject").GetDomProperty("value") == "About your yard, Robin");
         owner.Type("one line about their place", "I know that wall from the morning train.");
         owner.Sees("Saved");
         owner.Press("Send");
@@ -117,7 +121,7 @@ public sealed class JourneyTests
         // They answer: the run stops, nothing pending remains, and the timeline says why.
         owner.Press("Practice");
         owner.Press("Practice mail");
-        owner.Follow("About your wall, Robin");
+        owner.Follow("About your yard, Robin");
         owner.Enter("//iframe");
         owner.Sees("I know that wall from the morning train.");
         owner.Leave();

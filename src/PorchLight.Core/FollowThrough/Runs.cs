@@ -184,7 +184,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             Status = RunStatus.Active,
             Ended = null,
             Steps = [.. run.Steps.Select(step =>
-                step == skipped ? step with { Status = content.Step(stepKey).NeedsNod ? StepStatus.Waiting : StepStatus.Planned, Settled = null }
+                step == skipped ? step with { Status = content.Step(stepKey).NeedsNod ? StepStatus.Waiting : StepStatus.Planned, Settled = null, By = null }
                 : after.Contains(step) ? new StepState(step.Key, StepStatus.Later)
                 : step)],
         };

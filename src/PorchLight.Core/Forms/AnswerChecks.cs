@@ -40,6 +40,11 @@ public static partial class AnswerChecks
             .Select(found => new Finding(found.Key, found.Sentence!))];
     }
 
+    /// <summary>The sentence over findings: how many answers need another look.</summary>
+    public static string Summary(IReadOnlyList<Finding> findings) => findings.Count == 1
+        ? "One answer needs another look before this can go on."
+        : $"{findings.Count} answers need another look before this can go on.";
+
     /// <summary>What is wrong with one tidied answer, as a sentence that says what to do, or null.</summary>
     /// <param name="question">The question.</param>
     /// <param name="answer">The answer, or null when it was left blank.</param>

@@ -11,14 +11,16 @@ public static class PromiseWords
     /// </summary>
     /// <param name="promisedBy">The deadline; null when a no was said on the page, or nothing could be promised.</param>
     /// <param name="stopped">When the first personal word went, a meeting was booked or the no was said; null while open.</param>
+    /// <param name="turnedAway">Whether a no was said on the page.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="zone">The business's zone.</param>
-    public static string? Say(Instant? promisedBy, Instant? stopped, Instant now, DateTimeZone zone) => (promisedBy, stopped) switch
+    public static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway, Instant now, DateTimeZone zone) => (promisedBy, stopped) switch
     {
         ({ } due, null) when due < now => $"The first word {TimeWords.ByOrWasDue(due, now, zone)}.",
         ({ } due, null) => $"You promised a first word {TimeWords.By(due, now, zone)}.",
         (null, null) => null,
-        (null, _) => "A kind no was said on the page, so no reply is owed.",
+        (null, _) when turnedAway => "A kind no was said on the page, so no reply is owed.",
+        (null, { } answered) => $"First personal word {TimeWords.At(answered, now, zone)}.",
         ({ } due, { } kept) when kept <= due => $"Kept: first personal word {TimeWords.At(kept, now, zone)}.",
         (_, { } late) => $"Missed: the first personal word went {TimeWords.At(late, now, zone)}.",
     };

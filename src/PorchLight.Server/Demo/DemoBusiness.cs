@@ -14,6 +14,7 @@ using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.StandIns.Mail;
 
 namespace PorchLight.Server.Demo;
 
@@ -136,20 +137,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         {
             case DemoScene.Replies answers:
                 var last = await mine.PracticeMail.Where(message => message.ClientId == client.Id).OrderByDescending(message => message.At).FirstAsync();
-                mine.PracticeMail.Add(new StandIns.Mail.PracticeMessage
-                {
-                    Id = new Id<StandIns.Mail.PracticeMessage>(Guid.CreateVersion7()),
-                    MessageId = $"<{Guid.CreateVersion7():N}@{scene.Email.Split('@')[^1]}>",
-                    InReplyTo = last.MessageId,
-                    Incoming = true,
-                    ClientId = client.Id,
-                    From = last.To,
-                    To = last.From,
-                    Subject = "Re: " + last.Subject,
-                    Text = answers.Text,
-                    At = scene.At,
-                });
-                await events.HappenedAsync(new ReplyReceived("Re: " + last.Subject), scene.At, new About(client.Id));
+                await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, scene.At, CancellationToken.None);
                 break;
             case DemoScene.Books:
                 await events.HappenedAsync(new MeetingBooked(), scene.At, new About(client.Id));

@@ -6,6 +6,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
@@ -29,7 +30,7 @@ internal static class InquiryEndpoints
         PromiseGroup? Group, bool CallAsked);
 
     internal sealed record InquiryView(
-        Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string? Phone, string Form, int FormVersion, string Received, string? CameFrom,
+        Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string Form, string Received, string? CameFrom,
         bool KnownBefore, bool CallAsked, FitView Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
         string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
 
@@ -98,16 +99,17 @@ internal static class InquiryEndpoints
         var differences = await db.Differences.Where(difference => difference.InquiryId == id).OrderBy(difference => difference.Id).ToListAsync(stop);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var (verdict, wouldChange) = inquiry.Verdict;
+        var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(new InquiryView(
-            id, client.Id, client.Name, client.Email, Phone(content, submission.Answers), content.Title, inquiry.FormVersion,
+            id, client.Id, client.Name, client.Email, content.Title,
             TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null,
             new FitView(verdict.Fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions,
                 wouldChange?.Sentence),
-            PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, now, zone), inquiry.PromiseStopped is null,
+            PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, zone), inquiry.PromiseStopped is null,
             inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
             $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
-            content.FindSendOff(submission.SendOff)!.Title,
+            sendOff.Title,
             [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(question => new AnsweredQuestion(
                 question.Key, question.Wording, AnswerWords.Say(submission.Answers.ByQuestion[question.Key], question),
                 landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
@@ -134,15 +136,11 @@ internal static class InquiryEndpoints
         if (client.Email is null)
             return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         var now = clock.GetCurrentInstant();
-        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, reply.Subject, reply.Text.Trim(), now);
-        await events.HappenedAsync(new MessageSent(reply.Subject.Trim(), null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
+        var subject = KnownValues.OneLine(reply.Subject);
+        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, subject, reply.Text.Trim(), now);
+        await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();
     }
-
-    private static string? Phone(FormContent content, SentAnswers answers) => content.Questions
-        .Where(question => question.Kind is PhoneKind)
-        .Select(question => answers.ByQuestion.GetValueOrDefault(question.Key))
-        .OfType<PhoneAnswer>().Select(phone => phone.E164 ?? phone.Typed).FirstOrDefault();
 }

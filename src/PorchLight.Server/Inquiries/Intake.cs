@@ -60,18 +60,13 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
         var answers = AnswerChecks.Tidy(content, sending.Answers, business.Region);
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(content, route) is { Count: > 0 } findings)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, Missing(findings.Count), findings);
+            return Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings);
 
         var received = await ReceiveAsync(form, version, business, known with { Answers = route.Answers }, route, answers, sending, now);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return received;
     }
-
-    /// <summary>The sentence over the findings: how many answers need another look.</summary>
-    public static string Missing(int count) => count == 1
-        ? "One answer needs another look before this can go on."
-        : $"{count} answers need another look before this can go on.";
 
     private async Task<IntakeResult> ReceiveAsync(
         Form form, FormVersion version, Business business, Known known, Route route,

@@ -32,7 +32,9 @@ internal static class PublicEndpoints
     /// <param name="Asked">The questions that are asked on them.</param>
     /// <param name="Next">The page that would follow; null when the form would end.</param>
     /// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
-    internal sealed record FillingStep(IReadOnlyList<string> Pages, IReadOnlyList<string> Asked, string? Next, IReadOnlyList<Finding> Findings);
+    /// <param name="Summary">The findings in one sentence; null when there are none.</param>
+    internal sealed record FillingStep(
+        IReadOnlyList<string> Pages, IReadOnlyList<string> Asked, string? Next, IReadOnlyList<Finding> Findings, string? Summary);
 
     /// <param name="Version">The version being answered.</param>
     /// <param name="Page">The open page.</param>
@@ -66,7 +68,7 @@ internal static class PublicEndpoints
             content.Title, content.Intro, form.PublishedVersion, business.Name, business.Accent, form.LightOn, form.AwayNote,
             [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
                 [.. page.Questions.Select(question => new PublicQuestion(question.Key, question.Wording, question.Help, question.Required, Plain(question.Kind)))]))],
-            new FillingStep(start.Pages, [.. start.Asked(content)], start.Next, [])));
+            new FillingStep(start.Pages, [.. start.Asked(content)], start.Next, [], null)));
     }
 
     private static async Task<Results<Ok<FillingStep>, ProblemHttpResult>> EvaluateAsync(
@@ -82,11 +84,13 @@ internal static class PublicEndpoints
 
         var open = Routes.Trace(known, answers, filling.Page);
         if (!filling.Leaving)
-            return TypedResults.Ok(new FillingStep(open.Pages, [.. open.Asked(content)], open.Next, []));
+            return TypedResults.Ok(new FillingStep(open.Pages, [.. open.Asked(content)], open.Next, [], null));
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
         var left = Routes.Trace(known, answers);
         var next = left.Pages.SkipWhile(page => page != filling.Page).Skip(1).FirstOrDefault();
-        return TypedResults.Ok(new FillingStep(open.Pages, [.. open.Asked(content)], next, AnswerChecks.Check(content, left, filling.Page)));
+        var findings = AnswerChecks.Check(content, left, filling.Page);
+        return TypedResults.Ok(new FillingStep(
+            open.Pages, [.. open.Asked(content)], next, findings, findings.Count == 0 ? null : AnswerChecks.Summary(findings)));
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(

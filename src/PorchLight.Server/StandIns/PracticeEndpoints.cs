@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
@@ -103,26 +102,7 @@ internal static class PracticeEndpoints
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         if (await db.PracticeMail.FindAsync([id], stop) is not { Incoming: false } message)
             return Problems.NotFound(NoSuchMail);
-        var now = clock.GetCurrentInstant();
-        var subject = message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject;
-        // The sender is recognised by the address, as for any mail that comes in.
-        var key = Matching.EmailKey(message.To);
-        var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, stop);
-        db.PracticeMail.Add(new PracticeMessage
-        {
-            Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
-            MessageId = $"<{Guid.CreateVersion7():N}@{message.To.Split('@')[^1]}>",
-            InReplyTo = message.MessageId,
-            Incoming = true,
-            ClientId = client?.Id,
-            From = message.To,
-            To = message.From,
-            Subject = KnownValues.OneLine(subject),
-            Text = answer.Text.Trim(),
-            At = now,
-        });
-        if (client is not null)
-            await events.HappenedAsync(new ReplyReceived(subject), now, new About(client.Id));
+        await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), stop);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();

@@ -84,6 +84,9 @@ public sealed class RunPlannerTests
         Planner.TakeSkipBack(Planner.Advance(skipped, Clock.At(2026, 11, 30, 9)).State, "first").ShouldBeNull("the next one waits already");
         Planner.TakeSkipBack(RunPlanner.Stop(skipped, StopOn.Booked, Clock.At(2026, 11, 25)), "first").ShouldBeNull("the run has ended");
 
+        var approved = Planner.Nod(waiting, "first", Clock.At(2026, 11, 24, 20), "Maren")!.State;
+        Planner.TakeSkipBack(Planner.Skip(approved, "first", Clock.At(2026, 11, 24, 21))!.State, "first")!.Current!.By.ShouldBeNull("it needs a nod again");
+
         var last = new RunPlanner(FollowUps with { Steps = [.. FollowUps.Steps.Take(2)] }, Clock, SendingWindow.Usual);
         var atEnd = last.Advance(last.Advance(last.Start(Monday), Monday).State, Clock.At(2026, 11, 24, 10)).State;
         var ended = last.Skip(atEnd, "first", Clock.At(2026, 11, 24, 11))!.State;

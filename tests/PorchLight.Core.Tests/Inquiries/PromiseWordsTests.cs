@@ -21,7 +21,8 @@ public sealed class PromiseWordsTests
         Say(Later, Now).ShouldBe("Kept: first personal word today 10:00.");
         Say(Earlier, Earlier).ShouldBe("Kept: first personal word last Friday 09:00.");
         Say(Earlier, Now).ShouldBe("Missed: the first personal word went today 10:00.");
-        Say(null, Now).ShouldBe("A kind no was said on the page, so no reply is owed.");
+        Say(null, Now, turnedAway: true).ShouldBe("A kind no was said on the page, so no reply is owed.");
+        Say(null, Now).ShouldBe("First personal word today 10:00.", "nothing could be promised, and they were answered all the same");
         Say(null, null).ShouldBeNull();
     }
 
@@ -34,5 +35,6 @@ public sealed class PromiseWordsTests
         Gist.Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) }).Length.ShouldBe(161);
     }
 
-    private static string? Say(Instant? promisedBy, Instant? stopped) => PromiseWords.Say(promisedBy, stopped, Now, Clock.Zone);
+    private static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway = false) =>
+        PromiseWords.Say(promisedBy, stopped, turnedAway, Now, Clock.Zone);
 }

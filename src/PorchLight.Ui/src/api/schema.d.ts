@@ -1368,6 +1368,8 @@ export interface components {
             next: null | string;
             /** @description What has to be put right on the open page; only looked for when it is to be left. */
             findings: components["schemas"]["Finding"][];
+            /** @description The findings in one sentence; null when there are none. */
+            summary: null | string;
         };
         /** @description Something a person has to put right, as a value and not an exception. */
         Finding: {
@@ -1493,10 +1495,7 @@ export interface components {
             clientId: components["schemas"]["IdOfClient"];
             name: string;
             email: null | string;
-            phone: null | string;
             form: string;
-            /** Format: int32 */
-            formVersion: number;
             received: string;
             cameFrom: null | string;
             knownBefore: boolean;

@@ -45,7 +45,7 @@ export function FormPages({ token, form, onSent }: Props) {
           { version: filling.version, page: filling.page, leaving: false, answers: filling.answers },
           abort.signal,
         ).then(
-          (next) => !abort.signal.aborted && setStep({ ...next, findings: [] }),
+          (next) => !abort.signal.aborted && setStep(next),
           () => {}, // The way on asks again, and says what is wrong.
         );
       },
@@ -112,7 +112,7 @@ export function FormPages({ token, form, onSent }: Props) {
   const goOn = async () => {
     const { version, answers, sendKey } = filling;
     const left = await evaluate(token, { version, page: page.key, leaving: true, answers });
-    if (left.findings.length > 0) return refuse(countSentence(left.findings.length), left.findings);
+    if (left.summary) return refuse(left.summary, left.findings);
     if (left.next) {
       setStep(await evaluate(token, { version, page: left.next, leaving: false, answers }));
       return turnTo(left.next);
@@ -226,10 +226,6 @@ export function FormPages({ token, form, onSent }: Props) {
       </div>
     </form>
   );
-}
-
-function countSentence(count: number): string {
-  return count === 1 ? "One answer needs another look:" : `${count} answers need another look:`;
 }
 
 function focusOn(event: { preventDefault: () => void }, key: string) {

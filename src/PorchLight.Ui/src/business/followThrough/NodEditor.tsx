@@ -33,6 +33,10 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
     onMutate: () => {
       unsaved.current = null;
     },
+    // What was refused is not stored either, so it still has to be saved.
+    onError: () => {
+      unsaved.current ??= draft;
+    },
     onSuccess: onSent,
   });
   const { mutate: keep } = save;

@@ -40,7 +40,9 @@ export function NodPanel() {
   };
   useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
 
-  if (!nod.data || nod.error) return <PanelWaiting title="A message for your nod" home="/" error={nod.error} />;
+  // The words to be edited are those stored now, never those seen the last time.
+  if (!nod.data || nod.error || !nod.isFetchedAfterMount)
+    return <PanelWaiting title="A message for your nod" home="/" error={nod.error} />;
   const view = nod.data;
   return (
     <div className="p-8">

@@ -16,14 +16,17 @@ export function EditForm() {
   const form = useQuery({
     queryKey: ["form", id],
     queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id } } })),
+    refetchOnMount: "always",
   });
+  // The words to be edited are those stored now, never those seen the last time.
+  const ready = form.isFetchedAfterMount && form.data;
   useTitle(form.data?.title);
   return (
     <main className="h-full overflow-y-auto">
       <div className="mx-auto max-w-6xl p-6 sm:px-10">
         <Failure error={form.error} />
-        {form.isPending && <Skeleton rows={8} />}
-        {form.data && <Editor key={form.data.id} form={form.data} />}
+        {!ready && !form.error && <Skeleton rows={8} />}
+        {ready && <Editor key={ready.id} form={ready} />}
       </div>
     </main>
   );
