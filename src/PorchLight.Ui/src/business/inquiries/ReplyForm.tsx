@@ -46,7 +46,7 @@ export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]
           Send the reply
         </Button>
         <Button weight="quiet" onClick={onDone}>
-          Not now
+          Write later
         </Button>
       </div>
     </form>
