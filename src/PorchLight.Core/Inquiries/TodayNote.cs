@@ -36,9 +36,10 @@ public static class TodayNote
     /// </summary>
     /// <param name="deadlines">The reply promises that are still open; null where nothing could be promised.</param>
     /// <param name="nods">How many steps wait for a nod.</param>
+    /// <param name="stuck">How many messages could not be delivered, or perhaps were not.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="zone">The business's zone.</param>
-    public static string Say(IReadOnlyList<Instant?> deadlines, int nods, Instant now, DateTimeZone zone)
+    public static string Say(IReadOnlyList<Instant?> deadlines, int nods, int stuck, Instant now, DateTimeZone zone)
     {
         var waiting = deadlines.Count switch
         {
@@ -46,12 +47,19 @@ public static class TodayNote
             1 => $"One person is waiting for a first word{Urgency()}.",
             var count => $"{Capital(Number(count))} people are waiting for a first word{Urgency()}.",
         };
-        return nods switch
-        {
-            0 => waiting,
-            1 => waiting + " One message wants your nod.",
-            _ => $"{waiting} {Capital(Number(nods))} messages want your nod.",
-        };
+        return waiting
+            + nods switch
+            {
+                0 => "",
+                1 => " One message wants your nod.",
+                _ => $" {Capital(Number(nods))} messages want your nod.",
+            }
+            + stuck switch
+            {
+                0 => "",
+                1 => " One message is stuck and wants a look.",
+                _ => $" {Capital(Number(stuck))} messages are stuck and want a look.",
+            };
 
         string Urgency()
         {

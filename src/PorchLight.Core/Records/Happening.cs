@@ -12,6 +12,9 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(NodAsked), "nodAsked")]
 [JsonDerivedType(typeof(MessageSent), "messageSent")]
 [JsonDerivedType(typeof(MessageNotSent), "messageNotSent")]
+[JsonDerivedType(typeof(DeliveryFailed), "deliveryFailed")]
+[JsonDerivedType(typeof(PerhapsDelivered), "perhapsDelivered")]
+[JsonDerivedType(typeof(DeliverySettled), "deliverySettled")]
 [JsonDerivedType(typeof(StepSkipped), "stepSkipped")]
 [JsonDerivedType(typeof(SkipTakenBack), "skipTakenBack")]
 [JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
@@ -42,6 +45,20 @@ public sealed record MessageSent(string Subject, string? Step, string? By) : Hap
 
 /// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
 public sealed record MessageNotSent(string Subject) : Happening;
+
+/// <summary>A message could not be delivered and is not tried again by itself.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Why">The reason, as a sentence.</param>
+public sealed record DeliveryFailed(string Subject, string Why) : Happening;
+
+/// <summary>The hand-over of a message broke off so late that it may have arrived; it is not sent a second time by itself.</summary>
+public sealed record PerhapsDelivered(string Subject) : Happening;
+
+/// <summary>A person decided about a message that failed or perhaps arrived.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="SentAgain">Whether it goes out once more; else it is left as it is.</param>
+/// <param name="By">Who decided.</param>
+public sealed record DeliverySettled(string Subject, bool SentAgain, string By) : Happening;
 
 /// <summary>A person passed a step over.</summary>
 public sealed record StepSkipped(string Step, string By) : Happening;
@@ -80,7 +97,7 @@ public static class Happenings
 
     /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
     public static bool Rings(this Happening happening) =>
-        happening is InquiryReceived or NodAsked or ReplyReceived or MeetingBooked or CallAsked or StepLapsed;
+        happening is InquiryReceived or NodAsked or ReplyReceived or MeetingBooked or CallAsked or StepLapsed or DeliveryFailed or PerhapsDelivered;
 
     /// <summary>The event as a sentence for the timeline.</summary>
     /// <param name="happening">What happened.</param>
@@ -101,6 +118,10 @@ public static class Happenings
         MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
         MessageSent e => $"{e.By} sent “{e.Subject}”.",
         MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
+        DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
+        PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
+        DeliverySettled { SentAgain: true } e => $"{e.By} sends “{e.Subject}” once more.",
+        DeliverySettled e => $"{e.By} looked, and leaves “{e.Subject}” as it is.",
         StepSkipped e => $"{e.By} skipped “{e.Step}”.",
         SkipTakenBack e => $"{e.By} took it back: “{e.Step}” waits again.",
         StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",

@@ -42,7 +42,7 @@ internal static class TodayEndpoints
         var nods = await NodEndpoints.RowsAsync(db, now, stop);
         var deadlines = await owed.Select(inquiry => inquiry.PromisedBy).ToListAsync(stop);
         return TypedResults.Ok(new TodayView(
-            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), now, business.DateTimeZone),
+            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), 0, now, business.DateTimeZone),
             $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
             await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0))));
     }

@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using CsCheck;
 using PorchLight.Core.Brand;
 
 namespace PorchLight.Core.Tests.Brand;
@@ -14,6 +15,45 @@ public sealed partial class ContrastTests
     [InlineData("#000000", "#ffffff", 21)]
     public void Ratios_are_as_published(string a, string b, double ratio) => Contrast.Ratio(a, b).ShouldBe(ratio, 0.005);
 
+    // CSS Color Module Level 4 gives the sRGB primaries so in oklch(); the digits are from memory.
+    [Theory]
+    [InlineData("#ff0000", 0.62796, 0.25768, 29.234)]
+    [InlineData("#00ff00", 0.86644, 0.29483, 142.495)]
+    [InlineData("#0000ff", 0.45201, 0.31321, 264.052)]
+    public void Oklch_of_the_primaries_is_as_published(string colour, double lightness, double chroma, double hue)
+    {
+        var found = Oklch.FromHex(colour);
+        found.Lightness.ShouldBe(lightness, 0.0001);
+        found.Chroma.ShouldBe(chroma, 0.0001);
+        found.Hue.ShouldBe(hue, 0.01);
+    }
+
+    [Fact]
+    public void Every_colour_comes_back_from_oklch() =>
+        Colours.Sample(colour => Oklch.FromHex(colour).ToHex().ShouldBe(colour));
+
+    [Fact]
+    public void The_nearest_readable_colour_passes_keeps_the_hue_and_needs_no_smaller_change_of_lightness() => Colours.Sample(colour =>
+    {
+        var (given, found) = (Oklch.FromHex(colour), Contrast.Nearest(colour, "#ffffff", 4.5).ShouldNotBeNull());
+        Contrast.Ratio(found, "#ffffff").ShouldBeGreaterThanOrEqualTo(4.5);
+        if (Contrast.Ratio(colour, "#ffffff") >= 4.5)
+            found.ShouldBe(colour);
+        else
+            Contrast.Ratio((given with { Lightness = Oklch.FromHex(found).Lightness + 0.02 }).ToHex(), "#ffffff").ShouldBeLessThan(4.5 * 1.06);
+    });
+
+    [Fact]
+    public void Where_no_lightness_passes_nothing_is_offered() => Contrast.Nearest("#8a3b1e", "#777777", 7).ShouldBeNull();
+
+    [Theory]
+    [InlineData("#12345G", false)]
+    [InlineData("#123", false)]
+    [InlineData("red", false)]
+    [InlineData(null, false)]
+    [InlineData("#8A3b1e", true)]
+    public void A_colour_is_written_with_six_hex_digits(string? text, bool isColour) => Contrast.IsColour(text).ShouldBe(isColour);
+
     [Fact]
     public void Every_allowed_pair_of_tokens_can_be_read_or_seen()
     {
@@ -26,6 +66,8 @@ public sealed partial class ContrastTests
                 Contrast.Ratio(tokens[pair[0]], tokens[pair[1]]).ShouldBeGreaterThanOrEqualTo(least, $"{pair[0]} on {pair[1]}");
         }
     }
+
+    private static Gen<string> Colours => Gen.Int[0, 0xffffff].Select(value => $"#{value:x6}");
 
     private static string Kit(string file, [CallerFilePath] string here = "") =>
         Path.Combine(Path.GetDirectoryName(here)!, "../../../src/PorchLight.Ui/src/kit", file);

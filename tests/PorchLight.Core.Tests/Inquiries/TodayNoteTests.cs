@@ -36,5 +36,12 @@ public sealed class TodayNoteTests
         TodayNote.Group(null, Now, Clock.Zone).ShouldBe(PromiseGroup.Later);
     }
 
-    private static string Say(int nods, params Instant?[] deadlines) => TodayNote.Say(deadlines, nods, Now, Clock.Zone);
+    [Fact]
+    public void Messages_that_are_stuck_are_told_last()
+    {
+        TodayNote.Say([], 0, 1, Now, Clock.Zone).ShouldBe("Nobody is waiting for a first word. One message is stuck and wants a look.");
+        TodayNote.Say([], 2, 3, Now, Clock.Zone).ShouldEndWith("Two messages want your nod. Three messages are stuck and want a look.");
+    }
+
+    private static string Say(int nods, params Instant?[] deadlines) => TodayNote.Say(deadlines, nods, 0, Now, Clock.Zone);
 }

@@ -19,6 +19,10 @@ public sealed class HappeningTests
         Say(new SkipTakenBack("First follow-up", "Maren")).ShouldBe("Maren took it back: “First follow-up” waits again.");
         Say(new MessageNotSent("Thank you")).ShouldBe("“Thank you” was not sent: Tilda left no e-mail address.");
         Say(new MessageSent("Hello", null, "Maren")).ShouldBe("Maren sent “Hello”.");
+        Say(new DeliveryFailed("Hello", "The mailbox is full.")).ShouldBe("“Hello” could not be delivered to Tilda: The mailbox is full.");
+        Say(new PerhapsDelivered("Hello")).ShouldBe("“Hello” to Tilda was perhaps sent; please look.");
+        Say(new DeliverySettled("Hello", true, "Maren")).ShouldBe("Maren sends “Hello” once more.");
+        Say(new DeliverySettled("Hello", false, "Maren")).ShouldBe("Maren looked, and leaves “Hello” as it is.");
         Say(new RunStopped("After an inquiry", StopOn.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
         Say(new RunStopped("After an inquiry", StopOn.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
     }
@@ -30,6 +34,8 @@ public sealed class HappeningTests
         new MeetingBooked().AsStop().ShouldBe(StopOn.Booked);
         new CallAsked().AsStop().ShouldBeNull();
         new CallAsked().Rings().ShouldBeTrue();
+        new DeliveryFailed("Hello", "Full.").Rings().ShouldBeTrue();
+        new PerhapsDelivered("Hello").Rings().ShouldBeTrue();
         new MessageSent("Thank you", "Thanks", null).Rings().ShouldBeFalse();
     }
 

@@ -1,0 +1,46 @@
+using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
+
+namespace PorchLight.Core.Tests.Forms;
+
+public sealed class ReadyFormTests
+{
+    private static readonly ReadyForm Ready = ReadyForms.Inquiry("A new project", 1500.50m, "EUR");
+
+    [Fact]
+    public void A_ready_form_can_be_published_as_it_is() => FormStructure.Check(Ready.Content).ShouldBeEmpty();
+
+    [Fact]
+    public void Its_budget_bands_meet_without_gap_or_overlap_around_the_starting_price()
+    {
+        var bands = Ready.Content.FindQuestion("budget")!.Options.Where(option => !option.Unsure).Select(option => option.Band!).ToList();
+        foreach (var (lower, upper) in bands.Zip(bands.Skip(1)))
+        {
+            lower.High!.Value.ShouldBe(upper.Low!.Value);
+            lower.High.Open.ShouldNotBe(upper.Low.Open, "exactly one of two neighbours holds the amount between them");
+        }
+
+        bands.Select(band => band.Low!.Value).ShouldContain(1500.50m);
+        bands[^1].High.ShouldBeNull();
+        Ready.Content.FindQuestion("budget")!.Options[0].Label.ShouldBe("Under 750.25");
+    }
+
+    [Theory]
+    [InlineData("fits", "me", Fit.ComeIn)]
+    [InlineData("unsure", "together", Fit.TalkFirst)]
+    [InlineData("tight", "someone-else", Fit.TalkFirst)]
+    [InlineData("small", "together", Fit.NotNow)]
+    public void It_sorts_by_budget_and_who_decides(string budget, string decides, Fit fit)
+    {
+        var known = Sample.Known(Ready.Content, ("budget", AnswerState.Of(ChoiceAnswer.Of(budget))), ("decides", AnswerState.Of(ChoiceAnswer.Of(decides))));
+        Screener.Judge(Ready.Screening, known).Fit.ShouldBe(fit);
+    }
+
+    [Fact]
+    public void After_every_fit_something_follows()
+    {
+        var form = Guid.NewGuid();
+        foreach (var fit in Enum.GetValues<Fit>())
+            Ready.FollowThroughs(form).Count(follow => follow.Starts.Matches(form, fit)).ShouldBe(1);
+    }
+}
