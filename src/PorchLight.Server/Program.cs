@@ -1,4 +1,5 @@
 using System.Reflection;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
@@ -9,7 +10,6 @@ using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns;
-using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.StandIns.SampleSite;
 using PorchLight.Server.Work;
 
@@ -23,7 +23,8 @@ builder.Services.AddContract();
 builder.Services.AddStorage(builder.Configuration);
 builder.Services.AddSeats();
 builder.Services.AddSignalR();
-builder.Services.AddPublicLimits(builder.Configuration);
+builder.Services.AddKnockLimits(builder.Configuration);
+builder.Services.TrustProxies(builder.Configuration);
 
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<BusinessClock>();
@@ -31,14 +32,20 @@ builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<RunDesk>();
 builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<MailRoom>();
-builder.Services.AddScoped<IMailCarrier, PracticeCarrier>();
+builder.Services.AddSingleton<SmtpCarrier>();
 builder.Services.AddScoped<DemoBusiness>();
+builder.Services.AddSingleton<FirstRunKey>();
 builder.Services.AddSingleton<DueWork>();
 builder.Services.AddHostedService<WorkLoop>();
 builder.Services.AddSingleton<SampleSiteHost>();
 builder.Services.AddHostedService(services => services.GetRequiredService<SampleSiteHost>());
 
 var app = builder.Build();
+if (await Commands.RunAsync(app, args) is { } exitCode)
+    return exitCode;
+
+app.UseForwardedHeaders();
+app.UseRequestLog();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseWebFiles();
@@ -46,11 +53,20 @@ app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
+app.UseAntiforgeryGate();
 
-var api = app.MapGroup("/api").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
+var api = app.MapGroup("/api").RequireAuthorization();
 api.MapSignIn();
 api.MapToday();
+api.MapFirstRun();
+api.MapJoin();
+api.MapSettings();
+api.MapMailSettings();
+api.MapBackup();
+api.MapPeople();
+api.MapMail();
 api.MapForms();
+api.MapAnswersCsv();
 api.MapInquiries();
 api.MapClients();
 api.MapNods();
@@ -59,16 +75,26 @@ api.MapFallback(() => Problems.NotFound("There is nothing at this address.")).Ex
 app.MapPublic();
 app.MapHub<NewsHub>("/news");
 app.MapOpenApi();
-app.MapGet("/health", async (PorchDb db, CancellationToken stop) => await db.Database.CanConnectAsync(stop)
-    ? Results.Ok(new { status = "ready" })
-    : Results.StatusCode(StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
+app.MapHealth();
+app.MapLogo();
 app.MapPages();
 
 // The tool that writes the contract runs this program up to here; it must leave no traces.
 if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
-    await Storage.OpenAsync(app.Services);
+    try
+    {
+        await Storage.OpenAsync(app.Services);
+    }
+    catch (InUseException inUse)
+    {
+        await Console.Error.WriteLineAsync(inUse.Message);
+        return 1;
+    }
+
     await DemoBusiness.SeedAsync(app.Services);
+    await FirstRunKey.LayAsync(app.Services);
 }
 
 await app.RunAsync();
+return 0;

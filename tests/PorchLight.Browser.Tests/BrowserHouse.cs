@@ -44,6 +44,7 @@ internal sealed class BrowserHouse : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("PorchLight:Data", _folder);
+        builder.UseSetting("PorchLight:Demo", "true");
         builder.UseSetting("PorchLight:DemoPeople", "false");
         builder.UseSetting("PorchLight:RateLimits", "false");
         builder.UseSetting("PorchLight:SampleSitePort", "0");

@@ -4,9 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
-using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
-using PorchLight.Server.StandIns.Mail;
 using static PorchLight.Server.Tests.TestHouse;
 
 namespace PorchLight.Server.Tests;
@@ -30,12 +28,13 @@ public sealed class FollowThroughTests
         var path = $"/api/nods/{nod.Text("runId")}/{nod.Text("step")}";
         var draft = await DraftAsync(house);
 
-        var refused = await owner.PostAsync(path + "/send", Body(new { draft, now = false }));
+        var refused = await owner.PostAsync(path + "/send", Seen(draft));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["place"]);
 
-        (await owner.PostAsync(path + "/send", Body(new { draft = Filled(draft, "I know that wall."), now = false }))).EnsureSuccessStatusCode();
-        (await owner.PostAsync(path + "/send", Body(new { draft = Filled(draft, "Again."), now = false }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var filled = await FillAsync(owner, path, draft, "I know that wall.");
+        (await owner.PostAsync(path + "/send", Seen(filled))).EnsureSuccessStatusCode();
+        (await owner.PostAsync(path + "/send", Seen(filled))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         await house.WorkAsync();
         (await Mailed(house)).ShouldBe(["Your wall: thank you, Tilda", "About your wall, Tilda"]);
         (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Text.ShouldContain("\n\nI know that wall.\n\n");
@@ -52,8 +51,26 @@ public sealed class FollowThroughTests
         await house.PassTimeAsync(OneDay);
         var owner = await house.OwnerAsync();
         var path = await NodPathAsync(house);
-        (await owner.PutAsync(path, Body(new { draft = Filled(await DraftAsync(house), "Half a thought") }))).EnsureSuccessStatusCode();
+        await FillAsync(owner, path, await DraftAsync(house), "Half a thought");
         (await DraftAsync(house)).Parts.OfType<GapPart>().Single().Filled.ShouldBe("Half a thought");
+    }
+
+    [Fact]
+    public async Task Only_what_the_person_sees_is_sent()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.PassTimeAsync(OneDay);
+        var owner = await house.OwnerAsync();
+        var path = await NodPathAsync(house);
+        var seen = await FillAsync(owner, path, await DraftAsync(house), "I know that wall.");
+        await FillAsync(owner, path, seen, "I never saw that wall.");
+        var refused = await owner.PostAsync(path + "/send", Seen(seen));
+        refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var clash = (await refused.JsonAsync()).GetProperty("clashes").EnumerateArray().Single();
+        (clash.Text("theirs"), clash.Text("yours")).ShouldBe(("I never saw that wall.", "I know that wall."));
+        await house.WorkAsync();
+        (await Mailed(house)).Count.ShouldBe(1);
     }
 
     [Fact]
@@ -63,7 +80,8 @@ public sealed class FollowThroughTests
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay + Duration.FromHours(9));
         var owner = await house.OwnerAsync();
-        var sent = await owner.PostAsync(await NodPathAsync(house) + "/send", Body(new { draft = Filled(await DraftAsync(house), "x"), now = false })).JsonAsync();
+        var path = await NodPathAsync(house);
+        var sent = await owner.PostAsync(path + "/send", Seen(await FillAsync(owner, path, await DraftAsync(house), "x"))).JsonAsync();
         sent.Text("goes").ShouldBe("tomorrow 09:00");
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("goes").ShouldBe("tomorrow 09:00");
         (await Mailed(house)).Count.ShouldBe(1);
@@ -136,40 +154,10 @@ public sealed class FollowThroughTests
             await using var scope = house.Services.CreateAsyncScope();
             var room = ActivatorUtilities.CreateInstance<MailRoom>(scope.ServiceProvider, db);
             var key = await db.OutgoingMail.Select(mail => mail.EffectKey).SingleAsync();
-            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", house.Now);
+            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", automatic: true, house.Now);
             return await db.SaveChangesAsync();
         });
         await twice.ShouldThrowAsync<DbUpdateException>();
-    }
-
-    [Fact]
-    public async Task A_refused_message_is_tried_again_after_growing_pauses_and_then_goes()
-    {
-        var carrier = new RefusingCarrier { Refusals = 3 };
-        await using var house = new TestHouse { Change = services => services.AddScoped<IMailCarrier>(_ => carrier) };
-        await house.SendAsync(Answers());
-        var tries = new List<int>();
-        for (var minute = 0; minute < 9; minute++)
-        {
-            await house.WorkAsync();
-            tries.Add(carrier.Tries);
-            house.Time.Advance(TimeSpan.FromMinutes(1));
-        }
-
-        tries.ShouldBe([1, 2, 2, 3, 3, 3, 3, 4, 4], "after one, two and four minutes");
-        (await house.AskAsync(db => db.OutgoingMail.SingleAsync())).State.ShouldBe(MailState.HandedOver);
-        (await Mailed(house)).Count.ShouldBe(1);
-    }
-
-    [Fact]
-    public async Task A_message_refused_too_often_is_kept_with_its_reason()
-    {
-        await using var house = new TestHouse { Change = services => services.AddScoped<IMailCarrier>(_ => new RefusingCarrier { Refusals = 99 }) };
-        await house.SendAsync(Answers());
-        for (var n = 0; n < 12; n++)
-            await house.PassTimeAsync(Duration.FromHours(3));
-        var mail = await house.AskAsync(db => db.OutgoingMail.SingleAsync());
-        (mail.State, mail.Tries, mail.LastFailure).ShouldBe((MailState.Failed, 8, "The mailbox is full."));
     }
 
     [Fact]
@@ -193,18 +181,13 @@ public sealed class FollowThroughTests
 
     private static async Task<MessageDraft> DraftAsync(TestHouse house) => (await house.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
 
-    private static MessageDraft Filled(MessageDraft draft, string words) =>
-        draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
+    private static System.Net.Http.Json.JsonContent Seen(MessageDraft seen) => Body(new { seen, now = false });
 
-    private sealed class RefusingCarrier : IMailCarrier
+    /// <summary>Fills the gap and gives the message as it is stored then.</summary>
+    private static async Task<MessageDraft> FillAsync(HttpClient owner, string path, MessageDraft found, string words)
     {
-        private readonly PracticeCarrier _practice = new();
-
-        public int Refusals { get; init; }
-
-        public int Tries { get; private set; }
-
-        public Task<string?> HandOverAsync(PorchDb db, OutgoingMail mail, CancellationToken stop) =>
-            ++Tries <= Refusals ? Task.FromResult<string?>("The mailbox is full.") : _practice.HandOverAsync(db, mail, stop);
+        var now = found with { Parts = [.. found.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
+        (await owner.PutAsync(path, Body(new { was = found, now }))).EnsureSuccessStatusCode();
+        return now;
     }
 }

@@ -109,7 +109,11 @@ public sealed class IntakeTests
         await using var house = new TestHouse();
         var owner = await house.OwnerAsync();
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
-        (await owner.PutAsync($"/api/forms/{form}/draft", Body(new { basedOn = 1, title = "A wall of yours", intro = "", wordings = new { what = "What shall we paint?" } }))).EnsureSuccessStatusCode();
+        (await owner.PutAsync($"/api/forms/{form}/draft", Body(new
+        {
+            was = new { title = "A wall to paint", intro = "", awayNote = "", wordings = new { what = "What would you like painted?" } },
+            now = new { title = "A wall of yours", intro = "", awayNote = "", wordings = new { what = "What shall we paint?" } },
+        }))).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{form}/publish", null)).EnsureSuccessStatusCode();
 
         (await house.SendAsync(Answers(), version: 1)).EnsureSuccessStatusCode();

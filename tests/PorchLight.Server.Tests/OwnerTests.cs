@@ -2,6 +2,7 @@ using System.Net;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Forms;
 using static PorchLight.Server.Tests.TestHouse;
 
 namespace PorchLight.Server.Tests;
@@ -15,7 +16,7 @@ public sealed class OwnerTests
         var owner = await house.OwnerAsync();
         var id = await FormIdAsync(owner);
         var link = await house.LinkAsync();
-        var saved = await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "A wall of yours")).JsonAsync();
+        var saved = await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours"))).JsonAsync();
         (saved.GetProperty("revision").GetInt32(), saved.GetProperty("unpublishedChanges").GetBoolean()).ShouldBe((2, true));
         (await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall to paint");
 
@@ -26,16 +27,35 @@ public sealed class OwnerTests
     }
 
     [Fact]
-    public async Task An_edit_of_something_older_is_refused_and_changes_nothing()
+    public async Task Two_edits_of_the_same_words_are_refused_with_both_versions_and_change_nothing()
     {
         await using var house = new TestHouse();
         var owner = await house.OwnerAsync();
         var id = await FormIdAsync(owner);
-        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "First"))).EnsureSuccessStatusCode();
-        var stale = await owner.PutAsync($"/api/forms/{id}/draft", Edit(1, "Second"));
+        var found = Words("A wall to paint");
+        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(found, Words("First")))).EnsureSuccessStatusCode();
+        var stale = await owner.PutAsync($"/api/forms/{id}/draft", Edit(found, Words("Second")));
         stale.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await stale.SentenceAsync()).ShouldContain("another window");
+        var problem = await stale.JsonAsync();
+        problem.Text("detail").ShouldContain("another window");
+        var clash = problem.GetProperty("clashes").EnumerateArray().Single();
+        (clash.Text("place"), clash.Text("theirs"), clash.Text("yours")).ShouldBe(("title", "First", "Second"));
         (await owner.GetAsync($"/api/forms/{id}").JsonAsync()).Text("title").ShouldBe("First");
+    }
+
+    [Fact]
+    public async Task Two_edits_of_different_words_are_both_kept()
+    {
+        await using var house = new TestHouse();
+        var owner = await house.OwnerAsync();
+        var id = await FormIdAsync(owner);
+        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours")))).EnsureSuccessStatusCode();
+        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(
+            Words("A wall to paint", ("what", "What would you like painted?")), Words("A wall to paint", ("what", "What shall we paint?"))))).EnsureSuccessStatusCode();
+        var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
+        form.Text("title").ShouldBe("A wall of yours");
+        form.GetProperty("pages").EnumerateArray().SelectMany(page => page.GetProperty("questions").EnumerateArray())
+            .ShouldContain(question => question.Text("wording") == "What shall we paint?");
     }
 
     [Fact]
@@ -44,7 +64,7 @@ public sealed class OwnerTests
         await using var house = new TestHouse();
         var owner = await house.OwnerAsync();
         var id = await FormIdAsync(owner);
-        (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { basedOn = 1, title = " ", intro = "", wordings = new { what = "" } }))).EnsureSuccessStatusCode();
+        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint", ("what", "What would you like painted?")), Words(" ", ("what", ""))))).EnsureSuccessStatusCode();
         var refused = await owner.PostAsync($"/api/forms/{id}/publish", null);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["title", "what"]);
@@ -137,12 +157,27 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_demo_is_played_through_the_same_code_and_leaves_something_to_do()
     {
-        await using var house = new PeopledHouse();
+        await using var house = new TestHouse { Settings = { ["PorchLight:DemoPeople"] = "true" } };
         var owner = await house.OwnerAsync();
         var today = await owner.GetAsync("/api/today").JsonAsync();
         today.GetProperty("promised").GetArrayLength().ShouldBeGreaterThan(2);
         today.GetProperty("nods").GetArrayLength().ShouldBeGreaterThan(0);
         (await house.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Fit).Distinct().CountAsync())).ShouldBe(3);
+    }
+
+    [Theory]
+    [InlineData("2026-11-24T02:44:00Z", "a Tuesday, by night: eleven days back is a Friday")]
+    [InlineData("2026-11-22T23:59:00Z", "a Sunday")]
+    [InlineData("2026-10-25T01:30:00Z", "when the clocks go back")]
+    [InlineData("2027-01-02T12:00:00Z", "when eleven days back all is closed")]
+    public async Task The_demo_can_be_made_at_any_hour_of_any_day(string when, string because)
+    {
+        await using var house = new TestHouse
+        {
+            Settings = { ["PorchLight:DemoPeople"] = "true" },
+            Time = new(DateTimeOffset.Parse(when, System.Globalization.CultureInfo.InvariantCulture)),
+        };
+        (await house.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(8, because);
     }
 
     private static async Task<string> CookieOf(TestHouse house)
@@ -158,14 +193,8 @@ public sealed class OwnerTests
 
     private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
 
-    private static System.Net.Http.Json.JsonContent Edit(int basedOn, string title) => Body(new { basedOn, title, intro = "Hello", wordings = new Dictionary<string, string>() });
+    private static System.Net.Http.Json.JsonContent Edit(FormEndpoints.FormWords was, FormEndpoints.FormWords now) => Body(new { was, now });
 
-    private sealed class PeopledHouse : TestHouse
-    {
-        protected override void ConfigureWebHost(Microsoft.AspNetCore.Hosting.IWebHostBuilder builder)
-        {
-            base.ConfigureWebHost(builder);
-            builder.UseSetting("PorchLight:DemoPeople", "true");
-        }
-    }
+    private static FormEndpoints.FormWords Words(string title, params (string Key, string Wording)[] wordings) =>
+        new(title, "", "", wordings.ToDictionary(wording => wording.Key, wording => wording.Wording));
 }

@@ -21,21 +21,30 @@ namespace PorchLight.Server.Tests;
 /// A house of its own for one test: a real SQLite file in a folder of its own, a clock that stands still until it is
 /// moved, and work that is done only when the test says so.
 /// </summary>
-internal class TestHouse : WebApplicationFactory<Program>
+internal sealed class TestHouse : WebApplicationFactory<Program>
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-test-").FullName;
 
     /// <summary>Monday 23 November 2026, 10:00 in Dublin.</summary>
-    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2026, 11, 23, 10, 0, 0, TimeSpan.Zero));
+    public FakeTimeProvider Time { get; init; } = new(new DateTimeOffset(2026, 11, 23, 10, 0, 0, TimeSpan.Zero));
 
-    /// <summary>What a test wants otherwise.</summary>
+    /// <summary>Settings a test wants otherwise.</summary>
+    public Dictionary<string, string> Settings { get; init; } = [];
+
+    /// <summary>Where everything is kept; gone with the house.</summary>
+    public string Folder => _folder;
+
+    /// <summary>Services a test wants otherwise.</summary>
     public Action<IServiceCollection> Change { get; init; } = _ => { };
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("PorchLight:Data", _folder);
+        builder.UseSetting("PorchLight:Demo", "true");
         builder.UseSetting("PorchLight:DemoPeople", "false");
         builder.UseSetting("PorchLight:RateLimits", "false");
+        foreach (var (name, value) in Settings)
+            builder.UseSetting(name, value);
         builder.ConfigureLogging(logging => logging.ClearProviders());
         builder.ConfigureTestServices(services =>
         {
@@ -74,11 +83,23 @@ internal class TestHouse : WebApplicationFactory<Program>
         await CreateClient().PostAsync($"/public/forms/{await LinkAsync()}/send", Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls" }));
 
     /// <summary>A signed-in owner whose requests carry the antiforgery token.</summary>
-    public async Task<HttpClient> OwnerAsync()
+    public Task<HttpClient> OwnerAsync() => SignedInAsync(DemoBusiness.OwnerMail);
+
+    /// <summary>A signed-in member.</summary>
+    public Task<HttpClient> MemberAsync() => SignedInAsync(DemoBusiness.MemberMail);
+
+    /// <summary>A visitor who is not signed in, but whose requests carry the antiforgery token.</summary>
+    public async Task<HttpClient> StrangerAsync()
     {
         var client = CreateClient();
         await RefreshTokenAsync(client);
-        (await client.PostAsync("/api/sign-in", Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }))).EnsureSuccessStatusCode();
+        return client;
+    }
+
+    public async Task<HttpClient> SignedInAsync(string email, string password = DemoBusiness.Password)
+    {
+        var client = await StrangerAsync();
+        (await client.PostAsync("/api/sign-in", Body(new { email, password }))).EnsureSuccessStatusCode();
         await RefreshTokenAsync(client);
         return client;
     }

@@ -146,3 +146,9 @@ public sealed record SendingWindow(LocalTime From, LocalTime To)
     /// <summary>Whether the time of day lies in the window.</summary>
     public bool Contains(LocalTime time) => time >= From && time < To;
 }
+
+/// <summary>When a business works and sends.</summary>
+/// <param name="Weekly">The hours of each working weekday.</param>
+/// <param name="Closed">Days without hours.</param>
+/// <param name="Window">When messages go out.</param>
+public sealed record WorkingHours(IReadOnlyList<DayHours> Weekly, IReadOnlyList<LocalDate> Closed, SendingWindow Window);

@@ -11,6 +11,9 @@ public static partial class HoursWords
 {
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
 
+    /// <summary>"09:00".</summary>
+    public static string Say(LocalTime time) => Clock.Format(time);
+
     /// <summary>"09:00 to 12:30, 13:30 to 17:30"; empty for a day without hours. A span up to midnight ends at 24:00.</summary>
     public static string Say(IReadOnlyList<OpenSpan> spans) =>
         string.Join(", ", spans.Select(span => $"{Clock.Format(span.From)} to {(span.To == LocalTime.MaxValue ? "24:00" : Clock.Format(span.To))}"));

@@ -47,5 +47,21 @@ public static class Merge
         }
     }
 
+    /// <summary>Every place at which what a person sees is not what is stored, as if both had changed it.</summary>
+    /// <param name="seen">What the person sees.</param>
+    /// <param name="stored">What is stored at this moment.</param>
+    public static IReadOnlyList<Clash> Differences(JsonNode? seen, JsonNode? stored)
+    {
+        return [.. At("", seen, stored)];
+
+        IEnumerable<Clash> At(string place, JsonNode? yours, JsonNode? theirs) => (yours, theirs) switch
+        {
+            _ when JsonNode.DeepEquals(yours, theirs) => [],
+            (JsonObject y, JsonObject t) => y.Select(one => one.Key).Union(t.Select(one => one.Key)).SelectMany(key => At(Under(place, key), y[key], t[key])),
+            (JsonArray y, JsonArray t) when y.Count == t.Count => y.SelectMany((one, index) => At(Under(place, $"{index}"), one, t[index])),
+            _ => [new Clash(place, theirs?.DeepClone(), yours?.DeepClone())],
+        };
+    }
+
     private static string Under(string place, string key) => place.Length == 0 ? key : $"{place}.{key}";
 }

@@ -54,9 +54,7 @@ public static partial class AnswerChecks
         (ShortTextKind kind, TextAnswer a) => TooLong(a.Text, kind.MaxLength)
             ?? (a.Text.AsSpan().ContainsAny('\r', '\n') ? "Please write this in one line." : null),
         (LongTextKind kind, TextAnswer a) => TooLong(a.Text, kind.MaxLength),
-        (EmailKind, TextAnswer a) => TooLong(a.Text, 254) ?? (EmailPattern().IsMatch(a.Text)
-            ? null
-            : "This does not look like an e-mail address. It needs a part before and after the @, like name@example.com."),
+        (EmailKind, TextAnswer a) => CheckEmail(a.Text),
         (PhoneKind, PhoneAnswer a) => TooLong(a.Typed, 50) ?? (a.E164 is not null
             ? null
             : "This does not look like a phone number. Please check the digits; a number from another country starts with + and its code."),
@@ -92,6 +90,14 @@ public static partial class AnswerChecks
     private static string Clean(string text) => (text.Any(IsUnseen) ? string.Concat(text.Where(c => !IsUnseen(c))) : text).Trim();
 
     private static bool IsUnseen(char c) => char.IsControl(c) && c is not ('\r' or '\n' or '\t');
+
+    /// <summary>What is wrong with an e-mail address by the HTML Living Standard's pattern, or null.</summary>
+    public static string? CheckEmail(string address) => TooLong(address, 254) ?? (EmailPattern().IsMatch(address)
+        ? null
+        : "This does not look like an e-mail address. It needs a part before and after the @, like name@example.com.");
+
+    /// <summary>The ISO 3166 regions whose phone numbers can be read without a country code, in order.</summary>
+    public static IReadOnlyList<string> PhoneRegions() => [.. PhoneNumberUtil.GetInstance().GetSupportedRegions().Order(StringComparer.Ordinal)];
 
     /// <summary>The number in E.164 form, or null when it is none that could be dialled (by libphonenumber).</summary>
     /// <param name="typed">As typed.</param>

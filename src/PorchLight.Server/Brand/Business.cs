@@ -1,5 +1,8 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using NodaTime;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
+using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Brand;
 
@@ -23,8 +26,16 @@ internal sealed class Business
     public required int PromiseHours { get; set; }
     public required PromiseClock PromiseClock { get; set; }
 
-    /// <summary>The brand's colour as #rrggbb, dark enough for white text.</summary>
-    public required string Accent { get; set; }
+    public required BrandLook Look { get; set; }
+
+    /// <summary>The logo that public pages show; null for none.</summary>
+    public string? LogoHash { get; set; }
+
+    /// <summary>Whether it is made up: only then may its clock be moved.</summary>
+    public required bool IsDemo { get; init; }
+
+    /// <summary>Where mail is handed over; null while it stays in the practice mailbox.</summary>
+    public SmtpSettings? Smtp { get; set; }
 
     /// <summary>How far the business clock runs ahead of real time, in seconds; zero in real use.</summary>
     public long ClockAheadSeconds { get; set; }
@@ -33,7 +44,19 @@ internal sealed class Business
     public BusinessCalendar Calendar => new(DateTimeZone, Hours.Weekly, Hours.Closed);
     public ReplyPromise Promise => new(PromiseHours, PromiseClock);
     public SendingWindow Window => Hours.Window;
+
+    [NotMapped]
+    public BusinessCard Card
+    {
+        get => new(Name, OwnerName, MailAddress, Region, Currency, Zone);
+        set => (Name, OwnerName, MailAddress, Region, Currency, Zone) = value;
+    }
 }
 
-/// <summary>When the business works and sends.</summary>
-internal sealed record WorkingHours(IReadOnlyList<DayHours> Weekly, IReadOnlyList<LocalDate> Closed, SendingWindow Window);
+/// <summary>A picture of the brand, named by the hash of its bytes and never changed.</summary>
+internal sealed class BrandPicture
+{
+    public required string Hash { get; init; }
+    public required string ContentType { get; init; }
+    public required byte[] Bytes { get; init; }
+}

@@ -17,5 +17,11 @@ internal sealed class BusinessClock(TimeProvider time) : IClock
         set => Interlocked.Exchange(ref _aheadSeconds, (long)value.TotalSeconds);
     }
 
-    public Instant GetCurrentInstant() => Instant.FromDateTimeOffset(time.GetUtcNow()) + Ahead;
+    public Instant GetCurrentInstant() => time.Now() + Ahead;
+}
+
+internal static class MachineTime
+{
+    /// <summary>Real time, for what machines count: links, pauses between tries.</summary>
+    public static Instant Now(this TimeProvider time) => Instant.FromDateTimeOffset(time.GetUtcNow());
 }

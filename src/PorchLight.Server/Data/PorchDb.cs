@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Brand;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
@@ -21,6 +23,8 @@ namespace PorchLight.Server.Data;
 internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbContext<Seat, IdentityRole<Guid>, Guid>(options)
 {
     public DbSet<Business> Businesses => Set<Business>();
+    public DbSet<BrandPicture> BrandPictures => Set<BrandPicture>();
+    public DbSet<Invite> Invites => Set<Invite>();
     public DbSet<Form> Forms => Set<Form>();
     public DbSet<FormVersion> FormVersions => Set<FormVersion>();
     public DbSet<ScreeningVersion> ScreeningVersions => Set<ScreeningVersion>();
@@ -40,8 +44,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => configurationBuilder
         .HaveTimes()
         .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
-        .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>()
-        .HaveJson<WorkingHours>().HaveJson<FormContent>().HaveJson<ScreeningRules>().HaveJson<SentAnswers>()
+        .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>()
+        .HaveJson<WorkingHours>().HaveJson<BrandLook>().HaveJson<SmtpSettings>().HaveJson<FormContent>().HaveJson<ScreeningRules>().HaveJson<SentAnswers>()
         .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
@@ -49,6 +53,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     protected override void OnModelCreating(ModelBuilder builder)
     {
         base.OnModelCreating(builder);
+        builder.Entity<BrandPicture>().HasKey(picture => picture.Hash);
+        builder.Entity<Invite>().HasIndex(invite => invite.LinkHash).IsUnique();
         builder.Entity<FormVersion>().HasKey(version => new { version.FormId, version.Number });
         builder.Entity<ScreeningVersion>().HasKey(version => new { version.FormId, version.Number });
         builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });

@@ -18,6 +18,10 @@ internal static class Problems
     public static ProblemHttpResult Unprocessable(string sentence, IEnumerable<Finding>? findings = null) =>
         Say(StatusCodes.Status422UnprocessableEntity, sentence, findings);
 
+    /// <summary>What has to be put right before something can be kept, each at its place.</summary>
+    public static ProblemHttpResult Unfinished(params IReadOnlyList<Finding> findings) => Unprocessable(
+        findings.Count == 1 ? findings[0].Sentence : "Some places need another look; nothing is kept before they are right.", findings);
+
     /// <summary>Gives what the framework refuses by itself a sentence too.</summary>
     public static void GiveSentences(ProblemDetailsOptions options) => options.CustomizeProblemDetails = context =>
         context.ProblemDetails.Detail ??= context.HttpContext.Response.StatusCode switch
@@ -44,12 +48,14 @@ internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionH
             BadHttpRequestException { InnerException: JsonException json } => Unreadable(json.Path),
             // A polymorphic body without its discriminator.
             BadHttpRequestException { InnerException: NotSupportedException } or NotSupportedException => Unreadable(null),
+            // A body in letters this machine cannot read, like UTF-7; the framework calls it our failure.
+            InvalidOperationException { Source: "Microsoft.AspNetCore.Http.Extensions" } => Unreadable(null),
             BadHttpRequestException bad => Problems.Say(bad.StatusCode, Problems.Unreadable),
             _ => null,
         };
         if (problem is null)
         {
-            logger.LogError(exception, "Unhandled failure at {Method} {Path}", httpContext.Request.Method, httpContext.Request.Path);
+            logger.LogError(exception, "Unhandled failure at {Method} {Route}", httpContext.Request.Method, RequestLog.RouteOf(httpContext));
             problem = Problems.Say(StatusCodes.Status500InternalServerError,
                 "Something broke on our side. What you typed is still here; please try again in a moment.");
         }

@@ -5,30 +5,36 @@ using PorchLight.Server.Calendar;
 
 namespace PorchLight.Server.Data;
 
-/// <summary>Where everything is kept: one folder with the database and the keys.</summary>
+/// <summary>Opens what is kept in the data folder.</summary>
 internal static class Storage
 {
     public static void AddStorage(this IServiceCollection services, IConfiguration configuration)
     {
-        var folder = Path.GetFullPath(configuration["PorchLight:Data"] ?? "var/demo");
+        var folder = new DataFolder(Path.GetFullPath(configuration["PorchLight:Data"] ?? "var/demo"));
+        // By a factory, so that the folder is let go with the house.
+        services.AddSingleton(_ => folder);
+        services.AddSingleton<Backup>();
         services.AddSingleton<Pulse>();
         services.AddSingleton<PulseAfterCommit>();
         services.AddDbContext<PorchDb>((provider, options) => options
-            .UseSqlite($"Data Source={Path.Combine(folder, "porch-light.db")};Foreign Keys=True;Default Timeout=30")
+            .UseSqlite($"Data Source={folder.Database};Foreign Keys=True;Default Timeout=30")
             .AddInterceptors(provider.GetRequiredService<PulseAfterCommit>()));
-        services.AddDataProtection().SetApplicationName("PorchLight")
-            .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(folder, "keys")));
+        services.AddDataProtection().SetApplicationName("PorchLight").PersistKeysToFileSystem(new DirectoryInfo(folder.Keys));
         services.AddScoped<Tokens>();
     }
 
-    /// <summary>Brings the database up to date and sets the business clock.</summary>
+    /// <summary>Takes the folder into use, brings the database up to date and sets the business clock.</summary>
     public static async Task OpenAsync(IServiceProvider services)
     {
+        if (!services.GetRequiredService<DataFolder>().TryUse())
+            throw new InUseException();
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
-        Directory.CreateDirectory(Path.GetDirectoryName(db.Database.GetDbConnection().DataSource)!);
         await db.Database.MigrateAsync();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
             services.GetRequiredService<BusinessClock>().Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
     }
 }
+
+/// <summary>Another process uses the data folder.</summary>
+internal sealed class InUseException() : Exception("Porch Light is running on this data folder already. Stop it first, or name another folder.");

@@ -19,6 +19,8 @@ internal sealed class Tokens(IDataProtectionProvider protection)
         return new KeptToken(Hash(token), _protector.Protect(token));
     }
 
+    public string Seal(string secret) => _protector.Protect(secret);
+
     public string Open(string kept) => _protector.Unprotect(kept);
 
     public static string Hash(string token) => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(token)));

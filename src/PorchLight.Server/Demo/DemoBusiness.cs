@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
-using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
@@ -25,13 +25,15 @@ namespace PorchLight.Server.Demo;
 internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Tokens tokens)
 {
     public const string OwnerMail = "maren@ochrewren.example";
+    public const string MemberMail = "sunil@ochrewren.example";
     public const string Password = "the-lamp-is-on";
 
-    /// <summary>Makes the demo business where there is none yet.</summary>
+    /// <summary>Makes the demo business where the setting asks for it and there is no business yet.</summary>
     public static async Task SeedAsync(IServiceProvider services)
     {
         await using var scope = services.CreateAsyncScope();
-        if (!await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync())
+        if (scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:Demo", false)
+            && !await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync())
             await scope.ServiceProvider.GetRequiredService<DemoBusiness>().MakeAsync(
                 scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant(),
                 scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true));
@@ -43,10 +45,8 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         db.Businesses.Add(business);
         var form = MakeForm(now - Duration.FromDays(30));
         await db.SaveChangesAsync();
-        foreach (var role in new[] { Roles.Owner, Roles.Member })
-            await roles.CreateAsync(new IdentityRole<Guid>(role));
         await MakeSeatAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
-        await MakeSeatAsync("sunil@ochrewren.example", "Sunil Abara", Roles.Member);
+        await MakeSeatAsync(MemberMail, "Sunil Abara", Roles.Member);
         if (!people)
             return;
 
@@ -79,42 +79,23 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 [], SendingWindow.Usual),
             PromiseHours = 48,
             PromiseClock = PromiseClock.WorkingDays,
-            Accent = "#8A3B1E",
+            Look = BrandLook.Plain with { Accent = "#8a3b1e" },
+            IsDemo = true,
         };
     }
 
     private Form MakeForm(Instant at)
     {
-        var link = tokens.Create();
-        var form = new Form
-        {
-            Id = new Id<Form>(Guid.CreateVersion7()),
-            Draft = DemoForm.Wall,
-            DraftSaved = at,
-            PublishedRevision = 1,
-            PublishedVersion = 1,
-            ScreeningVersion = 1,
-            LightOn = true,
-            AwayNote = "We are up on a scaffold and not taking new walls just now. Please look in again next month.",
-            LinkHash = link.Hash,
-            LinkSealed = link.Sealed,
-        };
-        db.Forms.Add(form);
-        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = 1, Content = form.Draft, Published = at, PublishedBy = "Maren Tolliver" });
-        db.ScreeningVersions.Add(new ScreeningVersion { FormId = form.Id, Number = 1, Rules = DemoForm.Screening });
-        foreach (var content in new[] { DemoForm.AfterAnInquiry(form.Id.Value), DemoForm.AfterAKindNo(form.Id.Value) })
-            db.FollowThroughs.Add(new FollowThroughVersion { Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()), Number = 1, Content = content, Live = true });
+        var form = db.AddForm(tokens, DemoForm.Wall, "We are up on a scaffold and not taking new walls just now. Please look in again next month.", at);
+        db.AddScreening(form, DemoForm.Screening);
+        db.AddFollowThroughs([DemoForm.AfterAnInquiry(form.Id.Value), DemoForm.AfterAKindNo(form.Id.Value)]);
+        db.Publish(form, at, "Maren Tolliver");
+        form.LightOn = true;
         return form;
     }
 
-    private async Task MakeSeatAsync(string mail, string name, string role)
-    {
-        var seat = new Seat { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name };
-        var made = await seats.CreateAsync(seat, Password);
-        if (!made.Succeeded)
-            throw new InvalidOperationException(string.Join(" ", made.Errors.Select(error => error.Description)));
-        await seats.AddToRoleAsync(seat, role);
-    }
+    private Task MakeSeatAsync(string mail, string name, string role) =>
+        seats.MakeSeatAsync(roles, new Seat { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name }, Password, role);
 
     private async Task PlayAsync(Form form, DemoScene scene)
     {

@@ -23,12 +23,14 @@ internal static class DemoPeople
 
     public static IReadOnlyList<DemoScene> Scenes(Instant now, BusinessCalendar calendar)
     {
-        return
+        var oskarWrites = Ago(11, 10, 5);
+        var nodded = calendar.WorkingDaysAfter(calendar.Today(oskarWrites), 1)!.Value;
+        DemoScene[] scenes =
         [
-            Sends(Ago(11, 10, 5), "oskar@vennbikes.example", "Oskar", "Venn", "01 555 0163", "Greystones",
+            Sends(oskarWrites, "oskar@vennbikes.example", "Oskar", "Venn", "01 555 0163", "Greystones",
                 "The shutter and the wall beside our bike shop. Something that still looks good when the shutter is down.", "4000-9000", "me", 75, "saw-one", Site),
-            new DemoScene.Nods(Ago(8, 9, 40), "oskar@vennbikes.example", "I cycle past your shop on Tuesdays; the shutter would be seen from the bridge."),
-            new DemoScene.Replies(Ago(7, 11, 20), "oskar@vennbikes.example", "Hello Maren, yes, let us talk. Thursday after four would be good.\n\nOskar"),
+            new DemoScene.Nods(On(nodded, 11, 40), "oskar@vennbikes.example", "I cycle past your shop on Tuesdays; the shutter would be seen from the bridge."),
+            new DemoScene.Replies(On(nodded.PlusDays(1), 11, 20), "oskar@vennbikes.example", "Hello Maren, yes, let us talk. Thursday after four would be good.\n\nOskar"),
             Sends(Ago(9, 15, 30), "mo.lattimer@quillpress.example", "Mo", "Lattimer", null, "Dublin 8",
                 "Our reading room ceiling. Clouds, but with a sense of humour.", "over-9000", "together", 120, "past-client", Site),
             new DemoScene.Books(Ago(8, 12, 0), "mo.lattimer@quillpress.example"),
@@ -45,8 +47,12 @@ internal static class DemoPeople
             Sends(now - Duration.FromMinutes(47), "tilda@brackenridge-bakes.example", "Tilda", "Brackenridge", "01 555 0142", "Dún Laoghaire",
                 "The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street.", "4000-9000", "me", 24, "past-client", Site),
         ];
+        // Around holidays some of it has not happened yet.
+        return [.. scenes.Where(scene => scene.At < now)];
 
-        Instant Ago(int days, int hour, int minute) => calendar.ToInstant(calendar.Today(now).PlusDays(-days) + new LocalTime(hour, minute));
+        Instant Ago(int days, int hour, int minute) => On(calendar.Today(now).PlusDays(-days), hour, minute);
+
+        Instant On(LocalDate day, int hour, int minute) => calendar.ToInstant(day + new LocalTime(hour, minute));
 
         DemoScene.Sends Sends(
             Instant at, string email, string given, string family, string? phone, string place, string what,

@@ -29,11 +29,12 @@ internal static class NodEndpoints
         Id<Run> RunId, Id<Inquiry> InquiryId, string Step, string StepName, string Name, string To, string FollowThrough,
         MessageDraft Draft, string Since, string? Goes, string? Lapses, bool OutsideWindow, string? Next);
 
-    internal sealed record NodEdit(MessageDraft Draft);
+    /// <param name="Draft">As it is stored now.</param>
+    internal sealed record NodSaved(MessageDraft Draft);
 
-    /// <param name="Draft">The message as the person sees it.</param>
+    /// <param name="Seen">The message as the person sees it; nothing else is sent.</param>
     /// <param name="Now">Whether to send now, though the sending window is closed.</param>
-    internal sealed record NodSend(MessageDraft Draft, bool Now);
+    internal sealed record NodSend(MessageDraft Seen, bool Now);
 
     /// <param name="Goes">When it will go; null when it has gone.</param>
     internal sealed record NodSent(string? Goes);
@@ -91,17 +92,25 @@ internal static class NodEndpoints
             next is null ? null : $"“{next.Name}” follows {Say(next.When)} this one is settled."));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(
-        Id<Run> runId, string step, NodEdit edit, PorchDb db, CancellationToken stop)
+    private static async Task<Results<Ok<NodSaved>, ProblemHttpResult>> SaveAsync(
+        Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
-        if (Keep(run, step, edit.Draft) is { } refusal)
+        var stored = run.Drafts.ByStep[step];
+        var (edited, refusal) = edit.Onto(stored);
+        if (refusal is not null)
             return refusal;
+        if (edited.Parts.Sum(part => part is GapPart gap ? gap.Filled?.Length ?? 0 : ((TextPart)part).Text.Length) > LongestMessage || edited.Subject.Length > 300)
+            return Problems.Unprocessable("This message is too long for one mail. Please shorten it.");
+        if (stored.Revise(edited) is not { } revised)
+            return Problems.Conflict("This message has another shape now. Reload to see it.");
+        run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
+        run.Revision++;
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
-        return TypedResults.NoContent();
+        return TypedResults.Ok(new NodSaved(revised));
     }
 
     private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
@@ -110,9 +119,9 @@ internal static class NodEndpoints
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
-        if (Keep(run, step, send.Draft) is { } refusal)
-            return refusal;
         var draft = run.Drafts.ByStep[step];
+        if (Edits.UnlessSeen(send.Seen, draft) is { } unseen)
+            return unseen;
         if (draft.OpenGaps.Select(gap => new Finding(gap.Key, $"Fill this in first: {gap.Prompt}.")).ToList() is { Count: > 0 } gaps)
             return Problems.Unprocessable(gaps.Count == 1 ? "One gap is still open; the message waits until you have filled it." : "Some gaps are still open; the message waits until you have filled them.", gaps);
         if (draft.Subject.Length == 0)
@@ -157,17 +166,6 @@ internal static class NodEndpoints
             && run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } current && current.Key == step
             ? (run, current)
             : (null, null);
-
-    private static ProblemHttpResult? Keep(Run run, string step, MessageDraft edited)
-    {
-        if (edited.Parts.Sum(part => part is GapPart gap ? gap.Filled?.Length ?? 0 : ((TextPart)part).Text.Length) > LongestMessage || edited.Subject.Length > 300)
-            return Problems.Unprocessable("This message is too long for one mail. Please shorten it.");
-        if (run.Drafts.ByStep[step].Revise(edited) is not { } revised)
-            return Problems.Conflict("This message was changed in another window meanwhile. Reload to see it.");
-        run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
-        run.Revision++;
-        return null;
-    }
 
     private static string Say(When when) => (when.Amount, when.Unit) switch
     {

@@ -137,7 +137,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     {
         var text = draft.FinishedText
             ?? throw new InvalidOperationException($"Step {step} of run {scene.Run.Id} was to be sent with a gap open.");
-        var queued = mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, now);
+        var queued = mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, automatic: by is null, now);
         Happening what = queued ? new MessageSent(draft.Subject, scene.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject);
         await Promises.ReactAsync(db, db.Log(what, now, AboutOf(scene.Run)));
     }

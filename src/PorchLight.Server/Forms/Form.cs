@@ -1,7 +1,10 @@
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
+using PorchLight.Server.Data;
+using PorchLight.Server.FollowThrough;
 
 namespace PorchLight.Server.Forms;
 
@@ -48,4 +51,33 @@ internal sealed class ScreeningVersion
     public required Id<Form> FormId { get; init; }
     public required int Number { get; init; }
     public required ScreeningRules Rules { get; init; }
+}
+
+internal static class FormMaking
+{
+    /// <summary>A new form, unpublished and with its light off, as part of the caller's transaction.</summary>
+    public static Form AddForm(this PorchDb db, Tokens tokens, FormContent content, string awayNote, Instant at)
+    {
+        var link = tokens.Create();
+        return db.Forms.Add(new Form
+        {
+            Id = new Id<Form>(Guid.CreateVersion7()), Draft = content, DraftSaved = at, AwayNote = awayNote, LinkHash = link.Hash, LinkSealed = link.Sealed,
+        }).Entity;
+    }
+
+    /// <summary>Publishes the working copy as the next version.</summary>
+    public static void Publish(this PorchDb db, Form form, Instant at, string by)
+    {
+        form.PublishedVersion++;
+        form.PublishedRevision = form.DraftRevision;
+        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = form.PublishedVersion, Content = form.Draft, Published = at, PublishedBy = by });
+    }
+
+    /// <summary>The rules as the form's next version of screening.</summary>
+    public static void AddScreening(this PorchDb db, Form form, ScreeningRules rules) =>
+        db.ScreeningVersions.Add(new ScreeningVersion { FormId = form.Id, Number = ++form.ScreeningVersion, Rules = rules });
+
+    /// <summary>Follow-throughs that are live at once.</summary>
+    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents) => db.FollowThroughs.AddRange(contents.Select(content =>
+        new FollowThroughVersion { Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()), Number = 1, Content = content, Live = true }));
 }

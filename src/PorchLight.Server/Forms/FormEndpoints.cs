@@ -29,11 +29,22 @@ internal static class FormEndpoints
     internal sealed record QuestionView(
         string Key, string Wording, string? Help, bool Required, QuestionKind Kind, string? LandsIn, bool Signal, bool Conditional);
 
-    /// <param name="BasedOn">The revision the edit was made on.</param>
+    /// <summary>The words of a form, as they are edited.</summary>
     /// <param name="Title">The form's title.</param>
     /// <param name="Intro">The lines under it.</param>
-    /// <param name="Wordings">New wordings by question key; questions that are not named stay as they are.</param>
-    internal sealed record FormEdit(int BasedOn, string Title, string Intro, IReadOnlyDictionary<string, string> Wordings);
+    /// <param name="AwayNote">What people see while the light is off.</param>
+    /// <param name="Wordings">By question key; questions that are not named stay as they are.</param>
+    internal sealed record FormWords(string Title, string Intro, string AwayNote, IReadOnlyDictionary<string, string> Wordings)
+    {
+        public static FormWords Of(Form form) => new(
+            form.Draft.Title, form.Draft.Intro, form.AwayNote, form.Draft.Questions.ToDictionary(question => question.Key, question => question.Wording));
+    }
+
+    /// <param name="Title">The title of a new form.</param>
+    /// <param name="StartingPrice">Where the work starts in price, in the business's currency.</param>
+    internal sealed record NewForm(string Title, decimal StartingPrice);
+
+    internal sealed record NewFormView(Id<Form> Id);
 
     internal sealed record LightSwitch(bool On);
 
@@ -41,6 +52,7 @@ internal static class FormEndpoints
     {
         var group = api.MapGroup("/forms").WithTags("Forms");
         group.MapGet("", ListAsync);
+        group.MapPost("", MakeAsync);
         group.MapGet("/{id}", ShowAsync);
         group.MapPut("/{id}/draft", SaveAsync);
         group.MapPost("/{id}/publish", PublishAsync);
@@ -57,6 +69,28 @@ internal static class FormEndpoints
             counts.GetValueOrDefault(form.Id), form.Draft.Questions.Count())).ToList());
     }
 
+    /// <summary>A new form from the ready one, with its light off until the owner has read it.</summary>
+    private static async Task<Results<Ok<NewFormView>, ProblemHttpResult>> MakeAsync(
+        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, CancellationToken stop)
+    {
+        var title = asked.Title.Trim();
+        List<Finding> findings = [];
+        if (title.Length is 0 or > 120)
+            findings.Add(new Finding("title", "Please give the form a title of at most 120 characters."));
+        if (asked.StartingPrice is <= 0 or > 100_000_000)
+            findings.Add(new Finding("startingPrice", "Please say where your work starts in price; the budget question is built around it."));
+        if (findings.Count > 0)
+            return Problems.Unfinished(findings);
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(stop)).Currency);
+        var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
+        db.AddScreening(form, ready.Screening);
+        db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(new NewFormView(form.Id));
+    }
+
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
         Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
         await db.Forms.FindAsync([id], stop) is { } form
@@ -64,20 +98,22 @@ internal static class FormEndpoints
             : Problems.NotFound(Gone);
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, FormEdit edit, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
             return Problems.NotFound(Gone);
-        if (edit.BasedOn != form.DraftRevision)
-            return Problems.Conflict("This form was changed in another window meanwhile. Reload to see that change; your own words stay here until you do.");
+        var (words, refusal) = edit.Onto(FormWords.Of(form));
+        if (refusal is not null)
+            return refusal;
+        form.AwayNote = words.AwayNote.Trim();
         form.Draft = form.Draft with
         {
-            Title = edit.Title.Trim(),
-            Intro = edit.Intro.Trim(),
+            Title = words.Title.Trim(),
+            Intro = words.Intro.Trim(),
             Pages = [.. form.Draft.Pages.Select(page => page with
             {
-                Questions = [.. page.Questions.Select(question => edit.Wordings.TryGetValue(question.Key, out var wording)
+                Questions = [.. page.Questions.Select(question => words.Wordings.TryGetValue(question.Key, out var wording)
                     ? question with { Wording = wording.Trim() }
                     : question)],
             })],
@@ -99,16 +135,7 @@ internal static class FormEndpoints
             return Problems.Unprocessable("This form cannot be published yet.", findings);
         if (form.DraftRevision != form.PublishedRevision)
         {
-            form.PublishedVersion++;
-            form.PublishedRevision = form.DraftRevision;
-            db.FormVersions.Add(new FormVersion
-            {
-                FormId = form.Id,
-                Number = form.PublishedVersion,
-                Content = form.Draft,
-                Published = clock.GetCurrentInstant(),
-                PublishedBy = who.DisplayName(),
-            });
+            db.Publish(form, clock.GetCurrentInstant(), who.DisplayName());
             await db.SaveChangesAsync(stop);
             await transaction.CommitAsync(stop);
         }

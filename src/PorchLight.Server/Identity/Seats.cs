@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Identity;
 using PorchLight.Server.Data;
 
@@ -7,6 +8,7 @@ namespace PorchLight.Server.Identity;
 internal static class Seats
 {
     public const string AntiforgeryHeader = "X-Porch-Light";
+    public const string OwnerOnly = "owner only";
     private const string SignedOut = "You are signed out. Sign in again; what you typed is still here.";
 
     public static void AddSeats(this IServiceCollection services)
@@ -30,11 +32,12 @@ internal static class Seats
             cookie.Cookie.Name = "porch-light";
             cookie.Cookie.SameSite = SameSiteMode.Lax;
             cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+            cookie.Events.OnValidatePrincipal = StillHereAsync;
             cookie.Events.OnRedirectToLogin = context => Problems.Say(StatusCodes.Status401Unauthorized, SignedOut).ExecuteAsync(context.HttpContext);
             cookie.Events.OnRedirectToAccessDenied = context => Problems.Say(
                 StatusCodes.Status403Forbidden, "Only the owner can do this.").ExecuteAsync(context.HttpContext);
         });
-        services.AddAuthorization();
+        services.AddAuthorizationBuilder().AddPolicy(OwnerOnly, policy => policy.RequireRole(Roles.Owner));
         services.AddAntiforgery(options =>
         {
             options.HeaderName = AntiforgeryHeader;
@@ -42,5 +45,12 @@ internal static class Seats
             options.Cookie.SameSite = SameSiteMode.Strict;
             options.SuppressXFrameOptionsHeader = true;
         });
+    }
+
+    /// <summary>A seat that was removed, or got another role or password, is signed out with its next request.</summary>
+    private static async Task StillHereAsync(CookieValidatePrincipalContext context)
+    {
+        if (await context.HttpContext.RequestServices.GetRequiredService<SignInManager<Seat>>().ValidateSecurityStampAsync(context.Principal) is null)
+            context.RejectPrincipal();
     }
 }

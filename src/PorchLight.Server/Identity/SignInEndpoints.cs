@@ -14,15 +14,17 @@ internal static class SignInEndpoints
 
     /// <param name="Name">Null when nobody is signed in.</param>
     /// <param name="Role">Owner or member; null when nobody is signed in.</param>
-    /// <param name="Business">The business's name.</param>
+    /// <param name="Business">The business's name; null while the house has no owner yet.</param>
+    /// <param name="IsDemo">Whether the business is made up, so that its clock can be moved.</param>
+    /// <param name="PracticeMail">Whether mail stays in the house.</param>
     /// <param name="Antiforgery">To be sent in the header X-Porch-Light with everything that changes something.</param>
-    internal sealed record Session(string? Name, string? Role, string Business, string Antiforgery);
+    internal sealed record Session(string? Name, string? Role, string? Business, bool IsDemo, bool PracticeMail, string Antiforgery);
 
     public static void MapSignIn(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("").WithTags("Sign-in").AllowAnonymous();
         group.MapGet("/session", ShowAsync);
-        group.MapPost("/sign-in", SignInAsync);
+        group.MapPost("/sign-in", SignInAsync).RequireRateLimiting(Knocks.AtDoors);
         group.MapPost("/sign-out", SignOutAsync);
     }
 
@@ -30,17 +32,20 @@ internal static class SignInEndpoints
 
     private static async Task<Ok<Session>> ShowAsync(HttpContext http, PorchDb db, IAntiforgery antiforgery, CancellationToken stop)
     {
-        var business = await db.Businesses.AsNoTracking().Select(business => business.Name).SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleOrDefaultAsync(stop);
         var signedIn = http.User.Identity is { IsAuthenticated: true };
         http.Response.Headers.CacheControl = "no-store";
         return TypedResults.Ok(new Session(
             signedIn ? http.User.DisplayName() : null,
             signedIn ? http.User.FindFirstValue(ClaimTypes.Role) : null,
-            business, antiforgery.GetAndStoreTokens(http).RequestToken!));
+            business?.Name, business is { IsDemo: true }, business is { Smtp: null }, antiforgery.GetAndStoreTokens(http).RequestToken!));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignIn signIn, SignInManager<Seat> manager)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignIn signIn, SignInManager<Seat> manager, IPasswordHasher<Seat> hasher)
     {
+        // An address nobody has costs the same time as a wrong password, so that it is not given away.
+        if (await manager.UserManager.FindByNameAsync(signIn.Email.Trim()) is null)
+            hasher.HashPassword(null!, signIn.Password);
         var result = await manager.PasswordSignInAsync(signIn.Email.Trim(), signIn.Password, isPersistent: true, lockoutOnFailure: true);
         return result switch
         {
@@ -69,14 +74,19 @@ internal sealed class SeatClaims(UserManager<Seat> users, RoleManager<IdentityRo
     }
 }
 
-/// <summary>Refuses what changes something without the antiforgery token.</summary>
-internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFilter
+internal static class AntiforgeryGate
 {
-    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    /// <summary>Refuses what changes something without the antiforgery token, before it is even read.</summary>
+    public static void UseAntiforgeryGate(this WebApplication app)
     {
-        var http = context.HttpContext;
-        if (!HttpMethods.IsGet(http.Request.Method) && !await antiforgery.IsRequestValidAsync(http))
-            return Problems.Say(StatusCodes.Status400BadRequest, "This window is out of step with your sign-in. Reload the page and try again.");
-        return await next(context);
+        var antiforgery = app.Services.GetRequiredService<IAntiforgery>();
+        app.Use(async (http, next) =>
+        {
+            if (!HttpMethods.IsGet(http.Request.Method) && http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase)
+                && !await antiforgery.IsRequestValidAsync(http))
+                await Problems.Say(StatusCodes.Status400BadRequest, "This window is out of step with your sign-in. Reload the page and try again.").ExecuteAsync(http);
+            else
+                await next(http);
+        });
     }
 }

@@ -137,7 +137,7 @@ internal static class InquiryEndpoints
             return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         var now = clock.GetCurrentInstant();
         var subject = KnownValues.OneLine(reply.Subject);
-        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, subject, reply.Text.Trim(), now);
+        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, subject, reply.Text.Trim(), automatic: false, now);
         await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);

@@ -1,10 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
@@ -15,12 +17,11 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>What strangers may ask: to see a form, to be led through it, to send it. No cookies, no sign-in.</summary>
 internal static class PublicEndpoints
 {
-    public const string RateLimit = "public";
     private const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
 
     /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
     internal sealed record PublicForm(
-        string Title, string Intro, int Version, string Business, string Accent, bool LightOn, string AwayNote,
+        string Title, string Intro, int Version, string Business, BrandLook Look, string? Logo, bool LightOn, string AwayNote,
         IReadOnlyList<PublicPage> Pages, FillingStep Start);
 
     internal sealed record PublicPage(string Key, string Title, IReadOnlyList<PublicQuestion> Questions);
@@ -48,7 +49,7 @@ internal static class PublicEndpoints
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public").RequireRateLimiting(RateLimit).WithTags("Public");
+        var group = app.MapGroup("/public").RequireRateLimiting(Knocks.AtForms).WithTags("Public");
         group.MapGet("/forms/{token}", ShowAsync);
         group.MapPost("/forms/{token}/evaluate", EvaluateAsync);
         group.MapPost("/forms/{token}/send", SendAsync);
@@ -65,7 +66,7 @@ internal static class PublicEndpoints
         var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
         var start = Routes.Trace(known, new Dictionary<string, Answer?>(), content.Pages[0].Key);
         return TypedResults.Ok(new PublicForm(
-            content.Title, content.Intro, form.PublishedVersion, business.Name, business.Accent, form.LightOn, form.AwayNote,
+            content.Title, content.Intro, form.PublishedVersion, business.Name, business.Look, business.LogoAddress(), form.LightOn, form.AwayNote,
             [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
                 [.. page.Questions.Select(question => new PublicQuestion(question.Key, question.Wording, question.Help, question.Required, Plain(question.Kind)))]))],
             new FillingStep(start.Pages, [.. start.Asked(content)], start.Next, [], null)));

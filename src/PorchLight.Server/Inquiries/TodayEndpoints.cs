@@ -10,6 +10,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -19,7 +20,8 @@ internal static class TodayEndpoints
     private const int BellLength = 20;
 
     internal sealed record TodayView(
-        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods, string? Gaps);
+        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods, string? Gaps,
+        IReadOnlyList<MailEndpoints.StuckRow> Stuck);
 
     /// <param name="Unseen">How many rang since this person last looked.</param>
     /// <param name="Entries">The newest first.</param>
@@ -40,11 +42,12 @@ internal static class TodayEndpoints
         var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
         var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null);
         var nods = await NodEndpoints.RowsAsync(db, now, stop);
+        var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, stop);
         var deadlines = await owed.Select(inquiry => inquiry.PromisedBy).ToListAsync(stop);
         return TypedResults.Ok(new TodayView(
-            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), 0, now, business.DateTimeZone),
+            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), stuck.Count, now, business.DateTimeZone),
             $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0))));
+            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck));
     }
 
     private static async Task<Ok<BellView>> BellAsync(

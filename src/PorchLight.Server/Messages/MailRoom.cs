@@ -2,15 +2,17 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
 
 namespace PorchLight.Server.Messages;
 
-/// <summary>Queues messages and hands them over.</summary>
-internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider time, ILogger<MailRoom> logger)
+/// <summary>Queues messages and hands them over: to the practice mailbox, or to a mail server once the owner has named one.</summary>
+internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, TimeProvider time, BusinessClock clock, ILogger<MailRoom> logger)
 {
     private const int MostTries = 8;
 
@@ -18,7 +20,8 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
     /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. False when the
     /// client left no address.
     /// </summary>
-    public bool Queue(string effectKey, Business business, Client client, string subject, string text, Instant at)
+    /// <param name="automatic">Whether nobody wrote or approved it.</param>
+    public bool Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
     {
         if (client.Email is null)
             return false;
@@ -33,6 +36,7 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
             To = client.Email,
             Subject = KnownValues.OneLine(subject),
             Text = text,
+            Automatic = automatic,
             Written = at,
             NextTry = Instant.FromUnixTimeTicks(0),
         });
@@ -42,7 +46,7 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>
     public async Task<IReadOnlyList<Id<OutgoingMail>>> DueAsync(CancellationToken stop)
     {
-        var now = Now();
+        var now = time.Now();
         return await db.OutgoingMail.Where(mail => mail.State == MailState.Queued && mail.NextTry <= now)
             .OrderBy(mail => mail.Written).Select(mail => mail.Id).Take(100).ToListAsync(stop);
     }
@@ -51,30 +55,82 @@ internal sealed class MailRoom(PorchDb db, IMailCarrier carrier, TimeProvider ti
     public async Task<Instant?> NextTryAsync(CancellationToken stop) => await db.OutgoingMail
         .Where(mail => mail.State == MailState.Queued).MinAsync(mail => (Instant?)mail.NextTry, stop);
 
-    /// <summary>Hands one message over. A refusal is tried again after growing pauses: one minute, two, four and so on.</summary>
-    public async Task HandOverAsync(Id<OutgoingMail> id, CancellationToken stop)
+    /// <summary>
+    /// Messages that were on the line when the house went down: nobody knows whether they arrived, so a person looks. To be
+    /// called before any work begins.
+    /// </summary>
+    public async Task LookAfterCrashAsync(CancellationToken stop)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        var mail = await db.OutgoingMail.FindAsync([id], stop);
-        if (mail is not { State: MailState.Queued })
-            return;
-        mail.Tries++;
-        if (await carrier.HandOverAsync(db, mail, stop) is { } refusal)
-        {
-            mail.LastFailure = refusal;
-            mail.State = mail.Tries >= MostTries ? MailState.Failed : MailState.Queued;
-            mail.NextTry = Now() + Duration.FromMinutes(1 << (mail.Tries - 1));
-            logger.LogWarning("Mail {MailId} was refused at try {Try}", mail.Id, mail.Tries);
-        }
-        else
-        {
-            mail.State = MailState.HandedOver;
-            mail.LastFailure = null;
-        }
-
+        foreach (var mail in await db.OutgoingMail.Where(mail => mail.State == MailState.HandingOver).ToListAsync(stop))
+            Settle(mail, new HandOver.Unsure());
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
     }
 
-    private Instant Now() => Instant.FromDateTimeOffset(time.GetUtcNow());
+    /// <summary>
+    /// Hands one message over. A refusal is tried again after growing pauses: one minute, two, four and so on. False when
+    /// the line is down, so that others need not be tried now.
+    /// </summary>
+    public async Task<bool> HandOverAsync(Id<OutgoingMail> id, CancellationToken stop)
+    {
+        await using var claim = await db.Database.BeginTransactionAsync(stop);
+        if (await db.OutgoingMail.FindAsync([id], stop) is not { State: MailState.Queued } mail)
+            return true;
+        var business = await db.Businesses.SingleAsync(stop);
+        mail.Tries++;
+        if (business.Smtp is not { } settings)
+        {
+            // In one transaction with the mark, so the two cannot disagree.
+            PracticeMailbox.Lay(db, mail);
+            Settle(mail, new HandOver.Taken());
+            await db.SaveChangesAsync(stop);
+            await claim.CommitAsync(stop);
+            return true;
+        }
+
+        mail.State = MailState.HandingOver;
+        await db.SaveChangesAsync(stop);
+        await claim.CommitAsync(stop);
+        var ended = await smtp.CarryAsync(
+            settings, settings.PasswordSealed is { } password ? tokens.Open(password) : null, SmtpCarrier.Compose(mail, business.Name), stop);
+
+        // How it ended is written even when the house is about to close.
+        await using var settle = await db.Database.BeginTransactionAsync(CancellationToken.None);
+        Settle(mail, ended);
+        await db.SaveChangesAsync(CancellationToken.None);
+        await settle.CommitAsync(CancellationToken.None);
+        return ended is not HandOver.Refused { LineIsDown: true };
+    }
+
+    private void Settle(OutgoingMail mail, HandOver ended)
+    {
+        switch (ended)
+        {
+            case HandOver.Taken:
+                mail.State = MailState.HandedOver;
+                mail.LastFailure = null;
+                break;
+            case HandOver.Refused refused when refused.ForGood || mail.Tries >= MostTries:
+                mail.State = MailState.Failed;
+                mail.LastFailure = refused.Why;
+                Log(new DeliveryFailed(mail.Subject, refused.Why));
+                break;
+            case HandOver.Refused refused:
+                mail.State = MailState.Queued;
+                mail.LastFailure = refused.Why;
+                mail.NextTry = time.Now() + Duration.FromMinutes(1 << (mail.Tries - 1));
+                break;
+            case HandOver.Unsure:
+                mail.State = MailState.PerhapsSent;
+                mail.LastFailure = "The line broke before the mail server said whether it has the message.";
+                Log(new PerhapsDelivered(mail.Subject));
+                break;
+        }
+
+        if (ended is not HandOver.Taken)
+            logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
+
+        void Log(Happening what) => db.Log(what, clock.GetCurrentInstant(), new About(mail.ClientId));
+    }
 }

@@ -6,9 +6,23 @@ namespace PorchLight.Server.Messages;
 
 internal enum MailState
 {
+    /// <summary>Waits for its first or next try.</summary>
     Queued,
+
+    /// <summary>On the line to the mail server at this moment.</summary>
+    HandingOver,
+
+    /// <summary>Taken over.</summary>
     HandedOver,
+
+    /// <summary>Given up, with the reason; waits for a person.</summary>
     Failed,
+
+    /// <summary>The line broke so late that it may have been taken; waits for a person.</summary>
+    PerhapsSent,
+
+    /// <summary>A person looked and left it as it is.</summary>
+    Left,
 }
 
 /// <summary>A message on its way out. It is queued in the transaction that decided to send it.</summary>
@@ -19,11 +33,16 @@ internal sealed class OutgoingMail
     /// <summary>What it is the effect of ("run …, step …"); unique, so that no effect is queued twice.</summary>
     public required string EffectKey { get; init; }
     public required Id<Client> ClientId { get; init; }
+
+    /// <summary>The same at every try, so that a mail server or mailbox can tell a second copy.</summary>
     public required string MessageId { get; init; }
     public required string From { get; init; }
     public required string To { get; init; }
     public required string Subject { get; init; }
     public required string Text { get; init; }
+
+    /// <summary>Whether nobody wrote or approved it; such mail says so in its header (RFC 3834).</summary>
+    public required bool Automatic { get; init; }
     public required Instant Written { get; init; }
     public MailState State { get; set; }
     public int Tries { get; set; }

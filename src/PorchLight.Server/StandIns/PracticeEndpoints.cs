@@ -86,7 +86,7 @@ internal static class PracticeEndpoints
         return Results.Content($$"""
             <!doctype html><html lang="en"><head><meta charset="utf-8"><title>{{html.Encode(message.Subject)}}</title><style>
             body{margin:0;font:16px/1.6 system-ui,sans-serif;color:#1d2033;background:#fff}
-            header{background:{{business.Accent}};color:#fff;padding:14px 24px;font-weight:600}
+            header{background:{{business.Look.Accent}};color:#fff;padding:14px 24px;font-weight:600}
             main{padding:12px 24px 24px;max-width:36rem;overflow-wrap:anywhere}
             </style></head><body><header>{{html.Encode(message.Incoming ? message.From : business.Name)}}</header>
             <main>{{string.Concat(paragraphs)}}</main></body></html>
@@ -135,6 +135,8 @@ internal static class PracticeEndpoints
         ClockSkip skip, PorchDb db, BusinessClock clock, Pulse pulse, CancellationToken stop)
     {
         var business = await db.Businesses.SingleAsync(stop);
+        if (!business.IsDemo)
+            return Problems.Conflict("Only the demo's clock can be moved; here real people count on real days.");
         var now = clock.GetCurrentInstant();
         var calendar = business.Calendar;
         Instant? target = skip.To switch

@@ -11,6 +11,16 @@ namespace PorchLight.Server.Work;
 /// <summary>Carries out what has fallen due: steps of runs and outgoing mail, each in a transaction of its own.</summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
+    /// <summary>When the last pass ended, in real time; before the first, when the house opened.</summary>
+    public Instant LastPass { get; private set; } = time.Now();
+
+    /// <summary>Puts in order what a crash left behind. To be called once, before the first pass.</summary>
+    public Task LookAfterCrashAsync(CancellationToken stop) => InScopeAsync(async services =>
+    {
+        await services.GetRequiredService<MailRoom>().LookAfterCrashAsync(stop);
+        return true;
+    });
+
     /// <summary>
     /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
     /// something failed and deserves a rest before the next try. Others go on.
@@ -20,8 +30,16 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         var allWell = true;
         foreach (var run in await InScopeAsync(DueRunsAsync))
             allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, stop));
+        var lineWorks = true;
         foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailRoom>().DueAsync(stop)))
-            allWell &= await TryAsync("mail", mail, services => services.GetRequiredService<MailRoom>().HandOverAsync(mail, stop));
+        {
+            allWell &= await TryAsync("mail", mail, async services => lineWorks = await services.GetRequiredService<MailRoom>().HandOverAsync(mail, stop));
+            // One message that waits in vain for a server is enough; steps of runs shall not wait behind the others.
+            if (!lineWorks)
+                break;
+        }
+
+        LastPass = time.Now();
         return allWell ? await InScopeAsync(NextAsync) : null;
 
         async Task<IReadOnlyList<Id<Run>>> DueRunsAsync(IServiceProvider services)
@@ -35,7 +53,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         {
             var step = await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, stop) - clock.GetCurrentInstant();
             var mail = await services.GetRequiredService<MailRoom>().NextTryAsync(stop) is { } next
-                ? Duration.Max(Duration.Zero, next - Instant.FromDateTimeOffset(time.GetUtcNow()))
+                ? Duration.Max(Duration.Zero, next - time.Now())
                 : (Duration?)null;
             return (step, mail) switch
             {
@@ -87,6 +105,7 @@ internal sealed class WorkLoop(DueWork work, Pulse pulse, TimeProvider time, ILo
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        await work.LookAfterCrashAsync(stoppingToken);
         while (!stoppingToken.IsCancellationRequested)
         {
             var pause = Longest;

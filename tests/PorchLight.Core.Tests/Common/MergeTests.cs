@@ -31,6 +31,16 @@ public sealed class MergeTests
     }
 
     [Fact]
+    public void What_is_seen_and_what_is_stored_differ_at_each_leaf()
+    {
+        var differences = Merge.Differences(
+            JsonNode.Parse(Was), JsonNode.Parse(Was.Replace("\"b\"", "\"c\"", StringComparison.Ordinal).Replace("Where?", "Where, please?", StringComparison.Ordinal)));
+        differences.Select(clash => (clash.Place, (string?)clash.Theirs, (string?)clash.Yours))
+            .ShouldBe([("wordings.where", "Where, please?", "Where?"), ("parts.1.text", "c", "b")]);
+        Merge.Differences(JsonNode.Parse(Was), JsonNode.Parse(Was)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void The_same_change_twice_is_no_clash() => ThreeWay(Was, Was.Replace("A wall", "Ours", StringComparison.Ordinal), Was.Replace("A wall", "Ours", StringComparison.Ordinal)).Clashes.ShouldBeEmpty();
 
     [Fact]

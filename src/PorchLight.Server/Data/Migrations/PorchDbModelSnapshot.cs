@@ -143,15 +143,29 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Brand.BrandPicture", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Hash");
+
+                    b.ToTable("BrandPictures");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Brand.Business", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
-
-                    b.Property<string>("Accent")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
 
                     b.Property<long>("ClockAheadSeconds")
                         .HasColumnType("INTEGER");
@@ -161,6 +175,16 @@ namespace PorchLight.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Hours")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsDemo")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LogoHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Look")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -185,6 +209,9 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.Property<string>("Region")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Smtp")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Zone")
@@ -353,6 +380,45 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasKey("FormId", "Number");
 
                     b.ToTable("ScreeningVersions");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Identity.Invite", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GoodUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SeatId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.ToTable("Invites");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Identity.Seat", b =>
@@ -535,6 +601,9 @@ namespace PorchLight.Server.Data.Migrations
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("Automatic")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("ClientId")
                         .HasColumnType("TEXT");

@@ -4,13 +4,28 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Data;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.StandIns.Mail;
 
-/// <summary>Plays the people that messages went to.</summary>
+/// <summary>The simulated mail: it keeps what would have gone out, and plays the people it went to.</summary>
 internal static class PracticeMailbox
 {
+    /// <summary>Takes a message over, as part of the caller's transaction.</summary>
+    public static void Lay(PorchDb db, OutgoingMail mail) => db.PracticeMail.Add(new PracticeMessage
+    {
+        Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
+        MessageId = mail.MessageId,
+        Incoming = false,
+        ClientId = mail.ClientId,
+        From = mail.From,
+        To = mail.To,
+        Subject = mail.Subject,
+        Text = mail.Text,
+        At = mail.Written,
+    });
+
     /// <summary>Lays their answer to a message into the mailbox and says that it came, as part of the caller's transaction.</summary>
     public static async Task AnswerAsync(PorchDb db, EventLog events, PracticeMessage message, string text, Instant at, CancellationToken stop)
     {

@@ -3,12 +3,20 @@ import type { components } from "./schema";
 export type Schemas = components["schemas"];
 export type Finding = Schemas["Finding"];
 
+/** A place that was changed elsewhere meanwhile: what stands there now, and what this window wanted. */
+export interface Clash {
+  place: string;
+  theirs: unknown;
+  yours: unknown;
+}
+
 /** A refusal with a sentence for the person (RFC 9457 problem details). */
 export class Problem extends Error {
   constructor(
     readonly status: number,
     sentence: string,
     readonly findings: Finding[] = [],
+    readonly clashes: Clash[] = [],
   ) {
     super(sentence);
   }
@@ -25,8 +33,13 @@ export async function orProblem<T>(answer: Promise<{ data?: T; response: Respons
     throw new Problem(0, unreachable);
   }
   if (got.response.ok) return got.data as T;
-  const details = (got.error ?? {}) as { detail?: string; findings?: Finding[] };
-  throw new Problem(got.response.status, details.detail ?? unreachable, details.findings ?? []);
+  const details = (got.error ?? {}) as { detail?: string; findings?: Finding[]; clashes?: Clash[] };
+  throw new Problem(got.response.status, details.detail ?? unreachable, details.findings, details.clashes);
+}
+
+/** The sentences of a refusal by the places they belong to. */
+export function findingsOf(error: unknown): Map<string, string> {
+  return new Map(error instanceof Problem ? error.findings.map(({ place, sentence }) => [place, sentence]) : []);
 }
 
 /** What to show a person of anything that was thrown. */

@@ -212,6 +212,885 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FirstRun"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoicesView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JoinView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Joining"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/business": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfBusinessCard"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfBrandLook"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfOpeningWords"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/promise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfReplyPromise"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/look/readable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    accent: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadableView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "*/*": components["schemas"]["IFormFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailSettingsView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfMailSetting"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailSettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/mail/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailSetting"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TestResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PeopleView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewInvite"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InviteRow"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{seat}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    seat: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RoleChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{seat}/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    seat: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InviteRow"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{seat}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    seat: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StuckView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms": {
         parameters: {
             query?: never;
@@ -240,7 +1119,30 @@ export interface paths {
             };
         };
         put?: never;
-        post?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewForm"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NewFormView"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -303,7 +1205,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["FormEdit"];
+                    "application/json": components["schemas"]["EditOfFormWords"];
                 };
             };
             responses: {
@@ -626,16 +1528,18 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["NodEdit"];
+                    "application/json": components["schemas"]["EditOfMessageDraft"];
                 };
             };
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["NodSaved"];
+                    };
                 };
             };
         };
@@ -1285,6 +2189,36 @@ export interface components {
              */
             open: boolean;
         };
+        /** @description How public pages look. */
+        BrandLook: {
+            /** @description The colour of buttons and marks, as #rrggbb; white text stands on it. */
+            accent: string;
+            /** @description The colour around the page, as #rrggbb; nothing stands on it. */
+            backdrop: string;
+            /** @description The face of all text. */
+            typeface: components["schemas"]["Typeface"];
+        };
+        /** @description Who the business is, as a person writes it down. */
+        BusinessCard: {
+            /** @description What clients call it. */
+            name: string;
+            /** @description Who signs its messages. */
+            ownerName: string;
+            /** @description Where its messages come from. */
+            mailAddress: string;
+            /** @description ISO 3166 region, for phone numbers without a country code. */
+            region: string;
+            /** @description ISO 4217 code. */
+            currency: string;
+            /** @description IANA time zone. */
+            zone: string;
+        };
+        /** @description What can be chosen for codes that nobody knows by heart. */
+        ChoicesView: {
+            zones: string[];
+            regions: string[];
+            currencies: string[];
+        };
         ClientRow: {
             id: components["schemas"]["IdOfClient"];
             name: string;
@@ -1343,6 +2277,55 @@ export interface components {
             ours: null | string;
             theirs: string;
         };
+        /** @description An edit that says what it started from. */
+        EditOfBrandLook: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["BrandLook"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["BrandLook"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfBusinessCard: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["BusinessCard"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["BusinessCard"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfFormWords: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["FormWords"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["FormWords"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfMailSetting: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["MailSetting"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["MailSetting"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfMessageDraft: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["MessageDraft"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["MessageDraft"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfOpeningWords: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["OpeningWords"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["OpeningWords"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfReplyPromise: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["ReplyPromise"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["ReplyPromise"];
+        };
         Filling: {
             /**
              * Format: int32
@@ -1378,6 +2361,18 @@ export interface components {
             /** @description What is wrong and what to do, as one plain sentence. */
             sentence: string;
         };
+        FirstRun: {
+            /** @description The key that stands in the terminal; it proves that whoever fills this in runs the house. */
+            key: string;
+            /** @description At least ten characters. */
+            password: string;
+            /** @description The owner's name and address are the owner's sign-in too. */
+            business: components["schemas"]["BusinessCard"];
+            /** @description When the business works. */
+            hours: components["schemas"]["OpeningWords"];
+            /** @description How fast it answers. */
+            promise: components["schemas"]["ReplyPromise"];
+        };
         /**
          * @description How well an inquiry fits the business, from worst to best.
          * @enum {unknown}
@@ -1395,21 +2390,6 @@ export interface components {
             overFloor: number;
             contributions: components["schemas"]["Contribution"][];
             wouldChange: null | string;
-        };
-        FormEdit: {
-            /**
-             * Format: int32
-             * @description The revision the edit was made on.
-             */
-            basedOn: number;
-            /** @description The form's title. */
-            title: string;
-            /** @description The lines under it. */
-            intro: string;
-            /** @description New wordings by question key; questions that are not named stay as they are. */
-            wordings: {
-                [key: string]: string;
-            };
         };
         FormRow: {
             id: components["schemas"]["IdOfForm"];
@@ -1441,6 +2421,19 @@ export interface components {
             embedCode: string;
             findings: components["schemas"]["Finding"][];
         };
+        /** @description The words of a form, as they are edited. */
+        FormWords: {
+            /** @description The form's title. */
+            title: string;
+            /** @description The lines under it. */
+            intro: string;
+            /** @description What people see while the light is off. */
+            awayNote: string;
+            /** @description By question key; questions that are not named stay as they are. */
+            wordings: {
+                [key: string]: string;
+            };
+        };
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -1464,6 +2457,18 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfInvite: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfOutgoingMail: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfPracticeMessage: string;
         /**
          * Format: uuid
@@ -1477,6 +2482,8 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfRun: string;
+        /** Format: binary */
+        IFormFile: string;
         InquiryRow: {
             id: components["schemas"]["IdOfInquiry"];
             name: string;
@@ -1510,6 +2517,27 @@ export interface components {
             differences: components["schemas"]["DifferenceView"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
+        InviteRow: {
+            id: components["schemas"]["IdOfInvite"];
+            name: string;
+            email: string;
+            role: string;
+            /** @description Whether it renews a password; else it opens a new seat. */
+            newPassword: boolean;
+            link: string;
+            /** @description In words. */
+            goodUntil: string;
+        };
+        Joining: {
+            name: string;
+            password: string;
+        };
+        JoinView: {
+            business: string;
+            name: string;
+            email: string;
+            newPassword: boolean;
+        };
         LightSwitch: {
             on: boolean;
         };
@@ -1524,6 +2552,32 @@ export interface components {
             who: string;
             subject: string;
             at: string;
+        };
+        MailSetting: {
+            /** @description Whether mail stays in the house; the rest then waits unused. */
+            practice: boolean;
+            host: string;
+            /** Format: int32 */
+            port: number;
+            security: components["schemas"]["SmtpSecurity"];
+            /** @description Empty when the server asks for no sign-in. */
+            user: string;
+            /** @description Never told; empty keeps the one that is stored. */
+            password: string;
+        };
+        MailSettingsView: {
+            setting: components["schemas"]["MailSetting"];
+            from: string;
+            /**
+             * Format: int32
+             * @description How many messages wait for their next try.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many wait for a person.
+             */
+            stuck: number;
         };
         MailView: {
             id: components["schemas"]["IdOfPracticeMessage"];
@@ -1564,8 +2618,22 @@ export interface components {
             /** @description Paragraphs parted by empty lines. */
             text: string;
         };
-        NodEdit: {
-            draft: components["schemas"]["MessageDraft"];
+        NewForm: {
+            /** @description The title of a new form. */
+            title: string;
+            /**
+             * Format: double
+             * @description Where the work starts in price, in the business's currency.
+             */
+            startingPrice: number;
+        };
+        NewFormView: {
+            id: components["schemas"]["IdOfForm"];
+        };
+        NewInvite: {
+            name: string;
+            email: string;
+            role: string;
         };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
@@ -1578,9 +2646,13 @@ export interface components {
             since: string;
             goes: null | string;
         };
-        NodSend: {
-            /** @description The message as the person sees it. */
+        NodSaved: {
+            /** @description As it is stored now. */
             draft: components["schemas"]["MessageDraft"];
+        };
+        NodSend: {
+            /** @description The message as the person sees it; nothing else is sent. */
+            seen: components["schemas"]["MessageDraft"];
             /** @description Whether to send now, though the sending window is closed. */
             now: boolean;
         };
@@ -1614,6 +2686,29 @@ export interface components {
             at: string;
             exactly: string;
         };
+        /** @description When the business works and sends, as a person writes it down. */
+        OpeningWords: {
+            /** @description "09:00 to 17:30"; empty when closed. So for each day. */
+            monday: string;
+            /** @description As for Monday. */
+            tuesday: string;
+            /** @description As for Monday. */
+            wednesday: string;
+            /** @description As for Monday. */
+            thursday: string;
+            /** @description As for Monday. */
+            friday: string;
+            /** @description As for Monday. */
+            saturday: string;
+            /** @description As for Monday. */
+            sunday: string;
+            /** @description Closed days: "2026-12-24 to 2027-01-03, 2027-03-17". */
+            closed: string;
+            /** @description From when messages go out on a working day: "09:00". */
+            sendFrom: string;
+            /** @description Until when. */
+            sendTo: string;
+        };
         /** @description One of the answers a choice offers. */
         Option: {
             /** @description Names it within the question, also across versions. */
@@ -1632,6 +2727,14 @@ export interface components {
             title: string;
             questions: components["schemas"]["QuestionView"][];
         };
+        PasswordChange: {
+            current: string;
+            next: string;
+        };
+        PeopleView: {
+            seats: components["schemas"]["SeatRow"][];
+            invites: components["schemas"]["InviteRow"][];
+        };
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
             fit: components["schemas"]["Fit"];
@@ -1646,6 +2749,11 @@ export interface components {
             notes: components["schemas"]["NoteOnFile"][];
             inquiries: components["schemas"]["ProjectInquiry"][];
         };
+        /**
+         * @description Which clock a number of business hours is counted on.
+         * @enum {unknown}
+         */
+        PromiseClock: "workingDays" | "openHours";
         /** @enum {unknown} */
         PromiseGroup: "late" | "today" | "later" | null;
         /** @description A form as a lead may see it: nothing of screening, landing or conditions. */
@@ -1655,7 +2763,8 @@ export interface components {
             /** Format: int32 */
             version: number;
             business: string;
-            accent: string;
+            look: components["schemas"]["BrandLook"];
+            logo: null | string;
             lightOn: boolean;
             awayNote: string;
             pages: components["schemas"]["PublicPage"][];
@@ -1785,9 +2894,34 @@ export interface components {
             signal: boolean;
             conditional: boolean;
         };
+        ReadableView: {
+            /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
+            accent: string;
+        };
         Reply: {
             subject: string;
             text: string;
+        };
+        /** @description How fast the business says it answers. */
+        ReplyPromise: {
+            /**
+             * Format: int32
+             * @description In business hours; at least 1.
+             */
+            hours: number;
+            /** @description Which hours count; the screen names it. */
+            clock: components["schemas"]["PromiseClock"];
+        };
+        RoleChange: {
+            role: string;
+        };
+        SeatRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            role: string;
+            you: boolean;
         };
         /** @description What a lead sends. */
         Sending: {
@@ -1821,10 +2955,28 @@ export interface components {
             name: null | string;
             /** @description Owner or member; null when nobody is signed in. */
             role: null | string;
-            /** @description The business's name. */
-            business: string;
+            /** @description The business's name; null while the house has no owner yet. */
+            business: null | string;
+            /** @description Whether the business is made up, so that its clock can be moved. */
+            isDemo: boolean;
+            /** @description Whether mail stays in the house. */
+            practiceMail: boolean;
             /** @description To be sent in the header X-Porch-Light with everything that changes something. */
             antiforgery: string;
+        };
+        SettingsView: {
+            /** @description Name, sender, country, currency, zone. */
+            business: components["schemas"]["BusinessCard"];
+            /** @description Colours and typeface of public pages. */
+            look: components["schemas"]["BrandLook"];
+            /** @description The logo's address, or null. */
+            logo: null | string;
+            /** @description When the business works and sends. */
+            hours: components["schemas"]["OpeningWords"];
+            /** @description How fast it answers. */
+            promise: components["schemas"]["ReplyPromise"];
+            /** @description What the promise means for somebody who writes now, as a sentence. */
+            promiseExample: string;
         };
         SignIn: {
             email: string;
@@ -1836,10 +2988,44 @@ export interface components {
          */
         SkipTo: "nextHour" | "tomorrowMorning" | "nextStep";
         /**
+         * @description How the line to the mail server is protected.
+         * @enum {unknown}
+         */
+        SmtpSecurity: "startTls" | "tls" | "none";
+        /**
          * @description How the business stands with a client.
          * @enum {unknown}
          */
         Standing: "lead" | "active" | "past" | "archived";
+        StuckRow: {
+            id: components["schemas"]["IdOfOutgoingMail"];
+            name: string;
+            subject: string;
+            /** @description Whether it may have arrived; else it surely did not. */
+            perhaps: boolean;
+            why: string;
+            written: string;
+        };
+        StuckView: {
+            id: components["schemas"]["IdOfOutgoingMail"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            to: string;
+            subject: string;
+            text: string;
+            perhaps: boolean;
+            why: string;
+            written: string;
+            messageId: string;
+            /** Format: int32 */
+            tries: number;
+        };
+        TestResult: {
+            /** @description Whether the mail server took it. */
+            arrived: boolean;
+            /** @description What happened. */
+            sentence: string;
+        };
         TimelineEntry: {
             /** @description When, in words. */
             at: string;
@@ -1854,6 +3040,7 @@ export interface components {
             promised: components["schemas"]["InquiryRow"][];
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
+            stuck: components["schemas"]["StuckRow"][];
         };
         /**
          * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
@@ -1861,6 +3048,11 @@ export interface components {
          * @enum {unknown}
          */
         Truth: "false" | "unknown" | "true";
+        /**
+         * @description The typefaces that ship with the house.
+         * @enum {unknown}
+         */
+        Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata";
         ValueOnFile: {
             /** @description The field. */
             label: string;

@@ -7,15 +7,20 @@ import { Problem } from "../api/problem";
 import "./business.css";
 import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
+import { NewForm } from "./forms/NewForm";
 import { NodPanel } from "./followThrough/NodPanel";
 import { House } from "./frame/House";
 import { NothingHere } from "./frame/NothingHere";
+import { JoinPage } from "./identity/JoinPage";
+import { PasswordPage } from "./identity/PasswordPage";
 import { InquiryList } from "./inquiries/InquiryList";
 import { InquiryPanel } from "./inquiries/InquiryPanel";
+import { StuckMail } from "./mail/StuckMail";
 import { MailList } from "./practice/MailList";
 import { MailPanel } from "./practice/MailPanel";
 import { ClientList } from "./records/ClientList";
 import { ClientPanel } from "./records/ClientPanel";
+import { Settings } from "./settings/Settings";
 import { Today } from "./today/Today";
 
 const queries = new QueryClient({
@@ -28,6 +33,7 @@ const queries = new QueryClient({
 });
 
 const router = createBrowserRouter([
+  { path: "/join/:token", element: <JoinPage /> },
   {
     element: <House />,
     children: [
@@ -36,13 +42,17 @@ const router = createBrowserRouter([
         children: [
           { path: "/", element: null },
           { path: "/nods/:runId/:step", element: <NodPanel /> },
+          { path: "/mail/:id", element: <StuckMail /> },
         ],
       },
       { path: "/forms", element: <FormList /> },
+      { path: "/forms/new", element: <NewForm /> },
       { path: "/forms/:id", element: <EditForm /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
       { path: "/clients", element: <ClientList />, children: [{ path: ":id", element: <ClientPanel /> }] },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
+      { path: "/settings/:section?", element: <Settings /> },
+      { path: "/password", element: <PasswordPage /> },
       { path: "*", element: <NothingHere /> },
     ],
   },

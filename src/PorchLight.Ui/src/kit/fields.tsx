@@ -1,20 +1,60 @@
-import { useLayoutEffect, useRef, type InputHTMLAttributes, type TextareaHTMLAttributes } from "react";
+import {
+  useLayoutEffect,
+  useRef,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from "react";
 
 export const boxLook =
   "w-full rounded-soft border border-edge bg-card px-2.5 py-1.5 text-ink aria-invalid:border-2 aria-invalid:border-brick";
 
+interface FieldWords {
+  label: string;
+  /** A line that helps, between label and field. */
+  help?: string;
+  /** What has to be put right. */
+  error?: string;
+}
+
+/** A label, the words that belong to it, and the field itself. */
+function Field({ label, help, error, children }: FieldWords & { children: ReactNode }) {
+  return (
+    <label className="block">
+      <span className="block font-semibold">{label}</span>
+      {help && <span className="block text-slate">{help}</span>}
+      <span className="mt-1 block">{children}</span>
+      {error && <span className="mt-1 block font-semibold text-brick">{error}</span>}
+    </label>
+  );
+}
+
 export function TextBox({
   label,
+  help,
   error,
   className = "",
   ...rest
-}: { label: string; error?: string } & InputHTMLAttributes<HTMLInputElement>) {
+}: FieldWords & InputHTMLAttributes<HTMLInputElement>) {
   return (
-    <label className="block">
-      <span className="mb-1 block font-semibold">{label}</span>
+    <Field label={label} help={help} error={error}>
       <input className={`${boxLook} ${className}`} aria-invalid={error ? true : undefined} {...rest} />
-      {error && <span className="mt-1 block text-brick">{error}</span>}
-    </label>
+    </Field>
+  );
+}
+
+export function SelectBox({
+  label,
+  help,
+  error,
+  className = "",
+  ...rest
+}: FieldWords & SelectHTMLAttributes<HTMLSelectElement>) {
+  return (
+    <Field label={label} help={help} error={error}>
+      <select className={`${boxLook} ${className}`} aria-invalid={error ? true : undefined} {...rest} />
+    </Field>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
+import { loadFace } from "../kit/faces";
 import { showForm, type PublicForm, type SentView } from "./client";
 import { FormPages } from "./FormPages";
 import { isEmbedded, reportHeight } from "./frame";
@@ -17,7 +18,7 @@ export function Porch({ token }: { token: string }) {
     showForm(token).then(
       (shown) => {
         document.title = `${shown.title}, ${shown.business}`;
-        document.documentElement.style.setProperty("--brand", shown.accent);
+        dress(shown.look);
         setForm(shown);
       },
       (error: unknown) => setFailure(sentenceOf(error)),
@@ -28,6 +29,7 @@ export function Porch({ token }: { token: string }) {
   return (
     <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
       <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
+        {form?.logo && <img src={form.logo} alt={form.business} className="mb-3 max-h-16 max-w-60" />}
         {failure ? (
           <Quiet title="This door does not open">{failure}</Quiet>
         ) : !form ? (
@@ -44,6 +46,17 @@ export function Porch({ token }: { token: string }) {
       </main>
     </div>
   );
+}
+
+/** Puts on the brand's colours and typeface; words are there before the face is. */
+function dress(look: PublicForm["look"]) {
+  const style = document.documentElement.style;
+  style.setProperty("--brand", look.accent);
+  style.setProperty("--backdrop", look.backdrop);
+  void loadFace(look.typeface).then((family) => {
+    style.setProperty("--font-body", family);
+    style.setProperty("--font-head", family);
+  });
 }
 
 function Quiet({ title, children }: { title: string; children: ReactNode }) {

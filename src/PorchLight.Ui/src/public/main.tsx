@@ -1,5 +1,3 @@
-import "@fontsource-variable/atkinson-hyperlegible-next";
-import "@fontsource-variable/bricolage-grotesque";
 import { createRoot } from "react-dom/client";
 import { Porch } from "./Porch";
 import "./public.css";

@@ -1,12 +1,11 @@
-import { useCallback, useEffect, useRef, useState } from "react";
 import { useMutation } from "@tanstack/react-query";
-import { orProblem, Problem, type Schemas } from "../../api/problem";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-
-const savePauseMs = 600;
+import { Clashes } from "../edits/Clashes";
+import { useAutoSave } from "../edits/useAutoSave";
 
 type Draft = Schemas["MessageDraft"];
 type Part = Draft["parts"][number];
@@ -21,44 +20,23 @@ interface Props {
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
 export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
   const path = { runId: nod.runId, step: nod.step };
-  const [draft, setDraft] = useState<Draft>(nod.draft);
-  const unsaved = useRef<Draft | null>(null);
-  const save = useMutation({
-    mutationFn: (next: Draft) =>
-      orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body: { draft: next } })),
+  const edit = useAutoSave<Draft>(nod.draft, async (body) => {
+    const saved = await orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body }));
+    return saved.draft;
   });
+  const { value: draft, change } = edit;
   const send = useMutation({
-    mutationFn: (now: boolean) =>
-      orProblem(api.POST("/api/nods/{runId}/{step}/send", { params: { path }, body: { draft, now } })),
-    onMutate: () => {
-      unsaved.current = null;
+    mutationFn: async (now: boolean) => {
+      const seen = await edit.saveNow();
+      const body = { seen, now };
+      return orProblem(api.POST("/api/nods/{runId}/{step}/send", { params: { path }, body }));
     },
-    // What was refused is not stored either, so it still has to be saved.
-    onError: () => {
-      unsaved.current ??= draft;
-    },
+    onError: edit.raise,
     onSuccess: onSent,
   });
-  const { mutate: keep } = save;
-
-  const saveNow = useCallback(() => {
-    if (unsaved.current) keep(unsaved.current);
-    unsaved.current = null;
-  }, [keep]);
-  useEffect(() => {
-    const timer = setTimeout(saveNow, savePauseMs);
-    return () => clearTimeout(timer);
-  }, [draft, saveNow]);
-  // Whoever closes the panel at once after the last keystroke loses nothing either.
-  useEffect(() => saveNow, [saveNow]);
-
-  const change = (next: Draft) => {
-    unsaved.current = next;
-    setDraft(next);
-  };
   const changePart = (index: number, part: Part) =>
     change({ ...draft, parts: draft.parts.map((old, at) => (at === index ? part : old)) });
-  const missing = new Set(send.error instanceof Problem ? send.error.findings.map((finding) => finding.place) : []);
+  const missing = findingsOf(send.error);
 
   return (
     <div>
@@ -94,7 +72,12 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
           ),
         )}
       </div>
-      <Failure error={send.error ?? save.error} />
+      <Clashes
+        clashes={edit.clashes}
+        nameOf={(place) => (place === "subject" ? "Subject" : "Words of the message")}
+        onChoose={edit.choose}
+      />
+      {edit.clashes.length === 0 && <Failure error={send.error ?? edit.error} />}
       {nod.goes && (
         <p className="mt-3 font-semibold">It has your nod and goes {nod.goes}, when the sending window opens.</p>
       )}
@@ -118,7 +101,7 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
           Skip this one
         </Button>
         <span role="status" className="self-center text-slate">
-          {save.isPending ? "Saving …" : save.isSuccess ? "Saved" : ""}
+          {edit.isSaving ? "Saving …" : edit.wasSaved && !edit.isDirty ? "Saved" : ""}
         </span>
       </div>
     </div>

@@ -6,6 +6,7 @@ import { LampMark } from "../../kit/marks";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
+import { Clashes } from "../edits/Clashes";
 import { Share } from "./Share";
 import { useDraft } from "./useDraft";
 import { Wordings } from "./Wordings";
@@ -51,9 +52,10 @@ function Editor({ form }: { form: Schemas["FormView"] }) {
   return (
     <>
       <div className="mb-5 flex flex-wrap items-center gap-x-5 gap-y-2">
-        <h1 className="text-2xl">{draft.words.title || "A form without a title"}</h1>
+        <h1 className="text-2xl">{draft.value.title || "A form without a title"}</h1>
         <span className="inline-flex items-center gap-2">
-          <LampMark lit={form.lightOn} /> Light is {form.lightOn ? "on" : "off"}, version {form.version}
+          <LampMark lit={form.lightOn} /> Light is {form.lightOn ? "on" : "off"},{" "}
+          {form.version === 0 ? "not published yet" : `version ${form.version}`}
         </span>
         <span role="status" className="text-slate">
           {draft.isSaving ? "Saving …" : draft.isDirty ? "" : `Saved ${form.saved}`}
@@ -70,11 +72,24 @@ function Editor({ form }: { form: Schemas["FormView"] }) {
           </Button>
         </span>
       </div>
-      <Failure error={draft.error ?? publish.error ?? light.error} />
+      <Failure error={(draft.clashes.length === 0 && draft.error) || publish.error || light.error} />
+      <Clashes clashes={draft.clashes} nameOf={(place) => nameOf(form, place)} onChoose={draft.choose} />
       <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-        <Wordings form={form} words={draft.words} onChange={draft.change} />
-        <Share form={form} />
+        <Wordings form={form} words={draft.value} onChange={draft.change} />
+        <Share
+          form={form}
+          awayNote={draft.value.awayNote}
+          onAwayNote={(awayNote) => draft.change({ ...draft.value, awayNote })}
+        />
       </div>
     </>
   );
+}
+
+const names: Record<string, string> = { title: "Title", intro: "Intro", awayNote: "Away note" };
+
+function nameOf(form: Schemas["FormView"], place: string): string {
+  const key = place.replace("wordings.", "");
+  const number = form.pages.flatMap((page) => page.questions).findIndex((question) => question.key === key) + 1;
+  return names[place] ?? `Wording of question ${number}`;
 }

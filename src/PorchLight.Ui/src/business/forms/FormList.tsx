@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { orProblem } from "../../api/problem";
+import { buttonLook } from "../../kit/Button";
 import { LampMark } from "../../kit/marks";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
@@ -11,10 +12,19 @@ export function FormList() {
   const list = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
   return (
     <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
-      <h1 className="mb-4 text-2xl">Forms</h1>
+      <div className="mb-4 flex items-center justify-between gap-4">
+        <h1 className="text-2xl">Forms</h1>
+        <Link to="/forms/new" className={buttonLook("plain")}>
+          A new form
+        </Link>
+      </div>
       <Failure error={list.error} />
       {list.isPending && <Skeleton />}
-      {list.data?.length === 0 && <Empty>There is no form yet.</Empty>}
+      {list.data?.length === 0 && (
+        <Empty>
+          There is no form yet. Make the first one: it comes ready with questions, screening and follow-ups.
+        </Empty>
+      )}
       {list.data && list.data.length > 0 && (
         <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
           {list.data.map((form) => (

@@ -1,16 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
-import { Outlet } from "react-router";
+import { Outlet, useNavigate } from "react-router";
 import { NoticeBoard } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
 import { fetchSession, onSignedOut, type Session } from "../client";
+import { FirstRun } from "../identity/FirstRun";
 import { SignInAgain, SignInPage } from "../identity/SignIn";
 import { Lintel } from "./Lintel";
+import { SessionContext } from "./session";
 import { useNews } from "./useNews";
 
 /** The frame around every screen of the business, behind its sign-in. */
 export function House() {
   const queries = useQueryClient();
+  const navigate = useNavigate();
   const [session, setSession] = useState<Session | null>(null);
   const [failure, setFailure] = useState<unknown>(null);
   const [ranOut, setRanOut] = useState(false);
@@ -33,6 +36,7 @@ export function House() {
     setRanOut(false);
     waiting.current.splice(0).forEach((goOn) => goOn());
   }, []);
+  const refresh = useCallback(() => fetchSession().then(setSession), []);
   const signedOut = useCallback(() => {
     queries.clear();
     fetchSession().then(setSession, setFailure);
@@ -40,16 +44,20 @@ export function House() {
 
   if (failure) return <Failure error={failure} />;
   if (!session) return <Skeleton />;
+  if (session.business === null)
+    return <FirstRun onDone={() => refresh().then(() => navigate("/forms/new"), setFailure)} />;
   if (session.name === null) return <SignInPage business={session.business} onSignedIn={setSession} />;
   return (
-    <div className="flex h-dvh flex-col">
-      <Lintel session={session} onSignedOut={signedOut} />
-      <div className="relative min-h-0 flex-1">
-        <NoticeBoard>
-          <Outlet />
-        </NoticeBoard>
+    <SessionContext value={{ ...session, refresh }}>
+      <div className="flex h-dvh flex-col">
+        <Lintel onSignedOut={signedOut} />
+        <div className="relative min-h-0 flex-1">
+          <NoticeBoard>
+            <Outlet />
+          </NoticeBoard>
+        </div>
+        {ranOut && <SignInAgain onSignedIn={backAgain} />}
       </div>
-      {ranOut && <SignInAgain onSignedIn={backAgain} />}
-    </div>
+    </SessionContext>
   );
 }

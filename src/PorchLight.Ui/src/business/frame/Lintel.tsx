@@ -4,7 +4,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { LampMark } from "../../kit/marks";
-import { api, signOut, type Session } from "../client";
+import { api, signOut } from "../client";
+import { useSession } from "./session";
 
 const stations = [
   ["/", "Today"],
@@ -19,7 +20,8 @@ const onDusk =
   "inline-flex min-h-9 items-center gap-1.5 rounded-soft px-2.5 text-card outline-offset-2 focus-visible:outline-lamp";
 
 /** The band across the top: whose house this is, the stations in the order of the work, and who you are. */
-export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut: () => void }) {
+export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
+  const session = useSession();
   return (
     <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card sm:h-14 sm:flex-nowrap sm:px-6">
       <Link
@@ -46,7 +48,7 @@ export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut
         ))}
       </nav>
       <div className="ml-auto flex items-center gap-1">
-        <PracticeMenu />
+        {(session.isDemo || session.practiceMail) && <PracticeMenu />}
         <BellButton />
         <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className={onDusk}>
@@ -58,6 +60,14 @@ export function Lintel({ session, onSignedOut }: { session: Session; onSignedOut
               <DropdownMenu.Label className="px-3 py-2 text-slate">
                 {session.name}, {session.role}
               </DropdownMenu.Label>
+              {session.role === "owner" && (
+                <DropdownMenu.Item asChild className={item}>
+                  <Link to="/settings">Settings</Link>
+                </DropdownMenu.Item>
+              )}
+              <DropdownMenu.Item asChild className={item}>
+                <Link to="/password">Change your password</Link>
+              </DropdownMenu.Item>
               <DropdownMenu.Item className={item} onSelect={() => void signOut().then(onSignedOut)}>
                 Sign out
               </DropdownMenu.Item>
@@ -76,11 +86,7 @@ function shortName(name: string): string {
 
 /** The simulated outside: its mail, and the clock that can be moved on. */
 function PracticeMenu() {
-  const clock = useQuery({ queryKey: ["clock"], queryFn: () => orProblem(api.GET("/api/practice/clock")) });
-  const skip = useMutation({
-    mutationFn: (to: Schemas["SkipTo"]) => orProblem(api.POST("/api/practice/clock/skip", { body: { to } })),
-    onSettled: () => void clock.refetch(),
-  });
+  const { isDemo } = useSession();
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={onDusk}>
@@ -91,42 +97,54 @@ function PracticeMenu() {
           <DropdownMenu.Item asChild className={item}>
             <Link to="/practice-mail">Practice mail</Link>
           </DropdownMenu.Item>
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <div className="px-3 py-2">
-            <p className="font-semibold">Skip ahead</p>
-            <p className="text-slate">
-              It is {clock.data?.now ?? "…"}
-              {clock.data?.ahead && `, ${clock.data.ahead}`}.
-            </p>
-            {skip.error && <p className="text-brick">{sentenceOf(skip.error)}</p>}
-          </div>
-          {(
-            [
-              ["nextHour", "One hour on"],
-              ["tomorrowMorning", "To tomorrow, 09:00"],
-              [
-                "nextStep",
-                clock.data?.nextStep
-                  ? `To the next step, ${clock.data.nextStep}`
-                  : "To the next step (none is planned)",
-              ],
-            ] as const
-          ).map(([to, words]) => (
-            <DropdownMenu.Item
-              key={to}
-              className={`${item} data-disabled:text-slate`}
-              disabled={skip.isPending || (to === "nextStep" && !clock.data?.nextStep)}
-              onSelect={(event) => {
-                event.preventDefault();
-                skip.mutate(to);
-              }}
-            >
-              {words}
-            </DropdownMenu.Item>
-          ))}
+          {isDemo && <SkipAhead />}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+/** Moves the clock of a business that is made up. */
+function SkipAhead() {
+  const clock = useQuery({ queryKey: ["clock"], queryFn: () => orProblem(api.GET("/api/practice/clock")) });
+  const skip = useMutation({
+    mutationFn: (to: Schemas["SkipTo"]) => orProblem(api.POST("/api/practice/clock/skip", { body: { to } })),
+    onSettled: () => void clock.refetch(),
+  });
+  return (
+    <>
+      <DropdownMenu.Separator className="my-1 h-px bg-line" />
+      <div className="px-3 py-2">
+        <p className="font-semibold">Skip ahead</p>
+        <p className="text-slate">
+          It is {clock.data?.now ?? "…"}
+          {clock.data?.ahead && `, ${clock.data.ahead}`}.
+        </p>
+        {skip.error && <p className="text-brick">{sentenceOf(skip.error)}</p>}
+      </div>
+      {(
+        [
+          ["nextHour", "One hour on"],
+          ["tomorrowMorning", "To tomorrow, 09:00"],
+          [
+            "nextStep",
+            clock.data?.nextStep ? `To the next step, ${clock.data.nextStep}` : "To the next step (none is planned)",
+          ],
+        ] as const
+      ).map(([to, words]) => (
+        <DropdownMenu.Item
+          key={to}
+          className={`${item} data-disabled:text-slate`}
+          disabled={skip.isPending || (to === "nextStep" && !clock.data?.nextStep)}
+          onSelect={(event) => {
+            event.preventDefault();
+            skip.mutate(to);
+          }}
+        >
+          {words}
+        </DropdownMenu.Item>
+      ))}
+    </>
   );
 }
 
@@ -163,7 +181,7 @@ function BellButton() {
               <li key={index}>
                 <Popover.Close asChild>
                   <Link
-                    to={entry.inquiryId ? `/inquiries/${entry.inquiryId}` : "/inquiries"}
+                    to={entry.inquiryId ? `/inquiries/${entry.inquiryId}` : "/"}
                     className={`block rounded-soft px-3 py-2 hover:bg-mist ${entry.unseen ? "bg-glow" : ""}`}
                   >
                     {entry.sentence} <span className="text-slate">{entry.at}</span>

@@ -2,24 +2,18 @@ import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
-import { LampMark } from "../../kit/marks";
 import { Failure } from "../../kit/states";
 import { signIn, type Session } from "../client";
 import { useTitle } from "../frame/useTitle";
+import { Doorstep } from "./Doorstep";
 
 /** The door for those who work here. */
 export function SignInPage({ business, onSignedIn }: { business: string; onSignedIn: (session: Session) => void }) {
   useTitle("Sign in");
   return (
-    <div className="flex min-h-dvh flex-col items-center bg-dusk px-4 pt-[14vh]">
-      <main className="w-full max-w-96 rounded-soft bg-card p-7 shadow-panel">
-        <div className="mb-5 flex items-center gap-2.5">
-          <LampMark lit size={34} />
-          <h1 className="text-xl">{business}</h1>
-        </div>
-        <SignInForm onSignedIn={onSignedIn} />
-      </main>
-    </div>
+    <Doorstep title={business}>
+      <SignInForm onSignedIn={onSignedIn} />
+    </Doorstep>
   );
 }
 

@@ -15,20 +15,22 @@ const groups = [
   ["later", "Promised for later"],
 ] as const;
 
+const mailPath = (mail: { id: string }) => `/mail/${mail.id}`;
 const nodPath = (nod: { runId: string; step: string }) => `/nods/${nod.runId}/${nod.step}`;
 
 /** The day as a short note, and below it what wants you, most urgent first. */
 export function Today() {
-  const { runId, step } = useParams();
-  useTitle(runId ? undefined : "Today");
+  const { runId, step, id } = useParams();
+  useTitle(runId || id ? undefined : "Today");
   const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
   const nods = today.data?.nods ?? [];
   const shown = groups
     .map(([group, title]) => ({ title, rows: today.data?.promised.filter((row) => row.group === group) ?? [] }))
     .filter(({ rows }) => rows.length > 0);
-  const open = runId && step ? nodPath({ runId, step }) : null;
+  const stuck = today.data?.stuck ?? [];
+  const open = runId && step ? nodPath({ runId, step }) : id ? mailPath({ id }) : null;
   return (
-    <ListAndPanel home="/" rows={nods.map(nodPath)} open={open}>
+    <ListAndPanel home="/" rows={[...stuck.map(mailPath), ...nods.map(nodPath)]} open={open}>
       <div className="mx-auto max-w-6xl p-6 sm:px-10">
         <Failure error={today.error} />
         {today.isPending && <Skeleton />}
@@ -46,8 +48,9 @@ export function Today() {
                 <InquiryRows rows={rows} withReply />
               </section>
             ))}
+            {stuck.length > 0 && <Stuck stuck={stuck} open={open} />}
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
-            {today.data.promised.length === 0 && nods.length === 0 && (
+            {today.data.promised.length === 0 && nods.length === 0 && stuck.length === 0 && (
               <Empty>
                 The lamp is out: nothing wants you now. New inquiries and messages that want your nod appear here by
                 themselves.
@@ -57,6 +60,39 @@ export function Today() {
         )}
       </div>
     </ListAndPanel>
+  );
+}
+
+function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | null }) {
+  return (
+    <section className="mb-6">
+      <h2 className="mb-2 text-[1.07rem]">Messages that did not get through</h2>
+      <Rows>
+        {stuck.map((mail) => (
+          <Row
+            key={mail.id}
+            to={mailPath(mail)}
+            open={mailPath(mail) === open}
+            glow
+            columns="grid-cols-2 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
+            action={
+              <Link
+                to={mailPath(mail)}
+                className={buttonLook("plain")}
+                aria-label={`Look at: ${mail.subject} to ${mail.name}`}
+              >
+                Look
+              </Link>
+            }
+          >
+            <span className="truncate">{mail.perhaps ? "Perhaps sent" : "Not delivered"}</span>
+            <strong className="truncate">{mail.name}</strong>
+            <span className="hidden truncate @2xl/list:block">“{mail.subject}”</span>
+            <span className="hidden truncate tabular-nums @2xl/list:block">written {mail.written}</span>
+          </Row>
+        ))}
+      </Rows>
+    </section>
   );
 }
 

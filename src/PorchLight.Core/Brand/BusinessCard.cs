@@ -1,0 +1,87 @@
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Brand;
+
+/// <summary>Who the business is, as a person writes it down.</summary>
+/// <param name="Name">What clients call it.</param>
+/// <param name="OwnerName">Who signs its messages.</param>
+/// <param name="MailAddress">Where its messages come from.</param>
+/// <param name="Region">ISO 3166 region, for phone numbers without a country code.</param>
+/// <param name="Currency">ISO 4217 code.</param>
+/// <param name="Zone">IANA time zone.</param>
+public sealed record BusinessCard(string Name, string OwnerName, string MailAddress, string Region, string Currency, string Zone)
+{
+    private const int LongestName = 100;
+
+    /// <summary>Without blanks around, codes in capitals.</summary>
+    public BusinessCard Tidy() => new(
+        Name.Trim(), OwnerName.Trim(), MailAddress.Trim(), Region.Trim().ToUpperInvariant(), Currency.Trim().ToUpperInvariant(), Zone.Trim());
+
+    /// <summary>What has to be put right, by the place of each value; for a tidy card.</summary>
+    public IReadOnlyList<Finding> Check() =>
+    [
+        .. Named("name", Name, "Please say what your business is called."),
+        .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
+        .. AnswerChecks.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
+        .. AnswerChecks.PhoneRegions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose a country from the list; phone numbers are read by it.")],
+        .. Currency.Length == 3 && Currency.All(char.IsAsciiLetterUpper)
+            ? Array.Empty<Finding>()
+            : [new Finding("currency", "A currency is written with three letters, like EUR.")],
+        .. DateTimeZoneProviders.Tzdb.GetZoneOrNull(Zone) is null
+            ? [new Finding("zone", "Please choose a time zone from the list, like Europe/Dublin.")]
+            : Array.Empty<Finding>(),
+    ];
+
+    private static IEnumerable<Finding> Named(string place, string text, string missing)
+    {
+        if (text.Length == 0)
+            yield return new Finding(place, missing);
+        else if (text.Length > LongestName || text.Any(char.IsControl))
+            yield return new Finding(place, $"Please write this in one line of at most {LongestName} characters.");
+    }
+}
+
+/// <summary>The typefaces that ship with the house.</summary>
+public enum Typeface
+{
+    /// <summary>A plain face made to be told apart letter by letter.</summary>
+    Hyperlegible,
+
+    /// <summary>A lively grotesque.</summary>
+    Bricolage,
+
+    /// <summary>A round, friendly sans serif.</summary>
+    Figtree,
+
+    /// <summary>A book face with serifs.</summary>
+    Literata,
+}
+
+/// <summary>How public pages look.</summary>
+/// <param name="Accent">The colour of buttons and marks, as #rrggbb; white text stands on it.</param>
+/// <param name="Backdrop">The colour around the page, as #rrggbb; nothing stands on it.</param>
+/// <param name="Typeface">The face of all text.</param>
+public sealed record BrandLook(string Accent, string Backdrop, Typeface Typeface)
+{
+    /// <summary>Of a business that has chosen nothing yet.</summary>
+    public static BrandLook Plain { get; } = new("#2a2f5b", "#f2f3f8", Typeface.Hyperlegible);
+
+    /// <summary>What has to be put right. An accent on which white cannot be read names the nearest one that works.</summary>
+    public IReadOnlyList<Finding> Check()
+    {
+        var found = new List<Finding>();
+        if (!Contrast.IsColour(Backdrop))
+            found.Add(new Finding("backdrop", "A colour is written like #f2f3f8."));
+        if (!Contrast.IsColour(Accent))
+            found.Add(new Finding("accent", "A colour is written like #2a2f5b."));
+        else if (ReadableAccent(Accent) is var readable && readable != Accent)
+            found.Add(new Finding("accent", $"White words on {Accent} cannot be read well. The nearest colour that works is {readable}."));
+        return found;
+    }
+
+    /// <summary>The nearest accent on which white text reaches 4.5:1 (WCAG 2.2, 1.4.3).</summary>
+    /// <param name="accent">As #rrggbb.</param>
+    public static string ReadableAccent(string accent) => Contrast.Nearest(accent, "#ffffff", 4.5)!;
+}

@@ -1,0 +1,143 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Brand;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+
+namespace PorchLight.Server.Brand;
+
+/// <summary>What the owner settles for the whole business: card, look, hours, reply promise.</summary>
+internal static class SettingsEndpoints
+{
+    private const int LargestLogo = 1024 * 1024;
+
+    /// <param name="Business">Name, sender, country, currency, zone.</param>
+    /// <param name="Look">Colours and typeface of public pages.</param>
+    /// <param name="Logo">The logo's address, or null.</param>
+    /// <param name="Hours">When the business works and sends.</param>
+    /// <param name="Promise">How fast it answers.</param>
+    /// <param name="PromiseExample">What the promise means for somebody who writes now, as a sentence.</param>
+    internal sealed record SettingsView(
+        BusinessCard Business, BrandLook Look, string? Logo, OpeningWords Hours, ReplyPromise Promise, string PromiseExample);
+
+    /// <summary>What can be chosen for codes that nobody knows by heart.</summary>
+    internal sealed record ChoicesView(IReadOnlyList<string> Zones, IReadOnlyList<string> Regions, IReadOnlyList<string> Currencies);
+
+    /// <param name="Accent">The nearest colour on which white words can be read; the one asked for when it passes.</param>
+    internal sealed record ReadableView(string Accent);
+
+    public static void MapSettings(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/choices", Choices).WithTags("Settings").AllowAnonymous();
+        var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
+        group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken stop) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(stop), clock)));
+        group.MapPut("/business", SaveAsync<BusinessCard>(
+            business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check()));
+        group.MapPut("/look", SaveAsync<BrandLook>(business => business.Look, (business, look) => business.Look = look, look => look.Check()));
+        group.MapPut("/hours", SaveAsync<OpeningWords>(
+            business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings));
+        group.MapPut("/promise", SaveAsync<ReplyPromise>(
+            business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check()));
+        group.MapGet("/look/readable", Results<Ok<ReadableView>, ProblemHttpResult> (string accent) => Contrast.IsColour(accent)
+            ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
+            : Problems.Unprocessable("A colour is written like #2a2f5b."));
+        group.MapPut("/logo", SaveLogoAsync).Accepts<IFormFile>("*/*");
+        group.MapDelete("/logo", RemoveLogoAsync);
+    }
+
+    /// <summary>The logo, for public pages.</summary>
+    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/brand/{hash}", async Task<IResult> (string hash, PorchDb db, HttpResponse response, CancellationToken stop) =>
+    {
+        if (await db.BrandPictures.FindAsync([hash], stop) is not { } picture)
+            return Problems.NotFound("There is no picture at this address.");
+        response.Headers.CacheControl = "public, max-age=31536000, immutable";
+        response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+        return TypedResults.Bytes(picture.Bytes, picture.ContentType);
+    }).ExcludeFromDescription();
+
+    /// <summary>Where the logo is had, or null.</summary>
+    public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;
+
+    private static Func<Edit<T>, PorchDb, BusinessClock, CancellationToken, Task<Results<Ok<SettingsView>, ProblemHttpResult>>> SaveAsync<T>(
+        Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check)
+        where T : class => async (edit, db, clock, stop) =>
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var business = await db.Businesses.SingleAsync(stop);
+        var (merged, refusal) = edit.Onto(read(business));
+        if (refusal is not null)
+            return refusal;
+        if (check(merged) is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        write(business, merged);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(View(business, clock));
+    };
+
+    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(HttpRequest request, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        using var body = new MemoryStream();
+        if (request.ContentLength is not (> 0 and <= LargestLogo))
+            return Problems.Unprocessable("A logo can be up to one megabyte. Please make the picture smaller.");
+        await request.Body.CopyToAsync(body, stop);
+        var bytes = body.ToArray();
+        if (PictureKind(bytes) is not { } contentType)
+            return Problems.Unprocessable("This is no PNG, JPEG or WebP picture. Please save your logo as one of these.");
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var business = await db.Businesses.SingleAsync(stop);
+        var hash = Convert.ToHexString(SHA256.HashData(bytes));
+        await ReplaceLogoAsync(db, business, hash, stop);
+        if (await db.BrandPictures.FindAsync([hash], stop) is null)
+            db.BrandPictures.Add(new BrandPicture { Hash = hash, ContentType = contentType, Bytes = bytes });
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(View(business, clock));
+    }
+
+    private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var business = await db.Businesses.SingleAsync(stop);
+        await ReplaceLogoAsync(db, business, null, stop);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(View(business, clock));
+    }
+
+    private static async Task ReplaceLogoAsync(PorchDb db, Business business, string? hash, CancellationToken stop)
+    {
+        await db.BrandPictures.Where(picture => picture.Hash != hash).ExecuteDeleteAsync(stop);
+        business.LogoHash = hash;
+    }
+
+    /// <summary>What a picture is by its first bytes, whatever it says of itself; null for anything else.</summary>
+    private static string? PictureKind(ReadOnlySpan<byte> bytes) =>
+        bytes is [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0d, 0x0a, 0x1a, 0x0a, ..] ? "image/png"
+        : bytes is [0xff, 0xd8, 0xff, ..] ? "image/jpeg"
+        : bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..].StartsWith("WEBP"u8) ? "image/webp"
+        : null;
+
+    private static SettingsView View(Business business, BusinessClock clock)
+    {
+        var now = clock.GetCurrentInstant();
+        return new SettingsView(
+            business.Card, business.Look, business.LogoAddress(), OpeningWords.Of(business.Hours), business.Promise,
+            business.Promise.Deadline(now, business.Calendar) is { } deadline
+                ? $"Somebody who writes to you now is promised an answer {TimeWords.By(deadline, now, business.DateTimeZone)}."
+                : "With these hours and closed days no answer can be promised: no working day comes within 400 days.");
+    }
+
+    private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(
+        [.. DateTimeZoneProviders.Tzdb.Ids.Where(id => id.Contains('/', StringComparison.Ordinal) && !id.StartsWith("Etc/", StringComparison.Ordinal))],
+        AnswerChecks.PhoneRegions(),
+        [.. CultureInfo.GetCultures(CultureTypes.SpecificCultures).Select(culture => new RegionInfo(culture.Name).ISOCurrencySymbol)
+            .Where(code => code.Length == 3 && code.All(char.IsAsciiLetterUpper)).Distinct().Order(StringComparer.Ordinal)]));
+}

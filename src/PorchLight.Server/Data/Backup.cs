@@ -1,0 +1,225 @@
+using System.IO.Compression;
+using System.Security.Cryptography;
+using System.Text.Json;
+using Microsoft.Data.Sqlite;
+using NodaTime;
+using PorchLight.Server.Calendar;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>What a command did, or why it did nothing.</summary>
+internal sealed record Report(bool Done, string Sentence);
+
+/// <summary>
+/// Copies of the whole house in one ZIP: the database as it was at one instant, the keys that open what is sealed in it,
+/// and a list of both with their hashes.
+/// </summary>
+internal sealed class Backup(DataFolder folder, TimeProvider time)
+{
+    private const string Format = "porch-light-backup";
+    private const string DatabaseEntry = "porch-light.db";
+    private const string KeysEntry = "keys/";
+    private const string ManifestEntry = "manifest.json";
+    private const string Damaged = "This backup is damaged or no backup of Porch Light. Nothing was changed.";
+
+    private sealed record Manifest(string Format, int Version, Instant Made, IReadOnlyList<Kept> Files);
+
+    private sealed record Kept(string Name, string Sha256);
+
+    /// <summary>Writes a backup while the house may be running. A file that exists is never overwritten.</summary>
+    public async Task<Report> WriteAsync(string file, CancellationToken stop)
+    {
+        if (File.Exists(file))
+            return new Report(false, $"{file} exists already. Name a file that does not exist yet.");
+        if (!File.Exists(folder.Database))
+            return new Report(false, $"There is nothing to back up in {folder.Path}.");
+        var unfinished = file + ".unfinished";
+        try
+        {
+            await using (var stream = new FileStream(unfinished, FileMode.Create, FileAccess.ReadWrite))
+            {
+                await WriteAsync(stream, stop);
+                stream.Flush(flushToDisk: true);
+            }
+
+            File.Move(unfinished, file);
+        }
+        catch (IOException failure)
+        {
+            return new Report(false, $"The backup could not be written: {failure.Message}");
+        }
+        finally
+        {
+            if (File.Exists(unfinished))
+                File.Delete(unfinished);
+        }
+
+        return new Report(true, $"Backed up to {file} ({new FileInfo(file).Length / 1024.0 / 1024.0:0.0} MB): the database and the keys, as of {time.Now():uuuu'-'MM'-'dd HH':'mm':'ss} UTC.");
+    }
+
+    /// <summary>Writes a backup into a stream that can be sought.</summary>
+    public async Task WriteAsync(Stream stream, CancellationToken stop)
+    {
+        var copy = Path.Combine(folder.Path, $"copy-{Guid.NewGuid():N}.db");
+        try
+        {
+            await CopyDatabaseAsync(copy, stop);
+            using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
+            var kept = new List<Kept> { await AddAsync(zip, DatabaseEntry, copy, stop) };
+            foreach (var key in Directory.Exists(folder.Keys) ? Directory.GetFiles(folder.Keys) : [])
+                kept.Add(await AddAsync(zip, KeysEntry + Path.GetFileName(key), key, stop));
+            await using var manifest = await zip.CreateEntry(ManifestEntry).OpenAsync(stop);
+            await JsonSerializer.SerializeAsync(manifest, new Manifest(Format, 1, time.Now(), kept), Json.Options, stop);
+        }
+        finally
+        {
+            File.Delete(copy);
+        }
+    }
+
+    /// <summary>
+    /// Puts a backup in the place of what is in the data folder, which is moved aside and kept. Everything is checked
+    /// before anything is touched. The house must not be running.
+    /// </summary>
+    /// <param name="knownMigrations">What this program can read; a backup of a newer one is refused.</param>
+    public async Task<Report> RestoreAsync(string file, IReadOnlySet<string> knownMigrations, CancellationToken stop)
+    {
+        if (!File.Exists(file))
+            return new Report(false, $"There is no file {file}.");
+        if (!folder.TryUse())
+            return new Report(false, $"Porch Light is running on {folder.Path}. Stop it first; nothing was changed.");
+        var unpacked = Path.Combine(folder.Path, $"restoring-{Guid.NewGuid():N}");
+        try
+        {
+            Manifest manifest;
+            try
+            {
+                manifest = await UnpackAsync(file, unpacked, stop);
+            }
+            catch (Exception failure) when (failure is InvalidDataException or JsonException or EndOfStreamException)
+            {
+                return new Report(false, Damaged);
+            }
+
+            var (sound, migrations, contents) = await ReadAsync(Path.Combine(unpacked, DatabaseEntry), stop);
+            if (!sound)
+                return new Report(false, Damaged);
+            if (!migrations.IsSubsetOf(knownMigrations))
+                return new Report(false, "This backup was made by a newer Porch Light. Install that version first; nothing was changed.");
+            var aside = MoveAside();
+            File.Move(Path.Combine(unpacked, DatabaseEntry), folder.Database);
+            if (Directory.Exists(Path.Combine(unpacked, KeysEntry)))
+                Directory.Move(Path.Combine(unpacked, KeysEntry), folder.Keys);
+            return new Report(true, $"Restored the backup of {manifest.Made:uuuu'-'MM'-'dd HH':'mm':'ss} UTC: {contents}."
+                + (aside is null ? "" : $" What was there before stands in {aside}."));
+        }
+        finally
+        {
+            if (Directory.Exists(unpacked))
+                Directory.Delete(unpacked, recursive: true);
+        }
+    }
+
+    private async Task CopyDatabaseAsync(string copy, CancellationToken stop)
+    {
+        await using var connection = new SqliteConnection($"Data Source={folder.Database};Mode=ReadOnly;Pooling=False;Default Timeout=30");
+        await connection.OpenAsync(stop);
+        await using var command = connection.CreateCommand();
+        command.CommandText = "VACUUM INTO $copy";
+        command.Parameters.AddWithValue("$copy", copy);
+        await command.ExecuteNonQueryAsync(stop);
+    }
+
+    private static async Task<Kept> AddAsync(ZipArchive zip, string name, string file, CancellationToken stop)
+    {
+        await using var source = File.OpenRead(file);
+        var hash = Convert.ToHexStringLower(await SHA256.HashDataAsync(source, stop));
+        source.Position = 0;
+        await using var entry = await zip.CreateEntry(name, CompressionLevel.Fastest).OpenAsync(stop);
+        await source.CopyToAsync(entry, stop);
+        return new Kept(name, hash);
+    }
+
+    /// <summary>Unpacks what the list names, and nothing else, checking each file against its hash.</summary>
+    private static async Task<Manifest> UnpackAsync(string file, string into, CancellationToken stop)
+    {
+        using var zip = await ZipFile.OpenReadAsync(file, stop);
+        await using var list = await Entry(ManifestEntry).OpenAsync(stop);
+        var manifest = await JsonSerializer.DeserializeAsync<Manifest>(list, Json.Options, stop);
+        if (manifest is not { Format: Format, Version: 1 } || manifest.Files.All(kept => kept.Name != DatabaseEntry))
+            throw new InvalidDataException();
+        Directory.CreateDirectory(Path.Combine(into, KeysEntry));
+        foreach (var kept in manifest.Files)
+        {
+            if (kept.Name != DatabaseEntry && kept.Name != KeysEntry + Path.GetFileName(kept.Name))
+                throw new InvalidDataException();
+            await using var source = await Entry(kept.Name).OpenAsync(stop);
+            await using var target = new FileStream(Path.Combine(into, kept.Name), FileMode.CreateNew, FileAccess.ReadWrite);
+            await source.CopyToAsync(target, stop);
+            target.Flush(flushToDisk: true);
+            target.Position = 0;
+            if (Convert.ToHexStringLower(await SHA256.HashDataAsync(target, stop)) != kept.Sha256)
+                throw new InvalidDataException();
+        }
+
+        return manifest;
+
+        ZipArchiveEntry Entry(string name) => zip.GetEntry(name) ?? throw new InvalidDataException();
+    }
+
+    private static async Task<(bool Sound, HashSet<string> Migrations, string Contents)> ReadAsync(string database, CancellationToken stop)
+    {
+        await using var connection = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
+        try
+        {
+            await connection.OpenAsync(stop);
+            if (await AskAsync("PRAGMA integrity_check") is not ["ok"])
+                return (false, [], "");
+            var migrations = (await AskAsync("SELECT MigrationId FROM __EFMigrationsHistory")).ToHashSet();
+            var counts = await AskAsync("SELECT 'forms ' || (SELECT count(*) FROM Forms) || ', inquiries ' || (SELECT count(*) FROM Inquiries) || ', clients ' || (SELECT count(*) FROM Clients)");
+            return (true, migrations, counts[0]);
+        }
+        catch (SqliteException)
+        {
+            return (false, [], "");
+        }
+
+        async Task<List<string>> AskAsync(string question)
+        {
+            await using var command = connection.CreateCommand();
+            command.CommandText = question;
+            await using var reader = await command.ExecuteReaderAsync(stop);
+            var answers = new List<string>();
+            while (await reader.ReadAsync(stop))
+                answers.Add(reader.GetString(0));
+            return answers;
+        }
+    }
+
+    /// <summary>Moves database and keys into a folder of their own; null when there was nothing.</summary>
+    private string? MoveAside()
+    {
+        string[] files = [folder.Database, folder.Database + "-wal", folder.Database + "-shm"];
+        if (!files.Any(File.Exists) && !Directory.Exists(folder.Keys))
+            return null;
+        var aside = Path.Combine(folder.Path, $"before-restore-{time.GetUtcNow():yyyyMMdd-HHmmss-fff}");
+        Directory.CreateDirectory(aside);
+        foreach (var file in files.Where(File.Exists))
+            File.Move(file, Path.Combine(aside, Path.GetFileName(file)));
+        if (Directory.Exists(folder.Keys))
+            Directory.Move(folder.Keys, Path.Combine(aside, "keys"));
+        return aside;
+    }
+}
+
+internal static class BackupEndpoints
+{
+    public static void MapBackup(this IEndpointRouteBuilder api) => api.MapGet("/settings/backup.zip", async (Backup backup, TimeProvider time, CancellationToken stop) =>
+    {
+        // On disk and not in memory, and gone when it has been sent.
+        var file = new FileStream(Path.GetTempFileName(), FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        await backup.WriteAsync(file, stop);
+        file.Position = 0;
+        return TypedResults.File(file, "application/zip", $"porch-light-{time.GetUtcNow():yyyy-MM-dd-HHmm}.zip");
+    }).WithTags("Settings").RequireAuthorization(Identity.Seats.OwnerOnly).ExcludeFromDescription();
+}

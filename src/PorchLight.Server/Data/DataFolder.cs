@@ -1,0 +1,36 @@
+using System.Diagnostics.CodeAnalysis;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>The folder in which everything is kept: the database and the keys.</summary>
+internal sealed class DataFolder(string path) : IDisposable
+{
+    private FileStream? _inUse;
+
+    public string Path { get; } = path;
+
+    public string Database => System.IO.Path.Combine(Path, "porch-light.db");
+
+    public string Keys => System.IO.Path.Combine(Path, "keys");
+
+    /// <summary>
+    /// Marks the folder as in use by this process, until it ends in whatever way. False when another one uses it: two
+    /// houses on one folder would carry out everything twice, and a restore would pull the floor away.
+    /// </summary>
+    [SuppressMessage("Reliability", "CA2000", Justification = "Kept open until the folder is disposed.")]
+    public bool TryUse()
+    {
+        Directory.CreateDirectory(Path);
+        try
+        {
+            _inUse ??= new FileStream(System.IO.Path.Combine(Path, "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            return true;
+        }
+        catch (IOException)
+        {
+            return false;
+        }
+    }
+
+    public void Dispose() => _inUse?.Dispose();
+}

@@ -1,0 +1,32 @@
+using System.Threading.RateLimiting;
+
+namespace PorchLight.Server.Data;
+
+/// <summary>How often one address may knock. A setting lifts it for tests.</summary>
+internal static class Knocks
+{
+    /// <summary>At public forms.</summary>
+    public const string AtForms = "forms";
+
+    /// <summary>At the doors of the house: sign-in, links that let somebody in, the first run.</summary>
+    public const string AtDoors = "doors";
+
+    private const int FormsAMinute = 240;
+    private const int DoorsAMinute = 30;
+
+    public static void AddKnockLimits(this IServiceCollection services, IConfiguration configuration) => services.AddRateLimiter(limiter =>
+    {
+        var limited = configuration.GetValue("PorchLight:RateLimits", true);
+        Add(AtForms, FormsAMinute);
+        Add(AtDoors, DoorsAMinute);
+        limiter.OnRejected = (rejected, _) => new ValueTask(Problems.Say(StatusCodes.Status429TooManyRequests,
+            "That was a little fast. Please wait a minute and try again; what you typed is still here.").ExecuteAsync(rejected.HttpContext));
+
+        void Add(string policy, int permits) => limiter.AddPolicy(policy, http => limited
+            ? RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "unknown", _ => new FixedWindowRateLimiterOptions
+            {
+                PermitLimit = permits, Window = TimeSpan.FromMinutes(1),
+            })
+            : RateLimitPartition.GetNoLimiter("lifted"));
+    });
+}

@@ -1,0 +1,66 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
+internal static class AnswersCsv
+{
+    private static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
+    {
+        NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape,
+    };
+
+    public static void MapAnswersCsv(this IEndpointRouteBuilder api) => api.MapGet("/forms/{id}/answers.csv", async Task<IResult> (
+        Id<Form> id, PorchDb db, CancellationToken stop) => await db.Forms.FindAsync([id], stop) is { } form
+            ? TypedResults.File(await WriteAsync(db, form, stop), "text/csv; charset=utf-8", $"answers-{id}.csv")
+            : Problems.NotFound("This form is not here any more.")).WithTags("Forms").ExcludeFromDescription();
+
+    private static async Task<byte[]> WriteAsync(PorchDb db, Form form, CancellationToken stop)
+    {
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var versions = await db.FormVersions.AsNoTracking().Where(version => version.FormId == form.Id).OrderBy(version => version.Number).ToListAsync(stop);
+        // A question keeps its column through all versions; the newest wording heads it.
+        var columns = versions.SelectMany(version => version.Content.Questions).GroupBy(question => question.Key)
+            .Select(group => (Key: group.Key, group.Last().Wording)).ToList();
+        var asked = versions.ToDictionary(version => version.Number, version => version.Content);
+        var rows = db.Submissions.AsNoTracking().Where(submission => submission.FormId == form.Id).OrderBy(submission => submission.At)
+            .GroupJoin(db.Inquiries, submission => submission.Id, inquiry => inquiry.SubmissionId, (submission, inquiries) => new { submission, inquiries })
+            .SelectMany(row => row.inquiries.DefaultIfEmpty(), (row, inquiry) => new { row.submission, inquiry });
+
+        using var file = new MemoryStream();
+        // The mark at the start tells spreadsheets that it is UTF-8.
+        await using (var text = new StreamWriter(file, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true))
+        await using (var csv = new CsvWriter(text, Rfc4180))
+        {
+            await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => column.Wording)]);
+            await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(stop))
+            {
+                var (submission, inquiry) = (row.submission, row.inquiry);
+                await WriteRowAsync(csv,
+                [
+                    submission.At.InZone(zone).ToString("uuuu'-'MM'-'dd HH':'mm", CultureInfo.InvariantCulture), submission.FormVersion.ToString(CultureInfo.InvariantCulture),
+                    inquiry?.Fit.Say(), inquiry?.Verdict.Verdict.Score.ToString(CultureInfo.InvariantCulture), inquiry?.CameFrom,
+                    .. columns.Select(column => submission.Answers.ByQuestion.TryGetValue(column.Key, out var answer)
+                        ? AnswerWords.Say(answer, asked[submission.FormVersion].FindQuestion(column.Key)!)
+                        : null),
+                ]);
+            }
+        }
+
+        return file.ToArray();
+    }
+
+    private static async Task WriteRowAsync(CsvWriter csv, IEnumerable<string?> cells)
+    {
+        foreach (var cell in cells)
+            csv.WriteField(cell);
+        await csv.NextRecordAsync();
+    }
+}

@@ -1,0 +1,96 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Brand;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>The first page of an empty house: it makes the business and its owner, once.</summary>
+internal static class FirstRunEndpoints
+{
+    private const string AlreadyDone = "This house has its owner already. Please sign in.";
+
+    /// <param name="Key">The key that stands in the terminal; it proves that whoever fills this in runs the house.</param>
+    /// <param name="Password">At least ten characters.</param>
+    /// <param name="Business">The owner's name and address are the owner's sign-in too.</param>
+    /// <param name="Hours">When the business works.</param>
+    /// <param name="Promise">How fast it answers.</param>
+    internal sealed record FirstRun(string Key, string Password, BusinessCard Business, OpeningWords Hours, ReplyPromise Promise);
+
+    public static void MapFirstRun(this IEndpointRouteBuilder api) =>
+        api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(Knocks.AtDoors);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
+        FirstRun first, PorchDb db, FirstRunKey key, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, SignInManager<Seat> signIn, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Businesses.AnyAsync(stop))
+            return Problems.Conflict(AlreadyDone);
+        if (!key.Fits(first.Key))
+            return Problems.Unfinished(new Finding("key", "This key does not fit. It stands in the terminal where Porch Light was started, and in the file first-run-key of the data folder."));
+        var card = first.Business.Tidy();
+        var (hours, hourFindings) = first.Hours.Read();
+        var seat = new Seat { Id = Guid.CreateVersion7(), UserName = card.MailAddress, Email = card.MailAddress, DisplayName = card.OwnerName };
+        List<Finding> findings = [.. card.Check(), .. hourFindings, .. first.Promise.Check()];
+        if (!await Passwords.IsGoodAsync(seats, seat, first.Password))
+            findings.Add(new Finding("password", Passwords.TooShort));
+        if (findings.Count > 0)
+            return Problems.Unfinished(findings);
+
+        db.Businesses.Add(new Business
+        {
+            Name = card.Name, OwnerName = card.OwnerName, MailAddress = card.MailAddress, Region = card.Region, Currency = card.Currency, Zone = card.Zone,
+            Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false,
+        });
+        await seats.MakeSeatAsync(roles, seat, first.Password, Roles.Owner);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        key.Forget();
+        await signIn.SignInAsync(seat, isPersistent: true);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Makes the roles where they are missing, and a seat.</summary>
+    public static async Task MakeSeatAsync(this UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Seat seat, string password, string role)
+    {
+        foreach (var name in new[] { Roles.Owner, Roles.Member })
+        {
+            if (!await roles.RoleExistsAsync(name))
+                await roles.CreateAsync(new IdentityRole<Guid>(name));
+        }
+
+        var made = await seats.CreateAsync(seat, password);
+        if (!made.Succeeded)
+            throw new InvalidOperationException(string.Join(" ", made.Errors.Select(error => error.Description)));
+        await seats.AddToRoleAsync(seat, role);
+    }
+}
+
+/// <summary>
+/// The key of an empty house. Whoever can read the data folder or the terminal may make themselves the owner; whoever
+/// only finds the address may not.
+/// </summary>
+internal sealed class FirstRunKey(DataFolder folder)
+{
+    public string File { get; } = Path.Combine(folder.Path, "first-run-key");
+
+    /// <summary>Makes the key of a house without an owner, where there is none yet.</summary>
+    public static async Task LayAsync(IServiceProvider services)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var key = services.GetRequiredService<FirstRunKey>();
+        if (!System.IO.File.Exists(key.File) && !await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync())
+            await System.IO.File.WriteAllTextAsync(key.File, Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(8)));
+    }
+
+    public bool Fits(string key) =>
+        System.IO.File.Exists(File) && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key.Trim()), System.IO.File.ReadAllBytes(File));
+
+    public void Forget() => System.IO.File.Delete(File);
+}

@@ -1,0 +1,24 @@
+using NodaTime;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>
+/// A link that lets one person in once: to take a new seat, or to choose a new password for the seat they have.
+/// </summary>
+internal sealed class Invite
+{
+    /// <summary>How long a link is good for, in real time.</summary>
+    public static readonly Duration GoodFor = Duration.FromDays(7);
+
+    public required Id<Invite> Id { get; init; }
+    public required string Name { get; init; }
+    public required string Email { get; init; }
+    public required string Role { get; init; }
+
+    /// <summary>Whose password it renews; null for a new seat.</summary>
+    public required Guid? SeatId { get; init; }
+    public required string LinkHash { get; init; }
+    public required string LinkSealed { get; init; }
+    public required Instant GoodUntil { get; init; }
+}

@@ -1,0 +1,91 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>Coming in by a link: a new seat, or a new password for the one somebody has.</summary>
+internal static class JoinEndpoints
+{
+    private const string NoLongerGood = "This link is not good any more: it was used, withdrawn, or is older than seven days. Please ask for a new one.";
+
+    internal sealed record JoinView(string Business, string Name, string Email, bool NewPassword);
+
+    internal sealed record Joining(string Name, string Password);
+
+    public static void MapJoin(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/join/{token}").WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(Knocks.AtDoors);
+        group.MapGet("", ShowAsync);
+        group.MapPost("", JoinAsync);
+    }
+
+    private static async Task<Results<Ok<JoinView>, ProblemHttpResult>> ShowAsync(string token, PorchDb db, TimeProvider time, CancellationToken stop) =>
+        await FindAsync(db, token, time, stop) is { } invite
+            ? TypedResults.Ok(new JoinView((await db.Businesses.AsNoTracking().SingleAsync(stop)).Name, invite.Name, invite.Email, invite.SeatId is not null))
+            : Problems.NotFound(NoLongerGood);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(
+        string token, Joining joining, PorchDb db, TimeProvider time, UserManager<Seat> seats, SignInManager<Seat> signIn, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await FindAsync(db, token, time, stop) is not { } invite)
+            return Problems.NotFound(NoLongerGood);
+        var name = joining.Name.Trim();
+        if (name.Length is 0 or > 100 || name.Any(char.IsControl))
+            return Problems.Unfinished(new Finding("name", "Please give your name, in at most 100 characters."));
+        var seat = invite.SeatId is { } known
+            ? await seats.FindByIdAsync(known.ToString())
+            : new Seat { Id = Guid.CreateVersion7(), UserName = invite.Email, Email = invite.Email, DisplayName = name };
+        if (seat is null)
+            return Problems.NotFound(NoLongerGood);
+        if (!await Passwords.IsGoodAsync(seats, seat, joining.Password))
+            return Problems.Unfinished(new Finding("password", Passwords.TooShort));
+        if (invite.SeatId is null)
+        {
+            if (!(await seats.CreateAsync(seat, joining.Password)).Succeeded)
+                return Problems.Conflict("Somebody with this e-mail address has a seat already.");
+            await seats.AddToRoleAsync(seat, invite.Role);
+        }
+        else
+        {
+            seat.DisplayName = name;
+            await seats.RemovePasswordAsync(seat);
+            await seats.AddPasswordAsync(seat, joining.Password);
+            await seats.SetLockoutEndDateAsync(seat, null);
+        }
+
+        db.Invites.Remove(invite);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        await signIn.SignInAsync(seat, isPersistent: true);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Invite?> FindAsync(PorchDb db, string token, TimeProvider time, CancellationToken stop)
+    {
+        var (hash, now) = (Tokens.Hash(token), time.Now());
+        return await db.Invites.SingleOrDefaultAsync(invite => invite.LinkHash == hash && invite.GoodUntil > now, stop);
+    }
+}
+
+/// <summary>What a password must be.</summary>
+internal static class Passwords
+{
+    public const int Least = 10;
+    public const string TooShort = "A password needs at least ten characters. A few words in a row are good.";
+
+    public static async Task<bool> IsGoodAsync(UserManager<Seat> seats, Seat seat, string password)
+    {
+        foreach (var validator in seats.PasswordValidators)
+        {
+            if (!(await validator.ValidateAsync(seats, seat, password)).Succeeded)
+                return false;
+        }
+
+        return password.Length <= 200;
+    }
+}

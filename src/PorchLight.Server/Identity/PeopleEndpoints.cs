@@ -1,0 +1,164 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>Who works here: seats, roles, and the links that let people in.</summary>
+internal static class PeopleEndpoints
+{
+    private const string Gone = "This person is not here any more.";
+    private const string LastOwner = "This is the only owner. Make somebody else an owner first.";
+
+    internal sealed record PeopleView(IReadOnlyList<SeatRow> Seats, IReadOnlyList<InviteRow> Invites);
+
+    internal sealed record SeatRow(Guid Id, string Name, string Email, string Role, bool You);
+
+    /// <param name="NewPassword">Whether it renews a password; else it opens a new seat.</param>
+    /// <param name="GoodUntil">In words.</param>
+    internal sealed record InviteRow(Id<Invite> Id, string Name, string Email, string Role, bool NewPassword, string Link, string GoodUntil);
+
+    internal sealed record NewInvite(string Name, string Email, string Role);
+
+    internal sealed record RoleChange(string Role);
+
+    internal sealed record PasswordChange(string Current, string Next);
+
+    public static void MapPeople(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/people").WithTags("People").RequireAuthorization(Seats.OwnerOnly);
+        group.MapGet("", ListAsync);
+        group.MapPost("/invites", InviteAsync);
+        group.MapDelete("/invites/{id}", WithdrawAsync);
+        group.MapPost("/{seat}/role", ChangeRoleAsync);
+        group.MapPost("/{seat}/password-link", LinkForPasswordAsync);
+        group.MapDelete("/{seat}", RemoveAsync);
+        api.MapPost("/me/password", ChangePasswordAsync).WithTags("People");
+    }
+
+    private static async Task<Ok<PeopleView>> ListAsync(
+        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+    {
+        var me = seats.GetUserId(who);
+        var rows = await (from seat in db.Users.AsNoTracking()
+                          join given in db.UserRoles on seat.Id equals given.UserId
+                          join role in db.Roles on given.RoleId equals role.Id
+                          orderby seat.Id
+                          select new { seat.Id, seat.DisplayName, seat.Email, Role = role.Name }).ToListAsync(stop);
+        var now = time.Now();
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var invites = await db.Invites.AsNoTracking().Where(invite => invite.GoodUntil > now).OrderBy(invite => invite.Id).ToListAsync(stop);
+        return TypedResults.Ok(new PeopleView(
+            [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
+            [.. invites.Select(invite => Row(invite, tokens, now, zone, request))]));
+    }
+
+    private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> InviteAsync(
+        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+    {
+        var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
+        if (name.Length is 0 or > 100 || name.Any(char.IsControl))
+            return Problems.Unfinished(new Finding("name", "Please give their name, in at most 100 characters."));
+        if (AnswerChecks.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        if (invite.Role is not (Roles.Owner or Roles.Member))
+            return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await seats.FindByEmailAsync(email) is not null)
+            return Problems.Conflict("Somebody with this e-mail address has a seat already.");
+        var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, request));
+    }
+
+    private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken stop)
+    {
+        await db.Invites.Where(invite => invite.Id == id).ExecuteDeleteAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeRoleAsync(
+        Guid seat, RoleChange change, PorchDb db, UserManager<Seat> seats, CancellationToken stop)
+    {
+        if (change.Role is not (Roles.Owner or Roles.Member))
+            return Problems.Unprocessable("A person is a member or an owner.");
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+            return Problems.NotFound(Gone);
+        if (change.Role != Roles.Owner && await IsLastOwnerAsync(seats, person))
+            return Problems.Conflict(LastOwner);
+        await seats.RemoveFromRolesAsync(person, await seats.GetRolesAsync(person));
+        await seats.AddToRoleAsync(person, change.Role);
+        await seats.UpdateSecurityStampAsync(person);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
+        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+    {
+        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+            return Problems.NotFound(Gone);
+        var made = await OpenPasswordLinkAsync(db, tokens, time, seats, person, stop);
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, request));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<Seat> seats, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+            return Problems.NotFound(Gone);
+        if (await IsLastOwnerAsync(seats, person))
+            return Problems.Conflict(LastOwner);
+        await db.Invites.Where(invite => invite.SeatId == seat).ExecuteDeleteAsync(stop);
+        await seats.DeleteAsync(person);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangePasswordAsync(
+        PasswordChange change, ClaimsPrincipal who, UserManager<Seat> seats, SignInManager<Seat> signIn)
+    {
+        var person = (await seats.GetUserAsync(who))!;
+        if (!(await signIn.CheckPasswordSignInAsync(person, change.Current, lockoutOnFailure: true)).Succeeded)
+            return Problems.Unfinished(new Finding("current", "This is not the password you have now."));
+        if (await seats.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
+            return Problems.Unfinished(new Finding("next", Passwords.TooShort));
+        await signIn.RefreshSignInAsync(person);
+        return TypedResults.NoContent();
+    }
+
+    internal static async Task<Invite> OpenPasswordLinkAsync(
+        PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, Seat person, CancellationToken stop) =>
+        await OpenAsync(db, tokens, time, person.DisplayName, person.Email!, (await seats.GetRolesAsync(person)).Single(), person.Id, stop);
+
+    /// <summary>Opens a link; an earlier one for the same address is withdrawn.</summary>
+    private static async Task<Invite> OpenAsync(
+        PorchDb db, Tokens tokens, TimeProvider time, string name, string email, string role, Guid? seat, CancellationToken stop)
+    {
+        await db.Invites.Where(earlier => earlier.Email == email).ExecuteDeleteAsync(stop);
+        var link = tokens.Create();
+        var invite = new Invite
+        {
+            Id = new Id<Invite>(Guid.CreateVersion7()), Name = name, Email = email, Role = role, SeatId = seat,
+            LinkHash = link.Hash, LinkSealed = link.Sealed, GoodUntil = time.Now() + Invite.GoodFor,
+        };
+        db.Invites.Add(invite);
+        await db.SaveChangesAsync(stop);
+        return invite;
+    }
+
+    private static async Task<bool> IsLastOwnerAsync(UserManager<Seat> seats, Seat person) =>
+        await seats.GetUsersInRoleAsync(Roles.Owner) is [var only] && only.Id == person.Id;
+
+    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, HttpRequest request) => new(
+        invite.Id, invite.Name, invite.Email, invite.Role, invite.SeatId is not null,
+        $"{request.Scheme}://{request.Host}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
+}

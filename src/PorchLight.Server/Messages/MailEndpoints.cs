@@ -1,0 +1,73 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>Messages that are stuck: refused for good, or perhaps sent. A person looks and decides.</summary>
+internal static class MailEndpoints
+{
+    private const string NotStuck = "This message is not stuck any more. Somebody decided about it meanwhile.";
+
+    /// <param name="Perhaps">Whether it may have arrived; else it surely did not.</param>
+    internal sealed record StuckRow(Id<OutgoingMail> Id, string Name, string Subject, bool Perhaps, string Why, string Written);
+
+    internal sealed record StuckView(
+        Id<OutgoingMail> Id, Id<Client> ClientId, string Name, string To, string Subject, string Text, bool Perhaps, string Why, string Written,
+        string MessageId, int Tries);
+
+    public static void MapMail(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/mail").WithTags("Mail");
+        group.MapGet("/{id}", ShowAsync);
+        group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+            DecideAsync(id, again: true, db, clock, who, stop));
+        group.MapPost("/{id}/leave", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+            DecideAsync(id, again: false, db, clock, who, stop));
+    }
+
+    /// <summary>Everything that is stuck, the longest first.</summary>
+    internal static async Task<List<StuckRow>> RowsAsync(PorchDb db, Instant now, DateTimeZone zone, CancellationToken stop) =>
+        [.. (await (from mail in Stuck(db)
+                    join client in db.Clients on mail.ClientId equals client.Id
+                    orderby mail.Written
+                    select new { mail, client.Name }).AsNoTracking().ToListAsync(stop))
+            .Select(row => new StuckRow(
+                row.mail.Id, row.Name, row.mail.Subject, row.mail.State == MailState.PerhapsSent, row.mail.LastFailure ?? "", TimeWords.At(row.mail.Written, now, zone)))];
+
+    internal static IQueryable<OutgoingMail> Stuck(PorchDb db) => db.OutgoingMail.Where(mail => mail.State == MailState.Failed || mail.State == MailState.PerhapsSent);
+
+    private static async Task<Results<Ok<StuckView>, ProblemHttpResult>> ShowAsync(Id<OutgoingMail> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+    {
+        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
+            return Problems.NotFound(NotStuck);
+        var client = (await db.Clients.FindAsync([mail.ClientId], stop))!;
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        return TypedResults.Ok(new StuckView(
+            id, client.Id, client.Name, mail.To, mail.Subject, mail.Text, mail.State == MailState.PerhapsSent, mail.LastFailure ?? "",
+            TimeWords.At(mail.Written, clock.GetCurrentInstant(), zone), mail.MessageId, mail.Tries));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(
+        Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
+            return Problems.Conflict(NotStuck);
+        mail.State = again ? MailState.Queued : MailState.Left;
+        mail.Tries = 0;
+        mail.NextTry = Instant.FromUnixTimeTicks(0);
+        db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new About(mail.ClientId));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,95 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>Whether mail stays in the practice mailbox or goes out by SMTP.</summary>
+internal static class MailSettingsEndpoints
+{
+    /// <param name="Practice">Whether mail stays in the house; the rest then waits unused.</param>
+    /// <param name="User">Empty when the server asks for no sign-in.</param>
+    /// <param name="Password">Never told; empty keeps the one that is stored.</param>
+    internal sealed record MailSetting(bool Practice, string Host, int Port, SmtpSecurity Security, string User, string Password)
+    {
+        public static MailSetting Of(Business business) => business.Smtp is { } smtp
+            ? new MailSetting(false, smtp.Host, smtp.Port, smtp.Security, smtp.User ?? "", "")
+            : new MailSetting(true, "", 587, SmtpSecurity.StartTls, "", "");
+
+        public IReadOnlyList<Finding> Check() => Practice
+            ? []
+            : [
+                .. Uri.CheckHostName(Host.Trim()) == UriHostNameType.Unknown ? [new Finding("host", "Please give the mail server's name, like smtp.example.com.")] : Array.Empty<Finding>(),
+                .. Port is >= 1 and <= 65535 ? Array.Empty<Finding>() : [new Finding("port", "A port is a number from 1 to 65535; usually 587 or 465.")],
+            ];
+
+        public SmtpSettings? ToSmtp(SmtpSettings? before, Tokens tokens) => Practice ? null : new SmtpSettings(
+            Host.Trim(), Port, Security, User.Trim() is { Length: > 0 } user ? user : null,
+            // A password is only kept for the server and the person it was given for.
+            Password.Length > 0 ? tokens.Seal(Password) : before is not null && before.Host == Host.Trim() && before.User == User.Trim() ? before.PasswordSealed : null);
+    }
+
+    /// <param name="Waiting">How many messages wait for their next try.</param>
+    /// <param name="Stuck">How many wait for a person.</param>
+    internal sealed record MailSettingsView(MailSetting Setting, string From, int Waiting, int Stuck);
+
+    /// <param name="Arrived">Whether the mail server took it.</param>
+    /// <param name="Sentence">What happened.</param>
+    internal sealed record TestResult(bool Arrived, string Sentence);
+
+    public static void MapMailSettings(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/settings/mail").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
+        group.MapGet("", async (PorchDb db, CancellationToken stop) => TypedResults.Ok(await ViewAsync(db, stop)));
+        group.MapPut("", SaveAsync);
+        group.MapPost("/test", TestAsync);
+    }
+
+    private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken stop)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var business = await db.Businesses.SingleAsync(stop);
+        var (merged, refusal) = edit.Onto(MailSetting.Of(business));
+        if (refusal is not null)
+            return refusal;
+        if (merged.Check() is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        business.Smtp = merged.ToSmtp(business.Smtp, tokens);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(await ViewAsync(db, stop));
+    }
+
+    /// <summary>Sends a message to the person who asks, by the settings as they stand on screen.</summary>
+    private static async Task<Results<Ok<TestResult>, ProblemHttpResult>> TestAsync(
+        MailSetting setting, PorchDb db, Tokens tokens, SmtpCarrier carrier, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+    {
+        if (setting.Check() is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
+            return TypedResults.Ok(new TestResult(true, "Mail stays in the practice mailbox; there is nothing to test."));
+        var to = (await seats.GetUserAsync(who))!.Email!;
+        var message = SmtpCarrier.Compose(business.Name, business.MailAddress, to, $"A test from {business.Name}",
+            "This is a test message. If you can read it, your mail settings work, and messages to your clients go out this way.");
+        return TypedResults.Ok(await carrier.CarryAsync(smtp, smtp.PasswordSealed is { } password ? tokens.Open(password) : null, message, stop) switch
+        {
+            HandOver.Taken => new TestResult(true, $"The mail server took the test message to {to}. Look whether it arrives."),
+            HandOver.Refused refused => new TestResult(false, refused.Why),
+            _ => new TestResult(false, "The mail server took the whole message but never said whether it keeps it."),
+        });
+    }
+
+    private static async Task<MailSettingsView> ViewAsync(PorchDb db, CancellationToken stop)
+    {
+        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        return new MailSettingsView(
+            MailSetting.Of(business), business.MailAddress,
+            await db.OutgoingMail.CountAsync(mail => mail.State == MailState.Queued && mail.Tries > 0, stop), await MailEndpoints.Stuck(db).CountAsync(stop));
+    }
+}

@@ -1,0 +1,158 @@
+using System.Net.Sockets;
+using MailKit;
+using MailKit.Net.Smtp;
+using MailKit.Security;
+using MimeKit;
+using MimeKit.Text;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>How the line to the mail server is protected.</summary>
+internal enum SmtpSecurity
+{
+    /// <summary>Begins openly and must change to TLS (usually port 587).</summary>
+    StartTls,
+
+    /// <summary>TLS from the first byte (usually port 465).</summary>
+    Tls,
+
+    /// <summary>None; only for a mail server on the same machine or network.</summary>
+    None,
+}
+
+/// <summary>Where mail is handed over.</summary>
+/// <param name="User">Null when the server asks for no sign-in.</param>
+/// <param name="PasswordSealed">Null when the server asks for no sign-in.</param>
+internal sealed record SmtpSettings(string Host, int Port, SmtpSecurity Security, string? User, string? PasswordSealed);
+
+/// <summary>How a hand-over ended.</summary>
+internal abstract record HandOver
+{
+    /// <summary>The server has the message.</summary>
+    public sealed record Taken : HandOver;
+
+    /// <summary>The server does not have it.</summary>
+    /// <param name="Why">A sentence for the owner.</param>
+    /// <param name="ForGood">Whether another try would end the same way.</param>
+    /// <param name="LineIsDown">Whether other messages would fare no better now.</param>
+    public sealed record Refused(string Why, bool ForGood = false, bool LineIsDown = false) : HandOver;
+
+    /// <summary>The message was sent to its end, but the server's answer never came.</summary>
+    public sealed record Unsure : HandOver;
+}
+
+/// <summary>Hands messages to a mail server by SMTP (RFC 5321), one line for each.</summary>
+internal sealed class SmtpCarrier(IConfiguration configuration)
+{
+    private readonly TimeSpan _patience = TimeSpan.FromSeconds(configuration.GetValue("PorchLight:SmtpTimeoutSeconds", 30.0));
+
+    public async Task<HandOver> CarryAsync(SmtpSettings settings, string? password, MimeMessage message, CancellationToken stop)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        patience.CancelAfter(_patience);
+        var end = new EndOfMessage();
+        using var client = new SmtpClient(end);
+        try
+        {
+            await client.ConnectAsync(settings.Host, settings.Port, settings.Security switch
+            {
+                SmtpSecurity.Tls => SecureSocketOptions.SslOnConnect,
+                SmtpSecurity.StartTls => SecureSocketOptions.StartTls,
+                _ => SecureSocketOptions.None,
+            }, patience.Token);
+            // In chunks a message has no end mark to watch for.
+            client.Capabilities &= ~SmtpCapabilities.Chunking;
+            if (settings.User is { } user)
+                await client.AuthenticateAsync(user, password ?? "", patience.Token);
+            await client.SendAsync(message, patience.Token);
+        }
+        catch (SmtpCommandException refusal)
+        {
+            return new HandOver.Refused($"The mail server says: {refusal.Message.TrimEnd('.')}.", ForGood: (int)refusal.StatusCode >= 500);
+        }
+        catch (AuthenticationException)
+        {
+            return new HandOver.Refused("The mail server does not accept the user name and password.", LineIsDown: true);
+        }
+        catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or SslHandshakeException or OperationCanceledException or NotSupportedException)
+        {
+            return end.Reached ? new HandOver.Unsure() : new HandOver.Refused(Say(failure), LineIsDown: true);
+        }
+
+        await SayGoodbyeAsync(client, patience.Token);
+        return new HandOver.Taken();
+    }
+
+    /// <summary>The message as it goes out.</summary>
+    public static MimeMessage Compose(OutgoingMail mail, string senderName)
+    {
+        var message = Compose(senderName, mail.From, mail.To, mail.Subject, mail.Text);
+        message.MessageId = mail.MessageId.Trim('<', '>');
+        message.Date = mail.Written.ToDateTimeOffset();
+        if (mail.Automatic)
+            message.Headers.Add(HeaderId.AutoSubmitted, "auto-replied");
+        return message;
+    }
+
+    public static MimeMessage Compose(string senderName, string from, string to, string subject, string text)
+    {
+        var message = new MimeMessage { Subject = subject, Body = new TextPart(TextFormat.Plain) { Text = text } };
+        message.From.Add(new MailboxAddress(senderName, from));
+        message.To.Add(new MailboxAddress(null, to));
+        return message;
+    }
+
+    /// <summary>The server has the message already; how the line ends changes nothing.</summary>
+    private static async Task SayGoodbyeAsync(SmtpClient client, CancellationToken stop)
+    {
+        try
+        {
+            await client.DisconnectAsync(quit: true, stop);
+        }
+        catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or OperationCanceledException)
+        {
+        }
+    }
+
+    private static string Say(Exception failure) => failure switch
+    {
+        OperationCanceledException => "The mail server does not answer.",
+        SslHandshakeException => "The mail server cannot be trusted: its certificate does not fit.",
+        NotSupportedException => "The mail server does not offer a protected line. Choose another kind of line in the settings.",
+        SocketException => "The mail server cannot be reached.",
+        _ => "The line to the mail server broke.",
+    };
+
+    /// <summary>
+    /// Watches what goes out for the end mark of a message. Up to it a server throws a broken message away (RFC 5321,
+    /// 4.1.1.4); after it nobody can know (RFC 1047).
+    /// </summary>
+    private sealed class EndOfMessage : IProtocolLogger
+    {
+        private const string Mark = "\r\n.\r\n";
+        private string _tail = "";
+
+        public bool Reached { get; private set; }
+
+        public IAuthenticationSecretDetector? AuthenticationSecretDetector { get; set; }
+
+        public void LogClient(byte[] buffer, int offset, int count)
+        {
+            _tail += System.Text.Encoding.Latin1.GetString(buffer, offset, count);
+            Reached |= _tail.Contains(Mark, StringComparison.Ordinal);
+            _tail = _tail[^Math.Min(_tail.Length, Mark.Length - 1)..];
+        }
+
+        public void LogServer(byte[] buffer, int offset, int count)
+        {
+        }
+
+        public void LogConnect(Uri uri)
+        {
+        }
+
+        public void Dispose()
+        {
+        }
+    }
+}

@@ -1,0 +1,72 @@
+import type { Clash } from "../../api/problem";
+import { Button } from "../../kit/Button";
+
+interface Props {
+  clashes: Clash[];
+  /** What a place is called on this screen. */
+  nameOf: (place: string) => string;
+  onChoose: (clash: Clash, keep: "theirs" | "yours") => void;
+}
+
+/** What was changed here and in another window at once, side by side, for a person to choose. */
+export function Clashes({ clashes, nameOf, onChoose }: Props) {
+  if (clashes.length === 0) return null;
+  return (
+    <section
+      role="alert"
+      aria-label="Changed in two windows"
+      className="my-4 rounded-soft border-2 border-dusk bg-glow p-4"
+    >
+      <h2 className="text-[1.07rem]">Changed in two windows</h2>
+      <p className="mb-3">
+        Somebody changed the same words meanwhile, perhaps you in another window. Nothing is overwritten before you
+        choose.
+      </p>
+      <ul className="grid gap-4">
+        {clashes.map((clash) => (
+          <li key={clash.place}>
+            <h3 className="mb-1 font-body font-semibold">{nameOf(clash.place)}</h3>
+            <div className="grid gap-3 sm:grid-cols-2">
+              <Side
+                title="Stored now"
+                value={clash.theirs}
+                action="Take what is stored"
+                onChoose={() => onChoose(clash, "theirs")}
+              />
+              <Side
+                title="Typed here"
+                value={clash.yours}
+                action="Keep what I typed"
+                onChoose={() => onChoose(clash, "yours")}
+              />
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface SideProps {
+  title: string;
+  value: unknown;
+  action: string;
+  onChoose: () => void;
+}
+
+function Side({ title, value, action, onChoose }: SideProps) {
+  return (
+    <div className="flex flex-col rounded-soft border border-edge bg-card p-3">
+      <p className="text-slate">{title}</p>
+      <p className="mb-3 flex-1 wrap-anywhere whitespace-pre-wrap">{inWords(value)}</p>
+      <Button className="self-start" onClick={onChoose}>
+        {action}
+      </Button>
+    </div>
+  );
+}
+
+function inWords(value: unknown): string {
+  if (value === null || value === undefined || value === "") return "(empty)";
+  return typeof value === "string" ? value : JSON.stringify(value);
+}

@@ -1,0 +1,68 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { orProblem } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { useNotice } from "../../kit/Notice";
+import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../frame/useTitle";
+
+/** A message that could not be delivered, or perhaps was: a person looks and decides. */
+export function StuckMail() {
+  const { id = "" } = useParams();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const path = { id };
+  const query = useQuery({
+    queryKey: ["mail", id],
+    queryFn: () => orProblem(api.GET("/api/mail/{id}", { params: { path } })),
+    retry: false,
+  });
+  const done = (words: string) => {
+    void navigate("/");
+    void queries.invalidateQueries({ queryKey: ["today"] });
+    notice({ words });
+  };
+  const again = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/mail/{id}/again", { params: { path } })),
+    onSuccess: () => done("It goes out once more."),
+  });
+  const leave = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/mail/{id}/leave", { params: { path } })),
+    onSuccess: () => done("Left as it is."),
+  });
+  const mail = query.data;
+  useTitle(mail?.subject);
+  if (!mail) return <PanelWaiting title="Message" home="/" error={query.error} />;
+  const busy = again.isPending || leave.isPending;
+  return (
+    <div className="p-8">
+      <PanelHead title={mail.subject} home="/" under={`To ${mail.name}, ${mail.to}, written ${mail.written}.`} />
+      <div className="mb-4 rounded-soft bg-glow p-4">
+        <h2 className="text-[1.07rem]">{mail.perhaps ? "Perhaps sent; please look" : "Not delivered"}</h2>
+        <p>{mail.why}</p>
+        <p className="mt-1">
+          {mail.perhaps
+            ? "Look into the sent mail of your mail server for its message number, or ask whether it arrived. It is not sent twice unless you say so."
+            : "Check the address and your mail settings, then send it again; or write in another way and leave this one."}
+        </p>
+        {mail.perhaps && <p className="mt-1 wrap-anywhere text-slate">Message number: {mail.messageId}</p>}
+      </div>
+      <div className="rounded-soft border border-edge p-5 whitespace-pre-wrap">{mail.text}</div>
+      <Failure error={again.error ?? leave.error} />
+      <div className="mt-4 flex flex-wrap gap-2">
+        <Button weight="main" disabled={busy} onClick={() => again.mutate()}>
+          Send it again
+        </Button>
+        <Button disabled={busy} onClick={() => leave.mutate()}>
+          {mail.perhaps ? "It arrived, leave it" : "Leave it unsent"}
+        </Button>
+        <Link to={`/clients/${mail.clientId}`} className={buttonLook("plain")}>
+          Open {mail.name}
+        </Link>
+      </div>
+    </div>
+  );
+}

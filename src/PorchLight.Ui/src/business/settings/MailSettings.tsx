@@ -1,0 +1,157 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { SelectBox, TextBox } from "../../kit/fields";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useEdit } from "../edits/useEdit";
+import { useSession } from "../frame/session";
+import { SavedForm } from "./SavedForm";
+
+const names: Record<string, string> = {
+  practice: "Where mail goes",
+  host: "Mail server",
+  port: "Port",
+  security: "Line",
+  user: "User name",
+  password: "Password",
+};
+
+/** Whether mail stays in the house or goes out. */
+export function MailSettings() {
+  const mail = useQuery({
+    queryKey: ["mail-settings"],
+    queryFn: () => orProblem(api.GET("/api/settings/mail")),
+    refetchOnMount: "always",
+  });
+  if (!mail.data || !mail.isFetchedAfterMount)
+    return mail.error ? <Failure error={mail.error} /> : <Skeleton rows={5} />;
+  return <MailForm mail={mail.data} />;
+}
+
+function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
+  const { refresh } = useSession();
+  const edit = useEdit(mail.setting, async (body) => {
+    const { setting } = await orProblem(api.PUT("/api/settings/mail", { body }));
+    await refresh();
+    return setting;
+  });
+  const test = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/settings/mail/test", { body: edit.now })),
+  });
+  const findings = edit.findings.size > 0 ? edit.findings : findingsOf(test.error);
+  const { now } = edit;
+  const change = (part: Partial<typeof now>) => {
+    edit.change(part);
+    test.reset();
+  };
+  return (
+    <div className="grid gap-4">
+      {(mail.stuck > 0 || mail.waiting > 0) && (
+        <p className="rounded-soft bg-glow p-4 shadow-soft">
+          {mail.waiting > 0 && `Waiting for their next try: ${mail.waiting}. `}
+          {mail.stuck > 0 && (
+            <>
+              Waiting for you: {mail.stuck}.{" "}
+              <Link to="/" className="underline">
+                Look at them on Today
+              </Link>
+              .
+            </>
+          )}
+        </p>
+      )}
+      <SavedForm
+        edit={edit}
+        nameOf={(place) => names[place] ?? place}
+        beside={
+          !now.practice && (
+            <Button disabled={test.isPending} onClick={() => test.mutate()}>
+              {test.isPending ? "Sending a test …" : "Send me a test message"}
+            </Button>
+          )
+        }
+      >
+        <fieldset className="mb-4">
+          <legend className="mb-1 font-semibold">Where mail goes</legend>
+          {(
+            [
+              [true, "It stays in the practice mailbox; nobody outside gets any"],
+              [false, "It goes out by SMTP"],
+            ] as const
+          ).map(([practice, words]) => (
+            <label key={words} className="flex min-h-8 items-center gap-2">
+              <input
+                type="radio"
+                name="practice"
+                checked={now.practice === practice}
+                onChange={() => change({ practice })}
+              />
+              {words}
+            </label>
+          ))}
+        </fieldset>
+        {!now.practice && (
+          <div className="grid gap-4">
+            <p className="text-slate">
+              Whoever hosts your mail names these. Messages come from {mail.from}; let that be an address of theirs.
+            </p>
+            <div className="grid gap-4 sm:grid-cols-[minmax(0,1fr)_7rem]">
+              <TextBox
+                label="Mail server"
+                placeholder="smtp.example.com"
+                value={now.host}
+                error={findings.get("host")}
+                onChange={(e) => change({ host: e.target.value })}
+              />
+              <TextBox
+                label="Port"
+                inputMode="numeric"
+                value={now.port || ""}
+                error={findings.get("port")}
+                onChange={(e) => change({ port: Math.trunc(Number(e.target.value)) || 0 })}
+              />
+            </div>
+            <SelectBox
+              label="Line"
+              value={now.security}
+              onChange={(e) => change({ security: e.target.value as Schemas["SmtpSecurity"] })}
+            >
+              <option value="startTls">Protected after an open start (STARTTLS, usually port 587)</option>
+              <option value="tls">Protected from the first byte (TLS, usually port 465)</option>
+              <option value="none">Not protected (only on the same machine)</option>
+            </SelectBox>
+            <div className="grid gap-4 sm:grid-cols-2">
+              <TextBox
+                label="User name"
+                help="Empty when the server asks for none."
+                autoComplete="off"
+                value={now.user}
+                onChange={(e) => change({ user: e.target.value })}
+              />
+              <TextBox
+                label="Password"
+                help="Empty keeps the one that is stored."
+                type="password"
+                autoComplete="new-password"
+                value={now.password}
+                onChange={(e) => change({ password: e.target.value })}
+              />
+            </div>
+            <div role="status">
+              {test.data && (
+                <p
+                  className={`border-l-4 pl-3 font-semibold ${test.data.arrived ? "border-moss text-moss" : "border-brick text-brick"}`}
+                >
+                  {test.data.sentence}
+                </p>
+              )}
+              {test.error && findings.size === 0 && <Failure error={test.error} />}
+            </div>
+          </div>
+        )}
+      </SavedForm>
+    </div>
+  );
+}

@@ -1,0 +1,147 @@
+import { useQuery } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { boxLook, SelectBox, TextBox } from "../../kit/fields";
+import { api } from "../client";
+
+/** Fields of a part of the settings: its values, what is wrong with them, and how they change. */
+interface Fields<T> {
+  value: T;
+  findings: Map<string, string>;
+  onChange: (part: Partial<T>) => void;
+}
+
+/** Who the business is. */
+export function CardFields({ value, findings, onChange }: Fields<Schemas["BusinessCard"]>) {
+  const choices = useQuery({
+    queryKey: ["choices"],
+    queryFn: () => orProblem(api.GET("/api/choices")),
+    staleTime: Infinity,
+  });
+  const box = (name: keyof Schemas["BusinessCard"]) => ({
+    value: value[name],
+    error: findings.get(name),
+    onChange: (e: { target: { value: string } }) => onChange({ [name]: e.target.value }),
+  });
+  return (
+    <div className="grid gap-4 sm:grid-cols-2">
+      <TextBox label="Business" help="What clients call it." autoComplete="organization" {...box("name")} />
+      <TextBox label="Your name" help="It stands under your messages." autoComplete="name" {...box("ownerName")} />
+      <TextBox
+        label="E-mail"
+        help="Your messages come from it."
+        type="email"
+        autoComplete="email"
+        {...box("mailAddress")}
+      />
+      <TextBox label="Time zone" help="Like Europe/Dublin." list="zones" {...box("zone")} />
+      <TextBox label="Country" help="Two letters. Phone numbers are read by it." list="regions" {...box("region")} />
+      <TextBox label="Currency" help="Three letters, like EUR." list="currencies" {...box("currency")} />
+      <datalist id="zones">
+        {choices.data?.zones.map((zone) => (
+          <option key={zone} value={zone} />
+        ))}
+      </datalist>
+      <datalist id="regions">
+        {choices.data?.regions.map((region) => (
+          <option key={region} value={region}>
+            {nameOf("region", region)}
+          </option>
+        ))}
+      </datalist>
+      <datalist id="currencies">
+        {choices.data?.currencies.map((currency) => (
+          <option key={currency} value={currency}>
+            {nameOf("currency", currency)}
+          </option>
+        ))}
+      </datalist>
+    </div>
+  );
+}
+
+function nameOf(type: "region" | "currency", code: string): string {
+  return new Intl.DisplayNames("en", { type }).of(code) ?? code;
+}
+
+const days = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"] as const;
+
+/** When the business works and sends. */
+export function HoursFields({ value, findings, onChange }: Fields<Schemas["OpeningWords"]>) {
+  return (
+    <div className="grid gap-5">
+      <fieldset>
+        <legend className="font-semibold">Weekly hours</legend>
+        <p className="mb-2 text-slate">
+          Like 9 to 17:30, or 9 to 12:30, 13:30 to 17:30 with a break. Leave a day empty when you are closed.
+        </p>
+        <div className="grid max-w-xl gap-1.5">
+          {days.map((day) => (
+            <label key={day} className="grid grid-cols-[6.5rem_minmax(0,1fr)] items-center gap-x-3">
+              <span className="capitalize">{day}</span>
+              <input
+                className={boxLook}
+                value={value[day]}
+                placeholder="closed"
+                aria-invalid={findings.has(day) ? true : undefined}
+                onChange={(e) => onChange({ [day]: e.target.value })}
+              />
+              {findings.has(day) && <span className="col-start-2 font-semibold text-brick">{findings.get(day)}</span>}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <TextBox
+        label="Closed days"
+        help="Like 2026-12-24 to 2027-01-03, 2027-03-17."
+        value={value.closed}
+        error={findings.get("closed")}
+        onChange={(e) => onChange({ closed: e.target.value })}
+      />
+      <fieldset>
+        <legend className="font-semibold">Messages go out</legend>
+        <p className="mb-2 text-slate">On working days only; whatever falls due at other times waits.</p>
+        <div className="flex items-center gap-2">
+          {(["sendFrom", "sendTo"] as const).map((end) => (
+            <label key={end} className="flex items-center gap-2">
+              <span>{end === "sendFrom" ? "from" : "to"}</span>
+              <input
+                className={`${boxLook} w-24`}
+                value={value[end]}
+                aria-invalid={findings.has("sendFrom") ? true : undefined}
+                onChange={(e) => onChange({ [end]: e.target.value })}
+              />
+            </label>
+          ))}
+        </div>
+        {findings.has("sendFrom") && <p className="mt-1 font-semibold text-brick">{findings.get("sendFrom")}</p>}
+      </fieldset>
+    </div>
+  );
+}
+
+/** How fast the business says it answers. */
+export function PromiseFields({ value, findings, onChange }: Fields<Schemas["ReplyPromise"]>) {
+  return (
+    <div className="grid items-start gap-4 sm:grid-cols-2">
+      <TextBox
+        label="You answer within"
+        help="Business hours, from 1 to 480."
+        type="number"
+        min={1}
+        max={480}
+        value={value.hours || ""}
+        error={findings.get("hours")}
+        onChange={(e) => onChange({ hours: Math.trunc(Number(e.target.value)) })}
+      />
+      <SelectBox
+        label="Which hours count"
+        help="On days you are closed none do."
+        value={value.clock}
+        onChange={(e) => onChange({ clock: e.target.value as Schemas["PromiseClock"] })}
+      >
+        <option value="workingDays">All 24 hours of a working day</option>
+        <option value="openHours">Only the hours you are open</option>
+      </SelectBox>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import type { Schemas } from "../api/problem";
+
+type Typeface = Schemas["Typeface"];
+
+interface Face {
+  name: string;
+  family: string;
+  load: () => Promise<unknown>;
+}
+
+/** The typefaces a business can choose from; each is fetched only where it is used. */
+export const faces: Record<Typeface, Face> = {
+  hyperlegible: {
+    name: "Atkinson Hyperlegible, plain and clear",
+    family: "Atkinson Hyperlegible Next Variable",
+    load: () => import("@fontsource-variable/atkinson-hyperlegible-next"),
+  },
+  bricolage: {
+    name: "Bricolage Grotesque, lively",
+    family: "Bricolage Grotesque Variable",
+    load: () => import("@fontsource-variable/bricolage-grotesque"),
+  },
+  figtree: {
+    name: "Figtree, round and friendly",
+    family: "Figtree Variable",
+    load: () => import("@fontsource-variable/figtree"),
+  },
+  literata: {
+    name: "Literata, a book face",
+    family: "Literata Variable",
+    load: () => import("@fontsource-variable/literata"),
+  },
+};
+
+/** Fetches a typeface and gives the family to name in a style. */
+export async function loadFace(typeface: Typeface): Promise<string> {
+  const { family, load } = faces[typeface];
+  await load();
+  return `"${family}", system-ui, sans-serif`;
+}

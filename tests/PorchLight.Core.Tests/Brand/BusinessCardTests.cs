@@ -1,0 +1,52 @@
+using PorchLight.Core.Brand;
+
+namespace PorchLight.Core.Tests.Brand;
+
+public sealed class BusinessCardTests
+{
+    private static readonly BusinessCard Good = new("Ochre Wren", "Maren Tolliver", "hello@ochrewren.example", "IE", "EUR", "Europe/Dublin");
+
+    [Fact]
+    public void A_tidy_card_has_nothing_to_put_right()
+    {
+        var typed = new BusinessCard(" Ochre Wren ", "Maren Tolliver\t", " hello@ochrewren.example", "ie", " eur", "Europe/Dublin ");
+        typed.Tidy().ShouldBe(Good);
+        Good.Check().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Every_wrong_value_is_named_at_its_place()
+    {
+        new BusinessCard("", "Maren\nBcc: x@y.example", "maren at home", "Ireland", "€", "Dublin").Check().Select(finding => finding.Place)
+            .ShouldBe(["name", "ownerName", "mailAddress", "region", "currency", "zone"]);
+        (Good with { Name = new string('n', 101) }).Check().Single().Sentence.ShouldContain("at most 100");
+    }
+
+    // ISO 3166-1, ISO 4217 and IANA names, from memory.
+    [Theory]
+    [InlineData("JP", "JPY", "Asia/Tokyo")]
+    [InlineData("BR", "BRL", "America/Sao_Paulo")]
+    [InlineData("NZ", "NZD", "Pacific/Auckland")]
+    public void Businesses_anywhere_can_be_written_down(string region, string currency, string zone) =>
+        (Good with { Region = region, Currency = currency, Zone = zone }).Check().ShouldBeEmpty();
+
+    [Fact]
+    public void An_accent_on_which_white_cannot_be_read_names_the_nearest_that_works()
+    {
+        BrandLook.Plain.Check().ShouldBeEmpty();
+        var finding = (BrandLook.Plain with { Accent = "#ffcc00" }).Check().Single();
+        finding.Place.ShouldBe("accent");
+        var offered = BrandLook.ReadableAccent("#ffcc00");
+        finding.Sentence.ShouldContain(offered);
+        (BrandLook.Plain with { Accent = offered }).Check().ShouldBeEmpty("what is offered is accepted");
+        Contrast.Ratio(offered, "#ffffff").ShouldBeInRange(4.5, 4.7, "WCAG 2.2, 1.4.3, and not darker than need be");
+    }
+
+    [Theory]
+    [InlineData("red")]
+    [InlineData("#abc")]
+    [InlineData("#12345g")]
+    [InlineData("url(x)")]
+    public void Only_colours_are_colours(string words) =>
+        new BrandLook(words, words, Typeface.Figtree).Check().Select(finding => finding.Place).ShouldBe(["backdrop", "accent"]);
+}

@@ -1,0 +1,66 @@
+using System.Globalization;
+using CsvHelper;
+using PorchLight.Core.Forms;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class AnswersCsvTests
+{
+    [Fact]
+    public async Task Every_answer_stands_in_its_column_whatever_commas_quotes_and_lines_it_holds()
+    {
+        await using var house = new TestHouse();
+        var answers = Answers();
+        answers["what"] = new TextAnswer("A \"big\" gull, flying\r\nover bread");
+        await house.SendAsync(answers);
+        await house.SendAsync(Answers("second@bakes.example", "under-1500"));
+        var rows = await ReadAsync(house);
+        rows.Count.ShouldBe(2);
+        (rows[0]["Received"], rows[0]["Fit"], rows[0]["Came from"]).ShouldBe(("2026-11-23 10:00", "Come in", "https://bakery.example/walls"));
+        rows[0]["What would you like painted?"].ShouldBe("A \"big\" gull, flying\r\nover bread", "RFC 4180, 2.6 and 2.7");
+        (rows[1]["Fit"], rows[1]["What would you like painted?"]).ShouldBe(("Not now", "Bread and gulls"));
+    }
+
+    // The first characters are those of the Open Worldwide Application Security Project's page "CSV Injection", from memory.
+    [Theory]
+    [InlineData("=HYPERLINK(\"https://evil.example\",\"Click\")")]
+    [InlineData("+1+cmd|' /C calc'!A0")]
+    [InlineData("-2+3")]
+    [InlineData("@SUM(1+9)")]
+    [InlineData("\t=1+1")]
+    public async Task A_cell_that_a_spreadsheet_would_run_is_only_words(string formula)
+    {
+        await using var house = new TestHouse();
+        var answers = Answers();
+        answers["what"] = new TextAnswer(formula);
+        answers["place"] = new TextAnswer("\"=1+1");
+        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
+        var cell = (await ReadAsync(house)).Single()["What would you like painted?"];
+        cell.ShouldStartWith("'");
+        cell.ShouldEndWith(formula.Trim());
+    }
+
+    [Fact]
+    public async Task A_form_nobody_knows_has_no_answers()
+    {
+        await using var house = new TestHouse();
+        (await (await house.OwnerAsync()).GetAsync($"/api/forms/{Guid.NewGuid()}/answers.csv")).StatusCode.ShouldBe(System.Net.HttpStatusCode.NotFound);
+    }
+
+    /// <summary>The file as a CSV reader sees it, by heading.</summary>
+    private static async Task<List<Dictionary<string, string>>> ReadAsync(TestHouse house)
+    {
+        var owner = await house.OwnerAsync();
+        var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
+        var file = await owner.GetAsync($"/api/forms/{form}/answers.csv");
+        file.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");
+        using var reader = new CsvReader(new StreamReader(await file.Content.ReadAsStreamAsync()), CultureInfo.InvariantCulture);
+        await reader.ReadAsync();
+        reader.ReadHeader();
+        var rows = new List<Dictionary<string, string>>();
+        while (await reader.ReadAsync())
+            rows.Add(reader.HeaderRecord!.ToDictionary(heading => heading, heading => reader.GetField(heading)!));
+        return rows;
+    }
+}

@@ -1,0 +1,76 @@
+using System.Net;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Forms;
+using static PorchLight.Server.Tests.TestHouse;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>What somebody who runs the house sees of it: health and logs.</summary>
+public sealed class WatchTests
+{
+    [Fact]
+    public async Task Health_says_database_worker_and_mail()
+    {
+        await using var house = new TestHouse();
+        await house.WorkAsync();
+        var well = await HealthAsync(house);
+        (well.Status, well.Text("status"), well.Text("database"), well.Text("worker"), well.Text("mail")).ShouldBe((HttpStatusCode.OK, "ready", "ready", "ready", "ready"));
+        await house.SendAsync(Answers());
+        (await HealthAsync(house)).Text("mail").ShouldBe("1 waiting");
+        await house.AskAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed)));
+        (await HealthAsync(house)).Text("mail").ShouldBe("0 waiting, 1 stuck");
+    }
+
+    [Fact]
+    public async Task A_silent_worker_or_a_broken_database_is_not_ready()
+    {
+        await using var house = new TestHouse();
+        await house.WorkAsync();
+        house.Time.Advance(TimeSpan.FromMinutes(4));
+        var silent = await HealthAsync(house);
+        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "silent"));
+        await house.WorkAsync();
+        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
+        var broken = await HealthAsync(house);
+        (broken.Status, broken.Text("database")).ShouldBe((HttpStatusCode.ServiceUnavailable, "cannot be read"));
+    }
+
+    [Fact]
+    public async Task Every_answer_names_its_request_and_the_log_carries_the_same_name()
+    {
+        var log = new Logbook();
+        await using var house = new TestHouse { Change = log.Keep };
+        var response = await house.CreateClient().GetAsync("/health");
+        var id = response.Headers.GetValues("X-Request-Id").Single();
+        log.Lines.ShouldContain(line => line.StartsWith($"{id} GET /health answered 200", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task No_answer_no_password_and_no_link_comes_into_the_log_even_when_things_fail()
+    {
+        var log = new Logbook();
+        await using var house = new TestHouse { Change = log.Keep };
+        var link = await house.LinkAsync();
+        var answers = Answers("secret-mail@bakes.example");
+        answers["what"] = new TextAnswer("a secret wish");
+        await house.SendAsync(answers);
+        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
+        answers["email"] = new TextAnswer("another-secret@bakes.example");
+        (await house.SendAsync(answers)).StatusCode.ShouldBe(HttpStatusCode.InternalServerError);
+        answers["budget"] = new TextAnswer("a secret sum");
+        await house.SendAsync(answers);
+        await house.CreateClient().PostAsync($"/public/forms/{link}/send", new StringContent("{\"answers\":\"a secret word"));
+        await (await house.StrangerAsync()).PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = "a secret password" }));
+        log.Lines.ShouldContain(line => line.Contains("/public/forms/{token}/send answered 500", StringComparison.Ordinal));
+        log.Lines.ShouldContain(line => line.Contains("Unhandled failure at POST /public/forms/{token}/send", StringComparison.Ordinal));
+        foreach (var secret in new[] { "secret", "Tilda", "Brackenridge", link })
+            log.Lines.ShouldNotContain(line => line.Contains(secret, StringComparison.Ordinal));
+    }
+
+    private static async Task<(HttpStatusCode Status, Func<string, string> Text)> HealthAsync(TestHouse house)
+    {
+        var response = await house.CreateClient().GetAsync("/health");
+        var body = await response.JsonAsync();
+        return (response.StatusCode, name => body.Text(name));
+    }
+}
