@@ -13,8 +13,12 @@ internal sealed class BrowserHouse : WebApplicationFactory<Program>
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-browser-house-").FullName;
 
-    public BrowserHouse()
+    private readonly bool _demo;
+
+    /// <param name="demo">Whether the demo business is there; else the house is empty.</param>
+    public BrowserHouse(bool demo = true)
     {
+        _demo = demo;
         UseKestrel(0);
         StartServer();
         // By name, so that it is another site than the sample, which is reached by its bare address.
@@ -22,6 +26,9 @@ internal sealed class BrowserHouse : WebApplicationFactory<Program>
     }
 
     public string Address { get; }
+
+    /// <summary>The key of an empty house, as the terminal shows it.</summary>
+    public string FirstRunKey => File.ReadAllText(Path.Combine(_folder, "first-run-key"));
 
     public string SampleSite => Services.GetRequiredService<SampleSiteHost>().Address;
 
@@ -44,7 +51,7 @@ internal sealed class BrowserHouse : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("PorchLight:Data", _folder);
-        builder.UseSetting("PorchLight:Demo", "true");
+        builder.UseSetting("PorchLight:Demo", _demo ? "true" : "false");
         builder.UseSetting("PorchLight:DemoPeople", "false");
         builder.UseSetting("PorchLight:RateLimits", "false");
         builder.UseSetting("PorchLight:SampleSitePort", "0");

@@ -23,7 +23,7 @@ public sealed class OwnerScreenTests
     }
 
     [Fact]
-    public async Task An_edit_in_a_second_window_is_noticed_and_the_words_stay_on_screen()
+    public async Task An_edit_in_a_second_window_is_shown_beside_ones_own_and_the_person_chooses()
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
@@ -38,9 +38,48 @@ public sealed class OwnerScreenTests
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.Browser.SwitchTo().Window(first);
         owner.Type("Title", "From the first window");
-        owner.Sees("changed in another window meanwhile");
+        owner.Sees("Changed in two windows");
+        owner.FindsNothingInTheWay();
         owner.Field("Title").GetDomProperty("value").ShouldBe("From the first window");
         house.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("From the second window");
+        owner.Press("Keep what I typed");
+        owner.Wait("what was chosen is kept", () => house.Ask(db => db.Forms.Single().Draft.Title) == "From the first window");
+        owner.SeesNoMore("Changed in two windows");
+    }
+
+    [Fact]
+    public async Task Different_words_changed_in_two_windows_are_both_kept_without_a_question()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Field("Title");
+        var first = owner.Browser.CurrentWindowHandle;
+        var address = owner.Browser.Url;
+        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
+        owner.Open(address);
+        owner.Type("Intro", "Typed in the second window.");
+        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
+        owner.Browser.SwitchTo().Window(first);
+        owner.Type("Title", "Typed in the first window");
+        owner.Wait("both are kept", () => house.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
+            == ("Typed in the first window", "Typed in the second window."));
+        owner.Wait("the first window shows both", () => owner.Field("Intro").GetDomProperty("value") == "Typed in the second window.");
+    }
+
+    [Fact]
+    public async Task A_slow_typist_keeps_the_blank_at_the_end_over_a_save()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Type("Title", "A wall ");
+        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().Draft.Title) == "A wall");
+        owner.Sees("Saved today");
+        owner.Field("Title").SendKeys("of yours");
+        owner.Wait("the rest follows", () => house.Ask(db => db.Forms.Single().Draft.Title) == "A wall of yours");
     }
 
     [Fact]

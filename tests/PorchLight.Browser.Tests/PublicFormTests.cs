@@ -138,9 +138,9 @@ public sealed class PublicFormTests
         lead.Sees("What would you like painted?");
     }
 
-    internal static void FillSecondPage(Visitor lead, string budget)
+    internal static void FillSecondPage(Visitor lead, string budget, string wish = "The yard wall")
     {
-        lead.Type("What would you like painted?", "The yard wall");
+        lead.Type("What would you like painted?", wish);
         lead.Choose(budget);
         lead.Choose("Yes, I decide");
     }

@@ -14,6 +14,7 @@ public sealed class AnswersCsvTests
         var answers = Answers();
         answers["what"] = new TextAnswer("A \"big\" gull, flying\r\nover bread");
         await house.SendAsync(answers);
+        house.Time.Advance(TimeSpan.FromMinutes(1));
         await house.SendAsync(Answers("second@bakes.example", "under-1500"));
         var rows = await ReadAsync(house);
         rows.Count.ShouldBe(2);

@@ -2,8 +2,9 @@ using System.Globalization;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Support.UI;
 using PorchLight.Browser.Tests;
+using PorchLight.Server.Tests;
 
-// Takes the pictures of docs/screenshots from a running demo:  shots HOUSE SAMPLE-SITE FOLDER
+// Takes the pictures of docs/screenshots from a running demo and an empty house:  shots HOUSE SAMPLE-SITE FOLDER EMPTY-HOUSE
 // or one picture of one page:                                  shots HOUSE PATH FILE.png [WIDTH]
 var house = args[0];
 using var browser = Chromium.Start();
@@ -21,6 +22,9 @@ if (args[2].EndsWith(".png", StringComparison.Ordinal))
 
 var (sample, folder) = (args[1], args[2]);
 Directory.CreateDirectory(folder);
+browser.Navigate().GoToUrl(args[3]);
+Find("form");
+Save("first-run");
 browser.Navigate().GoToUrl(house + "/");
 Find("button[type=submit]");
 Save("sign-in");
@@ -48,6 +52,17 @@ FindAll("main a[data-row]").First(row => row.Text.Contains("thank you", StringCo
 Find("aside iframe");
 Save("practice-mail");
 
+Open("/settings/look", "settings");
+// From here on a mail server takes every message to its end and never says whether it has it.
+await using var mailServer = new SmtpHost(Enumerable.Repeat(Mood.DropsAfterTheEnd, 9));
+Open("/settings/mail", null);
+FindAll("input[type=radio]")[1].Click();
+Write("Mail server", "127.0.0.1");
+Write("Port", mailServer.Port.ToString(CultureInfo.InvariantCulture));
+Find("main form select").SendKeys("Not protected");
+Find("main form button[type=submit]").Click();
+new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver => driver.FindElement(By.TagName("body")).Text.Contains("Saved.", StringComparison.Ordinal));
+
 browser.Navigate().GoToUrl(sample);
 browser.SwitchTo().Frame(Find("iframe"));
 Find("form");
@@ -74,6 +89,10 @@ Find("main section");
 FindAll("header button").First(button => button.Text == "Practice").Click();
 Find("[role=menuitem]");
 Save("skip-ahead");
+browser.Navigate().GoToUrl(house + "/");
+Find("a[href^='/mail/']").Click();
+Find("aside button");
+Save("stuck-mail");
 browser.Resize(390, 844);
 browser.Navigate().GoToUrl(link);
 Find("form");
@@ -107,6 +126,13 @@ void SendWith(string budget)
     Choose("Yes, I decide");
     Find("button[type=submit]").Click();
     Find("h1[tabindex]");
+}
+
+void Write(string label, string words)
+{
+    var box = FindAll("label").First(one => one.Text.StartsWith(label, StringComparison.Ordinal)).FindElement(By.TagName("input"));
+    box.SendKeys(Keys.Control + "a");
+    box.SendKeys(words);
 }
 
 void Choose(string label) => FindAll("label").First(one => one.Text == label).Click();

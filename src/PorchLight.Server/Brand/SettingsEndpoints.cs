@@ -69,7 +69,7 @@ internal static class SettingsEndpoints
         Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check)
         where T : class => async (edit, db, clock, stop) =>
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.Businesses.SingleAsync(stop);
         var (merged, refusal) = edit.Onto(read(business));
         if (refusal is not null)
@@ -91,7 +91,7 @@ internal static class SettingsEndpoints
         var bytes = body.ToArray();
         if (PictureKind(bytes) is not { } contentType)
             return Problems.Unprocessable("This is no PNG, JPEG or WebP picture. Please save your logo as one of these.");
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.Businesses.SingleAsync(stop);
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
         await ReplaceLogoAsync(db, business, hash, stop);
@@ -104,7 +104,7 @@ internal static class SettingsEndpoints
 
     private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.Businesses.SingleAsync(stop);
         await ReplaceLogoAsync(db, business, null, stop);
         await db.SaveChangesAsync(stop);

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
@@ -26,6 +27,17 @@ internal static class Conversions
         return builder;
     }
 
+    /// <summary>
+    /// As <see cref="HaveJson{T}"/>, for what is few, large and read with every request: the same text is read once, and
+    /// shared, as it never changes.
+    /// </summary>
+    public static ModelConfigurationBuilder HaveSharedJson<T>(this ModelConfigurationBuilder builder)
+        where T : class
+    {
+        builder.Properties<T>().HaveConversion<SharedJsonConverter<T>, WholeComparer<T>>();
+        return builder;
+    }
+
     /// <summary>An instant as ticks since 1970, a day as ISO text; both order and compare in queries.</summary>
     public static ModelConfigurationBuilder HaveTimes(this ModelConfigurationBuilder builder)
     {
@@ -46,7 +58,28 @@ internal static class Conversions
         value => JsonSerializer.Serialize(value, Json.Options), text => JsonSerializer.Deserialize<T>(text, Json.Options)!)
         where T : class;
 
+    private sealed class SharedJsonConverter<T>() : ValueConverter<T, string>(
+        value => JsonSerializer.Serialize(value, Json.Options), text => SharedReading<T>.Of(text))
+        where T : class;
+
     private sealed class WholeComparer<T>() : ValueComparer<T>(
         (a, b) => ReferenceEquals(a, b), value => value.GetHashCode(), value => value)
         where T : class;
+}
+
+/// <summary>What texts were read as. Working copies come and go, so it is emptied when it has grown.</summary>
+internal static class SharedReading<T>
+    where T : class
+{
+    private const int Most = 200;
+    private static readonly ConcurrentDictionary<string, T> Read = new(StringComparer.Ordinal);
+
+    public static T Of(string text)
+    {
+        if (Read.TryGetValue(text, out var known))
+            return known;
+        if (Read.Count >= Most)
+            Read.Clear();
+        return Read.GetOrAdd(text, JsonSerializer.Deserialize<T>(text, Json.Options)!);
+    }
 }

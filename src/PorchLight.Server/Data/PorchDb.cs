@@ -41,12 +41,16 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
 
+    /// <summary>The business; asked of the database once in a transaction.</summary>
+    public async Task<Business> BusinessAsync() =>
+        Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
+
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => configurationBuilder
         .HaveTimes()
         .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
         .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>()
-        .HaveJson<WorkingHours>().HaveJson<BrandLook>().HaveJson<SmtpSettings>().HaveJson<FormContent>().HaveJson<ScreeningRules>().HaveJson<SentAnswers>()
-        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveJson<FollowThroughContent>().HaveJson<RunState>()
+        .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>()
+        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
 

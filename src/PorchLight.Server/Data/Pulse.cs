@@ -14,10 +14,11 @@ internal sealed class Pulse(IHubContext<NewsHub> news) : IDisposable
 {
     private readonly SemaphoreSlim _work = new(0, 1);
 
-    public async Task BeatAsync()
+    public void Beat()
     {
         Wake();
-        await news.Clients.All.SendAsync("changed");
+        // Nobody waits for a slow browser; one that missed it asks again when it is looked at.
+        _ = news.Clients.All.SendAsync("changed");
     }
 
     /// <summary>Wakes the worker alone, for a moved clock.</summary>
@@ -54,5 +55,9 @@ internal sealed class Pulse(IHubContext<NewsHub> news) : IDisposable
 internal sealed class PulseAfterCommit(Pulse pulse) : DbTransactionInterceptor
 {
     public override Task TransactionCommittedAsync(
-        DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default) => pulse.BeatAsync();
+        DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)
+    {
+        pulse.Beat();
+        return Task.CompletedTask;
+    }
 }

@@ -14,9 +14,10 @@ internal static class Storage
         // By a factory, so that the folder is let go with the house.
         services.AddSingleton(_ => folder);
         services.AddSingleton<Backup>();
+        services.AddSingleton<WriteTurns>();
         services.AddSingleton<Pulse>();
         services.AddSingleton<PulseAfterCommit>();
-        services.AddDbContext<PorchDb>((provider, options) => options
+        services.AddDbContextPool<PorchDb>((provider, options) => options
             .UseSqlite($"Data Source={folder.Database};Foreign Keys=True;Default Timeout=30")
             .AddInterceptors(provider.GetRequiredService<PulseAfterCommit>()));
         services.AddDataProtection().SetApplicationName("PorchLight").PersistKeysToFileSystem(new DirectoryInfo(folder.Keys));

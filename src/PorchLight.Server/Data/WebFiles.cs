@@ -52,9 +52,9 @@ internal static class WebFiles
 
     public static void MapPages(this WebApplication app)
     {
-        app.MapGet("/f/{token}", async (string token, PorchDb db, HttpResponse response, CancellationToken stop) =>
+        app.MapGet("/f/{token}", async (string token, PorchDb db, HttpResponse response) =>
         {
-            var sites = (await PublicEndpoints.FindAsync(db, token, stop))?.EmbedOn;
+            var sites = (await PublicEndpoints.FindAsync(db, token))?.EmbedOn;
             response.Headers.ContentSecurityPolicy = PublicPolicy + (string.IsNullOrWhiteSpace(sites) ? "*" : "'self' " + sites);
             return Page(app.Environment, "porch/index.html");
         }).ExcludeFromDescription();

@@ -111,7 +111,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             return;
         }
 
-        await using var transaction = await mine.Database.BeginTransactionAsync();
+        await using var transaction = await mine.BeginWriteAsync(CancellationToken.None);
         var client = await mine.Clients.SingleAsync(one => one.EmailKey == scene.Email);
         var events = services.GetRequiredService<EventLog>();
         switch (scene)
@@ -134,7 +134,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         }
 
         await mine.SaveChangesAsync();
-        await transaction.CommitAsync();
+        await transaction.CommitAsync(CancellationToken.None);
     }
 
     /// <summary>Lets everything fall due that falls due until then, each at its own instant, and delivers the mail.</summary>

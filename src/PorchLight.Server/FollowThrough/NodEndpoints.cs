@@ -95,7 +95,7 @@ internal static class NodEndpoints
     private static async Task<Results<Ok<NodSaved>, ProblemHttpResult>> SaveAsync(
         Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var stored = run.Drafts.ByStep[step];
@@ -116,7 +116,7 @@ internal static class NodEndpoints
     private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
         Id<Run> runId, string step, NodSend send, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var draft = run.Drafts.ByStep[step];
@@ -140,7 +140,7 @@ internal static class NodEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(
         Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _)
             || await desk.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict(NotWaiting);
@@ -152,7 +152,7 @@ internal static class NodEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeSkipBackAsync(
         Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Runs.FindAsync([runId], stop) is not { } run
             || await desk.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");

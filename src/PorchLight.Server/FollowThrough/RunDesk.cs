@@ -63,15 +63,16 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
     {
         var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
-        var live = await db.FollowThroughs.Where(version => version.Live).ToListAsync();
+        var live = await CompiledQueries.LiveFollowThroughs(db).ToListAsync();
         var version = live.GroupBy(version => version.Id)
             .Select(versions => versions.MaxBy(version => version.Number)!)
             .FirstOrDefault(version => version.Content.Starts.Matches(inquiry.FormId.Value, received.Fit));
         if (version is null)
             return;
 
-        await StopAllAsync(logged.ClientId, StopOn.AnotherStarted, logged.At);
-        var business = await db.Businesses.SingleAsync();
+        if (received.KnownBefore)
+            await StopAllAsync(logged.ClientId, StopOn.AnotherStarted, logged.At);
+        var business = await db.BusinessAsync();
         var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
         var run = new Run
         {
@@ -164,7 +165,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     private async Task<Scene> SceneAsync(Run run)
     {
         var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
-        return new Scene(run, version!.Content, await db.Businesses.SingleAsync(),
+        return new Scene(run, version!.Content, await db.BusinessAsync(),
             (await db.Clients.FindAsync(run.ClientId))!, (await db.Inquiries.FindAsync(run.InquiryId))!);
     }
 

@@ -81,7 +81,7 @@ internal static class FormEndpoints
             findings.Add(new Finding("startingPrice", "Please say where your work starts in price; the budget question is built around it."));
         if (findings.Count > 0)
             return Problems.Unfinished(findings);
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(stop)).Currency);
         var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
         db.AddScreening(form, ready.Screening);
@@ -100,7 +100,7 @@ internal static class FormEndpoints
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
         Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
             return Problems.NotFound(Gone);
         var (words, refusal) = edit.Onto(FormWords.Of(form));
@@ -128,7 +128,7 @@ internal static class FormEndpoints
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
         Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, ClaimsPrincipal who, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
             return Problems.NotFound(Gone);
         if (FormStructure.Check(form.Draft) is { Count: > 0 } findings)

@@ -29,7 +29,7 @@ internal static class FirstRunEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
         FirstRun first, PorchDb db, FirstRunKey key, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, SignInManager<Seat> signIn, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Businesses.AnyAsync(stop))
             return Problems.Conflict(AlreadyDone);
         if (!key.Fits(first.Key))

@@ -31,7 +31,7 @@ internal static class JoinEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(
         string token, Joining joining, PorchDb db, TimeProvider time, UserManager<Seat> seats, SignInManager<Seat> signIn, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await FindAsync(db, token, time, stop) is not { } invite)
             return Problems.NotFound(NoLongerGood);
         var name = joining.Name.Trim();

@@ -70,7 +70,7 @@ internal static class PeopleEndpoints
             return Problems.Unfinished(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await seats.FindByEmailAsync(email) is not null)
             return Problems.Conflict("Somebody with this e-mail address has a seat already.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, stop);
@@ -89,7 +89,7 @@ internal static class PeopleEndpoints
     {
         if (change.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("A person is a member or an owner.");
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (change.Role != Roles.Owner && await IsLastOwnerAsync(seats, person))
@@ -112,7 +112,7 @@ internal static class PeopleEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<Seat> seats, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (await IsLastOwnerAsync(seats, person))

@@ -129,7 +129,7 @@ internal static class InquiryEndpoints
             return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
         if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
             return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
             return Problems.NotFound(Gone);
         var client = (await db.Clients.FindAsync([inquiry.ClientId], stop))!;

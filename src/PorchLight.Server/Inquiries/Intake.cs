@@ -41,15 +41,15 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
     public async Task<IntakeResult> SendAsync(Id<Form> formId, Sending sending, Instant now, CancellationToken stop)
     {
         // The write lock is taken first: of two equal sendings the second waits and finds what the first stored.
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var form = (await db.Forms.FindAsync([formId], stop))!;
-        var business = await db.Businesses.SingleAsync(stop);
-        if (await db.Submissions.SingleOrDefaultAsync(earlier => earlier.FormId == formId && earlier.SendKey == sending.SendKey, stop) is { } stored)
+        var business = await db.BusinessAsync();
+        if (await CompiledQueries.SubmissionByKey(db, formId, sending.SendKey) is { } stored)
             return await AgainAsync(stored, business, now, stop);
 
         if (!form.LightOn)
             return Refuse(StatusCodes.Status409Conflict, form.AwayNote);
-        if (await db.FormVersions.FindAsync([formId, sending.Version], stop) is not { } version)
+        if (await CompiledQueries.FormVersion(db, formId, sending.Version) is not { } version)
             return Refuse(StatusCodes.Status422UnprocessableEntity, "This form has changed. Please reload the page; your answers stay in this browser.");
         var content = version.Content;
         if (sending.Answers.Keys.FirstOrDefault(key => content.FindQuestion(key) is null) is { } unknown)
@@ -72,7 +72,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
         Form form, FormVersion version, Business business, Known known, Route route,
         IReadOnlyDictionary<string, Answer?> answers, Sending sending, Instant now)
     {
-        var rules = (await db.ScreeningVersions.FindAsync(form.Id, form.ScreeningVersion))!.Rules;
+        var rules = (await CompiledQueries.Screening(db, form.Id, form.ScreeningVersion)).Rules;
         var verdict = Screener.Judge(rules, known);
         var sendOff = Routes.End(route, known with { Fit = verdict.Fit, Points = verdict.Score });
         var receipt = tokens.Create();
@@ -95,7 +95,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
         if (contact.IsReachable)
         {
             var (client, knownBefore) = await ClientAsync(contact, now);
-            var (project, joined) = await ProjectAsync(client, form, version.Content, now);
+            var (project, joined) = await ProjectAsync(client, knownBefore, form, version.Content, now);
             var inquiry = new Inquiry
             {
                 Id = new Id<Inquiry>(Guid.CreateVersion7()),
@@ -128,7 +128,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
     private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, Instant now)
     {
         var key = contact.Email is { } email ? Matching.EmailKey(email) : null;
-        if (key is not null && await db.Clients.SingleOrDefaultAsync(client => client.EmailKey == key) is { } found)
+        if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
             return (found, true);
         return (db.Clients.Add(new Client
         {
@@ -142,9 +142,9 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
     }
 
     /// <summary>A client's second inquiry through the same form joins the project that is still open.</summary>
-    private async Task<(Project Project, bool Joined)> ProjectAsync(Client client, Form form, FormContent content, Instant now)
+    private async Task<(Project Project, bool Joined)> ProjectAsync(Client client, bool knownBefore, Form form, FormContent content, Instant now)
     {
-        var open = await db.Projects.Where(project => project.ClientId == client.Id && project.FormId == form.Id && project.Closed == null)
+        var open = !knownBefore ? null : await db.Projects.Where(project => project.ClientId == client.Id && project.FormId == form.Id && project.Closed == null)
             .OrderByDescending(project => project.Opened).FirstOrDefaultAsync();
         return open is not null
             ? (open, true)
@@ -160,8 +160,9 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
 
     private async Task<LandingPlan> LandAsync(FormContent content, Route route, Client client, Project project, Inquiry inquiry)
     {
-        var onFile = (await db.FieldValues
-                .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync())
+        var values = !inquiry.KnownBefore ? [] : await db.FieldValues
+            .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync();
+        var onFile = values
             .OrderBy(value => value.At).ThenBy(value => value.Id.Value)
             .GroupBy(value => value.Field).ToDictionary(values => values.Key, values => values.Last().Value);
         var plan = Landing.Plan(content, route.Answers, onFile, inquiry.KnownBefore);

@@ -59,10 +59,10 @@ internal static class PublicEndpoints
     private static async Task<Results<Ok<PublicForm>, ProblemHttpResult>> ShowAsync(
         string token, PorchDb db, BusinessClock clock, CancellationToken stop)
     {
-        if (await FindAsync(db, token, stop) is not { PublishedVersion: > 0 } form)
+        if (await FindAsync(db, token) is not { PublishedVersion: > 0 } form)
             return Problems.NotFound(NoSuchForm);
-        var content = (await db.FormVersions.FindAsync([form.Id, form.PublishedVersion], stop))!.Content;
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var content = (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content;
+        var business = await db.BusinessAsync();
         var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
         var start = Routes.Trace(known, new Dictionary<string, Answer?>(), content.Pages[0].Key);
         return TypedResults.Ok(new PublicForm(
@@ -75,11 +75,11 @@ internal static class PublicEndpoints
     private static async Task<Results<Ok<FillingStep>, ProblemHttpResult>> EvaluateAsync(
         string token, Filling filling, PorchDb db, BusinessClock clock, CancellationToken stop)
     {
-        if (await FindAsync(db, token, stop) is not { } form)
+        if (await FindAsync(db, token) is not { } form)
             return Problems.NotFound(NoSuchForm);
-        if (await db.FormVersions.FindAsync([form.Id, filling.Version], stop) is not { Content: var content } || content.Pages.All(page => page.Key != filling.Page))
+        if (await CompiledQueries.FormVersion(db, form.Id, filling.Version) is not { Content: var content } || content.Pages.All(page => page.Key != filling.Page))
             return Problems.Unprocessable("This form has changed. Please reload the page; your answers stay in this browser.");
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.BusinessAsync();
         var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
         var answers = AnswerChecks.Tidy(content, filling.Answers, business.Region);
 
@@ -97,7 +97,7 @@ internal static class PublicEndpoints
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
         string token, Sending sending, PorchDb db, Intake intake, BusinessClock clock, CancellationToken stop)
     {
-        if (await FindAsync(db, token, stop) is not { } form)
+        if (await FindAsync(db, token) is not { } form)
             return Problems.NotFound(NoSuchForm);
         return await intake.SendAsync(form.Id, sending, clock.GetCurrentInstant(), stop) switch
         {
@@ -110,7 +110,7 @@ internal static class PublicEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(
         string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var hash = Tokens.Hash(token);
         if (await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.ReceiptHash == hash, stop) is not { } inquiry)
             return Problems.NotFound("This page has expired. Please answer the mail we sent you instead.");
@@ -125,11 +125,7 @@ internal static class PublicEndpoints
         return TypedResults.NoContent();
     }
 
-    internal static Task<Form?> FindAsync(PorchDb db, string token, CancellationToken stop)
-    {
-        var hash = Tokens.Hash(token);
-        return db.Forms.SingleOrDefaultAsync(form => form.LinkHash == hash, stop);
-    }
+    internal static Task<Form?> FindAsync(PorchDb db, string token) => CompiledQueries.FormByLink(db, Tokens.Hash(token));
 
     private static SentView View(IntakeResult.Received received)
     {

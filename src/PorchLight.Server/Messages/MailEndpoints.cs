@@ -59,7 +59,7 @@ internal static class MailEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(
         Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
             return Problems.Conflict(NotStuck);
         mail.State = again ? MailState.Queued : MailState.Left;

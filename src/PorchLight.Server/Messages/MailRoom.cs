@@ -61,7 +61,7 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
     /// </summary>
     public async Task LookAfterCrashAsync(CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         foreach (var mail in await db.OutgoingMail.Where(mail => mail.State == MailState.HandingOver).ToListAsync(stop))
             Settle(mail, new HandOver.Unsure());
         await db.SaveChangesAsync(stop);
@@ -74,33 +74,43 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
     /// </summary>
     public async Task<bool> HandOverAsync(Id<OutgoingMail> id, CancellationToken stop)
     {
-        await using var claim = await db.Database.BeginTransactionAsync(stop);
-        if (await db.OutgoingMail.FindAsync([id], stop) is not { State: MailState.Queued } mail)
+        if (await ClaimAsync(id, stop) is not ({ } mail, { Smtp: { } settings } business))
             return true;
-        var business = await db.Businesses.SingleAsync(stop);
-        mail.Tries++;
-        if (business.Smtp is not { } settings)
-        {
-            // In one transaction with the mark, so the two cannot disagree.
-            PracticeMailbox.Lay(db, mail);
-            Settle(mail, new HandOver.Taken());
-            await db.SaveChangesAsync(stop);
-            await claim.CommitAsync(stop);
-            return true;
-        }
-
-        mail.State = MailState.HandingOver;
-        await db.SaveChangesAsync(stop);
-        await claim.CommitAsync(stop);
         var ended = await smtp.CarryAsync(
             settings, settings.PasswordSealed is { } password ? tokens.Open(password) : null, SmtpCarrier.Compose(mail, business.Name), stop);
 
         // How it ended is written even when the house is about to close.
-        await using var settle = await db.Database.BeginTransactionAsync(CancellationToken.None);
+        await using var transaction = await db.BeginWriteAsync(CancellationToken.None);
         Settle(mail, ended);
         await db.SaveChangesAsync(CancellationToken.None);
-        await settle.CommitAsync(CancellationToken.None);
+        await transaction.CommitAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
+    }
+
+    /// <summary>
+    /// Marks a message as on the line, or lays it into the practice mailbox at once, in one transaction with the mark, so
+    /// that the two cannot disagree. Gives what has still to be carried.
+    /// </summary>
+    private async Task<(OutgoingMail? Mail, Business? By)> ClaimAsync(Id<OutgoingMail> id, CancellationToken stop)
+    {
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await db.OutgoingMail.FindAsync([id], stop) is not { State: MailState.Queued } mail)
+            return (null, null);
+        var business = await db.BusinessAsync();
+        mail.Tries++;
+        if (business.Smtp is null)
+        {
+            PracticeMailbox.Lay(db, mail);
+            Settle(mail, new HandOver.Taken());
+        }
+        else
+        {
+            mail.State = MailState.HandingOver;
+        }
+
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return (mail, business);
     }
 
     private void Settle(OutgoingMail mail, HandOver ended)

@@ -52,7 +52,7 @@ internal static class MailSettingsEndpoints
 
     private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.Businesses.SingleAsync(stop);
         var (merged, refusal) = edit.Onto(MailSetting.Of(business));
         if (refusal is not null)

@@ -99,7 +99,7 @@ internal static class PracticeEndpoints
     {
         if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
             return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.PracticeMail.FindAsync([id], stop) is not { Incoming: false } message)
             return Problems.NotFound(NoSuchMail);
         await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), stop);
@@ -112,7 +112,7 @@ internal static class PracticeEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> BookedAsync(
         Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.PracticeMail.FindAsync([id], stop) is not { ClientId: { } client })
             return Problems.NotFound(NoSuchMail);
         await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), new About(client));
@@ -150,7 +150,7 @@ internal static class PracticeEndpoints
         business.ClockAheadSeconds += (long)Math.Ceiling((instant - now).TotalSeconds);
         await db.SaveChangesAsync(stop);
         clock.Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
-        await pulse.BeatAsync();
+        pulse.Beat();
         return await ClockAsync(db, clock, stop);
     }
 

@@ -66,7 +66,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken stop)
     {
         var db = services.GetRequiredService<PorchDb>();
-        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(stop);
         var now = clock.GetCurrentInstant();
         // Read again under the write lock: somebody may have stopped or moved it meanwhile.
         if (await db.Runs.FindAsync([id], stop) is { } run && run.NextMoment <= now)

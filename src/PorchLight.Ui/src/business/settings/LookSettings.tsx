@@ -160,8 +160,7 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
   }, [look.typeface]);
   return (
     <div
-      aria-label="How a form looks"
-      role="img"
+      aria-hidden
       className="rounded-soft border border-edge p-6"
       style={{ background: isColour(look.backdrop) ? look.backdrop : undefined, fontFamily: face }}
     >

@@ -1,0 +1,146 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Bench;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Data;
+
+// Measures the house against bare addresses of the same process and database; see docs/PERFORMANCE.md.
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+var seconds = args is [var given] ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
+if (seconds > 5) await StartAndRestAsync();
+
+await using var house = new BenchHouse();
+using var http = new HttpClient { BaseAddress = house.Address };
+var form = $"/public/forms/{await house.LinkAsync()}";
+var people = 0;
+
+for (var n = 0; n < 100; n++)
+{
+    await BareInsertAsync(http);
+    await SendAsync(http);
+    await EvaluateAsync(http);
+    await BareAsync(http);
+}
+
+var (inserts, sends) = await SideBySideAsync(400, 25, BareInsertAsync, SendAsync);
+Console.WriteLine($"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times");
+var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
+Console.WriteLine($"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})");
+
+var bareRate = await TogetherAsync(8, BareInsertAsync);
+var sendRate = await TogetherAsync(8, SendAsync);
+Console.WriteLine($"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts");
+var stored = await house.AskAsync(db => db.Submissions.CountAsync());
+Console.WriteLine($"every send is stored: {stored} of {people}");
+return stored == people ? 0 : 1;
+
+async Task BareAsync(HttpClient client) => (await client.PostAsync("/bare/nothing", null)).EnsureSuccessStatusCode();
+
+async Task BareInsertAsync(HttpClient client) => (await client.PostAsync("/bare/insert", null)).EnsureSuccessStatusCode();
+
+async Task SendAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/send",
+    new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(Interlocked.Increment(ref people)), cameFrom = (string?)null }, Json.Options)).EnsureSuccessStatusCode();
+
+async Task EvaluateAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/evaluate",
+    new { version = 1, page = "wall", leaving = true, answers = Answers(0) }, Json.Options)).EnsureSuccessStatusCode();
+
+static Dictionary<string, Answer> Answers(int n) => new()
+{
+    ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
+    ["email"] = new TextAnswer($"lead-{n}@bakes.example"),
+    ["phone"] = new PhoneAnswer("01 555 0142"),
+    ["place"] = new TextAnswer("Howth"),
+    ["what"] = new TextAnswer("The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street."),
+    ["budget"] = ChoiceAnswer.Of("4000-9000"),
+    ["decides"] = ChoiceAnswer.Of("me"),
+    ["found"] = ChoiceAnswer.Of("search"),
+};
+
+// In turns, so that whatever else this machine does falls on both.
+async Task<(double[] First, double[] Second)> SideBySideAsync(int times, int rest, Func<HttpClient, Task> first, Func<HttpClient, Task> second)
+{
+    var (a, b) = (new double[times], new double[times]);
+    for (var n = 0; n < times; n++)
+        (a[n], b[n]) = (await TimeAsync(first), await TimeAsync(second));
+    return (a, b);
+
+    async Task<double> TimeAsync(Func<HttpClient, Task> act)
+    {
+        // What the last one left to the worker shall not fall on this one.
+        await Task.Delay(rest);
+        var began = Stopwatch.GetTimestamp();
+        await act(http);
+        return Stopwatch.GetElapsedTime(began).TotalMilliseconds;
+    }
+}
+
+// How many a second when so many clients go on all the time; an error ends the measurement.
+async Task<double> TogetherAsync(int clients, Func<HttpClient, Task> act)
+{
+    var (done, watch) = (0, Stopwatch.StartNew());
+    await Task.WhenAll(Enumerable.Range(0, clients).Select(async _ =>
+    {
+        using var client = new HttpClient { BaseAddress = house.Address };
+        while (watch.Elapsed.TotalSeconds < seconds)
+        {
+            await act(client);
+            Interlocked.Increment(ref done);
+        }
+    }));
+    return done / watch.Elapsed.TotalSeconds;
+}
+
+// The program as it is started for real, with a business of some weeks in it.
+static async Task StartAndRestAsync()
+{
+    var data = Directory.CreateTempSubdirectory("porch-light-bench-start-").FullName;
+    for (var n = 0; n < 2; n++)
+    {
+        using var probe = new TcpListener(IPAddress.Loopback, 0);
+        probe.Start();
+        var address = $"http://127.0.0.1:{((IPEndPoint)probe.LocalEndpoint).Port}";
+        probe.Stop();
+        var began = Stopwatch.GetTimestamp();
+        using var process = Process.Start(new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
+        {
+            WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true,
+            Environment = { ["ASPNETCORE_URLS"] = address, ["PorchLight__Data"] = data, ["PorchLight__Demo"] = "true", ["Logging__LogLevel__Default"] = "Error" },
+        })!;
+        using var http = new HttpClient();
+        while (!await AnswersAsync(http, address))
+            await Task.Delay(20);
+        var answered = Stopwatch.GetElapsedTime(began);
+        // The first time it makes the demo; the second is what a restart costs.
+        if (n == 1)
+        {
+            await Task.Delay(TimeSpan.FromSeconds(10));
+            process.Refresh();
+            Console.WriteLine($"start to first answer: {answered.TotalSeconds:0.0} s; memory at rest, ten seconds later: {process.WorkingSet64 / 1024 / 1024} MB");
+        }
+
+        process.Kill();
+        await process.WaitForExitAsync();
+    }
+
+    Directory.Delete(data, recursive: true);
+}
+
+static async Task<bool> AnswersAsync(HttpClient http, string address)
+{
+    try
+    {
+        return (await http.GetAsync(address + "/health")).IsSuccessStatusCode;
+    }
+    catch (HttpRequestException)
+    {
+        return false;
+    }
+}
+
+static double At(double[] times, double share) => times.Order().ElementAt((int)(share * (times.Length - 1)));
+
+static string Ms(double[] times, double share) => $"{At(times, share):0.00} ms";

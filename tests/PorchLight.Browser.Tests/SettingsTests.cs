@@ -1,0 +1,174 @@
+using OpenQA.Selenium;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Browser.Tests;
+
+public sealed class SettingsTests
+{
+    [Fact]
+    public async Task From_an_empty_house_to_the_first_inquiry()
+    {
+        await using var house = new BrowserHouse(demo: false);
+        using var noor = new Visitor();
+        noor.Open($"{house.Address}/?key={house.FirstRunKey}");
+        noor.Sees("Light the lamp");
+        noor.FindsNothingInTheWay();
+        noor.Type("Business", "Inkwell & Oak");
+        noor.Type("Your name", "Noor Ambler");
+        noor.Type("E-mail", "noor at work");
+        noor.Type("Time zone", "Pacific/Auckland");
+        noor.Type("Country", "nz");
+        noor.Type("Currency", "NZD");
+        noor.Type("Password", "eight oak planks");
+        noor.Type("monday", "8 to 16:30");
+        noor.Press("Go on to your first form");
+        noor.Sees("This does not look like an e-mail address");
+        noor.FindsNothingInTheWay();
+        noor.Type("E-mail", "noor@inkwelloak.example");
+        noor.Press("Go on to your first form");
+        noor.Sees("A new form");
+        noor.FindsNothingInTheWay();
+        noor.Type("Title", "A sign for your shop");
+        noor.Type("Your work starts at", "2500");
+        noor.Press("Make the form");
+        noor.Press("Publish version 1");
+        noor.Sees("Version 1 is published");
+        noor.Press("Turn the light on");
+        noor.Sees("Light is on");
+        noor.Browser.FindElements(By.XPath("//*[normalize-space()='Skip ahead']")).ShouldBeEmpty("a real business keeps real time");
+        noor.Open(house.FormAddress);
+        noor.Sees("A sign for your shop");
+        noor.FindsNothingInTheWay();
+    }
+
+    [Fact]
+    public async Task A_member_comes_in_by_the_link_and_finds_no_settings()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/settings/people");
+        owner.Type("Name", "Ines Quill");
+        owner.Type("E-mail", "ines@ochrewren.example");
+        owner.Press("Make a link");
+        owner.Sees("Ines Quill may come in as member");
+        owner.FindsNothingInTheWay();
+        var link = owner.Find("//textarea[@readonly]").GetDomProperty("value")!;
+
+        using var ines = new Visitor();
+        ines.Open(link);
+        ines.Sees("ines@ochrewren.example");
+        ines.FindsNothingInTheWay();
+        ines.Type("Password", "a lamp and a ladder");
+        ines.Press("Come in");
+        ines.Sees("Nobody is waiting");
+        ines.Click("//button[contains(., 'Ines Q.')]");
+        ines.Sees("Change your password");
+        ines.Text.ShouldNotContain("Settings");
+        ines.Open(house.Address + "/settings/mail");
+        ines.Sees("Only the owner can change the settings");
+        ines.Open(link);
+        ines.Sees("This link is not good any more");
+
+        owner.Open(house.Address + "/settings/people");
+        owner.Press("Remove Ines Quill");
+        owner.Press("Remove Ines Quill");
+        owner.SeesNoMore("Ines Quill");
+        ines.Open(house.Address + "/");
+        ines.Sees("Sign in");
+    }
+
+    [Fact]
+    public async Task Every_part_of_the_settings_is_saved_and_gets_in_nobodys_way()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.SignIn(house, "/settings");
+        owner.Type("Business", "Ochre & Wren");
+        owner.Press("Save");
+        owner.Sees("Saved.");
+        owner.Sees("Ochre & Wren");
+        owner.FindsNothingInTheWay();
+
+        owner.Press("Look");
+        owner.Type("Accent", "#ffc247");
+        owner.Sees("White words on this colour cannot be read well.");
+        owner.FindsNothingInTheWay();
+        owner.Click("//button[contains(., 'Take the nearest that works')]");
+        owner.Press("Save");
+        owner.Sees("Saved.");
+        owner.Find("//input[@aria-label='Choose a logo']/ancestor::div[1]");
+
+        owner.Press("Hours");
+        owner.Type("saturday", "10 to 4");
+        owner.Press("Save");
+        owner.Sees("ends before it begins");
+        owner.FindsNothingInTheWay();
+        owner.Type("saturday", "10 to 14");
+        owner.Press("Save");
+        owner.Sees("Saved.");
+
+        owner.Press("Reply promise");
+        owner.Sees("Somebody who writes to you now is promised an answer");
+        owner.Press("Backup");
+        owner.FindsNothingInTheWay();
+
+        owner.Press("Mail");
+        owner.Choose("It goes out by SMTP");
+        owner.Press("Save");
+        owner.Sees("Please give the mail server's name");
+        owner.FindsNothingInTheWay();
+        house.Ask(db => db.Businesses.Single().Smtp).ShouldBeNull();
+        house.Ask(db => db.Businesses.Single().Name).ShouldBe("Ochre & Wren");
+        house.Ask(db => db.Businesses.Single().Hours.Weekly.Count).ShouldBe(6);
+    }
+
+    [Fact]
+    public async Task A_message_that_was_perhaps_sent_waits_on_today_until_a_person_has_looked()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.Open(house.FormAddress);
+        PublicFormTests.FillFirstPage(owner);
+        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
+        owner.Press("Send");
+        owner.Sees("Come in, the lamp is on");
+        owner.Wait("the thank-you has gone", () => house.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
+        house.Ask(db =>
+        {
+            var mail = db.OutgoingMail.Single();
+            mail.State = MailState.PerhapsSent;
+            mail.LastFailure = "The line broke before the mail server said whether it has the message.";
+            return db.SaveChanges();
+        });
+        owner.SignIn(house);
+        owner.Sees("Messages that did not get through");
+        owner.Click("//a[contains(., 'Look')]");
+        owner.Sees("Perhaps sent; please look");
+        owner.FindsNothingInTheWay();
+        owner.Press("It arrived, leave it");
+        owner.SeesNoMore("Messages that did not get through");
+        house.Ask(db => db.OutgoingMail.Single().State).ShouldBe(MailState.Left);
+    }
+
+    [Fact]
+    public async Task Script_in_every_answer_is_only_words_to_the_owner_who_opens_it()
+    {
+        const string script = "<img src=x onerror=\"document.title='run'\"><script>document.title='run'</script>";
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.Open(house.FormAddress);
+        PublicFormTests.FillFirstPage(owner);
+        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000", script);
+        owner.Press("Send");
+        owner.Sees("Come in, the lamp is on");
+        owner.SignIn(house, "/inquiries");
+        owner.Follow("Robin Pell");
+        owner.Sees("<script>document.title='run'</script>");
+        owner.Browser.Title.ShouldNotContain("run");
+        owner.FindsNothingInTheWay();
+        owner.Open(house.Address + "/clients");
+        owner.Follow("Robin Pell");
+        owner.Sees("<script>document.title='run'</script>");
+        owner.Browser.Title.ShouldNotContain("run");
+    }
+}

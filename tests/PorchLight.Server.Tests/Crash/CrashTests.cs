@@ -1,0 +1,136 @@
+using System.Diagnostics;
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Records;
+using PorchLight.Server.Data;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Tests.Crash;
+
+public sealed class CrashTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-crash-test-").FullName;
+    private readonly int _kills = int.Parse(Environment.GetEnvironmentVariable("PORCH_LIGHT_KILLS") ?? "25", CultureInfo.InvariantCulture);
+
+    [Fact]
+    public async Task However_often_the_house_is_killed_nothing_acknowledged_is_lost_and_nothing_happens_twice()
+    {
+        var seed = Random.Shared.Next();
+        var random = new Random(seed);
+        await using var house = new HouseProcess(_folder);
+        var people = new People(house, new Uri(house.Address, await FormPathAsync()), random);
+        using var stop = new CancellationTokenSource();
+        var acts = Enumerable.Range(0, 3).Select(who => people.LeadsAsync(who, stop.Token)).Append(people.OwnerAsync(stop.Token)).ToList();
+        for (var n = 0; n < _kills; n++)
+        {
+            await house.StartAsync();
+            // Mostly in the middle of things, now and then before anybody has been answered.
+            if (n % 5 != 0)
+                await SomebodyWasAnsweredAsync(() => n % 2 == 0 ? people.Acknowledged.Count : people.Nodded.Count, acts);
+            int moment;
+            lock (random)
+                moment = random.Next(600);
+            await Task.Delay(moment);
+            await house.KillAsync();
+        }
+
+        await house.StartAsync();
+        await stop.CancelAsync();
+        foreach (var act in acts)
+            await act.ContinueWith(done => done.IsFaulted ? throw done.Exception!.InnerException! : 0, TaskScheduler.Default);
+        while (await house.MailHealthAsync() != "ready")
+            await Task.Delay(50);
+        await house.KillAsync();
+
+        await using var after = new TestHouse { Settings = { ["PorchLight:Data"] = _folder } };
+        var because = $"seed {seed}; the house said: {house.Said()}";
+        people.Surprises.ShouldBeEmpty(because);
+        people.Acknowledged.Count.ShouldBeGreaterThan(_kills, because);
+        people.Nodded.Count.ShouldBeGreaterThan(_kills / 5, because);
+        await after.AskAsync(async db =>
+        {
+            await EveryAcknowledgedSendingIsThereOnceAsync(db, after, people, because);
+            await RunsAndMessagesAgreeAsync(db, people, because);
+            (await db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync()).ShouldBe(["ok"]);
+            (await db.Database.SqlQueryRaw<string>("SELECT \"table\" AS Value FROM pragma_foreign_key_check").ToListAsync()).ShouldBeEmpty();
+            return 0;
+        });
+    }
+
+    private static async Task SomebodyWasAnsweredAsync(Func<int> answered, List<Task> acts)
+    {
+        var (before, patience) = (answered(), Stopwatch.StartNew());
+        while (answered() == before && patience.Elapsed < TimeSpan.FromSeconds(8) && acts.TrueForAll(act => !act.IsCompleted))
+            await Task.Delay(5);
+    }
+
+    public void Dispose()
+    {
+        SqliteConnection.ClearAllPools();
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    private static async Task EveryAcknowledgedSendingIsThereOnceAsync(PorchDb db, TestHouse house, People people, string because)
+    {
+        await using var scope = house.Services.CreateAsyncScope();
+        var tokens = scope.ServiceProvider.GetRequiredService<Tokens>();
+        var submissions = (await db.Submissions.ToListAsync()).ToLookup(submission => submission.SendKey);
+        var inquiries = (await db.Inquiries.ToListAsync()).ToLookup(inquiry => inquiry.SubmissionId);
+        var runs = (await db.Runs.ToListAsync()).ToLookup(run => run.InquiryId);
+        var clients = (await db.Clients.Select(client => client.Id).ToListAsync()).ToHashSet();
+        var projects = (await db.Projects.Select(project => project.Id).ToListAsync()).ToHashSet();
+        var received = (await db.Events.ToListAsync()).Where(logged => logged.What is InquiryReceived).ToLookup(logged => logged.InquiryId);
+        foreach (var (key, receipt) in people.Acknowledged)
+        {
+            var submission = submissions[key].ShouldHaveSingleItem(because);
+            tokens.Open(submission.ReceiptSealed).ShouldBe(receipt, because);
+            var inquiry = inquiries[submission.Id].ShouldHaveSingleItem(because);
+            clients.ShouldContain(inquiry.ClientId, because);
+            projects.ShouldContain(inquiry.ProjectId, because);
+            inquiry.Verdict.Verdict.Fit.ShouldBe(inquiry.Fit, because);
+            runs[inquiry.Id].ShouldHaveSingleItem(because);
+            received[inquiry.Id].ShouldHaveSingleItem(because);
+        }
+
+        people.GivenUp.ShouldAllBe(key => submissions[key].Count() <= 1, because);
+        submissions.Count.ShouldBeLessThanOrEqualTo(people.Acknowledged.Count + people.GivenUp.Count, because);
+        clients.Count.ShouldBe(submissions.Count, because);
+    }
+
+    private static async Task RunsAndMessagesAgreeAsync(PorchDb db, People people, string because)
+    {
+        var mails = await db.OutgoingMail.ToListAsync();
+        var byEffect = mails.ToLookup(mail => mail.EffectKey);
+        var steps = 0;
+        foreach (var run in await db.Runs.ToListAsync())
+        {
+            run.Active.ShouldBe(run.State.Status == RunStatus.Active, because);
+            run.Active.ShouldBe(run.State.Current is not null, because);
+            run.State.Steps.SkipWhile(step => !step.IsPending).ShouldAllBe(step => step.IsPending, "what comes after is not settled before; " + because);
+            foreach (var step in run.State.Steps)
+            {
+                byEffect[$"run {run.Id} step {step.Key}"].Count().ShouldBe(step.Status == StepStatus.Done ? 1 : 0, because);
+                steps += step.Status == StepStatus.Done ? 1 : 0;
+            }
+        }
+
+        mails.Count.ShouldBe(steps, because);
+        mails.ShouldAllBe(mail => mail.State == MailState.HandedOver, because);
+        var practice = await db.PracticeMail.ToListAsync();
+        practice.Select(mail => mail.MessageId).ShouldBe(mails.Select(mail => mail.MessageId), ignoreOrder: true, because);
+        practice.GroupBy(mail => (mail.To, mail.Subject)).ShouldAllBe(copies => copies.Count() == 1, because);
+        (await db.Events.ToListAsync()).Count(logged => logged.What is MessageSent).ShouldBe(mails.Count, because);
+        foreach (var (run, step) in people.Nodded)
+            byEffect[$"run {run} step {step}"].ShouldHaveSingleItem(because);
+    }
+
+    /// <summary>Makes the business while nobody watches, and says where its form takes inquiries.</summary>
+    private async Task<string> FormPathAsync()
+    {
+        await using var house = new TestHouse { Settings = { ["PorchLight:Data"] = _folder } };
+        return $"/public/forms/{await house.LinkAsync()}/";
+    }
+}

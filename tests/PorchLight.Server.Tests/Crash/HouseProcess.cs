@@ -1,0 +1,110 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using System.Text;
+
+namespace PorchLight.Server.Tests.Crash;
+
+/// <summary>The house as a process of its own, that can be killed.</summary>
+internal sealed class HouseProcess(string folder) : IAsyncDisposable
+{
+    private readonly HttpClient _asking = new();
+    private readonly StringBuilder _said = new();
+    private TaskCompletionSource _up = new(TaskCreationOptions.RunContinuationsAsynchronously);
+    private Process? _process;
+
+    public Uri Address { get; } = new($"http://127.0.0.1:{FreePort()}");
+
+    /// <summary>Ends when the house next answers; at once while it does.</summary>
+    public Task Up => Volatile.Read(ref _up).Task;
+
+    public async Task StartAsync()
+    {
+        var start = new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
+        {
+            WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true, RedirectStandardError = true,
+            Environment =
+            {
+                ["ASPNETCORE_URLS"] = Address.ToString(), ["PorchLight__Data"] = folder, ["PorchLight__Demo"] = "true", ["PorchLight__DemoPeople"] = "false",
+                ["PorchLight__RateLimits"] = "false", ["Logging__LogLevel__Default"] = "Error",
+            },
+        };
+        _process = Process.Start(start)!;
+        _process.OutputDataReceived += Hear;
+        _process.ErrorDataReceived += Hear;
+        _process.BeginOutputReadLine();
+        _process.BeginErrorReadLine();
+        while (!await AnswersAsync())
+        {
+            if (_process.HasExited)
+                throw new InvalidOperationException("The house did not come up: " + Said());
+            await Task.Delay(20);
+        }
+
+        _up.SetResult();
+    }
+
+    /// <summary>SIGKILL: no warning, no cleaning up.</summary>
+    public async Task KillAsync()
+    {
+        Volatile.Write(ref _up, new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously));
+        _process!.Kill();
+        await _process.WaitForExitAsync();
+        _process.Dispose();
+    }
+
+    /// <summary>What it has logged, all lives together.</summary>
+    public string Said()
+    {
+        lock (_said)
+            return _said.ToString();
+    }
+
+    public async Task<string> MailHealthAsync() =>
+        (await (await _asking.GetAsync(new Uri(Address, "/health"))).JsonAsync()).Text("mail");
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_process is { } process)
+        {
+            try
+            {
+                process.Kill();
+                await process.WaitForExitAsync();
+            }
+            catch (InvalidOperationException)
+            {
+                // It is gone already.
+            }
+
+            process.Dispose();
+        }
+
+        _asking.Dispose();
+    }
+
+    private async Task<bool> AnswersAsync()
+    {
+        try
+        {
+            return (await _asking.GetAsync(new Uri(Address, "/health"))).IsSuccessStatusCode;
+        }
+        catch (HttpRequestException)
+        {
+            return false;
+        }
+    }
+
+    private void Hear(object sender, DataReceivedEventArgs line)
+    {
+        lock (_said)
+            _said.AppendLine(line.Data);
+    }
+
+    private static int FreePort()
+    {
+        using var probe = new TcpListener(IPAddress.Loopback, 0);
+        probe.Start();
+        return ((IPEndPoint)probe.LocalEndpoint).Port;
+    }
+}
