@@ -30,10 +30,7 @@ public sealed class OwnerScreenTests
         owner.SignIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
-        var first = owner.Browser.CurrentWindowHandle;
-        var address = owner.Browser.Url;
-        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
-        owner.Open(address);
+        var first = OpenASecondWindow(owner);
         owner.Type("Title", "From the second window");
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.Browser.SwitchTo().Window(first);
@@ -55,10 +52,7 @@ public sealed class OwnerScreenTests
         owner.SignIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
-        var first = owner.Browser.CurrentWindowHandle;
-        var address = owner.Browser.Url;
-        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
-        owner.Open(address);
+        var first = OpenASecondWindow(owner);
         owner.Type("Intro", "Typed in the second window.");
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.Browser.SwitchTo().Window(first);
@@ -87,11 +81,7 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.Open(house.FormAddress);
-        PublicFormTests.FillFirstPage(owner);
-        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
-        owner.Press("Send");
-        owner.Sees("Come in, the lamp is on");
+        PublicFormTests.SendInquiry(owner, house);
         owner.SignIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "Typed and left");
@@ -113,11 +103,7 @@ public sealed class OwnerScreenTests
         using var owner = new Visitor();
         foreach (var name in new[] { "Ada", "Bea" })
         {
-            owner.Open(house.FormAddress);
-            PublicFormTests.FillFirstPage(owner);
-            PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
-            owner.Press("Send");
-            owner.Sees("Come in, the lamp is on");
+            PublicFormTests.SendInquiry(owner, house);
             house.Ask(db => db.Clients.Count()).ShouldBe(1, name);
         }
 
@@ -160,5 +146,14 @@ public sealed class OwnerScreenTests
         owner.FindsNothingInTheWay();
         owner.Press("Send the reply");
         owner.Sees("Kept: first personal word today");
+    }
+
+    /// <summary>Opens what is on screen in a second window, and gives the first.</summary>
+    private static string OpenASecondWindow(Visitor owner)
+    {
+        var (first, address) = (owner.Browser.CurrentWindowHandle, owner.Browser.Url);
+        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
+        owner.Open(address);
+        return first;
     }
 }

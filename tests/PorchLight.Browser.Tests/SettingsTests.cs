@@ -126,11 +126,7 @@ public sealed class SettingsTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.Open(house.FormAddress);
-        PublicFormTests.FillFirstPage(owner);
-        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000");
-        owner.Press("Send");
-        owner.Sees("Come in, the lamp is on");
+        PublicFormTests.SendInquiry(owner, house);
         owner.Wait("the thank-you has gone", () => house.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
         house.Ask(db =>
         {
@@ -155,11 +151,7 @@ public sealed class SettingsTests
         const string script = "<img src=x onerror=\"document.title='run'\"><script>document.title='run'</script>";
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.Open(house.FormAddress);
-        PublicFormTests.FillFirstPage(owner);
-        PublicFormTests.FillSecondPage(owner, "4,000 to 9,000", script);
-        owner.Press("Send");
-        owner.Sees("Come in, the lamp is on");
+        PublicFormTests.SendInquiry(owner, house, script);
         owner.SignIn(house, "/inquiries");
         owner.Follow("Robin Pell");
         owner.Sees("<script>document.title='run'</script>");

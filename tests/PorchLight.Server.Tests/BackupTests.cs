@@ -21,6 +21,8 @@ public sealed class BackupTests : IDisposable
         var said = await BackUpAsync(house, file);
         said.Done.ShouldBeTrue();
         said.Sentence.ShouldContain(file);
+        if (!OperatingSystem.IsWindows())
+            File.GetUnixFileMode(file).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite, "the keys are in it");
         await house.SendAsync(Answers("later@bakes.example"));
 
         var elsewhere = new DataFolder(In("elsewhere"));

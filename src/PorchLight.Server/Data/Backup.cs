@@ -36,7 +36,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
         var unfinished = file + ".unfinished";
         try
         {
-            await using (var stream = new FileStream(unfinished, FileMode.Create, FileAccess.ReadWrite))
+            await using (var stream = DataFolder.CreatePrivateFile(unfinished))
             {
                 await WriteAsync(stream, stop);
                 stream.Flush(flushToDisk: true);
@@ -54,7 +54,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
                 File.Delete(unfinished);
         }
 
-        return new Report(true, $"Backed up to {file} ({new FileInfo(file).Length / 1024.0 / 1024.0:0.0} MB): the database and the keys, as of {time.Now():uuuu'-'MM'-'dd HH':'mm':'ss} UTC.");
+        return new Report(true, $"Backed up to {file} ({(new FileInfo(file).Length + 1023) / 1024} KB): the database and the keys, as of {time.Now():uuuu'-'MM'-'dd HH':'mm':'ss} UTC.");
     }
 
     /// <summary>Writes a backup into a stream that can be sought.</summary>

@@ -20,7 +20,10 @@ internal sealed class DataFolder(string path) : IDisposable
     [SuppressMessage("Reliability", "CA2000", Justification = "Kept open until the folder is disposed.")]
     public bool TryUse()
     {
-        Directory.CreateDirectory(Path);
+        if (OperatingSystem.IsWindows())
+            Directory.CreateDirectory(Path);
+        else
+            Directory.CreateDirectory(Path, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         try
         {
             _inUse ??= new FileStream(System.IO.Path.Combine(Path, "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
@@ -30,6 +33,15 @@ internal sealed class DataFolder(string path) : IDisposable
         {
             return false;
         }
+    }
+
+    /// <summary>A new file that nobody but this user can read; whatever stood there is gone.</summary>
+    public static FileStream CreatePrivateFile(string file)
+    {
+        var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.ReadWrite };
+        if (!OperatingSystem.IsWindows())
+            options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        return new FileStream(file, options);
     }
 
     public void Dispose() => _inUse?.Dispose();

@@ -26,7 +26,7 @@ internal sealed class HouseProcess(string folder) : IAsyncDisposable
             Environment =
             {
                 ["ASPNETCORE_URLS"] = Address.ToString(), ["PorchLight__Data"] = folder, ["PorchLight__Demo"] = "true", ["PorchLight__DemoPeople"] = "false",
-                ["PorchLight__RateLimits"] = "false", ["Logging__LogLevel__Default"] = "Error",
+                ["PorchLight__RateLimits"] = "false", ["Logging__LogLevel__Default"] = "Error", ["Logging__LogLevel__Microsoft.AspNetCore"] = "Error",
             },
         };
         _process = Process.Start(start)!;

@@ -74,7 +74,12 @@ internal sealed class People(HouseProcess house, Uri form, Random random)
                 var sent = await http.PostAsync(new Uri(form, "send"), Body(new { version = 1, sendKey = key, answers = Answers(email), cameFrom = (string?)null }), patience.Token);
                 if (sent.IsSuccessStatusCode)
                 {
-                    Acknowledged[key] = (await sent.JsonAsync()).Text("receipt");
+                    var receipt = (await sent.JsonAsync()).Text("receipt");
+                    if (Acknowledged.GetOrAdd(key, receipt) != receipt)
+                        Surprises.Add($"Two receipts for the sending {key}");
+                    // Some answers are lost on the way back: the browser never saw it, and tries again.
+                    if (Next(4) == 0)
+                        continue;
                     return;
                 }
 
@@ -85,7 +90,8 @@ internal sealed class People(HouseProcess house, Uri form, Random random)
             {
                 if (stop.IsCancellationRequested || Next(8) == 0)
                 {
-                    GivenUp.Add(key);
+                    if (!Acknowledged.ContainsKey(key))
+                        GivenUp.Add(key);
                     return;
                 }
             }
