@@ -106,7 +106,14 @@ public sealed class SettingsTests
         owner.Press("Save");
         owner.Sees("Saved.");
 
+        owner.Type("sunday", "10 to 12");
         owner.Press("Reply promise");
+        owner.Sees("What you changed here is lost when you leave.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Stay here");
+        owner.Field("sunday").GetDomProperty("value").ShouldBe("10 to 12");
+        owner.Press("Reply promise");
+        owner.Press("Leave without saving");
         owner.Sees("Somebody who writes to you now is promised an answer");
         owner.Press("Backup");
         owner.FindsNothingInTheWay();

@@ -49,7 +49,7 @@ public sealed class CrashTests : IDisposable
         var because = $"seed {seed}; the house said: {house.Said()}";
         people.Surprises.ShouldBeEmpty(because);
         people.Acknowledged.Count.ShouldBeGreaterThan(_kills, because);
-        people.Nodded.Count.ShouldBeGreaterThan(_kills / 5, because);
+        people.Nodded.Count.ShouldBeGreaterThan(_kills / 8, because);
         await after.AskAsync(async db =>
         {
             await EveryAcknowledgedSendingIsThereOnceAsync(db, after, people, because);

@@ -101,10 +101,22 @@ internal sealed class HouseProcess(string folder) : IAsyncDisposable
             _said.AppendLine(line.Data);
     }
 
+    /// <summary>A port outside the range from which the system gives ports away, so that nobody takes it between two lives.</summary>
     private static int FreePort()
     {
-        using var probe = new TcpListener(IPAddress.Loopback, 0);
-        probe.Start();
-        return ((IPEndPoint)probe.LocalEndpoint).Port;
+        while (true)
+        {
+            var port = Random.Shared.Next(20_000, 30_000);
+            try
+            {
+                using var probe = new TcpListener(IPAddress.Loopback, port);
+                probe.Start();
+                return port;
+            }
+            catch (SocketException)
+            {
+                // Somebody has it; another one will do.
+            }
+        }
     }
 }

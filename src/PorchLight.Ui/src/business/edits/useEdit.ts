@@ -37,6 +37,7 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     submit,
     choose,
     clashes,
+    isDirty: JSON.stringify(edit.now) !== JSON.stringify(edit.was),
     isSaving: mutation.isPending,
     wasSaved: mutation.isSuccess,
     error: mutation.error,

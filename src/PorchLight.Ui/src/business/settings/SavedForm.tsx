@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { Failure } from "../../kit/states";
 import { Clashes } from "../edits/Clashes";
+import { LeaveGuard } from "../edits/LeaveGuard";
 import type { useEdit } from "../edits/useEdit";
 
 interface Props {
@@ -17,6 +18,7 @@ export function SavedForm({ edit, nameOf, beside, children }: Props) {
   return (
     <form onSubmit={edit.submit} noValidate className="rounded-soft bg-card p-6 shadow-soft">
       {children}
+      <LeaveGuard unsaved={edit.isDirty} />
       <Clashes clashes={edit.clashes} nameOf={nameOf} onChoose={edit.choose} />
       {edit.clashes.length === 0 && edit.findings.size !== 1 && <Failure error={edit.error} />}
       <div className="mt-5 flex flex-wrap items-center gap-3">

@@ -1,0 +1,35 @@
+import { useEffect } from "react";
+import { Dialog } from "radix-ui";
+import { useBlocker } from "react-router";
+import { Button } from "../../kit/Button";
+
+/** Asks before something that is not saved is left behind. */
+export function LeaveGuard({ unsaved }: { unsaved: boolean }) {
+  const leaving = useBlocker(
+    ({ currentLocation, nextLocation }) => unsaved && currentLocation.pathname !== nextLocation.pathname,
+  );
+  useEffect(() => {
+    if (!unsaved) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener("beforeunload", warn);
+    return () => removeEventListener("beforeunload", warn);
+  }, [unsaved]);
+  if (leaving.state !== "blocked") return null;
+  return (
+    <Dialog.Root open onOpenChange={() => leaving.reset()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
+        <Dialog.Content className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel">
+          <Dialog.Title className="mb-1 text-xl">Not saved yet</Dialog.Title>
+          <Dialog.Description className="mb-4">What you changed here is lost when you leave.</Dialog.Description>
+          <div className="flex gap-2">
+            <Button weight="main" onClick={() => leaving.reset()}>
+              Stay here
+            </Button>
+            <Button onClick={() => leaving.proceed()}>Leave without saving</Button>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
