@@ -96,7 +96,7 @@ internal static class InquiryEndpoints
         var rules = (await db.ScreeningVersions.FindAsync([inquiry.FormId, inquiry.ScreeningVersion], stop))!.Rules;
         var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(stop)).ToLookup(value => value.Question);
         var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(stop)).Select(note => note.Heading).ToHashSet();
-        var differences = await db.Differences.Where(difference => difference.InquiryId == id).OrderBy(difference => difference.Id).ToListAsync(stop);
+        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(stop)).ToLookup(difference => difference.Question);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var (verdict, wouldChange) = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
@@ -115,7 +115,7 @@ internal static class InquiryEndpoints
                 landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
                     : question.LandsIn is AppendToNotes && notes.Contains(question.Wording) ? "notes" : null,
                 signals.Contains(question.Key)))],
-            [.. differences.Select(difference => new DifferenceView(
+            [.. content.Questions.SelectMany(question => differences[question.Key]).Select(difference => new DifferenceView(
                 BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
                 difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
             await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
