@@ -111,6 +111,21 @@ public sealed class SmtpTests
     }
 
     [Fact]
+    public async Task A_message_that_cannot_be_made_ready_waits_for_a_person_and_not_on_the_line()
+    {
+        await using var server = new SmtpHost();
+        await using var house = new TestHouse();
+        await SendByAsync(house, server);
+        await house.SendAsync(Answers());
+        await house.AskAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.To, "no address at all <")));
+        await house.WorkAsync();
+        var mail = await OnlyMailAsync(house);
+        mail.State.ShouldBe(MailState.Failed);
+        mail.LastFailure!.ShouldStartWith("The message could not be made ready");
+        server.Connections.ShouldBe(0);
+    }
+
+    [Fact]
     public async Task One_dead_server_holds_up_one_message_a_pass_and_steps_of_runs_not_at_all()
     {
         await using var house = new TestHouse();

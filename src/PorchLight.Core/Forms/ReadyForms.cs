@@ -1,4 +1,5 @@
 using System.Globalization;
+using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
@@ -17,6 +18,19 @@ public static class ReadyForms
 {
     private const decimal SmallShare = 0.5m;
     private const decimal LargeShare = 2.5m;
+    private const int LongestTitle = 120;
+    private const decimal HighestPrice = 100_000_000;
+
+    /// <summary>What has to be put right before a form can be made: a title in at most 120 characters, and a price.</summary>
+    /// <param name="title">The form's title, without blanks around it.</param>
+    /// <param name="startingPrice">Where the work starts in price; above 0, at most 100 million.</param>
+    public static IReadOnlyList<Finding> Check(string title, decimal startingPrice) =>
+    [
+        .. title.Length is > 0 and <= LongestTitle ? Array.Empty<Finding>() : [new Finding("title", $"Please give the form a title of at most {LongestTitle} characters.")],
+        .. startingPrice is > 0 and <= HighestPrice
+            ? Array.Empty<Finding>()
+            : [new Finding("startingPrice", "Please say where your work starts in price; the budget question is built around it.")],
+    ];
 
     /// <summary>
     /// An inquiry about a piece of work, for any service: who, what, budget in bands around the starting price, who

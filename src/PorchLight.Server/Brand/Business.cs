@@ -9,9 +9,7 @@ namespace PorchLight.Server.Brand;
 /// <summary>The business that uses this house; there is one.</summary>
 internal sealed class Business
 {
-    public const int OnlyId = 1;
-
-    public int Id { get; init; } = OnlyId;
+    public int Id { get; init; } = 1;
     public required string Name { get; set; }
     public required string OwnerName { get; set; }
     public required string MailAddress { get; set; }

@@ -25,8 +25,14 @@ internal sealed class WriteTurn(IDbContextTransaction transaction, WriteTurns tu
 
     public async ValueTask DisposeAsync()
     {
-        await transaction.DisposeAsync();
-        turns.GiveBack();
+        try
+        {
+            await transaction.DisposeAsync();
+        }
+        finally
+        {
+            turns.GiveBack();
+        }
     }
 }
 

@@ -74,12 +74,7 @@ internal static class FormEndpoints
         NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, CancellationToken stop)
     {
         var title = asked.Title.Trim();
-        List<Finding> findings = [];
-        if (title.Length is 0 or > 120)
-            findings.Add(new Finding("title", "Please give the form a title of at most 120 characters."));
-        if (asked.StartingPrice is <= 0 or > 100_000_000)
-            findings.Add(new Finding("startingPrice", "Please say where your work starts in price; the budget question is built around it."));
-        if (findings.Count > 0)
+        if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         await using var transaction = await db.BeginWriteAsync(stop);
         var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(stop)).Currency);

@@ -1,4 +1,6 @@
+using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
+using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
@@ -76,8 +78,7 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
     {
         if (await ClaimAsync(id, stop) is not ({ } mail, { Smtp: { } settings } business))
             return true;
-        var ended = await smtp.CarryAsync(
-            settings, settings.PasswordSealed is { } password ? tokens.Open(password) : null, SmtpCarrier.Compose(mail, business.Name), stop);
+        var ended = await CarryAsync(mail, business, settings, stop);
 
         // How it ended is written even when the house is about to close.
         await using var transaction = await db.BeginWriteAsync(CancellationToken.None);
@@ -85,6 +86,23 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
         await db.SaveChangesAsync(CancellationToken.None);
         await transaction.CommitAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
+    }
+
+    private async Task<HandOver> CarryAsync(OutgoingMail mail, Business business, SmtpSettings settings, CancellationToken stop)
+    {
+        MimeMessage message;
+        string? password;
+        try
+        {
+            message = SmtpCarrier.Compose(mail, business.Name);
+            password = settings.PasswordSealed is { } kept ? tokens.Open(kept) : null;
+        }
+        catch (Exception failure) when (failure is ParseException or CryptographicException)
+        {
+            return new HandOver.Refused($"The message could not be made ready: {failure.Message}", ForGood: true);
+        }
+
+        return await smtp.CarryAsync(settings, password, message, stop);
     }
 
     /// <summary>

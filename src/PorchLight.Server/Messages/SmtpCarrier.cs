@@ -74,8 +74,9 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         {
             return new HandOver.Refused("The mail server does not accept the user name and password.", LineIsDown: true);
         }
-        catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or SslHandshakeException or OperationCanceledException or NotSupportedException)
+        catch (Exception failure)
         {
+            // Whatever it was: all that counts is whether the server may have the message.
             return end.Reached ? new HandOver.Unsure() : new HandOver.Refused(Say(failure), LineIsDown: true);
         }
 
@@ -120,7 +121,8 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         SslHandshakeException => "The mail server cannot be trusted: its certificate does not fit.",
         NotSupportedException => "The mail server does not offer a protected line. Choose another kind of line in the settings.",
         SocketException => "The mail server cannot be reached.",
-        _ => "The line to the mail server broke.",
+        IOException or ProtocolException => "The line to the mail server broke.",
+        _ => $"The message could not be handed over: {failure.Message}",
     };
 
     /// <summary>

@@ -43,4 +43,14 @@ public sealed class ReadyFormTests
         foreach (var fit in Enum.GetValues<Fit>())
             Ready.FollowThroughs(form).Count(follow => follow.Starts.Matches(form, fit)).ShouldBe(1);
     }
+
+    [Theory]
+    [InlineData(1, 0.01, "")]
+    [InlineData(120, 100_000_000, "")]
+    [InlineData(0, 2500, "title")]
+    [InlineData(121, -1, "title startingPrice")]
+    [InlineData(5, 0, "startingPrice")]
+    [InlineData(5, 100_000_001, "startingPrice")]
+    public void A_form_is_made_with_a_title_and_a_price(int letters, double price, string places) =>
+        string.Join(' ', ReadyForms.Check(new string('t', letters), (decimal)price).Select(finding => finding.Place)).ShouldBe(places);
 }

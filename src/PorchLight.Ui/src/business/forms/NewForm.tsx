@@ -16,8 +16,7 @@ export function NewForm() {
   const [title, setTitle] = useState("");
   const [price, setPrice] = useState("");
   const make = useMutation({
-    mutationFn: () =>
-      orProblem(api.POST("/api/forms", { body: { title, startingPrice: Number(price.replace(",", ".")) || 0 } })),
+    mutationFn: () => orProblem(api.POST("/api/forms", { body: { title, startingPrice: Number(price) } })),
     onSuccess: ({ id }) => {
       void queries.invalidateQueries({ queryKey: ["forms"] });
       void navigate(`/forms/${id}`);
@@ -47,7 +46,9 @@ export function NewForm() {
         <TextBox
           label="Your work starts at"
           help="In your currency. The bands of the budget question and their points are built around it."
-          inputMode="decimal"
+          type="number"
+          min={1}
+          step="any"
           value={price}
           error={findings.get("startingPrice")}
           onChange={(e) => setPrice(e.target.value)}
