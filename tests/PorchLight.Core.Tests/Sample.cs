@@ -41,6 +41,14 @@ internal static class Sample
     public static Dictionary<string, Answer?> Given(params (string Key, Answer? Answer)[] answers) =>
         answers.ToDictionary(answer => answer.Key, answer => answer.Answer);
 
+    /// <summary>What the program knows around a filling-in, when nothing special is.</summary>
+    public static Surroundings Around { get; } = new("IE", 1, Instant.FromUtc(2026, 11, 23, 10, 0), Today);
+
+    public static Dictionary<string, Answer?> Tidy(FormContent form, IReadOnlyDictionary<string, Answer?> given) => Tidying.Tidy(form, given, Around);
+
+    /// <summary>What is wrong with one tidied answer, today.</summary>
+    public static string? Check(Question question, Answer? answer) => AnswerLimits.Check(question, answer, Today, question.Required);
+
     public static ScreeningRules Rules(params Signal[] signals) => new(20, 50, 10, 2, signals);
 
     public static Signal Points(string key, int points, Condition when) => new(key, key, when, new PointsEffect(points));

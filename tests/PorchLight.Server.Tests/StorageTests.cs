@@ -35,6 +35,10 @@ public sealed class StorageTests
         new TextAnswer("„Dún Laoghaire“ 🧱"), new NumberAnswer(6.5m), new MoneyAnswer(0.1m, "KWD"), new BandAnswer("4 to 9", new Band(new Bound(4), new Bound(9, true), "EUR", 12)),
         new DateAnswer(Day), new YesNoAnswer(false), ChoiceAnswer.Of("a", "b"), new PhoneAnswer("01 555 0142", "+35315550142"),
         new PersonNameAnswer("Tilda", ""), new AddressAnswer("1 Quay", null, "Howth", null, "D13", "IE"),
+        new ChoiceAnswer(["other"], "on the roof"), new DateRangeAnswer(Day, Day.PlusDays(3), true), new LookUpAnswer("D13", ["Dublin 13", "Howth"]),
+        new FilesAnswer([new FileRef(new Guid(1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11), "wall.jpg", 12, FileGroup.Picture)]),
+        new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["width"] = new NumberAnswer(2), ["note"] = null })]),
+        new ConsentAnswer("You may keep this.", 3, Instant.FromUtc(2026, 11, 23, 10, 0)), new SignatureAnswer("Tilda Brackenridge", "M1 2L3 4", "The bakery", Day),
     ];
 
     [Fact]
@@ -63,7 +67,7 @@ public sealed class StorageTests
     [Fact]
     public void Every_kind_is_written_with_a_discriminator_of_its_own()
     {
-        foreach (var family in new[] { typeof(Answer), typeof(Condition), typeof(Subject), typeof(QuestionKind), typeof(SignalEffect), typeof(LandsIn), typeof(StepAction), typeof(Happening) })
+        foreach (var family in new[] { typeof(Answer), typeof(Condition), typeof(Subject), typeof(QuestionKind), typeof(SignalEffect), typeof(LandsIn), typeof(Item), typeof(Calculation), typeof(AnswerRule), typeof(Prefill), typeof(StepAction), typeof(Happening) })
         {
             var named = family.GetCustomAttributes<JsonDerivedTypeAttribute>().ToList();
             named.Select(kind => kind.TypeDiscriminator).ShouldBeUnique();

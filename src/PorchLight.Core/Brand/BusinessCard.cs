@@ -24,8 +24,8 @@ public sealed record BusinessCard(string Name, string OwnerName, string MailAddr
     [
         .. Named("name", Name, "Please say what your business is called."),
         .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
-        .. AnswerChecks.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
-        .. AnswerChecks.PhoneRegions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose a country from the list; phone numbers are read by it.")],
+        .. AnswerLimits.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
+        .. Phones.Regions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose a country from the list; phone numbers are read by it.")],
         .. Currency.Length == 3 && Currency.All(char.IsAsciiLetterUpper)
             ? Array.Empty<Finding>()
             : [new Finding("currency", "A currency is written with three letters, like EUR.")],

@@ -15,9 +15,15 @@ namespace PorchLight.Core.Forms;
 [JsonDerivedType(typeof(PhoneAnswer), "phone")]
 [JsonDerivedType(typeof(PersonNameAnswer), "personName")]
 [JsonDerivedType(typeof(AddressAnswer), "address")]
+[JsonDerivedType(typeof(DateRangeAnswer), "dateRange")]
+[JsonDerivedType(typeof(LookUpAnswer), "lookUp")]
+[JsonDerivedType(typeof(FilesAnswer), "files")]
+[JsonDerivedType(typeof(RowsAnswer), "rows")]
+[JsonDerivedType(typeof(ConsentAnswer), "consent")]
+[JsonDerivedType(typeof(SignatureAnswer), "signature")]
 public abstract record Answer;
 
-/// <summary>Words as typed: short or long text, an e-mail address.</summary>
+/// <summary>Words as typed: short or long text, an e-mail address, a web address, a hidden value.</summary>
 /// <param name="Text">Trimmed, not empty.</param>
 public sealed record TextAnswer(string Text) : Answer;
 
@@ -45,13 +51,14 @@ public sealed record YesNoAnswer(bool Yes) : Answer;
 
 /// <summary>One or several options. Their order does not matter for equality.</summary>
 /// <param name="Keys">The keys of the options, none twice.</param>
-public sealed record ChoiceAnswer(IReadOnlyList<string> Keys) : Answer
+/// <param name="OwnWords">What they mean by an option that asks for their own words; null when none of those was chosen.</param>
+public sealed record ChoiceAnswer(IReadOnlyList<string> Keys, string? OwnWords = null) : Answer
 {
     /// <summary>One option.</summary>
     public static ChoiceAnswer Of(params string[] keys) => new(keys);
 
     /// <summary>Whether both hold the same keys.</summary>
-    public bool Equals(ChoiceAnswer? other) => other is not null && Keys.ToHashSet().SetEquals(other.Keys);
+    public bool Equals(ChoiceAnswer? other) => other is not null && OwnWords == other.OwnWords && Keys.ToHashSet().SetEquals(other.Keys);
 
     /// <inheritdoc/>
     public override int GetHashCode() => Keys.Distinct().Aggregate(0, (sum, key) => sum ^ key.GetHashCode(StringComparison.Ordinal));
@@ -86,45 +93,77 @@ public sealed record AddressAnswer(string? Street, string? Unit, string? City, s
     public IEnumerable<string> Parts => new[] { Street, Unit, City, Region, PostalCode, Country }.OfType<string>().Where(part => part.Length > 0);
 }
 
-/// <summary>In which of four states a question is.</summary>
-public enum AnswerStatus
+/// <summary>From one day to another, or some time in a month.</summary>
+/// <param name="From">The first day.</param>
+/// <param name="To">The last day, included; not before <paramref name="From"/>.</param>
+/// <param name="Roughly">Whether a whole month was named ("some time in May") rather than days.</param>
+public sealed record DateRangeAnswer(LocalDate From, LocalDate To, bool Roughly = false) : Answer;
+
+/// <summary>A line of a list, with the columns that were shown as they stood then.</summary>
+/// <param name="Key">Names the line within its list.</param>
+/// <param name="Columns">The shown columns in order; empty until it has been looked up.</param>
+public sealed record LookUpAnswer(string Key, IReadOnlyList<string>? Columns = null) : Answer
 {
-    /// <summary>Its page has not been left yet, so it may still be answered.</summary>
-    NotAskedYet,
+    /// <summary>Whether both are the same line with the same words.</summary>
+    public bool Equals(LookUpAnswer? other) => other is not null && Key == other.Key && (Columns ?? []).SequenceEqual(other.Columns ?? []);
 
-    /// <summary>It was asked and left blank.</summary>
-    Blank,
-
-    /// <summary>It was asked and answered.</summary>
-    Answered,
-
-    /// <summary>The way through the form does not pass it.</summary>
-    OffRoute,
+    /// <inheritdoc/>
+    public override int GetHashCode() => Key.GetHashCode(StringComparison.Ordinal);
 }
 
-/// <summary>The state of one question, with the answer exactly when there is one.</summary>
-public readonly record struct AnswerState
+/// <summary>A file that was uploaded.</summary>
+/// <param name="Id">The identifier of the stored file.</param>
+/// <param name="Name">The name it had, without any path; only for people, never for finding it.</param>
+/// <param name="Bytes">Its size.</param>
+/// <param name="Group">What sort of file its content shows it to be.</param>
+public sealed record FileRef(Guid Id, string Name = "", long Bytes = 0, FileGroup Group = FileGroup.Document);
+
+/// <summary>Files, in the order they were added.</summary>
+/// <param name="Files">At least one, none twice.</param>
+public sealed record FilesAnswer(IReadOnlyList<FileRef> Files) : Answer
 {
-    private AnswerState(AnswerStatus status, Answer? answer) => (Status, Answer) = (status, answer);
+    /// <summary>Whether both hold the same files in the same order.</summary>
+    public bool Equals(FilesAnswer? other) => other is not null && Files.SequenceEqual(other.Files);
 
-    /// <summary>Which of the four states; the default value is <see cref="AnswerStatus.NotAskedYet"/>.</summary>
-    public AnswerStatus Status { get; }
-
-    /// <summary>The answer; null unless <see cref="Status"/> is <see cref="AnswerStatus.Answered"/>.</summary>
-    public Answer? Answer { get; }
-
-    /// <summary>Not asked yet.</summary>
-    public static AnswerState NotAskedYet => default;
-
-    /// <summary>Asked and left blank.</summary>
-    public static AnswerState Blank => new(AnswerStatus.Blank, null);
-
-    /// <summary>Off the route.</summary>
-    public static AnswerState OffRoute => new(AnswerStatus.OffRoute, null);
-
-    /// <summary>Asked and answered.</summary>
-    public static AnswerState Of(Answer answer) => new(AnswerStatus.Answered, answer);
-
-    /// <summary>Answered when there is an answer, blank when there is none.</summary>
-    public static AnswerState OfNullable(Answer? answer) => answer is null ? Blank : Of(answer);
+    /// <inheritdoc/>
+    public override int GetHashCode() => Files.Aggregate(0, HashCode.Combine);
 }
+
+/// <summary>The answers of one row.</summary>
+/// <param name="Answers">By question key; null or absent for a blank.</param>
+public sealed record AnswerRow(IReadOnlyDictionary<string, Answer?> Answers)
+{
+    /// <summary>The answer to a question of the row, or null.</summary>
+    public Answer? this[string question] => Answers.GetValueOrDefault(question);
+
+    /// <summary>Whether both hold the same answers; a blank is the same as none.</summary>
+    public bool Equals(AnswerRow? other) => other is not null
+        && Answers.Keys.Union(other.Answers.Keys).All(key => Equals(this[key], other[key]));
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => Answers.Values.OfType<Answer>().Aggregate(0, (sum, answer) => sum ^ answer.GetHashCode());
+}
+
+/// <summary>A list of rows, in the order the lead put them.</summary>
+/// <param name="Rows">At least one once tidied.</param>
+public sealed record RowsAnswer(IReadOnlyList<AnswerRow> Rows) : Answer
+{
+    /// <summary>Whether both hold equal rows in the same order.</summary>
+    public bool Equals(RowsAnswer? other) => other is not null && Rows.SequenceEqual(other.Rows);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => Rows.Aggregate(0, HashCode.Combine);
+}
+
+/// <summary>They agreed. What they agreed to is written by the program, never taken from the browser.</summary>
+/// <param name="Wording">What was agreed to, word for word.</param>
+/// <param name="Version">The version of the form that said so.</param>
+/// <param name="At">When it was sent; written by the program.</param>
+public sealed record ConsentAnswer(string Wording = "", int Version = 0, Instant? At = null) : Answer;
+
+/// <summary>A signature.</summary>
+/// <param name="Name">Who signs, written out.</param>
+/// <param name="Strokes">The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature.</param>
+/// <param name="OnBehalfOf">Whom they represent; null when they sign for themselves.</param>
+/// <param name="Date">The day in the business's zone, written by the program.</param>
+public sealed record SignatureAnswer(string Name, string? Strokes = null, string? OnBehalfOf = null, LocalDate? Date = null) : Answer;

@@ -18,8 +18,25 @@ public sealed record Known(FormContent Form, IReadOnlyDictionary<string, AnswerS
     /// <summary>The score, once there is one.</summary>
     public int? Points { get; init; }
 
+    /// <summary>The state of every question of every row, by the key of the question with the rows; filled by <see cref="Routes.Trace"/>.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>> Rows { get; init; } =
+        new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
+
     /// <summary>The state of a question.</summary>
     public AnswerState Of(string question) => Answers.GetValueOrDefault(question);
+
+    /// <summary>The states of each row of a question, none when it has none.</summary>
+    public IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> RowsOf(string question) => Rows.GetValueOrDefault(question) ?? [];
+
+    /// <summary>The same with the answers of one row beside the others.</summary>
+    /// <param name="row">The states of the row's questions.</param>
+    public Known InRow(IReadOnlyDictionary<string, AnswerState> row)
+    {
+        var answers = new Dictionary<string, AnswerState>(Answers);
+        foreach (var (key, state) in row)
+            answers[key] = state;
+        return this with { Answers = answers };
+    }
 }
 
 /// <summary>Judges conditions by three-valued logic (Kleene's strong logic, as in SQL).</summary>
@@ -87,14 +104,22 @@ public static class Conditions
             (NumberIs c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => band.Compare(c.Relation, c.Value)),
             (NumberBetween c, { Answer: { } a }) => CompareNumber(a, question, c.Currency,
                 band => band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))),
-            (DateBetween c, { Answer: DateAnswer a }) => (a.Date >= c.From && a.Date <= c.To).ToTruth(),
-            (Before c, { Answer: DateAnswer a }) => (a.Date < c.Date).ToTruth(),
-            (After c, { Answer: DateAnswer a }) => (a.Date > c.Date).ToTruth(),
-            (WithinNextDays c, { Answer: DateAnswer a }) =>
-                (a.Date >= known.Today && a.Date <= known.Today.PlusDays(c.Days)).ToTruth(),
+            (DateBetween c, { Answer: { } a }) => Within(a, c.From, c.To),
+            (Before c, { Answer: { } a }) => Within(a, LocalDate.MinIsoValue, c.Date.PlusDays(-1)),
+            (After c, { Answer: { } a }) => Within(a, c.Date.PlusDays(1), LocalDate.MaxIsoValue),
+            (WithinNextDays c, { Answer: { } a }) => Within(a, known.Today, known.Today.PlusDays(c.Days)),
             _ => Truth.Unknown,
         };
     }
+
+    // A range of days is like a band: true or false only when all of its days agree.
+    private static Truth Within(Answer answer, LocalDate first, LocalDate last) => answer switch
+    {
+        DateAnswer day => (day.Date >= first && day.Date <= last).ToTruth(),
+        DateRangeAnswer range => range.From >= first && range.To <= last ? Truth.True
+            : range.To < first || range.From > last ? Truth.False : Truth.Unknown,
+        _ => Truth.Unknown,
+    };
 
     private static Truth IsEqual(Answer answer, string value) => answer switch
     {

@@ -11,23 +11,65 @@ namespace PorchLight.Core.Forms;
 public sealed record FormContent(
     string Title, string Intro, IReadOnlyList<Page> Pages, IReadOnlyList<SendOff> SendOffs, SendOff DefaultSendOff)
 {
-    /// <summary>Every question in form order.</summary>
+    /// <summary>What stands before the first page, or null.</summary>
+    public Cover? Cover { get; init; }
+
+    /// <summary>What the business does not do, said before anybody starts; null for nothing.</summary>
+    public NotForUs? NotForUs { get; init; }
+
+    /// <summary>Whether all answers are shown once more before they are sent.</summary>
+    public bool Review { get; init; }
+
+    /// <summary>What must hold between answers.</summary>
+    public IReadOnlyList<AnswerRule> Rules { get; init; } = [];
+
+    /// <summary>Every question in form order; what a row asks is not among them.</summary>
     [JsonIgnore]
     public IEnumerable<Question> Questions => Pages.SelectMany(page => page.Questions);
 
-    /// <summary>The question with the key, or null.</summary>
-    public Question? FindQuestion(string key) => Questions.FirstOrDefault(question => question.Key == key);
+    /// <summary>The question with the key, also when it is asked in rows, or null.</summary>
+    public Question? FindQuestion(string key) =>
+        Questions.FirstOrDefault(question => question.Key == key)
+        ?? Questions.SelectMany(question => question.RowQuestions).FirstOrDefault(question => question.Key == key);
 
     /// <summary>The send-off with the key, the default one included, or null.</summary>
     public SendOff? FindSendOff(string key) => SendOffs.Append(DefaultSendOff).FirstOrDefault(sendOff => sendOff.Key == key);
 }
 
-/// <summary>Questions that are shown together.</summary>
+/// <summary>What welcomes people before the first page.</summary>
+/// <param name="Text">Paragraphs parted by an empty line.</param>
+/// <param name="StartLabel">What the button says that leads on.</param>
+public sealed record Cover(string Text, string StartLabel = "Start")
+{
+    /// <summary>The identifier of a stored picture, or null.</summary>
+    public Guid? Picture { get; init; }
+
+    /// <summary>What the picture shows; empty when it is only decoration.</summary>
+    public string PictureAlt { get; init; } = "";
+
+    /// <summary>The identifier of a stored video, or null.</summary>
+    public Guid? Video { get; init; }
+
+    /// <summary>Whether the owner's photo and contact lines stand there.</summary>
+    public bool ShowsOwner { get; init; }
+}
+
+/// <summary>What the business does not do, with the way to the form that fits better.</summary>
+/// <param name="Text">A sentence or two.</param>
+/// <param name="SisterForm">The identifier of the form that fits better, or null.</param>
+/// <param name="SisterLabel">What the link to it says, or null for that form's title.</param>
+public sealed record NotForUs(string Text, Guid? SisterForm = null, string? SisterLabel = null);
+
+/// <summary>Questions and content that are shown together.</summary>
 /// <param name="Key">Names it within the form.</param>
 /// <param name="Title">What the lead reads above the questions.</param>
-/// <param name="Questions">In the order they are asked.</param>
-public sealed record Page(string Key, string Title, IReadOnlyList<Question> Questions)
+/// <param name="Items">In the order they stand on the page.</param>
+public sealed record Page(string Key, string Title, IReadOnlyList<Item> Items)
 {
+    /// <summary>The questions among the items.</summary>
+    [JsonIgnore]
+    public IEnumerable<Question> Questions => Items.OfType<Question>();
+
     /// <summary>The page is shown only when this is true; null means always.</summary>
     public Condition? ShownOnlyWhen { get; init; }
 
@@ -60,7 +102,29 @@ public sealed record SendOff(string Key, string Title, string Text)
 
     /// <summary>Other ways forward, for whom we cannot help; may be empty.</summary>
     public IReadOnlyList<WayForward> WaysForward { get; init; } = [];
+
+    /// <summary>The identifier of a stored video, or null.</summary>
+    public Guid? Video { get; init; }
+
+    /// <summary>A button that leads to an address the owner saved, or null.</summary>
+    public LinkButton? Button { get; init; }
+
+    /// <summary>A file to take away, or null.</summary>
+    public FileLink? Download { get; init; }
+
+    /// <summary>The address the browser goes to by itself after the message was shown, or null. Only what the owner saved here.</summary>
+    public string? Redirect { get; init; }
 }
+
+/// <summary>A button that leads on.</summary>
+/// <param name="Label">What it says.</param>
+/// <param name="Address">An https address the owner saved.</param>
+public sealed record LinkButton(string Label, string Address);
+
+/// <summary>A file to take away.</summary>
+/// <param name="File">The identifier of the stored file.</param>
+/// <param name="Label">What the link says.</param>
+public sealed record FileLink(Guid File, string Label);
 
 /// <summary>Another way forward.</summary>
 /// <param name="Title">What it is.</param>

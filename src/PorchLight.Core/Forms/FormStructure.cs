@@ -1,11 +1,15 @@
+using System.Text.RegularExpressions;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Forms;
 
 /// <summary>What makes a form impossible to publish. Form-craft advice is not given here; this is about forms that cannot work.</summary>
-public static class FormStructure
+public static partial class FormStructure
 {
+    private const int MostRows = 200;
+    private const int MostSteps = 20;
+
     /// <summary>
     /// The findings, in form order; none means the form can be published. The place is a question's or page's key,
     /// or "title".
@@ -18,20 +22,26 @@ public static class FormStructure
         if (form.Pages.Count == 0)
             Say("title", "The form needs at least one page.");
 
-        var keys = form.Pages.Select(page => page.Key).Concat(form.Questions.Select(question => question.Key))
+        var keys = form.Pages.Select(page => page.Key).Concat(form.Pages.SelectMany(page => page.Items).Select(item => item.Key))
+            .Concat(form.Questions.SelectMany(question => question.RowQuestions).Select(question => question.Key))
             .Concat(form.SendOffs.Append(form.DefaultSendOff).Select(sendOff => sendOff.Key));
         foreach (var twice in keys.GroupBy(key => key).Where(group => group.Count() > 1))
             Say(twice.Key, $"The key “{twice.Key}” is used twice; each page, question and send-off needs its own.");
 
         var earlier = new HashSet<string>();
+        var cells = new HashSet<string>();
         for (var index = 0; index < form.Pages.Count; index++)
         {
             var page = form.Pages[index];
             CheckCondition(page.ShownOnlyWhen, page.Key, earlier);
-            foreach (var question in page.Questions)
+            foreach (var item in page.Items)
             {
+                CheckCondition(item.OnlyWhen, item.Key, earlier);
+                if (item is not Question question)
+                    continue;
                 CheckQuestion(question, earlier);
                 earlier.Add(question.Key);
+                cells.UnionWith(question.RowQuestions.Select(cell => cell.Key));
             }
 
             foreach (var rule in page.Routes)
@@ -42,17 +52,34 @@ public static class FormStructure
             }
         }
 
-        foreach (var sendOff in form.SendOffs)
+        foreach (var sendOff in form.SendOffs.Append(form.DefaultSendOff))
+        {
             CheckCondition(sendOff.When, sendOff.Key, earlier, atTheEnd: true);
+            if (new[] { sendOff.Button?.Address, sendOff.Redirect }.OfType<string>().Any(address => !IsWebPage(address)))
+                Say(sendOff.Key, $"“{sendOff.Title}” leads to an address that is no https address. Please write it in full: https://www.example.com.");
+        }
+
+        foreach (var rule in form.Rules)
+            CheckRule(rule);
         return found;
 
         void Say(string place, string sentence) => found.Add(new Finding(place, sentence));
 
         void CheckQuestion(Question question, HashSet<string> before)
         {
+            if (!KeyPattern().IsMatch(question.Key))
+                Say(question.Key, $"The key “{question.Key}” must be made of small letters, digits and hyphens.");
             if (string.IsNullOrWhiteSpace(question.Wording))
                 Say(question.Key, "This question has no wording. Say what you want to ask.");
-            CheckCondition(question.AskedOnlyWhen, question.Key, before);
+            CheckCondition(question.RequiredWhen, question.Key, before);
+            if (question.Kind is AdvertisingKind && (question.Required || question.RequiredWhen is not null))
+                Say(question.Key, "Permission to advertise cannot be required: it has to be given freely.");
+            if (question.Kind is ScaleKind scale && (scale.Low >= scale.High || scale.High - scale.Low > MostSteps))
+                Say(question.Key, $"A scale needs at least two steps, and at most {MostSteps + 1}.");
+            if (question.Kind is WorkedOutKind worked)
+                CheckUsed(worked.Value.QuestionsUsed(), question.Key, [.. before, .. cells]);
+            if (question.Kind is RowsKind rows)
+                CheckRows(question, rows, before);
             if (question.Kind is ChoiceKind { Options.Count: 0 })
                 Say(question.Key, "This choice offers nothing to choose. Add an answer.");
             if (question.Options.GroupBy(option => option.Key).Any(group => group.Count() > 1))
@@ -63,6 +90,43 @@ public static class FormStructure
                 Say(question.Key, "The range of one of the answers ends before it starts.");
             if (question.LandsIn is { } landing && Landing.Refusal(question, landing) is { } refusal)
                 Say(question.Key, refusal);
+        }
+
+        void CheckRows(Question question, RowsKind rows, HashSet<string> before)
+        {
+            if (rows.Questions.Count == 0)
+                Say(question.Key, "The rows ask nothing. Add a question to them.");
+            if (rows.Least < 0 || rows.Most < 1 || rows.Most > MostRows || rows.Least > rows.Most)
+                Say(question.Key, $"The number of rows must lie between 0 and {MostRows}, the least not above the most.");
+            var inRow = new HashSet<string>(before);
+            foreach (var cell in rows.Questions)
+            {
+                if (cell.Kind is RowsKind or FilesKind or LookUpKind or SignatureKind or ConsentKind or AdvertisingKind or HiddenKind)
+                    Say(cell.Key, "This kind of question cannot be asked in a row. Ask it on the page.");
+                if (cell.LandsIn is not null)
+                    Say(cell.Key, "What a row asks lands with its list; it cannot have a place of its own.");
+                CheckCondition(cell.AskedOnlyWhen, cell.Key, inRow);
+                CheckQuestion(cell, inRow);
+                inRow.Add(cell.Key);
+            }
+        }
+
+        void CheckRule(AnswerRule rule)
+        {
+            var (used, place) = rule switch
+            {
+                EndNotBeforeStart r => ((IEnumerable<string>)[r.Start, r.End], r.End),
+                CountMatchesRows r => ([r.Count, r.Rows], r.Rows),
+                Never r => (r.When.QuestionsUsed().Append(r.At), r.At),
+                _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "A rule of an unknown kind."),
+            };
+            CheckUsed(used, place, [.. form.Questions.Select(question => question.Key)], "not a question of this form");
+        }
+
+        void CheckUsed(IEnumerable<string> used, string place, HashSet<string> before, string why = "not asked before this place")
+        {
+            foreach (var key in used.Where(key => !before.Contains(key)))
+                Say(place, $"Something here looks at “{key}”, which is {why}.");
         }
 
         void CheckCondition(Condition? condition, string place, HashSet<string> before, bool atTheEnd = false)
@@ -84,4 +148,9 @@ public static class FormStructure
         Comparison { Of: PointsSoFar } or FitIs => true,
         _ => false,
     };
+
+    private static bool IsWebPage(string address) => Uri.TryCreate(address, UriKind.Absolute, out var page) && page.Scheme == "https";
+
+    [GeneratedRegex(@"^[a-z0-9-]{1,60}\z", RegexOptions.CultureInvariant)]
+    private static partial Regex KeyPattern();
 }

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace PorchLight.Core.Forms;
 
 /// <summary>The way a set of answers takes through a form.</summary>
@@ -15,8 +17,29 @@ public sealed record Route(
         .Where(question => Shown.Contains(question.Key))
         .Select(question => question.Key);
 
-    /// <summary>The keys of the questions that are shown, in no order.</summary>
-    internal IReadOnlySet<string> Shown { get; init; } = new HashSet<string>();
+    /// <summary>
+    /// The places that are shown, in the order they stand: keys of questions and content, and for what a row asks
+    /// "signs/0/width" (see <see cref="Places.InRow"/>).
+    /// </summary>
+    public IReadOnlyCollection<string> Shown { get; init; } = [];
+
+    /// <summary>The state of every question of every row, by the key of the question with the rows.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>> Rows { get; init; } =
+        new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
+
+    /// <summary>What is known on this route.</summary>
+    /// <param name="known">What is known beside the answers.</param>
+    public Known Know(Known known) => known with { Answers = Answers, Rows = Rows };
+}
+
+/// <summary>Names places in a form.</summary>
+public static class Places
+{
+    /// <summary>A question of a row: "signs/0/width".</summary>
+    /// <param name="rows">The key of the question with the rows.</param>
+    /// <param name="index">The row, from 0.</param>
+    /// <param name="question">The key of the question in the row.</param>
+    public static string InRow(string rows, int index, string question) => $"{rows}/{index.ToString(CultureInfo.InvariantCulture)}/{question}";
 }
 
 /// <summary>Walks a form forward. Pages run in order and routes lead only forward, so a walk always ends.</summary>
@@ -33,9 +56,10 @@ public static class Routes
     {
         var form = known.Form;
         var states = form.Questions.ToDictionary(question => question.Key, _ => AnswerState.NotAskedYet);
-        var now = known with { Answers = states };
+        var rows = new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
+        var now = known with { Answers = states, Rows = rows };
         var pages = new List<string>();
-        var shown = new HashSet<string>();
+        var shown = new List<string>();
 
         for (var index = 0; index < form.Pages.Count;)
         {
@@ -49,8 +73,8 @@ public static class Routes
 
             pages.Add(page.Key);
             var open = page.Key == current;
-            foreach (var question in page.Questions)
-                Ask(question, open);
+            foreach (var item in page.Items)
+                Stand(item, open);
 
             var (next, sendOff) = Follow(index);
             if (open || sendOff is not null)
@@ -58,28 +82,67 @@ public static class Routes
                 // Behind an open page everything may still change; behind a send-off nothing is asked any more.
                 if (!open)
                     PassBy(form.Pages.Skip(index + 1));
-                return new Route(pages, states, NextShown(next), sendOff) { Shown = shown };
+                return new Route(pages, states, NextShown(next), sendOff) { Shown = shown, Rows = rows };
             }
 
             PassBy(form.Pages.Take(next).Skip(index + 1));
             index = next;
         }
 
-        return new Route(pages, states, null, null) { Shown = shown };
+        return new Route(pages, states, null, null) { Shown = shown, Rows = rows };
 
-        void Ask(Question question, bool open)
+        void Stand(Item item, bool open)
         {
-            var asked = question.AskedOnlyWhen.EvaluateOrTrue(now);
-            if (asked == Truth.True)
-                shown.Add(question.Key);
-            states[question.Key] = (asked, given.GetValueOrDefault(question.Key)) switch
-            {
-                (Truth.True, { } answer) => AnswerState.Of(answer),
-                (Truth.True, null) => open ? AnswerState.NotAskedYet : AnswerState.Blank,
-                (Truth.Unknown, _) when open => AnswerState.NotAskedYet,
-                _ => AnswerState.OffRoute,
-            };
+            var stands = item.OnlyWhen.EvaluateOrTrue(now);
+            if (stands == Truth.True)
+                shown.Add(item.Key);
+            if (item is not Question question)
+                return;
+            var answer = stands == Truth.True ? AnswerOf(question, open) : null;
+            states[question.Key] = StateOf(stands, answer, open);
         }
+
+        Answer? AnswerOf(Question question, bool open)
+        {
+            switch (question.Kind, given.GetValueOrDefault(question.Key))
+            {
+                case (WorkedOutKind worked, _):
+                    return worked.Value.WorkOut(now);
+                case (RowsKind kind, RowsAnswer answer):
+                    var walked = answer.Rows.Select((row, index) => WalkRow(question.Key, kind, row, index, open)).ToList();
+                    rows[question.Key] = walked;
+                    return new RowsAnswer([.. walked.Select(row => new AnswerRow(
+                        row.Where(cell => cell.Value.Answer is not null).ToDictionary(cell => cell.Key, cell => cell.Value.Answer)))]);
+                case (_, var answer):
+                    return answer;
+            }
+        }
+
+        Dictionary<string, AnswerState> WalkRow(string key, RowsKind kind, AnswerRow row, int index, bool open)
+        {
+            var cells = kind.Questions.ToDictionary(question => question.Key, _ => AnswerState.NotAskedYet);
+            var answers = new Dictionary<string, AnswerState>(states);
+            var inRow = now with { Answers = answers };
+            foreach (var question in kind.Questions)
+            {
+                var stands = question.AskedOnlyWhen.EvaluateOrTrue(inRow);
+                if (stands == Truth.True)
+                    shown.Add(Places.InRow(key, index, question.Key));
+                var answer = stands != Truth.True ? null
+                    : question.Kind is WorkedOutKind worked ? worked.Value.WorkOut(inRow) : row[question.Key];
+                answers[question.Key] = cells[question.Key] = StateOf(stands, answer, open);
+            }
+
+            return cells;
+        }
+
+        static AnswerState StateOf(Truth stands, Answer? answer, bool open) => (stands, answer) switch
+        {
+            (Truth.True, { } given) => AnswerState.Of(given),
+            (Truth.True, null) => open ? AnswerState.NotAskedYet : AnswerState.Blank,
+            (Truth.Unknown, _) when open => AnswerState.NotAskedYet,
+            _ => AnswerState.OffRoute,
+        };
 
         void PassBy(IEnumerable<Page> skipped)
         {

@@ -86,6 +86,6 @@ public static partial class KnownValues
     public static string OneLine(string text) =>
         string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
-    [GeneratedRegex(@"\{(?<name>[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
     private static partial Regex Place();
 }

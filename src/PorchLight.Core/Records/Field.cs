@@ -68,10 +68,16 @@ public static class BuiltInFields
     /// <summary>How the client found the business.</summary>
     public static Field Source { get; } = new("client.source", RecordScope.Client, "Found us through", FieldKind.Text);
 
+    /// <summary>What of the business's services the project is about.</summary>
+    public static Field Service { get; } = new("project.service", RecordScope.Project, "Service", FieldKind.Text);
+
+    /// <summary>Whether the client permitted advertising; what was said is kept with the answer.</summary>
+    public static Field MayAdvertise { get; } = new("client.mayAdvertise", RecordScope.Client, "May be sent news", FieldKind.YesNo);
+
     /// <summary>All of them, in the order they are shown.</summary>
     public static IReadOnlyList<Field> All { get; } =
     [
-        Name, Email, Phone, Source,
+        Name, Email, Phone, Source, MayAdvertise, Service,
         new("project.what", RecordScope.Project, "What they need", FieldKind.LongText),
         new("project.place", RecordScope.Project, "Place", FieldKind.Text),
         new("project.budget", RecordScope.Project, "Budget", FieldKind.Money),

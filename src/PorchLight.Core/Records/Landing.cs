@@ -106,6 +106,12 @@ public static class Landing
         (YesNoKind, FieldKind.YesNo) => true,
         (PersonNameKind, FieldKind.PersonName) => true,
         (AddressKind, FieldKind.Address) => true,
+        (WebAddressKind or LookUpKind or HiddenKind, FieldKind.Text or FieldKind.LongText) => true,
+        (ScaleKind, FieldKind.Number) => true,
+        (DateRangeKind or RowsKind, FieldKind.LongText) => true,
+        (AdvertisingKind, FieldKind.YesNo) => true,
+        (WorkedOutKind, FieldKind.Text or FieldKind.LongText) => true,
+        (WorkedOutKind worked, FieldKind.Number) => worked.Value.GivesNumber(),
         (ChoiceKind, FieldKind.Text or FieldKind.LongText) => true,
         (ChoiceKind { Several: false } choice, FieldKind.Number) => EveryBand(choice, band => band.Currency is null),
         (ChoiceKind { Several: false } choice, FieldKind.Money) => EveryBand(choice, band => band.Currency is not null),
@@ -132,7 +138,9 @@ public static class Landing
         (ChoiceAnswer choice, _) when choice.Keys.Any(key => question.FindOption(key) is not { Unsure: false }) => null,
         (ChoiceAnswer { Keys: [var key] }, FieldKind.Number or FieldKind.Money) =>
             question.FindOption(key) is { Band: { } band } option ? new BandAnswer(option.Label, band) : null,
-        (ChoiceAnswer choice, _) => new TextAnswer(AnswerWords.Say(choice, question)),
+        (ConsentAnswer, FieldKind.YesNo) => new YesNoAnswer(true),
+        (TextAnswer or BandAnswer, _) => answer,
+        (_, FieldKind.Text or FieldKind.LongText) => new TextAnswer(AnswerWords.Say(answer, question)),
         _ => answer,
     };
 

@@ -55,7 +55,7 @@ public static class Changes
             .Aggregate((WhatWouldChange?)null, (best, found) => best is null || found.Fit > best.Fit ? found : best);
 
         Fit Refit(IReadOnlyDictionary<string, Answer?> answers) => Screener.Judge(
-            rules, known with { Answers = Routes.Trace(known, answers).Answers }, alwaysComeIn).Fit;
+            rules, Routes.Trace(known, answers).Know(known), alwaysComeIn).Fit;
     }
 
     private static IEnumerable<AnswerChange> Singles(ScreeningRules rules, Known known, IReadOnlyDictionary<string, Answer?> given)

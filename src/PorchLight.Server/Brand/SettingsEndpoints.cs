@@ -137,7 +137,7 @@ internal static class SettingsEndpoints
 
     private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(
         [.. DateTimeZoneProviders.Tzdb.Ids.Where(id => id.Contains('/', StringComparison.Ordinal) && !id.StartsWith("Etc/", StringComparison.Ordinal))],
-        AnswerChecks.PhoneRegions(),
+        Phones.Regions(),
         [.. CultureInfo.GetCultures(CultureTypes.SpecificCultures).Select(culture => new RegionInfo(culture.Name).ISOCurrencySymbol)
             .Where(code => code.Length == 3 && code.All(char.IsAsciiLetterUpper)).Distinct().Order(StringComparer.Ordinal)]));
 }

@@ -12,13 +12,14 @@ internal sealed record Report(bool Done, string Sentence);
 
 /// <summary>
 /// Copies of the whole house in one ZIP: the database as it was at one instant, the keys that open what is sealed in it,
-/// and a list of both with their hashes.
+/// the files people sent, and a list of all of them with their hashes.
 /// </summary>
 internal sealed class Backup(DataFolder folder, TimeProvider time)
 {
     private const string Format = "porch-light-backup";
     private const string DatabaseEntry = "porch-light.db";
     private const string KeysEntry = "keys/";
+    private const string FilesEntry = "files/";
     private const string ManifestEntry = "manifest.json";
     private const string Damaged = "This backup is damaged or no backup of Porch Light. Nothing was changed.";
 
@@ -54,7 +55,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
                 File.Delete(unfinished);
         }
 
-        return new Report(true, $"Backed up to {file} ({(new FileInfo(file).Length + 1023) / 1024} KB): the database and the keys, as of {time.Now():uuuu'-'MM'-'dd HH':'mm':'ss} UTC.");
+        return new Report(true, $"Backed up to {file} ({(new FileInfo(file).Length + 1023) / 1024} KB): the database, the keys and the files, as of {time.Now():uuuu'-'MM'-'dd HH':'mm':'ss} UTC.");
     }
 
     /// <summary>Writes a backup into a stream that can be sought.</summary>
@@ -68,6 +69,9 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             var kept = new List<Kept> { await AddAsync(zip, DatabaseEntry, copy, stop) };
             foreach (var key in Directory.Exists(folder.Keys) ? Directory.GetFiles(folder.Keys) : [])
                 kept.Add(await AddAsync(zip, KeysEntry + Path.GetFileName(key), key, stop));
+            // Only what the copy of the database knows: a file may come or go while this is written.
+            foreach (var file in (await KnownFilesAsync(copy, stop)).Where(name => File.Exists(Path.Combine(folder.Files, name))))
+                kept.Add(await AddAsync(zip, FilesEntry + file, Path.Combine(folder.Files, file), stop));
             await using var manifest = await zip.CreateEntry(ManifestEntry).OpenAsync(stop);
             await JsonSerializer.SerializeAsync(manifest, new Manifest(Format, 1, time.Now(), kept), Json.Options, stop);
         }
@@ -110,6 +114,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             File.Move(Path.Combine(unpacked, DatabaseEntry), folder.Database);
             if (Directory.Exists(Path.Combine(unpacked, KeysEntry)))
                 Directory.Move(Path.Combine(unpacked, KeysEntry), folder.Keys);
+            Directory.Move(Path.Combine(unpacked, FilesEntry), folder.Files);
             return new Report(true, $"Restored the backup of {manifest.Made:uuuu'-'MM'-'dd HH':'mm':'ss} UTC: {contents}."
                 + (aside is null ? "" : $" What was there before stands in {aside}."));
         }
@@ -128,6 +133,19 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
         command.CommandText = "VACUUM INTO $copy";
         command.Parameters.AddWithValue("$copy", copy);
         await command.ExecuteNonQueryAsync(stop);
+    }
+
+    private static async Task<List<string>> KnownFilesAsync(string database, CancellationToken stop)
+    {
+        await using var connection = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
+        await connection.OpenAsync(stop);
+        await using var command = connection.CreateCommand();
+        command.CommandText = "SELECT StoredAs FROM StoredFiles ORDER BY StoredAs";
+        await using var reader = await command.ExecuteReaderAsync(stop);
+        var names = new List<string>();
+        while (await reader.ReadAsync(stop))
+            names.Add(reader.GetString(0));
+        return names;
     }
 
     private static async Task<Kept> AddAsync(ZipArchive zip, string name, string file, CancellationToken stop)
@@ -149,9 +167,11 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
         if (manifest is not { Format: Format, Version: 1 } || manifest.Files.All(kept => kept.Name != DatabaseEntry))
             throw new InvalidDataException();
         Directory.CreateDirectory(Path.Combine(into, KeysEntry));
+        Directory.CreateDirectory(Path.Combine(into, FilesEntry));
         foreach (var kept in manifest.Files)
         {
-            if (kept.Name != DatabaseEntry && kept.Name != KeysEntry + Path.GetFileName(kept.Name))
+            var plain = Path.GetFileName(kept.Name);
+            if (kept.Name != DatabaseEntry && kept.Name != KeysEntry + plain && kept.Name != FilesEntry + plain)
                 throw new InvalidDataException();
             await using var source = await Entry(kept.Name).OpenAsync(stop);
             await using var target = new FileStream(Path.Combine(into, kept.Name), FileMode.CreateNew, FileAccess.ReadWrite);
@@ -196,18 +216,19 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
         }
     }
 
-    /// <summary>Moves database and keys into a folder of their own; null when there was nothing.</summary>
+    /// <summary>Moves database, keys and files into a folder of their own; null when there was nothing.</summary>
     private string? MoveAside()
     {
         string[] files = [folder.Database, folder.Database + "-wal", folder.Database + "-shm"];
-        if (!files.Any(File.Exists) && !Directory.Exists(folder.Keys))
+        (string Path, string Name)[] folders = [(folder.Keys, "keys"), (folder.Files, "files")];
+        if (!files.Any(File.Exists) && !folders.Any(one => Directory.Exists(one.Path)))
             return null;
         var aside = Path.Combine(folder.Path, $"before-restore-{time.GetUtcNow():yyyyMMdd-HHmmss-fff}");
         Directory.CreateDirectory(aside);
         foreach (var file in files.Where(File.Exists))
             File.Move(file, Path.Combine(aside, Path.GetFileName(file)));
-        if (Directory.Exists(folder.Keys))
-            Directory.Move(folder.Keys, Path.Combine(aside, "keys"));
+        foreach (var (path, name) in folders.Where(one => Directory.Exists(one.Path)))
+            Directory.Move(path, Path.Combine(aside, name));
         return aside;
     }
 }

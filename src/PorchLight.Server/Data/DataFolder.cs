@@ -2,7 +2,7 @@ using System.Diagnostics.CodeAnalysis;
 
 namespace PorchLight.Server.Data;
 
-/// <summary>The folder in which everything is kept: the database and the keys.</summary>
+/// <summary>The folder in which everything is kept: the database, the keys and the files people sent.</summary>
 internal sealed class DataFolder(string path) : IDisposable
 {
     private FileStream? _inUse;
@@ -12,6 +12,8 @@ internal sealed class DataFolder(string path) : IDisposable
     public string Database => System.IO.Path.Combine(Path, "porch-light.db");
 
     public string Keys => System.IO.Path.Combine(Path, "keys");
+
+    public string Files => System.IO.Path.Combine(Path, "files");
 
     /// <summary>
     /// Marks the folder as in use by this process, until it ends in whatever way. False when another one uses it: two

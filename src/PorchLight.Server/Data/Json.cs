@@ -17,7 +17,7 @@ internal static class Json
         options.RespectNullableAnnotations = true;
         options.RespectRequiredConstructorParameters = true;
         options.NumberHandling = JsonNumberHandling.Strict;
-        options.MaxDepth = 32;
+        options.MaxDepth = 64;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new IdConverterFactory());
         return options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);

@@ -28,6 +28,9 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<Form> Forms => Set<Form>();
     public DbSet<FormVersion> FormVersions => Set<FormVersion>();
     public DbSet<ScreeningVersion> ScreeningVersions => Set<ScreeningVersion>();
+    public DbSet<StoredFile> StoredFiles => Set<StoredFile>();
+    public DbSet<LookUpList> LookUpLists => Set<LookUpList>();
+    public DbSet<LookUpLine> LookUpLines => Set<LookUpLine>();
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<Client> Clients => Set<Client>();
@@ -48,8 +51,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) => configurationBuilder
         .HaveTimes()
         .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
-        .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>()
-        .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>()
+        .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>().HaveId<StoredFile>().HaveId<LookUpList>()
+        .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>().HaveJson<Cells>()
         .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
@@ -63,6 +66,10 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<ScreeningVersion>().HasKey(version => new { version.FormId, version.Number });
         builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
         builder.Entity<Form>().HasIndex(form => form.LinkHash).IsUnique();
+        builder.Entity<StoredFile>().Ignore(file => file.Ref);
+        builder.Entity<StoredFile>().HasIndex(file => file.Filling);
+        builder.Entity<StoredFile>().HasIndex(file => file.SubmissionId);
+        builder.Entity<LookUpLine>().HasKey(line => new { line.ListId, line.Key });
         builder.Entity<Submission>().HasIndex(submission => new { submission.FormId, submission.SendKey }).IsUnique();
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ReceiptHash).IsUnique();
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);

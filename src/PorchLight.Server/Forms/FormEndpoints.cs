@@ -108,9 +108,9 @@ internal static class FormEndpoints
             Intro = words.Intro.Trim(),
             Pages = [.. form.Draft.Pages.Select(page => page with
             {
-                Questions = [.. page.Questions.Select(question => words.Wordings.TryGetValue(question.Key, out var wording)
+                Items = [.. page.Items.Select(item => item is Question question && words.Wordings.TryGetValue(item.Key, out var wording)
                     ? question with { Wording = wording.Trim() }
-                    : question)],
+                    : item)],
             })],
         };
         form.DraftRevision++;

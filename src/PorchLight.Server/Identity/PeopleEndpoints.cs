@@ -66,7 +66,7 @@ internal static class PeopleEndpoints
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
             return Problems.Unfinished(new Finding("name", "Please give their name, in at most 100 characters."));
-        if (AnswerChecks.CheckEmail(email) is { } wrong)
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");

@@ -24,7 +24,10 @@ internal sealed record Sending(int Version, Guid SendKey, IReadOnlyDictionary<st
 internal abstract record IntakeResult
 {
     /// <summary>It is stored, now or by an earlier try.</summary>
-    public sealed record Received(SendOff SendOff, string Promise, string Receipt) : IntakeResult;
+    /// <param name="SendOff">How the form ended for them.</param>
+    /// <param name="Words">Sets what is known into the words of the send-off.</param>
+    /// <param name="Receipt">Lets the sender ask for a call.</param>
+    public sealed record Received(SendOff SendOff, Func<string, string> Words, string Receipt) : IntakeResult;
 
     /// <summary>Nothing was stored.</summary>
     public sealed record Refused(int Status, string Sentence, IReadOnlyList<Finding> Findings) : IntakeResult;
@@ -34,7 +37,7 @@ internal abstract record IntakeResult
 /// The front door: checks what was sent, and in one transaction stores it, sorts it, finds or makes the client and the
 /// project, lands the answers and says that an inquiry came in.
 /// </summary>
-internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
+internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, FillingDesk desk)
 {
     private const int LongestAddress = 500;
 
@@ -50,19 +53,19 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
         if (!form.LightOn)
             return Refuse(StatusCodes.Status409Conflict, form.AwayNote);
         if (await CompiledQueries.FormVersion(db, formId, sending.Version) is not { } version)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, "This form has changed. Please reload the page; your answers stay in this browser.");
+            return Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged);
         var content = version.Content;
         if (sending.Answers.Keys.FirstOrDefault(key => content.FindQuestion(key) is null) is { } unknown)
             return Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
                 [new Finding(KeyForPeople(unknown), "This form does not ask that.")]);
 
         var known = new Known(content, new Dictionary<string, AnswerState>(), business.Calendar.Today(now));
-        var answers = AnswerChecks.Tidy(content, sending.Answers, business.Region);
+        var answers = Tidying.Tidy(content, sending.Answers, await desk.AroundAsync(version, sending.SendKey, sending.Answers, business, now, stop));
         var route = Routes.Trace(known, answers);
-        if (AnswerChecks.Check(content, route) is { Count: > 0 } findings)
+        if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings);
 
-        var received = await ReceiveAsync(form, version, business, known with { Answers = route.Answers }, route, answers, sending, now);
+        var received = await ReceiveAsync(form, version, business, route.Know(known), route, answers, sending, now);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return received;
@@ -89,6 +92,10 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
             ReceiptSealed = receipt.Sealed,
         };
         db.Submissions.Add(submission);
+        // Files behind an answer off the route go with the filling-in, like the answer itself.
+        var sent = submission.Answers.ByQuestion.Values.OfType<FilesAnswer>().SelectMany(answer => answer.Files).Select(file => file.Id).ToHashSet();
+        foreach (var file in db.StoredFiles.Local.Where(file => sent.Contains(file.Id.Value)))
+            file.SubmissionId = submission.Id;
 
         var contact = Contact.Of(version.Content, route.Answers);
         var deadline = sendOff.TurnsAway ? null : business.Promise.Deadline(now, business.Calendar);
@@ -122,7 +129,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
             await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
         }
 
-        return new IntakeResult.Received(sendOff, Promise(deadline, business, now), tokens.Open(receipt.Sealed));
+        return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), tokens.Open(receipt.Sealed));
     }
 
     private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, Instant now)
@@ -210,11 +217,21 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens)
     {
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
         var deadline = await db.Inquiries.Where(inquiry => inquiry.SubmissionId == stored.Id).Select(inquiry => inquiry.PromisedBy).SingleOrDefaultAsync(stop);
-        return new IntakeResult.Received(content.FindSendOff(stored.SendOff)!, Promise(deadline, business, now), tokens.Open(stored.ReceiptSealed));
+        var known = new Known(content, stored.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), business.Calendar.Today(stored.At));
+        return new IntakeResult.Received(content.FindSendOff(stored.SendOff)!, Words(known, deadline, business, now), tokens.Open(stored.ReceiptSealed));
     }
 
-    private static string Promise(Instant? deadline, Business business, Instant now) =>
-        deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can";
+    private static Func<string, string> Words(Known known, Instant? deadline, Business business, Instant now)
+    {
+        var values = new Dictionary<string, string>
+        {
+            ["promise"] = deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can",
+            ["firstName"] = Contact.Of(known.Form, known.Answers).Name?.Given ?? "",
+            ["business"] = business.Name,
+            ["owner"] = business.OwnerName,
+        };
+        return words => Wordings.Fill(words, known, values);
+    }
 
     /// <summary>The page the form stood on, when what the browser said of it is a web address at all.</summary>
     private static string? WebPage(string? said) =>

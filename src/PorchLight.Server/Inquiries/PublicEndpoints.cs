@@ -1,10 +1,10 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -17,35 +17,22 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>What strangers may ask: to see a form, to be led through it, to send it. No cookies, no sign-in.</summary>
 internal static class PublicEndpoints
 {
-    private const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
+    internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
+    internal const string FormChanged = "This form has changed. Please reload the page; your answers stay in this browser.";
 
-    /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
-    internal sealed record PublicForm(
-        string Title, string Intro, int Version, string Business, BrandLook Look, string? Logo, bool LightOn, string AwayNote,
-        IReadOnlyList<PublicPage> Pages, FillingStep Start);
-
-    internal sealed record PublicPage(string Key, string Title, IReadOnlyList<PublicQuestion> Questions);
-
-    internal sealed record PublicQuestion(string Key, string Wording, string? Help, bool Required, QuestionKind Kind);
-
-    /// <summary>Where a filling-in stands.</summary>
-    /// <param name="Pages">The pages shown so far, the open one last.</param>
-    /// <param name="Asked">The questions that are asked on them.</param>
-    /// <param name="Next">The page that would follow; null when the form would end.</param>
-    /// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
-    /// <param name="Summary">The findings in one sentence; null when there are none.</param>
-    internal sealed record FillingStep(
-        IReadOnlyList<string> Pages, IReadOnlyList<string> Asked, string? Next, IReadOnlyList<Finding> Findings, string? Summary);
+    private static readonly Dictionary<string, IReadOnlyList<string>> Endings = Enum.GetValues<FileGroup>()
+        .ToDictionary(group => JsonNamingPolicy.CamelCase.ConvertName(group.ToString()), group => FileTypes.Endings([group]));
 
     /// <param name="Version">The version being answered.</param>
     /// <param name="Page">The open page.</param>
     /// <param name="Leaving">Whether the lead wants to go on, so that the page is checked and its blanks are final.</param>
+    /// <param name="SendKey">The same through one filling-in.</param>
     /// <param name="Answers">By question key; null for a blank.</param>
-    internal sealed record Filling(int Version, string Page, bool Leaving, IReadOnlyDictionary<string, Answer?> Answers);
+    internal sealed record Filling(int Version, string Page, bool Leaving, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers);
 
     internal sealed record SentView(
         string Title, IReadOnlyList<string> Paragraphs, IReadOnlyList<string> NextSteps, bool OffersCall,
-        IReadOnlyList<WayForward> WaysForward, string Receipt);
+        IReadOnlyList<WayForward> WaysForward, Guid? Video, LinkButton? Button, FileLink? Download, string? Redirect, string Receipt);
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
@@ -56,8 +43,11 @@ internal static class PublicEndpoints
         group.MapPost("/receipts/{token}/call", AskForCallAsync);
     }
 
+    /// <summary>The form, with what the address that opened it fills in.</summary>
+    /// <param name="opened">The query of the address the form was opened by ("?utm_source=flyer"), or null.</param>
+    /// <param name="cameFrom">The page they came from, or null.</param>
     private static async Task<Results<Ok<PublicForm>, ProblemHttpResult>> ShowAsync(
-        string token, PorchDb db, BusinessClock clock, CancellationToken stop)
+        string token, string? opened, string? cameFrom, PorchDb db, Tokens tokens, BusinessClock clock, CancellationToken stop)
     {
         if (await FindAsync(db, token) is not { PublishedVersion: > 0 } form)
             return Problems.NotFound(NoSuchForm);
@@ -65,33 +55,46 @@ internal static class PublicEndpoints
         var business = await db.BusinessAsync();
         var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
         var start = Routes.Trace(known, new Dictionary<string, Answer?>(), content.Pages[0].Key);
+        var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
         return TypedResults.Ok(new PublicForm(
             content.Title, content.Intro, form.PublishedVersion, business.Name, business.Look, business.LogoAddress(), form.LightOn, form.AwayNote,
-            [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
-                [.. page.Questions.Select(question => new PublicQuestion(question.Key, question.Wording, question.Help, question.Required, Plain(question.Kind)))]))],
-            new FillingStep(start.Pages, [.. start.Asked(content)], start.Next, [], null)));
+            content.Cover, content.Cover is { ShowsOwner: true } ? new OwnerCard(business.OwnerName, business.MailAddress) : null,
+            await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content),
+            Prefilling.Start(content, parameters, new Dictionary<string, Answer>(), cameFrom), Endings,
+            PublicForms.Step(known, start, start, start.Next, [], null)));
+    }
+
+    private static async Task<SisterNote?> SisterAsync(NotForUs? note, PorchDb db, Tokens tokens, CancellationToken stop)
+    {
+        if (note is null)
+            return null;
+        var sister = note.SisterForm is { } id ? await db.Forms.FindAsync([new Id<Form>(id)], stop) : null;
+        return sister is { PublishedVersion: > 0 }
+            ? new SisterNote(note.Text, $"/f/{tokens.Open(sister.LinkSealed)}", note.SisterLabel ?? sister.Draft.Title)
+            : new SisterNote(note.Text, null, null);
     }
 
     private static async Task<Results<Ok<FillingStep>, ProblemHttpResult>> EvaluateAsync(
-        string token, Filling filling, PorchDb db, BusinessClock clock, CancellationToken stop)
+        string token, Filling filling, PorchDb db, FillingDesk desk, BusinessClock clock, CancellationToken stop)
     {
         if (await FindAsync(db, token) is not { } form)
             return Problems.NotFound(NoSuchForm);
-        if (await CompiledQueries.FormVersion(db, form.Id, filling.Version) is not { Content: var content } || content.Pages.All(page => page.Key != filling.Page))
-            return Problems.Unprocessable("This form has changed. Please reload the page; your answers stay in this browser.");
+        if (await CompiledQueries.FormVersion(db, form.Id, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
+            return Problems.Unprocessable(FormChanged);
         var business = await db.BusinessAsync();
-        var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
-        var answers = AnswerChecks.Tidy(content, filling.Answers, business.Region);
+        var now = clock.GetCurrentInstant();
+        var known = Nothing(content, business.Calendar.Today(now));
+        var answers = Tidying.Tidy(content, filling.Answers, await desk.AroundAsync(version, filling.SendKey, filling.Answers, business, now, stop));
 
         var open = Routes.Trace(known, answers, filling.Page);
-        if (!filling.Leaving)
-            return TypedResults.Ok(new FillingStep(open.Pages, [.. open.Asked(content)], open.Next, [], null));
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
         var left = Routes.Trace(known, answers);
+        if (!filling.Leaving)
+            return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null));
         var next = left.Pages.SkipWhile(page => page != filling.Page).Skip(1).FirstOrDefault();
-        var findings = AnswerChecks.Check(content, left, filling.Page);
-        return TypedResults.Ok(new FillingStep(
-            open.Pages, [.. open.Asked(content)], next, findings, findings.Count == 0 ? null : AnswerChecks.Summary(findings)));
+        var findings = AnswerChecks.Check(known, left, filling.Page);
+        var review = content.Review && next is null && findings.Count == 0 ? PublicForms.Review(known, left) : null;
+        return TypedResults.Ok(PublicForms.Step(known, open, left, next, findings, review));
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
@@ -129,19 +132,11 @@ internal static class PublicEndpoints
 
     private static SentView View(IntakeResult.Received received)
     {
-        var known = new Dictionary<string, string> { ["promise"] = received.Promise };
-        var sendOff = received.SendOff;
+        var (sendOff, words) = (received.SendOff, received.Words);
         return new SentView(
-            KnownValues.Fill(sendOff.Title, known),
-            KnownValues.Fill(sendOff.Text, known).Split("\n\n", StringSplitOptions.RemoveEmptyEntries),
-            [.. sendOff.NextSteps.Select(step => KnownValues.Fill(step, known))],
-            sendOff.OffersCall, sendOff.WaysForward, received.Receipt);
+            words(sendOff.Title), words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries), [.. sendOff.NextSteps.Select(words)],
+            sendOff.OffersCall, sendOff.WaysForward, sendOff.Video, sendOff.Button, sendOff.Download, sendOff.Redirect, received.Receipt);
     }
 
     private static Known Nothing(FormContent content, LocalDate today) => new(content, new Dictionary<string, AnswerState>(), today);
-
-    /// <summary>What the bands stand for is the business's own affair.</summary>
-    private static QuestionKind Plain(QuestionKind kind) => kind is ChoiceKind choice
-        ? choice with { Options = [.. choice.Options.Select(option => option with { Band = null })] }
-        : kind;
 }

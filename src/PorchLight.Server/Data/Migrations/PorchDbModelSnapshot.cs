@@ -365,6 +365,51 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("FormVersions");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Forms.LookUpLine", b =>
+                {
+                    b.Property<Guid>("ListId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Cells")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Folded")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ListId", "Key");
+
+                    b.ToTable("LookUpLines");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.LookUpList", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Lines")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("LookUpLists");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
                 {
                     b.Property<Guid>("FormId")
@@ -380,6 +425,54 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasKey("FormId", "Number");
 
                     b.ToTable("ScreeningVersions");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.StoredFile", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("Filling")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Question")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("StoredAs")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SubmissionId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Filling");
+
+                    b.HasIndex("SubmissionId");
+
+                    b.ToTable("StoredFiles");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Identity.Invite", b =>

@@ -1,0 +1,148 @@
+using NodaTime;
+
+namespace PorchLight.Core.Forms;
+
+/// <summary>Works out values.</summary>
+public static class Calculations
+{
+    /// <summary>
+    /// The value, or null while something it rests on is unknown. Numbers are exact decimals; too large ones are
+    /// unknown rather than wrong.
+    /// </summary>
+    /// <param name="calculation">How it is worked out.</param>
+    /// <param name="known">What is known; in a row, with the row's own answers.</param>
+    public static Answer? WorkOut(this Calculation calculation, Known known)
+    {
+        try
+        {
+            return Value(calculation, known);
+        }
+        catch (OverflowException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>The keys of the questions it rests on, each once; what a row asks included.</summary>
+    public static IEnumerable<string> QuestionsUsed(this Calculation calculation) => (calculation switch
+    {
+        TheAnswer c => [c.Question],
+        Fixed => [],
+        AgeOn c => [c.Born, c.Event],
+        TimeBetween c => c.To is null ? [c.From] : [c.From, c.To],
+        DaysUntil c => [c.Date],
+        CountRows c => [c.Rows, .. c.Where?.QuestionsUsed() ?? []],
+        OverRows c => [c.Rows, c.Of],
+        AreaOfRows c => c.HowMany is null ? [c.Rows, c.Width, c.Height] : [c.Rows, c.Width, c.Height, c.HowMany],
+        ShareOut c => c.Amount.QuestionsUsed(),
+        JoinedText c => Wordings.QuestionsUsed(c.Words),
+        IfElse c => c.If.QuestionsUsed().Concat(c.Then.QuestionsUsed()).Concat(c.Otherwise.QuestionsUsed()),
+        _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
+    }).Distinct();
+
+    /// <summary>Whether it can give nothing but a number.</summary>
+    public static bool GivesNumber(this Calculation calculation) => calculation switch
+    {
+        AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or ShareOut or Fixed { Value: NumberAnswer } => true,
+        IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
+        _ => false,
+    };
+
+    private static Answer? Value(Calculation calculation, Known known) => calculation switch
+    {
+        TheAnswer c => known.Of(c.Question).Answer,
+        Fixed c => c.Value,
+        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on ? new NumberAnswer(Ages.On(born, on)) : null,
+        TimeBetween c => Between(c, known),
+        DaysUntil c => Day(known, c.Date) is { } date ? new NumberAnswer(Period.DaysBetween(known.Today, date)) : null,
+        CountRows c => Rows(known, c.Rows) is { } rows ? Count(rows, c.Where, known) : null,
+        OverRows c => Rows(known, c.Rows) is { } rows ? Over(rows, c, known) : null,
+        AreaOfRows c => Rows(known, c.Rows) is { } rows ? Area(rows, c) : null,
+        ShareOut c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0 ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit)) : null,
+        JoinedText c => Wordings.Fill(c.Words, known) is { Length: > 0 } words ? new TextAnswer(words) : null,
+        IfElse c => Value(c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise, known),
+        _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
+    };
+
+    private static LocalDate? Day(Known known, string question) => known.Of(question).Answer switch
+    {
+        DateAnswer day => day.Date,
+        DateRangeAnswer range => range.From,
+        _ => null,
+    };
+
+    private static NumberAnswer? Between(TimeBetween between, Known known)
+    {
+        var (from, to) = between.To is null && known.Of(between.From).Answer is DateRangeAnswer range
+            ? (range.From, range.To)
+            : (Day(known, between.From), between.To is null ? null : Day(known, between.To));
+        if (from is not { } first || to is not { } last || last < first)
+            return null;
+        var nights = Period.DaysBetween(first, last);
+        return new NumberAnswer(between.In switch
+        {
+            Spell.Days => nights + 1,
+            Spell.Nights => nights,
+            Spell.Weeks => nights / 7,
+            _ => throw new ArgumentOutOfRangeException(nameof(between)),
+        });
+    }
+
+    /// <summary>The rows; none when the question was left blank or is off the route; null while it may still be answered.</summary>
+    private static IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>? Rows(Known known, string question) => known.Of(question) switch
+    {
+        { Answer: RowsAnswer } => known.RowsOf(question),
+        { Status: AnswerStatus.Blank or AnswerStatus.OffRoute } => [],
+        _ => null,
+    };
+
+    private static NumberAnswer? Count(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, Condition? where, Known known)
+    {
+        if (where is null)
+            return new NumberAnswer(rows.Count);
+        var truths = rows.Select(row => where.Evaluate(known.InRow(row))).ToList();
+        return truths.Contains(Truth.Unknown) && rows.Any(StillOpen) ? null : new NumberAnswer(truths.Count(truth => truth == Truth.True));
+    }
+
+    private static Answer? Over(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, OverRows over, Known known)
+    {
+        var cells = rows.Select(row => row.GetValueOrDefault(over.Of)).ToList();
+        if (cells.Any(cell => cell.Status == AnswerStatus.NotAskedYet))
+            return null;
+        var answers = cells.Select(cell => cell.Answer).OfType<Answer>().ToList();
+        var currencies = answers.Select(answer => (answer as MoneyAnswer)?.Currency).Distinct().ToList();
+        var numbers = answers.Select(answer => answer switch { NumberAnswer n => n.Value, MoneyAnswer m => m.Amount, _ => (decimal?)null }).ToList();
+        if (currencies.Count > 1 || numbers.Contains(null) || (numbers.Count == 0 && over.Take != Total.Sum))
+            return null;
+        var currency = currencies.Count == 1 ? currencies[0] : (known.Form.FindQuestion(over.Of)?.Kind as MoneyKind)?.Currency;
+        var value = over.Take switch
+        {
+            Total.Sum => numbers.Sum(number => number!.Value),
+            Total.Smallest => numbers.Min(number => number!.Value),
+            Total.Largest => numbers.Max(number => number!.Value),
+            _ => throw new ArgumentOutOfRangeException(nameof(over)),
+        };
+        return currency is null ? new NumberAnswer(value) : new MoneyAnswer(value, currency);
+    }
+
+    private static NumberAnswer? Area(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, AreaOfRows area)
+    {
+        var cells = rows.SelectMany(row => new[] { area.Width, area.Height, area.HowMany }.OfType<string>().Select(row.GetValueOrDefault));
+        if (cells.Any(cell => cell.Status == AnswerStatus.NotAskedYet))
+            return null;
+        var perSquareMetre = area.In switch
+        {
+            LengthUnit.Metres => 1m,
+            LengthUnit.Centimetres => 10_000m,
+            LengthUnit.Millimetres => 1_000_000m,
+            _ => throw new ArgumentOutOfRangeException(nameof(area)),
+        };
+        return new NumberAnswer(rows.Sum(row => (Number(row, area.Width) ?? 0) * (Number(row, area.Height) ?? 0)
+            * (area.HowMany is null ? 1 : Number(row, area.HowMany) ?? 1)) / perSquareMetre);
+    }
+
+    private static decimal? Number(IReadOnlyDictionary<string, AnswerState> row, string question) =>
+        (row.GetValueOrDefault(question).Answer as NumberAnswer)?.Value;
+
+    private static bool StillOpen(IReadOnlyDictionary<string, AnswerState> row) => row.Values.Any(cell => cell.Status == AnswerStatus.NotAskedYet);
+}

@@ -1,0 +1,43 @@
+using System.Text.RegularExpressions;
+using PorchLight.Core.Messages;
+
+namespace PorchLight.Core.Forms;
+
+/// <summary>Sets earlier answers into later wordings.</summary>
+public static partial class Wordings
+{
+    private const string Prefix = "answer:";
+
+    /// <summary>
+    /// The words with every <c>{answer:key|fallback}</c> replaced by the answer in words, of a name the first name; and with
+    /// the known values (<see cref="KnownValues.Fill"/>). While the answer is unknown the wording's own fallback stands.
+    /// </summary>
+    /// <param name="words">The words.</param>
+    /// <param name="known">What is known; in a row, with the row's own answers.</param>
+    /// <param name="values">Known values by name; none when null.</param>
+    public static string Fill(string words, Known known, IReadOnlyDictionary<string, string>? values = null)
+    {
+        if (!words.Contains('{', StringComparison.Ordinal))
+            return words;
+        var said = QuestionsUsed(words).Distinct()
+            .Select(key => (Key: Prefix + key, Words: Say(key, known)))
+            .Where(one => one.Words is not null)
+            .ToDictionary(one => one.Key, one => one.Words!);
+        foreach (var (name, value) in values ?? new Dictionary<string, string>())
+            said[name] = value;
+        return KnownValues.Fill(words, said);
+    }
+
+    /// <summary>The keys of the questions whose answers stand in the words.</summary>
+    public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);
+
+    private static string? Say(string key, Known known) => known.Of(key).Answer switch
+    {
+        null => null,
+        PersonNameAnswer name => name.Given,
+        var answer => AnswerWords.Say(answer, known.Form.FindQuestion(key)),
+    };
+
+    [GeneratedRegex(@"\{answer:(?<key>[a-z0-9-]+)(?:\|[^{}]*)?\}", RegexOptions.CultureInvariant)]
+    private static partial Regex Answers();
+}

@@ -1,0 +1,65 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>Files: the business's own, which forms show, and what leads sent.</summary>
+internal static class FileEndpoints
+{
+    private const string Gone = "There is no file at this address.";
+
+    private static readonly FilesKind OwnFiles = new(1, 100L * 1024 * 1024);
+
+    internal sealed record FileView(Id<StoredFile> Id, string Name, long Bytes, FileGroup Group);
+
+    public static void MapFiles(this IEndpointRouteBuilder api)
+    {
+        api.MapPost("/files", TakeOwnAsync).Accepts<IFormFile>("*/*").WithTags("Files");
+        api.MapGet("/files/{id}", SendAsync).WithTags("Files").ExcludeFromDescription();
+    }
+
+    /// <summary>The business's own files, for the pages that show them. What leads sent is never among them.</summary>
+    public static void MapShownFiles(this IEndpointRouteBuilder app) => app.MapGet("/public/files/{id}", async Task<IResult> (
+        Id<StoredFile> id, PorchDb db, FileRoom room, HttpResponse response, CancellationToken stop) =>
+    {
+        if (await db.StoredFiles.FindAsync([id], stop) is not { Filling: null } file)
+            return Problems.NotFound(Gone);
+        Sandbox(response);
+        response.Headers.CacheControl = "public, max-age=31536000, immutable";
+        return TypedResults.PhysicalFile(room.PathOf(file), file.ContentType, file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name, enableRangeProcessing: true);
+    }).RequireRateLimiting(Knocks.AtForms).ExcludeFromDescription();
+
+    private static async Task<Results<Ok<FileView>, ProblemHttpResult>> TakeOwnAsync(
+        string name, HttpRequest request, PorchDb db, FileRoom room, TimeProvider time, CancellationToken stop)
+    {
+        request.HttpContext.AllowBody(OwnFiles.MaxBytes);
+        var (taken, refusal) = await room.TakeAsync(request.Body, name, OwnFiles, stop);
+        if (taken is null)
+            return Problems.Unprocessable(refusal!);
+        var file = await db.KeepAsync(room, taken, new StoredFile
+        {
+            Id = new Id<StoredFile>(Guid.CreateVersion7()),
+            StoredAs = taken.StoredAs,
+            Name = taken.Name,
+            Bytes = taken.Bytes,
+            Group = taken.Type.Group,
+            ContentType = taken.Type.ContentType,
+            At = time.Now(),
+        }, stop);
+        return TypedResults.Ok(new FileView(file.Id, file.Name, file.Bytes, file.Group));
+    }
+
+    /// <summary>Always as something to save, never as something to look at: a stranger made it.</summary>
+    private static async Task<IResult> SendAsync(Id<StoredFile> id, PorchDb db, FileRoom room, HttpResponse response, CancellationToken stop)
+    {
+        if (await db.StoredFiles.FindAsync([id], stop) is not { } file)
+            return Problems.NotFound(Gone);
+        Sandbox(response);
+        return TypedResults.PhysicalFile(room.PathOf(file), file.ContentType, file.Name);
+    }
+
+    private static void Sandbox(HttpResponse response) => response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+}

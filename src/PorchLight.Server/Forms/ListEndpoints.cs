@@ -1,0 +1,84 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>The lists the business keeps, and looking something up in them.</summary>
+internal static class ListEndpoints
+{
+    private const long LargestCsv = 30L * 1024 * 1024;
+    private const int MostFound = 20;
+
+    internal sealed record ListView(Id<LookUpList> Id, string Name, IReadOnlyList<string> Columns, int Lines);
+
+    /// <param name="Key">Names the line.</param>
+    /// <param name="Columns">The shown columns, in order.</param>
+    internal sealed record FoundLine(string Key, IReadOnlyList<string> Columns);
+
+    public static void MapLists(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/lists").WithTags("Lists");
+        group.MapGet("", async (PorchDb db, CancellationToken stop) =>
+            TypedResults.Ok((await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(stop)).ConvertAll(View)));
+        group.MapPut("/{id}", SaveAsync).Accepts<IFormFile>("text/csv");
+    }
+
+    /// <summary>Makes a list from a CSV file, or takes a new one in the place of what it held.</summary>
+    private static async Task<Results<Ok<ListView>, ProblemHttpResult>> SaveAsync(
+        Id<LookUpList> id, string name, HttpRequest request, PorchDb db, CancellationToken stop)
+    {
+        if (name.Trim() is not { Length: > 0 and <= 80 } called)
+            return Problems.Unprocessable("Please give the list a name of at most 80 characters.");
+        request.HttpContext.AllowBody(LargestCsv);
+        var (columns, lines, refusal) = await ListCsv.ReadAsync(request.Body, id, stop);
+        if (refusal is not null)
+            return Problems.Unprocessable(refusal);
+        await using var transaction = await db.BeginWriteAsync(stop);
+        var list = await db.LookUpLists.FindAsync([id], stop)
+            ?? db.LookUpLists.Add(new LookUpList { Id = id, Name = called, Columns = columns, Lines = lines.Count }).Entity;
+        (list.Name, list.Columns, list.Lines) = (called, columns, lines.Count);
+        await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(stop);
+        db.LookUpLines.AddRange(lines);
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(View(list));
+    }
+
+    /// <summary>The lines in which every typed word stands somewhere; those that begin with the first word come first.</summary>
+    public static async Task<List<FoundLine>> FindAsync(PorchDb db, LookUpKind kind, string typed, CancellationToken stop)
+    {
+        if (await db.LookUpLists.FindAsync([new Id<LookUpList>(kind.List)], stop) is not { } list)
+            return [];
+        var words = LookUpLine.Fold(typed).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(8).ToList();
+        if (words.Count == 0)
+            return [];
+        var first = words[0];
+        var lines = words.Aggregate(db.LookUpLines.AsNoTracking().Where(line => line.ListId == list.Id),
+            (found, word) => found.Where(line => line.Folded.Contains(word)));
+        var found = await lines.OrderBy(line => line.Folded.StartsWith(first) ? 0 : 1).ThenBy(line => line.Position).Take(MostFound).ToListAsync(stop);
+        return [.. found.Select(line => new FoundLine(line.Key, Shown(kind, list.Columns, line.Cells)))];
+    }
+
+    /// <summary>The shown columns of the lines, by list and line.</summary>
+    public static async Task<Dictionary<(Guid, string), IReadOnlyList<string>>> LinesAsync(
+        PorchDb db, IEnumerable<(LookUpKind Kind, string Key)> wanted, CancellationToken stop)
+    {
+        var lines = new Dictionary<(Guid, string), IReadOnlyList<string>>();
+        foreach (var (kind, key) in wanted)
+        {
+            var id = new Id<LookUpList>(kind.List);
+            if (await db.LookUpLists.FindAsync([id], stop) is { } list && await db.LookUpLines.FindAsync([id, key], stop) is { } line)
+                lines[(kind.List, key)] = Shown(kind, list.Columns, line.Cells);
+        }
+
+        return lines;
+    }
+
+    private static List<string> Shown(LookUpKind kind, Cells columns, Cells cells) =>
+        [.. kind.Show.Select(name => columns.Texts.ToList().FindIndex(column => column == name)).Where(index => index >= 0).Select(index => cells.Texts[index])];
+
+    private static ListView View(LookUpList list) => new(list.Id, list.Name, list.Columns.Texts, list.Lines);
+}

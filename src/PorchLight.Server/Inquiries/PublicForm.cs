@@ -1,0 +1,146 @@
+using PorchLight.Core.Brand;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using Route = PorchLight.Core.Forms.Route;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
+/// <param name="Cover">What stands before the first page, or null.</param>
+/// <param name="Owner">Who welcomes them, where the cover shows it; null elsewhere.</param>
+/// <param name="NotForUs">What the business does not do, or null.</param>
+/// <param name="Review">Whether all answers are shown once more before they are sent.</param>
+/// <param name="Prefilled">Answers that stand in the form already, hidden ones included, by question key.</param>
+/// <param name="Endings">The endings of files by their sort.</param>
+/// <param name="Start">The first page, untouched.</param>
+internal sealed record PublicForm(
+    string Title, string Intro, int Version, string Business, BrandLook Look, string? Logo, bool LightOn, string AwayNote,
+    Cover? Cover, OwnerCard? Owner, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
+    IReadOnlyDictionary<string, Answer> Prefilled, IReadOnlyDictionary<string, IReadOnlyList<string>> Endings, FillingStep Start);
+
+/// <param name="Items">What stands on the page, without what is the business's own affair.</param>
+internal sealed record PublicPage(string Key, string Title, IReadOnlyList<Item> Items);
+
+/// <param name="Name">The owner's name.</param>
+/// <param name="Mail">Where they can be written to.</param>
+internal sealed record OwnerCard(string Name, string Mail);
+
+/// <param name="Text">What the business does not do.</param>
+/// <param name="Address">The form that fits better, or null.</param>
+/// <param name="Label">What the link to it says, or null.</param>
+internal sealed record SisterNote(string Text, string? Address, string? Label);
+
+/// <summary>Where a filling-in stands.</summary>
+/// <param name="Pages">The pages shown so far, the open one last.</param>
+/// <param name="Shown">The places that are shown on them: keys of items, and "signs/0/width" for what a row asks.</param>
+/// <param name="Required">Those of them that must be answered now.</param>
+/// <param name="Wordings">Wordings with earlier answers in them, by place; only where they differ from the form's.</param>
+/// <param name="Helps">The same of the lines of help.</param>
+/// <param name="WorkedOut">Worked-out values in words, by place; only those the lead may see and that are known.</param>
+/// <param name="Next">The page that would follow; null when the form would end.</param>
+/// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
+/// <param name="Summary">The findings in one sentence; null when there are none.</param>
+/// <param name="Review">All answers once more, when the last page is left and the form asks for it; else null.</param>
+internal sealed record FillingStep(
+    IReadOnlyList<string> Pages, IReadOnlyList<string> Shown, IReadOnlyList<string> Required,
+    IReadOnlyDictionary<string, string> Wordings, IReadOnlyDictionary<string, string> Helps, IReadOnlyDictionary<string, string> WorkedOut,
+    string? Next, IReadOnlyList<Finding> Findings, string? Summary, IReadOnlyList<ReviewPage>? Review);
+
+/// <param name="Key">The page to turn back to.</param>
+internal sealed record ReviewPage(string Key, string Title, IReadOnlyList<ReviewLine> Lines);
+
+/// <param name="Words">The answer in words; null for a blank.</param>
+internal sealed record ReviewLine(string Key, string Wording, string? Words);
+
+/// <summary>Shows forms to leads.</summary>
+internal static class PublicForms
+{
+    /// <summary>The pages without conditions, landing, prefilling, bands and the making of worked-out values; what nobody sees is left out.</summary>
+    public static List<PublicPage> Pages(FormContent content) => [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
+        [.. page.Items.Where(item => item is not Question { Kind: HiddenKind or WorkedOutKind { Shown: false } }).Select(Plain)]))];
+
+    /// <summary>What a page shows on a route, and what it says there.</summary>
+    /// <param name="open">The route as it stands while the page is open.</param>
+    /// <param name="sofar">The same with every blank taken for good, for values that are shown as they grow.</param>
+    public static FillingStep Step(
+        Known known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review)
+    {
+        var (now, then) = (open.Know(known), sofar.Know(known));
+        var shown = open.Shown.ToHashSet();
+        var (required, wordings, helps, workedOut) = (new List<string>(), new Dictionary<string, string>(), new Dictionary<string, string>(), new Dictionary<string, string>());
+        foreach (var page in known.Form.Pages.Where(page => open.Pages.Contains(page.Key)))
+        {
+            Differ(wordings, page.Key, page.Title, then);
+            foreach (var item in page.Items.Where(item => shown.Contains(item.Key)))
+                Tell(item, item.Key, now, then);
+        }
+
+        return new FillingStep(
+            open.Pages, [.. open.Shown], required, wordings, helps, workedOut, next, findings,
+            findings.Count == 0 ? null : AnswerChecks.Summary(findings), review);
+
+        void Tell(Item item, string place, Known now, Known then)
+        {
+            switch (item)
+            {
+                case Heading heading:
+                    Differ(wordings, place, heading.Text, then);
+                    break;
+                case Passage passage:
+                    Differ(wordings, place, passage.Text, then);
+                    break;
+                case Question question:
+                    Differ(wordings, place, question.Wording, then);
+                    Differ(helps, place, question.Help ?? "", then);
+                    if (question.IsRequired(now))
+                        required.Add(place);
+                    if (question.Kind is WorkedOutKind { Shown: true } && then.Of(question.Key).Answer is { } value)
+                        workedOut[place] = AnswerWords.Say(value, question);
+                    var rows = now.RowsOf(question.Key);
+                    for (var index = 0; index < rows.Count; index++)
+                    {
+                        foreach (var cell in question.RowQuestions.Where(cell => shown.Contains(Places.InRow(place, index, cell.Key))))
+                            Tell(cell, Places.InRow(place, index, cell.Key), now.InRow(rows[index]), then.InRow(then.RowsOf(question.Key)[index]));
+                    }
+
+                    break;
+            }
+        }
+    }
+
+    /// <summary>All answers of a route once more, as they would be sent.</summary>
+    public static List<ReviewPage> Review(Known known, Route route)
+    {
+        var now = route.Know(known);
+        var asked = route.Asked(known.Form).ToHashSet();
+        return [.. known.Form.Pages.Where(page => route.Pages.Contains(page.Key)).Select(page => new ReviewPage(page.Key, Wordings.Fill(page.Title, now),
+            [.. page.Questions
+                .Where(question => asked.Contains(question.Key) && question.Kind is not (HiddenKind or WorkedOutKind { Shown: false }))
+                .Select(question => new ReviewLine(question.Key, Wordings.Fill(question.Wording, now),
+                    now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, question) : null))]))];
+    }
+
+    private static void Differ(Dictionary<string, string> said, string place, string words, Known known)
+    {
+        if (Wordings.Fill(words, known) is var filled && filled != words)
+            said[place] = filled;
+    }
+
+    private static Item Plain(Item item) => item switch
+    {
+        Question question => question with
+        {
+            AskedOnlyWhen = null, RequiredWhen = null, LandsIn = null, Prefill = null, Kind = Plain(question.Kind),
+        },
+        Content content => content with { ShownOnlyWhen = null },
+        _ => item,
+    };
+
+    private static QuestionKind Plain(QuestionKind kind) => kind switch
+    {
+        ChoiceKind choice => choice with { Options = [.. choice.Options.Select(option => option with { Band = null })] },
+        RowsKind rows => new ListKind([.. rows.Questions.Select(question => (Question)Plain(question))], rows.OneIsCalled, rows.Least, rows.Most),
+        WorkedOutKind worked => worked with { Value = new JoinedText("") },
+        _ => kind,
+    };
+}

@@ -1,0 +1,87 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What strangers may do beside filling in: send a file along, take it back, look something up.</summary>
+internal static class UploadEndpoints
+{
+    public static void MapUploads(this IEndpointRouteBuilder app)
+    {
+        var group = app.MapGroup("/public/forms/{token}/{version:int}").RequireRateLimiting(Knocks.AtForms).WithTags("Public");
+        group.MapPost("/files", TakeAsync).Accepts<IFormFile>("*/*");
+        group.MapDelete("/files/{id}", TakeBackAsync);
+        group.MapGet("/look-up", LookUpAsync);
+    }
+
+    /// <summary>Takes a file in for one question of one filling-in. It is kept for good when the form is sent.</summary>
+    private static async Task<Results<Ok<FileRef>, ProblemHttpResult>> TakeAsync(
+        string token, int version, Guid filling, string question, string name, HttpRequest request,
+        PorchDb db, FileRoom room, FillingDesk desk, TimeProvider time, CancellationToken stop)
+    {
+        var (found, refusal) = await FindAsync(db, token, version);
+        if (found is null)
+            return refusal!;
+        if (found.Content.FindQuestion(question)?.Kind is not FilesKind kind)
+            return Problems.Unprocessable("This question takes no files. Please reload the page; your answers stay in this browser.");
+        if (await desk.Unsent(found, filling).CountAsync(file => file.Question == question, stop) >= kind.AtMost)
+            return Problems.Unprocessable(kind.AtMost == 1 ? "Only one file fits here. Take the other one away first." : $"At most {kind.AtMost} files fit here. Take one away first.");
+        request.HttpContext.AllowBody(kind.MaxBytes);
+        var (taken, why) = await room.TakeAsync(request.Body, name, kind, stop);
+        if (taken is null)
+            return Problems.Unprocessable(why!);
+        var file = await db.KeepAsync(room, taken, new StoredFile
+        {
+            Id = new Id<StoredFile>(Guid.CreateVersion7()),
+            StoredAs = taken.StoredAs,
+            Name = taken.Name,
+            Bytes = taken.Bytes,
+            Group = taken.Type.Group,
+            ContentType = taken.Type.ContentType,
+            At = time.Now(),
+            FormId = found.FormId,
+            Question = question,
+            Filling = filling,
+        }, stop);
+        return TypedResults.Ok(file.Ref);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
+        string token, int version, Guid filling, Guid id, PorchDb db, FileRoom room, FillingDesk desk, CancellationToken stop)
+    {
+        var (found, refusal) = await FindAsync(db, token, version);
+        if (found is null)
+            return refusal!;
+        var file = new Id<StoredFile>(id);
+        if (await desk.Unsent(found, filling).SingleOrDefaultAsync(one => one.Id == file, stop) is { } unsent)
+        {
+            db.StoredFiles.Remove(unsent);
+            await db.SaveChangesAsync(stop);
+            room.Delete(unsent.StoredAs);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<List<ListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
+        string token, int version, string question, string typed, PorchDb db, CancellationToken stop)
+    {
+        var (found, refusal) = await FindAsync(db, token, version);
+        if (found is null)
+            return refusal!;
+        return found.Content.FindQuestion(question)?.Kind is LookUpKind kind
+            ? TypedResults.Ok(await ListEndpoints.FindAsync(db, kind, typed.Length > 100 ? typed[..100] : typed, stop))
+            : Problems.Unprocessable("This question has no list. Please reload the page; your answers stay in this browser.");
+    }
+
+    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(PorchDb db, string token, int version) =>
+        await PublicEndpoints.FindAsync(db, token) is not { } form ? (null, Problems.NotFound(PublicEndpoints.NoSuchForm))
+        : !form.LightOn ? (null, Problems.Conflict(form.AwayNote))
+        : await CompiledQueries.FormVersion(db, form.Id, version) is { } found ? (found, null)
+        : (null, Problems.Unprocessable(PublicEndpoints.FormChanged));
+}

@@ -1,0 +1,77 @@
+using NodaTime;
+using PorchLight.Core.Forms;
+using static PorchLight.Core.Tests.Sample;
+
+namespace PorchLight.Core.Tests.Forms;
+
+public sealed class CalculationTests
+{
+    private static readonly Question From = new("from", "From?", new DateKind());
+    private static readonly Question To = new("to", "To?", new DateKind());
+
+    // Common practice, no source: a stay from Monday to Wednesday has two nights; a crew that comes from Monday to Wednesday works three days.
+    [Theory]
+    [InlineData(Spell.Days, 3)]
+    [InlineData(Spell.Nights, 2)]
+    [InlineData(Spell.Weeks, 0)]
+    public void Between_Monday_and_Wednesday_are_three_days_two_nights_and_no_whole_week(Spell spell, int expected) =>
+        Work(new TimeBetween("from", "to", spell), ("from", Day(2027, 5, 3)), ("to", Day(2027, 5, 5))).ShouldBe(new NumberAnswer(expected));
+
+    [Fact]
+    public void Time_between_is_unknown_backwards_and_known_within_one_range()
+    {
+        Work(new TimeBetween("from", "to", Spell.Days), ("from", Day(2027, 5, 5)), ("to", Day(2027, 5, 3))).ShouldBeNull();
+        Work(new TimeBetween("from", "to", Spell.Nights), ("from", Day(2027, 5, 3)), ("to", Day(2027, 6, 5))).ShouldBe(new NumberAnswer(33), "over the end of a month");
+        Work(new TimeBetween("from", null, Spell.Weeks), ("from", new DateRangeAnswer(new LocalDate(2028, 2, 21), new LocalDate(2028, 3, 6)))).ShouldBe(new NumberAnswer(2), "14 nights over a leap day");
+    }
+
+    [Fact]
+    public void Days_until_count_from_the_day_of_asking() =>
+        Work(new DaysUntil("from"), ("from", Day(2026, 12, 25))).ShouldBe(new NumberAnswer(32), "23 November to 25 December");
+
+    [Theory]
+    [InlineData(16, 2)]
+    [InlineData(17, 3)]
+    [InlineData(23, 3)]
+    [InlineData(0, 0)]
+    public void People_shared_out_over_tables_of_eight_need_whole_tables(int people, int tables) =>
+        Work(new ShareOut(new TheAnswer("width"), 8), ("width", new NumberAnswer(people))).ShouldBe(new NumberAnswer(tables));
+
+    [Fact]
+    public void Otherwise_is_taken_on_false_and_on_unknown_alike()
+    {
+        var price = new IfElse(new NumberIs(Of(Width), NumberRelation.Over, 10), new Fixed(new TextAnswer("large")), new Fixed(new TextAnswer("small")));
+        Work(price, ("width", new NumberAnswer(11))).ShouldBe(new TextAnswer("large"));
+        Work(price, ("width", new NumberAnswer(10))).ShouldBe(new TextAnswer("small"));
+        Work(price).ShouldBe(new TextAnswer("small"));
+    }
+
+    [Fact]
+    public void Joined_text_holds_earlier_answers() =>
+        Work(new JoinedText("{answer:width|?} wide, from {answer:from}"), ("width", new NumberAnswer(3.5m)), ("from", Day(2027, 5, 3))).ShouldBe(new TextAnswer("3.5 m wide, from 3 May 2027"));
+
+    [Fact]
+    public void Amounts_of_rows_sum_to_an_amount_and_blank_ones_count_as_nothing()
+    {
+        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("note", "Note", new ShortTextKind())], "fee"));
+        var form = OnePage(fees, new Question("sum", "Sum", new WorkedOutKind(new OverRows("fees", "fee", Total.Sum))));
+        Sum(new MoneyAnswer(0.1m, "EUR"), null, new MoneyAnswer(0.2m, "EUR")).ShouldBe(new MoneyAnswer(0.3m, "EUR"));
+        Sum().ShouldBe(new MoneyAnswer(0, "EUR"), "a list left blank sums to nothing");
+        Sum(new MoneyAnswer(decimal.MaxValue, "EUR"), new MoneyAnswer(decimal.MaxValue, "EUR")).ShouldBeNull("too large is unknown, not wrong");
+
+        Answer? Sum(params MoneyAnswer?[] amounts)
+        {
+            var rows = amounts.Select(amount => new AnswerRow(new Dictionary<string, Answer?> { ["fee"] = amount, ["note"] = new TextAnswer("x") })).ToList();
+            return Routes.Trace(Known(form), Given(("fees", rows.Count == 0 ? null : new RowsAnswer(rows)))).Answers["sum"].Answer;
+        }
+    }
+
+    [Fact]
+    public void A_calculation_may_only_look_back() =>
+        FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new TheAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");
+
+    private static DateAnswer Day(int year, int month, int day) => new(new LocalDate(year, month, day));
+
+    private static Answer? Work(Calculation calculation, params (string Key, Answer Answer)[] given) => calculation.WorkOut(
+        Known(OnePage(From, To, Width), [.. given.Select(one => (one.Key, AnswerState.Of(one.Answer)))]));
+}
