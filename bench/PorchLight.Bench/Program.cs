@@ -46,7 +46,7 @@ async Task SendAsync(HttpClient client) => (await client.PostAsJsonAsync(form + 
     new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(Interlocked.Increment(ref people)), cameFrom = (string?)null }, Json.Options)).EnsureSuccessStatusCode();
 
 async Task EvaluateAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/evaluate",
-    new { version = 1, page = "wall", leaving = true, answers = Answers(0) }, Json.Options)).EnsureSuccessStatusCode();
+    new { version = 1, page = "wall", leaving = true, sendKey = Guid.NewGuid(), answers = Answers(0) }, Json.Options)).EnsureSuccessStatusCode();
 
 static Dictionary<string, Answer> Answers(int n) => new()
 {

@@ -121,7 +121,7 @@ public sealed class StrangersTests
     private static string Body(Random random, JsonElement form)
     {
         var answers = new JsonObject();
-        foreach (var question in form.GetProperty("pages").EnumerateArray().SelectMany(page => page.GetProperty("questions").EnumerateArray()))
+        foreach (var question in form.GetProperty("pages").EnumerateArray().SelectMany(page => page.GetProperty("items").EnumerateArray()))
         {
             if (Good(random, question) is { } answer)
                 answers[question.Text("key")] = answer;
@@ -140,13 +140,13 @@ public sealed class StrangersTests
             : body.ToJsonString();
     }
 
-    private static JsonObject? Good(Random random, JsonElement question) => question.GetProperty("kind").Text("kind") switch
+    private static JsonObject? Good(Random random, JsonElement question) => question.GetProperty("control").Text("kind") switch
     {
-        "choice" => new JsonObject { ["kind"] = "choice", ["keys"] = new JsonArray(question.GetProperty("kind").GetProperty("options")[0].Text("key")) },
+        "choice" => new JsonObject { ["kind"] = "choice", ["keys"] = new JsonArray(question.GetProperty("control").GetProperty("options")[0].Text("key")) },
         "personName" => new JsonObject { ["kind"] = "personName", ["given"] = Pick(random, Words), ["family"] = Pick(random, Words) },
         "email" => new JsonObject { ["kind"] = "text", ["text"] = random.Next(6) == 0 ? Pick(random, Words) : $"lead{random.Next(40).ToString(CultureInfo.InvariantCulture)}@bakes.example" },
         "phone" => new JsonObject { ["kind"] = "phone", ["typed"] = random.Next(3) == 0 ? Pick(random, Words) : "01 555 0142" },
-        "shortText" or "longText" => new JsonObject { ["kind"] = "text", ["text"] = Pick(random, Words) is { Length: < 200 } words ? words + "." : "Bread" },
+        "line" or "lines" => new JsonObject { ["kind"] = "text", ["text"] = Pick(random, Words) is { Length: < 200 } words ? words + "." : "Bread" },
         _ => null,
     };
 
@@ -179,7 +179,7 @@ public sealed class StrangersTests
                 parent[name] = null;
                 break;
             case 6:
-                parent["kind"] = Pick(random, ["text", "number", "money", "band", "date", "yesNo", "choice", "phone", "personName", "address", "invented"]);
+                parent["kind"] = Pick(random, ["text", "number", "money", "band", "date", "yesNo", "choice", "phone", "personName", "address", "dateRange", "lookUp", "files", "rows", "consent", "signature", "invented"]);
                 break;
             default:
                 parent[name] = Pick(random, Words);

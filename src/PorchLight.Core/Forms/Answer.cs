@@ -133,6 +133,10 @@ public sealed record FilesAnswer(IReadOnlyList<FileRef> Files) : Answer
 /// <param name="Answers">By question key; null or absent for a blank.</param>
 public sealed record AnswerRow(IReadOnlyDictionary<string, Answer?> Answers)
 {
+    /// <summary>Whether nothing was answered in it.</summary>
+    [JsonIgnore]
+    public bool IsEmpty => Answers.Values.All(answer => answer is null);
+
     /// <summary>The answer to a question of the row, or null.</summary>
     public Answer? this[string question] => Answers.GetValueOrDefault(question);
 
@@ -145,7 +149,7 @@ public sealed record AnswerRow(IReadOnlyDictionary<string, Answer?> Answers)
 }
 
 /// <summary>A list of rows, in the order the lead put them.</summary>
-/// <param name="Rows">At least one once tidied.</param>
+/// <param name="Rows">At least one once tidied; on a route not all of them empty.</param>
 public sealed record RowsAnswer(IReadOnlyList<AnswerRow> Rows) : Answer
 {
     /// <summary>Whether both hold equal rows in the same order.</summary>

@@ -31,7 +31,20 @@ public static class AnswerChecks
     {
         var found = new List<Finding>();
         Say(question.Key, AnswerLimits.Check(question, now.Of(question.Key).Answer, now.Today, question.IsRequired(now)));
-        foreach (var (row, index) in now.RowsOf(question.Key).Select((row, index) => (now.InRow(row), index)))
+        if (now.Of(question.Key).Answer is not RowsAnswer)
+            return found;
+        var rows = now.RowsOf(question.Key);
+        for (var index = 0; index < rows.Count; index++)
+        {
+            if (question.RowQuestions.All(cell => cell.Kind is WorkedOutKind || rows[index][cell.Key].Answer is null))
+                Say(Places.Row(question.Key, index), $"This {((RowsKind)question.Kind).OneIsCalled} is empty. Please fill it in, or take it away.");
+            else
+                CheckRow(now.InRow(rows[index]), index);
+        }
+
+        return found;
+
+        void CheckRow(Known row, int index)
         {
             foreach (var cell in question.RowQuestions)
             {
@@ -40,8 +53,6 @@ public static class AnswerChecks
                     Say(place, AnswerLimits.Check(cell, row.Of(cell.Key).Answer, now.Today, cell.IsRequired(row)));
             }
         }
-
-        return found;
 
         void Say(string place, string? sentence)
         {

@@ -35,11 +35,16 @@ public sealed record Route(
 /// <summary>Names places in a form.</summary>
 public static class Places
 {
+    /// <summary>A row: "signs/0".</summary>
+    /// <param name="rows">The key of the question with the rows.</param>
+    /// <param name="index">The row, from 0.</param>
+    public static string Row(string rows, int index) => $"{rows}/{index.ToString(CultureInfo.InvariantCulture)}";
+
     /// <summary>A question of a row: "signs/0/width".</summary>
     /// <param name="rows">The key of the question with the rows.</param>
     /// <param name="index">The row, from 0.</param>
     /// <param name="question">The key of the question in the row.</param>
-    public static string InRow(string rows, int index, string question) => $"{rows}/{index.ToString(CultureInfo.InvariantCulture)}/{question}";
+    public static string InRow(string rows, int index, string question) => $"{Row(rows, index)}/{question}";
 }
 
 /// <summary>Walks a form forward. Pages run in order and routes lead only forward, so a walk always ends.</summary>
@@ -111,7 +116,7 @@ public static class Routes
                 case (RowsKind kind, RowsAnswer answer):
                     var walked = answer.Rows.Select((row, index) => WalkRow(question.Key, kind, row, index, open)).ToList();
                     rows[question.Key] = walked;
-                    return new RowsAnswer([.. walked.Select(row => new AnswerRow(
+                    return answer.Rows.All(row => row.IsEmpty) ? null : new RowsAnswer([.. walked.Select(row => new AnswerRow(
                         row.Where(cell => cell.Value.Answer is not null).ToDictionary(cell => cell.Key, cell => cell.Value.Answer)))]);
                 case (_, var answer):
                     return answer;

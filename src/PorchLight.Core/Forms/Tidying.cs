@@ -22,7 +22,7 @@ public static class Tidying
 {
     /// <summary>
     /// Every answer in its stored shape: text trimmed and without control characters, phone numbers with their E.164 form,
-    /// rows without empty ones, files and looked-up lines as the program has them, what was agreed to word for word; what
+    /// rows cell by cell, files and looked-up lines as the program has them, what was agreed to word for word; what
     /// is empty as null. Answers to questions the form does not have are left out.
     /// </summary>
     /// <param name="form">The version that is answered.</param>
@@ -50,9 +50,8 @@ public static class Tidying
         (_, FilesAnswer a) => a.Files.DistinctBy(file => file.Id).Select(file => around.Files.GetValueOrDefault(file.Id)).OfType<FileRef>().ToArray() is { Length: > 0 } files
             ? new FilesAnswer(files)
             : null,
-        (RowsKind kind, RowsAnswer a) => a.Rows.Select(row => Tidy(kind, row, around)).Where(row => row.Answers.Count > 0).ToArray() is { Length: > 0 } rows
-            ? new RowsAnswer(rows)
-            : null,
+        // Empty rows stay, so that a row keeps its place; rows that are all empty are a blank on the route.
+        (RowsKind kind, RowsAnswer a) => a.Rows.Count == 0 ? null : new RowsAnswer([.. a.Rows.Select(row => Tidy(kind, row, around))]),
         (ConsentKind kind, ConsentAnswer) => new ConsentAnswer(kind.Statement, around.Version, around.At),
         (AdvertisingKind kind, ConsentAnswer) => new ConsentAnswer(kind.Statement, around.Version, around.At),
         (_, SignatureAnswer a) => Clean(a.Name) is var name && name.Length == 0 && a.Strokes is null && Part(a.OnBehalfOf) is null

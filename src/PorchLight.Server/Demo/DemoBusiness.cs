@@ -3,8 +3,10 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
@@ -22,7 +24,7 @@ namespace PorchLight.Server.Demo;
 /// Ochre Wren, a made-up studio for hand-painted signs and murals. Its last days are played through the same code that
 /// serves real use, at past instants.
 /// </summary>
-internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Tokens tokens)
+internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Tokens tokens, FileRoom room, TimeProvider time)
 {
     public const string OwnerMail = "maren@ochrewren.example";
     public const string MemberMail = "sunil@ochrewren.example";
@@ -44,6 +46,8 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         var business = MakeStudio();
         db.Businesses.Add(business);
         var form = MakeForm(now - Duration.FromDays(30));
+        if (people)
+            await MakeOtherFormsAsync(form, now - Duration.FromDays(30));
         await db.SaveChangesAsync();
         await MakeSeatAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
         await MakeSeatAsync(MemberMail, "Sunil Abara", Roles.Member);
@@ -82,6 +86,32 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             Look = BrandLook.Plain with { Accent = "#8a3b1e" },
             IsDemo = true,
         };
+    }
+
+    private async Task MakeOtherFormsAsync(Form walls, Instant at)
+    {
+        var things = await DemoThings.TakeInAsync(db, room, time);
+        Make(DemoSign.Form(things, walls.Id.Value), DemoSign.Screening, "We are booked with signs until the spring. Please look in again in February.");
+        var workshop = Make(DemoWorkshop.Form(things), DemoWorkshop.Screening, "We plan no workshops in the dark months. The next ones are in March.");
+        Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.");
+        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.");
+        walls.Draft = walls.Draft with
+        {
+            NotForUs = new NotForUs("Should your own people paint it?", workshop.Id.Value, "Plan a painting workshop"),
+        };
+        walls.DraftRevision++;
+        db.Publish(walls, at, "Maren Tolliver");
+
+        Form Make(FormContent content, ScreeningRules screening, string awayNote)
+        {
+            if (FormStructure.Check(content) is { Count: > 0 } findings)
+                throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
+            var form = db.AddForm(tokens, content, awayNote, at);
+            db.AddScreening(form, screening);
+            db.Publish(form, at, "Maren Tolliver");
+            form.LightOn = true;
+            return form;
+        }
     }
 
     private Form MakeForm(Instant at)

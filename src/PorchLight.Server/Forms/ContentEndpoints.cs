@@ -25,6 +25,8 @@ internal static class ContentEndpoints
         group.MapGet("", async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken stop) =>
             await db.Forms.FindAsync([id], stop) is { } form ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft)) : Problems.NotFound(Gone));
         group.MapPut("", SaveAsync);
+        // A form is an open format with a schema of its own; the contract of the screens does not repeat it.
+        group.ExcludeFromDescription();
     }
 
     /// <summary>

@@ -39,16 +39,7 @@ internal static class FileEndpoints
         var (taken, refusal) = await room.TakeAsync(request.Body, name, OwnFiles, stop);
         if (taken is null)
             return Problems.Unprocessable(refusal!);
-        var file = await db.KeepAsync(room, taken, new StoredFile
-        {
-            Id = new Id<StoredFile>(Guid.CreateVersion7()),
-            StoredAs = taken.StoredAs,
-            Name = taken.Name,
-            Bytes = taken.Bytes,
-            Group = taken.Type.Group,
-            ContentType = taken.Type.ContentType,
-            At = time.Now(),
-        }, stop);
+        var file = await db.KeepAsync(room, taken, StoredFile.Own(taken, time.Now()), stop);
         return TypedResults.Ok(new FileView(file.Id, file.Name, file.Bytes, file.Group));
     }
 

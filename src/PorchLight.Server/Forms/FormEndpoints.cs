@@ -24,10 +24,11 @@ internal static class FormEndpoints
 
     internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
 
+    /// <param name="Kind">What it takes, in words.</param>
     /// <param name="LandsIn">Where it lands, in words; null when it stays with the inquiry.</param>
     /// <param name="Signal">Whether it tells about fit.</param>
     internal sealed record QuestionView(
-        string Key, string Wording, string? Help, bool Required, QuestionKind Kind, string? LandsIn, bool Signal, bool Conditional);
+        string Key, string Wording, string? Help, bool Required, string Kind, string? LandsIn, bool Signal, bool Conditional);
 
     /// <summary>The words of a form, as they are edited.</summary>
     /// <param name="Title">The form's title.</param>
@@ -163,7 +164,7 @@ internal static class FormEndpoints
             form.Id, form.Draft.Title, form.Draft.Intro,
             [.. form.Draft.Pages.Select(page => new PageView(page.Key, page.Title,
                 [.. page.Questions.Select(question => new QuestionView(
-                    question.Key, question.Wording, question.Help, question.Required, question.Kind,
+                    question.Key, question.Wording, question.Help, question.Required, KindWords.Say(question.Kind),
                     question.LandsIn is { } landsIn ? Say(landsIn) : null, signals.Contains(question.Key), question.AskedOnlyWhen is not null))]))],
             [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => sendOff.Title)],
             form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),

@@ -32,5 +32,25 @@ internal sealed class StoredFile
     /// <summary>The submission it was sent with; null before.</summary>
     public Id<Submission>? SubmissionId { get; set; }
 
+    /// <summary>One of the business's own files.</summary>
+    public static StoredFile Own(TakenFile taken, Instant at) => Of(taken, at, null, null, null);
+
+    /// <summary>A lead's upload for one question of one filling-in.</summary>
+    public static StoredFile Sent(TakenFile taken, Instant at, Id<Form> form, string question, Guid filling) => Of(taken, at, form, question, filling);
+
+    private static StoredFile Of(TakenFile taken, Instant at, Id<Form>? form, string? question, Guid? filling) => new()
+    {
+        Id = new Id<StoredFile>(Guid.CreateVersion7()),
+        StoredAs = taken.StoredAs,
+        Name = taken.Name,
+        Bytes = taken.Bytes,
+        Group = taken.Type.Group,
+        ContentType = taken.Type.ContentType,
+        At = at,
+        FormId = form,
+        Question = question,
+        Filling = filling,
+    };
+
     public FileRef Ref => new(Id.Value, Name, Bytes, Group);
 }

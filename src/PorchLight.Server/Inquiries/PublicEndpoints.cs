@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
@@ -20,9 +19,6 @@ internal static class PublicEndpoints
     internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
     internal const string FormChanged = "This form has changed. Please reload the page; your answers stay in this browser.";
 
-    private static readonly Dictionary<string, IReadOnlyList<string>> Endings = Enum.GetValues<FileGroup>()
-        .ToDictionary(group => JsonNamingPolicy.CamelCase.ConvertName(group.ToString()), group => FileTypes.Endings([group]));
-
     /// <param name="Version">The version being answered.</param>
     /// <param name="Page">The open page.</param>
     /// <param name="Leaving">Whether the lead wants to go on, so that the page is checked and its blanks are final.</param>
@@ -32,7 +28,7 @@ internal static class PublicEndpoints
 
     internal sealed record SentView(
         string Title, IReadOnlyList<string> Paragraphs, IReadOnlyList<string> NextSteps, bool OffersCall,
-        IReadOnlyList<WayForward> WaysForward, Guid? Video, LinkButton? Button, FileLink? Download, string? Redirect, string Receipt);
+        IReadOnlyList<WayForward> WaysForward, string? Video, LinkButton? Button, LinkButton? Download, string? Redirect, string Receipt);
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
@@ -58,9 +54,8 @@ internal static class PublicEndpoints
         var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
         return TypedResults.Ok(new PublicForm(
             content.Title, content.Intro, form.PublishedVersion, business.Name, business.Look, business.LogoAddress(), form.LightOn, form.AwayNote,
-            content.Cover, content.Cover is { ShowsOwner: true } ? new OwnerCard(business.OwnerName, business.MailAddress) : null,
-            await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content),
-            Prefilling.Start(content, parameters, new Dictionary<string, Answer>(), cameFrom), Endings,
+            PublicCover.Of(content.Cover, business), await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content, known.Today),
+            Prefilling.Start(content, parameters, new Dictionary<string, Answer>(), cameFrom),
             PublicForms.Step(known, start, start, start.Next, [], null)));
     }
 
@@ -135,7 +130,8 @@ internal static class PublicEndpoints
         var (sendOff, words) = (received.SendOff, received.Words);
         return new SentView(
             words(sendOff.Title), words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries), [.. sendOff.NextSteps.Select(words)],
-            sendOff.OffersCall, sendOff.WaysForward, sendOff.Video, sendOff.Button, sendOff.Download, sendOff.Redirect, received.Receipt);
+            sendOff.OffersCall, sendOff.WaysForward, sendOff.Video is { } video ? PublicForms.FileAddress(video) : null, sendOff.Button,
+            sendOff.Download is { } download ? new LinkButton(download.Label, PublicForms.FileAddress(download.File)) : null, sendOff.Redirect, received.Receipt);
     }
 
     private static Known Nothing(FormContent content, LocalDate today) => new(content, new Dictionary<string, AnswerState>(), today);

@@ -1,25 +1,37 @@
+using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Brand;
 using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
 /// <param name="Cover">What stands before the first page, or null.</param>
-/// <param name="Owner">Who welcomes them, where the cover shows it; null elsewhere.</param>
 /// <param name="NotForUs">What the business does not do, or null.</param>
 /// <param name="Review">Whether all answers are shown once more before they are sent.</param>
 /// <param name="Prefilled">Answers that stand in the form already, hidden ones included, by question key.</param>
-/// <param name="Endings">The endings of files by their sort.</param>
 /// <param name="Start">The first page, untouched.</param>
 internal sealed record PublicForm(
     string Title, string Intro, int Version, string Business, BrandLook Look, string? Logo, bool LightOn, string AwayNote,
-    Cover? Cover, OwnerCard? Owner, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
-    IReadOnlyDictionary<string, Answer> Prefilled, IReadOnlyDictionary<string, IReadOnlyList<string>> Endings, FillingStep Start);
+    PublicCover? Cover, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
+    IReadOnlyDictionary<string, Answer> Prefilled, FillingStep Start);
 
-/// <param name="Items">What stands on the page, without what is the business's own affair.</param>
-internal sealed record PublicPage(string Key, string Title, IReadOnlyList<Item> Items);
+/// <param name="Picture">The address of a picture, or null.</param>
+/// <param name="Video">The address of a video, or null.</param>
+/// <param name="Owner">Who welcomes them, or null.</param>
+internal sealed record PublicCover(IReadOnlyList<string> Paragraphs, string StartLabel, string? Picture, string PictureAlt, string? Video, OwnerCard? Owner)
+{
+    public static PublicCover? Of(Cover? cover, Business business) => cover is null ? null : new PublicCover(
+        cover.Text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries), cover.StartLabel,
+        cover.Picture is { } picture ? PublicForms.FileAddress(picture) : null, cover.PictureAlt,
+        cover.Video is { } video ? PublicForms.FileAddress(video) : null,
+        cover.ShowsOwner ? new OwnerCard(business.OwnerName, business.MailAddress) : null);
+}
+
+/// <param name="Items">What stands on the page.</param>
+internal sealed record PublicPage(string Key, string Title, IReadOnlyList<PublicItem> Items);
 
 /// <param name="Name">The owner's name.</param>
 /// <param name="Mail">Where they can be written to.</param>
@@ -55,9 +67,27 @@ internal sealed record ReviewLine(string Key, string Wording, string? Words);
 /// <summary>Shows forms to leads.</summary>
 internal static class PublicForms
 {
-    /// <summary>The pages without conditions, landing, prefilling, bands and the making of worked-out values; what nobody sees is left out.</summary>
-    public static List<PublicPage> Pages(FormContent content) => [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
-        [.. page.Items.Where(item => item is not Question { Kind: HiddenKind or WorkedOutKind { Shown: false } }).Select(Plain)]))];
+    /// <summary>The pages; what nobody sees is left out.</summary>
+    /// <param name="content">The version.</param>
+    /// <param name="today">The day of asking in the business's zone.</param>
+    public static List<PublicPage> Pages(FormContent content, LocalDate today) => [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
+        [.. page.Items.Select(item => Show(item, today)).OfType<PublicItem>()]))];
+
+    /// <summary>Where a file of the business's own is had.</summary>
+    public static string FileAddress(Guid file) => $"/public/files/{file}";
+
+    /// <summary>An item as a lead may see it; null when nobody sees it.</summary>
+    public static PublicItem? Show(Item item, LocalDate today) => item switch
+    {
+        Question q => Control.Of(q.Kind, today) is { } control ? new PublicQuestion(q.Key, q.Width, q.Wording, q.Help, q.Placeholder, control) : null,
+        Heading heading => new PublicHeading(heading.Key, heading.Width, heading.Text),
+        Passage passage => new PublicPassage(passage.Key, passage.Width, passage.Text),
+        Picture picture => new PublicPicture(picture.Key, picture.Width, FileAddress(picture.File), picture.Alt),
+        Video video => new PublicVideo(video.Key, video.Width, FileAddress(video.File), video.Title),
+        Divider divider => new PublicDivider(divider.Key, divider.Width),
+        Download download => new PublicDownload(download.Key, download.Width, FileAddress(download.File), download.Label),
+        _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item that cannot be shown."),
+    };
 
     /// <summary>What a page shows on a route, and what it says there.</summary>
     /// <param name="open">The route as it stands while the page is open.</param>
@@ -125,22 +155,4 @@ internal static class PublicForms
         if (Wordings.Fill(words, known) is var filled && filled != words)
             said[place] = filled;
     }
-
-    private static Item Plain(Item item) => item switch
-    {
-        Question question => question with
-        {
-            AskedOnlyWhen = null, RequiredWhen = null, LandsIn = null, Prefill = null, Kind = Plain(question.Kind),
-        },
-        Content content => content with { ShownOnlyWhen = null },
-        _ => item,
-    };
-
-    private static QuestionKind Plain(QuestionKind kind) => kind switch
-    {
-        ChoiceKind choice => choice with { Options = [.. choice.Options.Select(option => option with { Band = null })] },
-        RowsKind rows => new ListKind([.. rows.Questions.Select(question => (Question)Plain(question))], rows.OneIsCalled, rows.Least, rows.Most),
-        WorkedOutKind worked => worked with { Value = new JoinedText("") },
-        _ => kind,
-    };
 }

@@ -35,19 +35,7 @@ internal static class UploadEndpoints
         var (taken, why) = await room.TakeAsync(request.Body, name, kind, stop);
         if (taken is null)
             return Problems.Unprocessable(why!);
-        var file = await db.KeepAsync(room, taken, new StoredFile
-        {
-            Id = new Id<StoredFile>(Guid.CreateVersion7()),
-            StoredAs = taken.StoredAs,
-            Name = taken.Name,
-            Bytes = taken.Bytes,
-            Group = taken.Type.Group,
-            ContentType = taken.Type.ContentType,
-            At = time.Now(),
-            FormId = found.FormId,
-            Question = question,
-            Filling = filling,
-        }, stop);
+        var file = await db.KeepAsync(room, taken, StoredFile.Sent(taken, time.Now(), found.FormId, question, filling), stop);
         return TypedResults.Ok(file.Ref);
     }
 

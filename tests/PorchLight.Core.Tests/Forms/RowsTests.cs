@@ -62,11 +62,14 @@ public sealed class RowsTests
     }
 
     [Fact]
-    public void Empty_rows_are_no_rows()
+    public void Rows_that_are_all_empty_are_a_blank_and_one_empty_row_among_others_is_pointed_at()
     {
         var empty = new AnswerRow(new Dictionary<string, Answer?> { ["w"] = null });
-        Tidy(SignForm, Given(("signs", new RowsAnswer([empty])))) ["signs"].ShouldBeNull();
-        Tidy(SignForm, Given(("signs", new RowsAnswer([empty, Row(("w", 2))]))))["signs"].ShouldBe(new RowsAnswer([Row(("w", 2))]));
+        var blank = Trace(empty);
+        blank.Answers["signs"].Status.ShouldBe(AnswerStatus.Blank);
+        blank.Shown.ShouldContain("signs/0/w", "it is still there to be filled in");
+        AnswerChecks.Check(Known(SignForm), blank).ShouldBe([new Finding("signs", "Please add at least one sign.")]);
+        AnswerChecks.Check(Known(SignForm), Trace(empty, Row(("w", 2), ("h", 2)))).ShouldBe([new Finding("signs/0", "This sign is empty. Please fill it in, or take it away.")]);
     }
 
     [Fact]

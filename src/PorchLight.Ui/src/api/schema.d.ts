@@ -321,6 +321,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "*/*": components["schemas"]["IFormFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FileView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/join/{token}": {
         parameters: {
             query?: never;
@@ -1303,6 +1344,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": components["schemas"]["IFormFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inquiries": {
         parameters: {
             query?: never;
@@ -1893,7 +2012,10 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    opened?: string;
+                    cameFrom?: string;
+                };
                 header?: never;
                 path: {
                     token: string;
@@ -2038,12 +2160,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/public/forms/{token}/{version}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    filling: string;
+                    question: string;
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    token: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "*/*": components["schemas"]["IFormFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FileRef"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/{version}/files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query: {
+                    filling: string;
+                };
+                header?: never;
+                path: {
+                    token: string;
+                    version: number;
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/{version}/look-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    question: string;
+                    typed: string;
+                };
+                header?: never;
+                path: {
+                    token: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FoundLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
-        Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"];
+        Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"] | components["schemas"]["AnswerDateRangeAnswer"] | components["schemas"]["AnswerLookUpAnswer"] | components["schemas"]["AnswerFilesAnswer"] | components["schemas"]["AnswerRowsAnswer"] | components["schemas"]["AnswerConsentAnswer"] | components["schemas"]["AnswerSignatureAnswer"];
         /** @description An address in parts, because people who are asked for one line leave the postal code out. */
         AnswerAddressAnswer: {
             /** @enum {string} */
@@ -2076,6 +2324,29 @@ export interface components {
             kind: "choice";
             /** @description The keys of the options, none twice. */
             keys: string[];
+            /** @description What they mean by an option that asks for their own words; null when none of those was chosen. */
+            ownWords?: null | string;
+        };
+        /** @description They agreed. What they agreed to is written by the program, never taken from the browser. */
+        AnswerConsentAnswer: {
+            /** @enum {string} */
+            kind: "consent";
+            /**
+             * @description What was agreed to, word for word.
+             * @default
+             */
+            wording: string;
+            /**
+             * Format: int32
+             * @description The version of the form that said so.
+             * @default 0
+             */
+            version: number;
+            /**
+             * Format: date-time
+             * @description When it was sent; written by the program.
+             */
+            at?: string;
         };
         /** @description A day. */
         AnswerDateAnswer: {
@@ -2084,6 +2355,20 @@ export interface components {
             /** @description In the ISO calendar, without zone. */
             date: components["schemas"]["LocalDate"];
         };
+        /** @description From one day to another, or some time in a month. */
+        AnswerDateRangeAnswer: {
+            /** @enum {string} */
+            kind: "dateRange";
+            /** @description The first day. */
+            from: components["schemas"]["LocalDate"];
+            /** @description The last day, included; not before From. */
+            to: components["schemas"]["LocalDate"];
+            /**
+             * @description Whether a whole month was named ("some time in May") rather than days.
+             * @default false
+             */
+            roughly: boolean;
+        };
         AnsweredQuestion: {
             key: string;
             wording: string;
@@ -2091,6 +2376,22 @@ export interface components {
             /** @description Where it was written, in words; null when it was not. */
             landed: null | string;
             signal: boolean;
+        };
+        /** @description Files, in the order they were added. */
+        AnswerFilesAnswer: {
+            /** @enum {string} */
+            kind: "files";
+            /** @description At least one, none twice. */
+            files: components["schemas"]["FileRef"][];
+        };
+        /** @description A line of a list, with the columns that were shown as they stood then. */
+        AnswerLookUpAnswer: {
+            /** @enum {string} */
+            kind: "lookUp";
+            /** @description Names the line within its list. */
+            key: string;
+            /** @description The shown columns in order; empty until it has been looked up. */
+            columns?: null | string[];
         };
         /** @description An amount of money. */
         AnswerMoneyAnswer: {
@@ -2132,7 +2433,37 @@ export interface components {
             /** @description In E.164 form, worked out by the checks; null before them. */
             e164?: null | string;
         };
-        /** @description Words as typed: short or long text, an e-mail address. */
+        /** @description The answers of one row. */
+        AnswerRow: {
+            /** @description By question key; null or absent for a blank. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
+        /** @description A list of rows, in the order the lead put them. */
+        AnswerRowsAnswer: {
+            /** @enum {string} */
+            kind: "rows";
+            /** @description At least one once tidied; on a route not all of them empty. */
+            rows: components["schemas"]["AnswerRow"][];
+        };
+        /** @description A signature. */
+        AnswerSignatureAnswer: {
+            /** @enum {string} */
+            kind: "signature";
+            /** @description Who signs, written out. */
+            name: string;
+            /** @description The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature. */
+            strokes?: null | string;
+            /** @description Whom they represent; null when they sign for themselves. */
+            onBehalfOf?: null | string;
+            /**
+             * Format: date
+             * @description The day in the business's zone, written by the program.
+             */
+            date?: string;
+        };
+        /** @description Words as typed: short or long text, an e-mail address, a web address, a hidden value. */
         AnswerTextAnswer: {
             /** @enum {string} */
             kind: "text";
@@ -2272,6 +2603,126 @@ export interface components {
             /** @description Whether it ends it when true. */
             dealBreaker: boolean;
         };
+        /** @description What a question is answered with, and the limits that help while typing. What counts is checked when a page is left. */
+        Control: components["schemas"]["ControlLineControl"] | components["schemas"]["ControlLinesControl"] | components["schemas"]["ControlEmailControl"] | components["schemas"]["ControlPhoneControl"] | components["schemas"]["ControlWebAddressControl"] | components["schemas"]["ControlNumberControl"] | components["schemas"]["ControlMoneyControl"] | components["schemas"]["ControlScaleControl"] | components["schemas"]["ControlDateControl"] | components["schemas"]["ControlDateRangeControl"] | components["schemas"]["ControlYesNoControl"] | components["schemas"]["ControlChoiceControl"] | components["schemas"]["ControlLookUpControl"] | components["schemas"]["ControlPersonNameControl"] | components["schemas"]["ControlAddressControl"] | components["schemas"]["ControlFilesControl"] | components["schemas"]["ControlRowsControl"] | components["schemas"]["ControlConsentControl"] | components["schemas"]["ControlSignatureControl"] | components["schemas"]["ControlWorkedOutControl"];
+        ControlAddressControl: {
+            /** @enum {string} */
+            kind: "address";
+        };
+        ControlChoiceControl: {
+            /** @enum {string} */
+            kind: "choice";
+            options: components["schemas"]["PublicOption"][];
+            several: boolean;
+            dropDown: boolean;
+        };
+        ControlConsentControl: {
+            /** @enum {string} */
+            kind: "consent";
+            statement: string;
+        };
+        ControlDateControl: {
+            /** @enum {string} */
+            kind: "date";
+            first: null | components["schemas"]["LocalDate"];
+            last: null | components["schemas"]["LocalDate"];
+        };
+        ControlDateRangeControl: {
+            /** @enum {string} */
+            kind: "dateRange";
+            first: null | components["schemas"]["LocalDate"];
+            last: null | components["schemas"]["LocalDate"];
+            orMonth: boolean;
+        };
+        ControlEmailControl: {
+            /** @enum {string} */
+            kind: "email";
+        };
+        ControlFilesControl: {
+            /** @enum {string} */
+            kind: "files";
+            /** Format: int32 */
+            atMost: number;
+            /** Format: int64 */
+            maxBytes: number;
+            /** @description The limit in words: "25 MB". */
+            largest: string;
+            /** @description The endings of the files that are taken, each with its dot. */
+            endings: string[];
+        };
+        ControlLineControl: {
+            /** @enum {string} */
+            kind: "line";
+            /** Format: int32 */
+            maxLength: number;
+        };
+        ControlLinesControl: {
+            /** @enum {string} */
+            kind: "lines";
+            /** Format: int32 */
+            maxLength: number;
+        };
+        ControlLookUpControl: {
+            /** @enum {string} */
+            kind: "lookUp";
+        };
+        ControlMoneyControl: {
+            /** @enum {string} */
+            kind: "money";
+            currency: string;
+        };
+        ControlNumberControl: {
+            /** @enum {string} */
+            kind: "number";
+            unit: null | string;
+            whole: boolean;
+        };
+        ControlPersonNameControl: {
+            /** @enum {string} */
+            kind: "personName";
+        };
+        ControlPhoneControl: {
+            /** @enum {string} */
+            kind: "phone";
+        };
+        ControlRowsControl: {
+            /** @enum {string} */
+            kind: "rows";
+            questions: components["schemas"]["PublicQuestion"][];
+            called: string;
+            /** Format: int32 */
+            least: number;
+            /** Format: int32 */
+            most: number;
+        };
+        ControlScaleControl: {
+            /** @enum {string} */
+            kind: "scale";
+            /** Format: int32 */
+            low: number;
+            /** Format: int32 */
+            high: number;
+            lowLabel: null | string;
+            highLabel: null | string;
+        };
+        ControlSignatureControl: {
+            /** @enum {string} */
+            kind: "signature";
+            statement: string;
+            forOthers: boolean;
+        };
+        ControlWebAddressControl: {
+            /** @enum {string} */
+            kind: "webAddress";
+        };
+        ControlWorkedOutControl: {
+            /** @enum {string} */
+            kind: "workedOut";
+        };
+        ControlYesNoControl: {
+            /** @enum {string} */
+            kind: "yesNo";
+        };
         DifferenceView: {
             field: string;
             ours: null | string;
@@ -2326,6 +2777,39 @@ export interface components {
             /** @description The values as they should be. */
             now: components["schemas"]["ReplyPromise"];
         };
+        /**
+         * @description What sort of file something is, for people who say which files they take.
+         * @enum {unknown}
+         */
+        FileGroup: "picture" | "document" | "table" | "sound" | "film" | "parcel";
+        /** @description A file that was uploaded. */
+        FileRef: {
+            /**
+             * Format: uuid
+             * @description The identifier of the stored file.
+             */
+            id: string;
+            /**
+             * @description The name it had, without any path; only for people, never for finding it.
+             * @default
+             */
+            name: string;
+            /**
+             * Format: int64
+             * @description Its size.
+             * @default 0
+             */
+            bytes: number;
+            /** @description What sort of file its content shows it to be. */
+            group?: components["schemas"]["FileGroup"];
+        };
+        FileView: {
+            id: components["schemas"]["IdOfStoredFile"];
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+            group: components["schemas"]["FileGroup"];
+        };
         Filling: {
             /**
              * Format: int32
@@ -2336,6 +2820,11 @@ export interface components {
             page: string;
             /** @description Whether the lead wants to go on, so that the page is checked and its blanks are final. */
             leaving: boolean;
+            /**
+             * Format: uuid
+             * @description The same through one filling-in.
+             */
+            sendKey: string;
             /** @description By question key; null for a blank. */
             answers: {
                 [key: string]: components["schemas"]["Answer"];
@@ -2345,14 +2834,30 @@ export interface components {
         FillingStep: {
             /** @description The pages shown so far, the open one last. */
             pages: string[];
-            /** @description The questions that are asked on them. */
-            asked: string[];
+            /** @description The places that are shown on them: keys of items, and "signs/0/width" for what a row asks. */
+            shown: string[];
+            /** @description Those of them that must be answered now. */
+            required: string[];
+            /** @description Wordings with earlier answers in them, by place; only where they differ from the form's. */
+            wordings: {
+                [key: string]: string;
+            };
+            /** @description The same of the lines of help. */
+            helps: {
+                [key: string]: string;
+            };
+            /** @description Worked-out values in words, by place; only those the lead may see and that are known. */
+            workedOut: {
+                [key: string]: string;
+            };
             /** @description The page that would follow; null when the form would end. */
             next: null | string;
             /** @description What has to be put right on the open page; only looked for when it is to be left. */
             findings: components["schemas"]["Finding"][];
             /** @description The findings in one sentence; null when there are none. */
             summary: null | string;
+            /** @description All answers once more, when the last page is left and the form asks for it; else null. */
+            review: null | components["schemas"]["ReviewPage"][];
         };
         /** @description Something a person has to put right, as a value and not an exception. */
         Finding: {
@@ -2434,6 +2939,12 @@ export interface components {
                 [key: string]: string;
             };
         };
+        FoundLine: {
+            /** @description Names the line. */
+            key: string;
+            /** @description The shown columns, in order. */
+            columns: string[];
+        };
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -2463,6 +2974,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfLookUpList: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfOutgoingMail: string;
         /**
          * Format: uuid
@@ -2482,6 +2999,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfRun: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfStoredFile: string;
         /** Format: binary */
         IFormFile: string;
         InquiryRow: {
@@ -2528,6 +3051,11 @@ export interface components {
             /** @description In words. */
             goodUntil: string;
         };
+        /**
+         * @description How much of the line an item takes where there is room; on a narrow screen every item takes all of it.
+         * @enum {unknown}
+         */
+        ItemWidth: "full" | "half" | "third";
         Joining: {
             name: string;
             password: string;
@@ -2540,6 +3068,20 @@ export interface components {
         };
         LightSwitch: {
             on: boolean;
+        };
+        /** @description A button that leads on. */
+        LinkButton: {
+            /** @description What it says. */
+            label: string;
+            /** @description An https address the owner saved. */
+            address: string;
+        };
+        ListView: {
+            id: components["schemas"]["IdOfLookUpList"];
+            name: string;
+            columns: string[];
+            /** Format: int32 */
+            lines: number;
         };
         /** Format: date */
         LocalDate: string;
@@ -2709,18 +3251,11 @@ export interface components {
             /** @description Until when. */
             sendTo: string;
         };
-        /** @description One of the answers a choice offers. */
-        Option: {
-            /** @description Names it within the question, also across versions. */
-            key: string;
-            /** @description What the lead reads. */
-            label: string;
-            band?: null | components["schemas"]["Band"];
-            /**
-             * @description Whether it means "I don't know yet".
-             * @default false
-             */
-            unsure: boolean;
+        OwnerCard: {
+            /** @description The owner's name. */
+            name: string;
+            /** @description Where they can be written to. */
+            mail: string;
         };
         PageView: {
             key: string;
@@ -2756,6 +3291,16 @@ export interface components {
         PromiseClock: "workingDays" | "openHours";
         /** @enum {unknown} */
         PromiseGroup: "late" | "today" | "later" | null;
+        PublicCover: {
+            paragraphs: string[];
+            startLabel: string;
+            /** @description The address of a picture, or null. */
+            picture: null | string;
+            pictureAlt: string;
+            /** @description The address of a video, or null. */
+            video: null | string;
+            owner: null | components["schemas"]["OwnerCard"];
+        };
         /** @description A form as a lead may see it: nothing of screening, landing or conditions. */
         PublicForm: {
             title: string;
@@ -2767,127 +3312,119 @@ export interface components {
             logo: null | string;
             lightOn: boolean;
             awayNote: string;
+            cover: null | components["schemas"]["PublicCover"];
+            notForUs: null | components["schemas"]["SisterNote"];
+            /** @description Whether all answers are shown once more before they are sent. */
+            review: boolean;
             pages: components["schemas"]["PublicPage"][];
+            /** @description Answers that stand in the form already, hidden ones included, by question key. */
+            prefilled: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+            /** @description The first page, untouched. */
             start: components["schemas"]["FillingStep"];
+        };
+        /** @description What stands on a page, as a lead may see it. */
+        PublicItem: components["schemas"]["PublicItemPublicQuestion"] | components["schemas"]["PublicItemPublicHeading"] | components["schemas"]["PublicItemPublicPassage"] | components["schemas"]["PublicItemPublicPicture"] | components["schemas"]["PublicItemPublicVideo"] | components["schemas"]["PublicItemPublicDivider"] | components["schemas"]["PublicItemPublicDownload"];
+        PublicItemPublicDivider: {
+            /** @enum {string} */
+            kind: "divider";
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicDownload: {
+            /** @enum {string} */
+            kind: "download";
+            address: string;
+            label: string;
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicHeading: {
+            /** @enum {string} */
+            kind: "heading";
+            text: string;
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicPassage: {
+            /** @enum {string} */
+            kind: "passage";
+            text: string;
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicPicture: {
+            /** @enum {string} */
+            kind: "picture";
+            address: string;
+            alt: string;
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicQuestion: {
+            /** @enum {string} */
+            kind: "question";
+            wording: string;
+            help: null | string;
+            placeholder: null | string;
+            control: components["schemas"]["Control"];
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicItemPublicVideo: {
+            /** @enum {string} */
+            kind: "video";
+            address: string;
+            title: string;
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
+        };
+        PublicOption: {
+            key: string;
+            label: string;
+            explanation: null | string;
+            picture: null | string;
+            ownWords: boolean;
+            noneOfThese: boolean;
         };
         PublicPage: {
             key: string;
             title: string;
-            questions: components["schemas"]["PublicQuestion"][];
+            /** @description What stands on the page. */
+            items: components["schemas"]["PublicItem"][];
         };
         PublicQuestion: {
-            key: string;
             wording: string;
             help: null | string;
-            required: boolean;
-            kind: components["schemas"]["QuestionKind"];
-        };
-        /** @description What sort of answer a question takes, with the limits that belong to that sort. */
-        QuestionKind: components["schemas"]["QuestionKindShortTextKind"] | components["schemas"]["QuestionKindLongTextKind"] | components["schemas"]["QuestionKindEmailKind"] | components["schemas"]["QuestionKindPhoneKind"] | components["schemas"]["QuestionKindNumberKind"] | components["schemas"]["QuestionKindMoneyKind"] | components["schemas"]["QuestionKindDateKind"] | components["schemas"]["QuestionKindYesNoKind"] | components["schemas"]["QuestionKindChoiceKind"] | components["schemas"]["QuestionKindPersonNameKind"] | components["schemas"]["QuestionKindAddressKind"];
-        /** @description An address in parts. */
-        QuestionKindAddressKind: {
-            /** @enum {string} */
-            kind: "address";
-        };
-        /** @description One option, or several. */
-        QuestionKindChoiceKind: {
-            /** @enum {string} */
-            kind: "choice";
-            /** @description At least one. */
-            options: components["schemas"]["Option"][];
-            /**
-             * @description Whether more than one may be chosen.
-             * @default false
-             */
-            several: boolean;
-        };
-        /** @description A day. */
-        QuestionKindDateKind: {
-            /** @enum {string} */
-            kind: "date";
-        };
-        /** @description An e-mail address. */
-        QuestionKindEmailKind: {
-            /** @enum {string} */
-            kind: "email";
-        };
-        /** @description Several lines of text. */
-        QuestionKindLongTextKind: {
-            /** @enum {string} */
-            kind: "longText";
-            /**
-             * Format: int32
-             * @description In UTF-16 code units, at least 1.
-             * @default 4000
-             */
-            maxLength: number;
-        };
-        /** @description An amount of money in one currency. */
-        QuestionKindMoneyKind: {
-            /** @enum {string} */
-            kind: "money";
-            /** @description The ISO 4217 code. */
-            currency: string;
-            /**
-             * Format: double
-             * @description The smallest allowed, or null.
-             */
-            min?: null | number;
-            /**
-             * Format: double
-             * @description The largest allowed, or null.
-             */
-            max?: null | number;
-        };
-        /** @description A number. */
-        QuestionKindNumberKind: {
-            /** @enum {string} */
-            kind: "number";
-            /**
-             * Format: double
-             * @description The smallest allowed, or null.
-             */
-            min?: null | number;
-            /**
-             * Format: double
-             * @description The largest allowed, or null.
-             */
-            max?: null | number;
-            /** @description Shown behind the number ("m"), or null. */
-            unit?: null | string;
-        };
-        /** @description A person's name. */
-        QuestionKindPersonNameKind: {
-            /** @enum {string} */
-            kind: "personName";
-        };
-        /** @description A phone number. */
-        QuestionKindPhoneKind: {
-            /** @enum {string} */
-            kind: "phone";
-        };
-        /** @description One line of text. */
-        QuestionKindShortTextKind: {
-            /** @enum {string} */
-            kind: "shortText";
-            /**
-             * Format: int32
-             * @description In UTF-16 code units, at least 1.
-             * @default 200
-             */
-            maxLength: number;
-        };
-        /** @description Yes or no. */
-        QuestionKindYesNoKind: {
-            /** @enum {string} */
-            kind: "yesNo";
+            placeholder: null | string;
+            control: components["schemas"]["Control"];
+            /** @description Names it within the form. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width: components["schemas"]["ItemWidth"];
         };
         QuestionView: {
             key: string;
             wording: string;
             help: null | string;
             required: boolean;
-            kind: components["schemas"]["QuestionKind"];
+            /** @description What it takes, in words. */
+            kind: string;
             /** @description Where it lands, in words; null when it stays with the inquiry. */
             landsIn: null | string;
             /** @description Whether it tells about fit. */
@@ -2911,6 +3448,18 @@ export interface components {
             hours: number;
             /** @description Which hours count; the screen names it. */
             clock: components["schemas"]["PromiseClock"];
+        };
+        ReviewLine: {
+            key: string;
+            wording: string;
+            /** @description The answer in words; null for a blank. */
+            words: null | string;
+        };
+        ReviewPage: {
+            /** @description The page to turn back to. */
+            key: string;
+            title: string;
+            lines: components["schemas"]["ReviewLine"][];
         };
         RoleChange: {
             role: string;
@@ -2948,6 +3497,10 @@ export interface components {
             nextSteps: string[];
             offersCall: boolean;
             waysForward: components["schemas"]["WayForward"][];
+            video: null | string;
+            button: null | components["schemas"]["LinkButton"];
+            download: null | components["schemas"]["LinkButton"];
+            redirect: null | string;
             receipt: string;
         };
         Session: {
@@ -2981,6 +3534,14 @@ export interface components {
         SignIn: {
             email: string;
             password: string;
+        };
+        SisterNote: {
+            /** @description What the business does not do. */
+            text: string;
+            /** @description The form that fits better, or null. */
+            address: null | string;
+            /** @description What the link to it says, or null. */
+            label: null | string;
         };
         /**
          * @description How far to skip.

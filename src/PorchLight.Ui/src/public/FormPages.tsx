@@ -1,12 +1,16 @@
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf, type Finding } from "../api/problem";
 import { LampMark } from "../kit/marks";
-import { evaluate, send, type Answer, type Answers, type FillingStep, type PublicForm, type SentView } from "./client";
-import { keep, load, newKey } from "./filling";
+import { evaluate, send, type PublicForm, type PublicItem, type SentView } from "./client";
+import { NotForUs } from "./Cover";
+import { DeskContext } from "./desk";
+import { ErrorSummary } from "./ErrorSummary";
 import { toTop, within } from "./frame";
-import { QuestionField } from "./QuestionField";
+import { PageItem } from "./PageItem";
+import { Review } from "./Review";
+import { useFilling } from "./useFilling";
 
-const debounceMs = 250;
+const retryMs = 10_000;
 
 interface Props {
   token: string;
@@ -16,220 +20,190 @@ interface Props {
 
 /** The pages of questions. What is asked is the server's to say; here it is drawn and kept. */
 export function FormPages({ token, form, onSent }: Props) {
-  const [filling, setFilling] = useState(() => {
-    const kept = load(token);
-    return kept && kept.version === form.version
-      ? kept
-      : { version: form.version, page: form.start.pages[0] ?? "", answers: kept?.answers ?? {}, sendKey: newKey() };
-  });
-  const [step, setStep] = useState<FillingStep>(form.start);
-  const [findings, setFindings] = useState<Finding[]>([]);
-  const [failure, setFailure] = useState<string | null>(null);
+  const way = useFilling(token, form);
+  const { filling, step, review, refusal } = way;
   const [busy, setBusy] = useState(false);
   const busyNow = useRef(false);
-  const asksAtOnce = useRef(true);
-  const [refusals, setRefusals] = useState(0);
-  const [turns, setTurns] = useState(0);
-  const summary = useRef<HTMLDivElement>(null);
+  // Whether the answers wait here for the line to come back.
+  const [waits, setWaits] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
 
-  useEffect(() => keep(token, filling), [token, filling]);
-
-  // What is asked may depend on what was just answered; the last answer wins.
+  // The title of a page that was turned to takes the focus.
   useEffect(() => {
-    const abort = new AbortController();
-    const timer = setTimeout(
-      () => {
-        evaluate(
-          token,
-          { version: filling.version, page: filling.page, leaving: false, answers: filling.answers },
-          abort.signal,
-        ).then(
-          (next) => !abort.signal.aborted && setStep(next),
-          () => {}, // The way on asks again, and says what is wrong.
-        );
-      },
-      asksAtOnce.current ? 0 : debounceMs,
-    );
-    asksAtOnce.current = false;
-    return () => {
-      clearTimeout(timer);
-      abort.abort();
-    };
-  }, [token, filling.version, filling.page, filling.answers]);
-
-  // The browser's own Back turns the page back.
-  useEffect(() => {
-    const back = (event: PopStateEvent) => {
-      const page = (event.state as { page?: string } | null)?.page ?? form.start.pages[0] ?? "";
-      setFindings([]);
-      setFailure(null);
-      setFilling((before) => ({ ...before, page }));
-    };
-    addEventListener("popstate", back);
-    return () => removeEventListener("popstate", back);
-  }, [form]);
-
-  // What went wrong takes the focus, and so does the title of a page that was turned to.
-  useEffect(() => {
-    if (refusals > 0) summary.current?.focus();
-  }, [refusals]);
-  useEffect(() => {
-    if (turns === 0) return;
+    if (way.turns === 0) return;
     heading.current?.focus();
     toTop();
-  }, [turns]);
+  }, [way.turns]);
 
   const page = form.pages.find((one) => one.key === filling.page) ?? form.pages[0]!;
-  const questions = page.questions.filter((question) => step.asked.includes(question.key));
-  const errors = new Map(findings.map((finding) => [finding.place, finding.sentence]));
+  const isFirst = page.key === way.firstPage;
   const isLast = step.pages.includes(page.key) && step.next === null;
+  const errors = new Map(refusal?.findings.map((finding) => [finding.place, finding.sentence]));
+  const onThisPage = (finding: Finding) => page.items.some((item) => item.key === keyOf(finding.place));
+  const title = step.wordings[page.key] ?? page.title;
 
-  const refuse = (sentence: string, found: Finding[]) => {
-    setFindings(found);
-    setFailure(sentence);
-    setRefusals((before) => before + 1);
-  };
-
-  const turnTo = (key: string) => {
-    history.pushState({ page: key }, "");
-    setFilling((before) => ({ ...before, page: key }));
-    setFindings([]);
-    setFailure(null);
-    setTurns((before) => before + 1);
-  };
-
-  const answer = (key: string, given: Answer | undefined) => {
-    setFilling((before) => {
-      const answers: Answers = { ...before.answers };
-      if (given) answers[key] = given;
-      else delete answers[key];
-      return { ...before, answers };
+  const sendAll = async () => {
+    const known = new Set([
+      ...form.pages.flatMap((one) => one.items.map((item) => item.key)),
+      ...Object.keys(form.prefilled),
+    ]);
+    const answers = Object.fromEntries(Object.entries(filling.answers).filter(([key]) => known.has(key)));
+    const sent = await send(token, {
+      version: filling.version,
+      sendKey: filling.sendKey,
+      answers,
+      cameFrom: within,
     });
-    setFindings((before) => before.filter((finding) => finding.place !== key));
-  };
-
-  const goOn = async () => {
-    const { version, answers, sendKey } = filling;
-    const left = await evaluate(token, { version, page: page.key, leaving: true, answers });
-    if (left.summary) return refuse(left.summary, left.findings);
-    if (left.next) {
-      setStep(await evaluate(token, { version, page: left.next, leaving: false, answers }));
-      return turnTo(left.next);
-    }
-    const asked = Object.fromEntries(
-      Object.entries(answers).filter(([key]) =>
-        form.pages.some((one) => one.questions.some((question) => question.key === key)),
-      ),
-    );
-    const sent = await send(token, { version, sendKey, answers: asked, cameFrom: within });
-    keep(token, null);
+    way.done();
     onSent(sent);
   };
 
-  const turnBack = () => {
-    const before = step.pages[step.pages.indexOf(page.key) - 1] ?? form.start.pages[0] ?? "";
-    history.replaceState({ page: before }, "");
-    setFindings([]);
-    setFailure(null);
-    setFilling((now) => ({ ...now, page: before }));
-    setTurns((now) => now + 1);
+  const goOn = async () => {
+    if (review) return sendAll();
+    const left = await evaluate(token, { ...filling, page: page.key, leaving: true });
+    if (left.summary) return way.refuse(left.summary, left.findings);
+    if (left.next) {
+      way.setStep(await evaluate(token, { ...filling, page: left.next, leaving: false }));
+      return way.turnTo(left.next);
+    }
+    if (left.review) return way.showReview(left.review);
+    return sendAll();
   };
 
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const act = () => {
     if (busyNow.current) return;
     busyNow.current = true;
     setBusy(true);
+    setWaits(false);
     goOn()
       .catch((error: unknown) => {
         const found = error instanceof Problem ? error.findings : [];
-        const elsewhere = found.find((finding) => page.questions.every((question) => question.key !== finding.place));
+        const elsewhere = found.find((finding) => !onThisPage(finding));
         const home =
-          elsewhere && form.pages.find((one) => one.questions.some((question) => question.key === elsewhere.place));
-        if (home) turnTo(home.key);
-        refuse(sentenceOf(error), found);
+          elsewhere && form.pages.find((one) => one.items.some((item) => item.key === keyOf(elsewhere.place)));
+        if (home) way.turnTo(home.key);
+        setWaits(error instanceof Problem && error.status === 0 && (isLast || review !== null));
+        way.refuse(sentenceOf(error), found);
       })
       .finally(() => {
         busyNow.current = false;
         setBusy(false);
       });
   };
+  const again = useEffectEvent(act);
+
+  // Sending is tried again by itself: the send key makes sure that it counts once.
+  useEffect(() => {
+    if (!waits) return;
+    const retry = () => again();
+    const timer = setInterval(retry, retryMs);
+    addEventListener("online", retry);
+    return () => {
+      clearInterval(timer);
+      removeEventListener("online", retry);
+    };
+  }, [waits]);
+
+  const turnBack = () =>
+    review ? way.turnBackTo(page.key) : way.turnBackTo(step.pages[step.pages.indexOf(page.key) - 1] ?? way.firstPage);
 
   return (
-    <form onSubmit={submit} noValidate>
-      <p className="mb-1 text-slate">{form.business}</p>
-      {page.key === form.start.pages[0] && (
-        <>
-          <h1 className="mb-2 text-2xl">{form.title}</h1>
-          <p className="mb-5 whitespace-pre-line">{form.intro}</p>
-        </>
-      )}
-      <div
-        className="mb-4 flex items-center gap-1.5"
-        role="img"
-        aria-label={`Page ${form.pages.indexOf(page) + 1} of ${form.pages.length}`}
+    <DeskContext
+      value={{
+        token,
+        version: filling.version,
+        sendKey: filling.sendKey,
+        step,
+        shown: new Set(step.shown),
+        required: new Set(step.required),
+        errors,
+      }}
+    >
+      <form
+        noValidate
+        onSubmit={(event: FormEvent) => {
+          event.preventDefault();
+          act();
+        }}
       >
-        {form.pages.map((one, index) => (
-          <LampMark key={one.key} lit={index <= form.pages.indexOf(page)} />
-        ))}
-      </div>
-      <h2 ref={heading} tabIndex={-1} className="mb-4 text-xl outline-none">
-        {page.title}
-      </h2>
-      {failure && (
-        <div ref={summary} tabIndex={-1} role="alert" className="mb-6 rounded-soft border-2 border-brick p-3">
-          <p className="font-semibold text-brick">{failure}</p>
-          <ul className="mt-1 grid gap-1">
-            {findings
-              .filter((finding) => questions.some((question) => question.key === finding.place))
-              .map((finding) => (
-                <li key={finding.place}>
-                  <a
-                    href={`#q-${finding.place}`}
-                    className="text-ink underline"
-                    onClick={(event) => focusOn(event, finding.place)}
-                  >
-                    {page.questions.find((question) => question.key === finding.place)?.wording}
-                  </a>
-                </li>
-              ))}
-          </ul>
-        </div>
-      )}
-      {questions.map((question) => (
-        <QuestionField
-          key={question.key}
-          question={question}
-          answer={filling.answers[question.key]}
-          error={errors.get(question.key)}
-          onChange={(given) => answer(question.key, given)}
-        />
-      ))}
-      <div className="flex flex-wrap items-center gap-3">
-        <button
-          type="submit"
-          aria-disabled={busy}
-          className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-        >
-          {busy ? "One moment …" : isLast ? "Send" : "Go on"}
-        </button>
-        {page.key !== form.start.pages[0] && (
-          <button
-            type="button"
-            onClick={turnBack}
-            className="min-h-11 rounded-soft border border-edge bg-card px-4 py-2.5"
-          >
-            Back
-          </button>
+        {!(isFirst && form.cover) && <p className="mb-1 text-slate">{form.business}</p>}
+        {isFirst && !review && !form.cover && (
+          <>
+            <h1 className="mb-2 text-2xl">{form.title}</h1>
+            <p className="mb-5 whitespace-pre-line">{form.intro}</p>
+            <NotForUs form={form} />
+          </>
         )}
-      </div>
-    </form>
+        <div
+          className="mb-4 flex flex-wrap items-center gap-1.5"
+          role="img"
+          aria-label={`Page ${form.pages.indexOf(page) + 1} of ${form.pages.length}`}
+        >
+          {form.pages.map((one, index) => (
+            <LampMark key={one.key} lit={index <= form.pages.indexOf(page)} />
+          ))}
+        </div>
+        <h2 ref={heading} tabIndex={-1} className="mb-4 text-xl outline-none">
+          {review ? "Have we got this right?" : title}
+        </h2>
+        {refusal && (
+          <ErrorSummary
+            sentence={
+              waits ? `${refusal.sentence} We go on trying by ourselves while this page is open.` : refusal.sentence
+            }
+            findings={refusal.findings.filter(onThisPage)}
+            refusals={refusal.count}
+            wordingOf={(place) => wordingOf(page.items, place, step.wordings)}
+          />
+        )}
+        {review ? (
+          <Review pages={review} onChange={way.turnTo} />
+        ) : (
+          <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-6">
+            {page.items.map((item) => (
+              <PageItem
+                key={item.key}
+                item={item}
+                answer={filling.answers[item.key]}
+                onChange={(given) => way.answer(item.key, given)}
+              />
+            ))}
+          </div>
+        )}
+        <div className="flex flex-wrap items-center gap-3">
+          <button
+            type="submit"
+            aria-disabled={busy}
+            className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
+          >
+            {busy ? "One moment …" : review || (isLast && !form.review) ? "Send" : "Go on"}
+          </button>
+          {(!isFirst || review) && (
+            <button
+              type="button"
+              onClick={turnBack}
+              className="min-h-11 rounded-soft border border-edge bg-card px-4 py-2.5"
+            >
+              Back
+            </button>
+          )}
+        </div>
+      </form>
+    </DeskContext>
   );
 }
 
-function focusOn(event: { preventDefault: () => void }, key: string) {
-  event.preventDefault();
-  const place = document.getElementById(`q-${key}`);
-  (place?.matches("fieldset") ? place.querySelector<HTMLElement>("input") : place)?.focus();
+/** The key of the question a place belongs to: of "signs/0/width" it is "signs". */
+const keyOf = (place: string) => place.split("/")[0]!;
+
+/** What a place is called in the summary: the question, in a row with the row's number. */
+function wordingOf(items: PublicItem[], place: string, wordings: Record<string, string>): string {
+  const [key, row, cell] = place.split("/");
+  const question = items.find((item) => item.key === key);
+  if (question?.kind !== "question") return "";
+  const wording = wordings[question.key] ?? question.wording;
+  if (row === undefined || question.control.kind !== "rows") return wording;
+  const asked = question.control.questions.find((one) => one.key === cell);
+  const called = `${question.control.called} ${Number(row) + 1}`;
+  return asked ? `${wordings[place] ?? asked.wording} (${called})` : `${wording} (${called})`;
 }

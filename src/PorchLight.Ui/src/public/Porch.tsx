@@ -2,8 +2,10 @@ import { useEffect, useRef, useState, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
 import { loadFace } from "../kit/faces";
 import { showForm, type PublicForm, type SentView } from "./client";
+import { Cover } from "./Cover";
+import { load } from "./filling";
 import { FormPages } from "./FormPages";
-import { isEmbedded, reportHeight } from "./frame";
+import { isEmbedded, reportHeight, within } from "./frame";
 import { SendOff } from "./SendOff";
 
 /** The public form from the first look to the send-off. */
@@ -11,11 +13,13 @@ export function Porch({ token }: { token: string }) {
   const [form, setForm] = useState<PublicForm | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [sent, setSent] = useState<SentView | null>(null);
+  // Who has begun before does not stand before the door again.
+  const [started, setStarted] = useState(() => load(token) !== null);
   const outside = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
     document.documentElement.toggleAttribute("data-embedded", isEmbedded);
-    showForm(token).then(
+    showForm(token, location.search, within ?? (document.referrer || null)).then(
       (shown) => {
         document.title = `${shown.title}, ${shown.business}`;
         dress(shown.look);
@@ -40,6 +44,8 @@ export function Porch({ token }: { token: string }) {
           <SendOff sent={sent} business={form.business} />
         ) : !form.lightOn ? (
           <Quiet title={`${form.title}: the light is off`}>{form.awayNote}</Quiet>
+        ) : form.cover && !started ? (
+          <Cover form={form} onStart={() => setStarted(true)} />
         ) : (
           <FormPages token={token} form={form} onSent={setSent} />
         )}

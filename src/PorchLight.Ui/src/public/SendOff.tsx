@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { askForCall, type SentView } from "./client";
-import { toTop } from "./frame";
+import { isEmbedded, toTop } from "./frame";
+import { OwnVideo } from "./PageItem";
 
 /** How the form ends for this person. */
 export function SendOff({ sent, business }: { sent: SentView; business: string }) {
@@ -9,7 +10,9 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
   useEffect(() => {
     title.current?.focus();
     toTop();
-  }, []);
+    // Within somebody's page only a click may lead away from it; there the link stands for it.
+    if (sent.redirect && !isEmbedded) location.assign(sent.redirect);
+  }, [sent.redirect]);
 
   return (
     <>
@@ -22,6 +25,30 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
           {paragraph}
         </p>
       ))}
+      {sent.video && <OwnVideo address={sent.video} title={sent.title} />}
+      {(sent.button ?? sent.download ?? sent.redirect) && (
+        <p className="mt-4 flex flex-wrap gap-x-5 gap-y-2">
+          {sent.button && (
+            <a
+              href={sent.button.address}
+              target="_top"
+              className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
+            >
+              {sent.button.label}
+            </a>
+          )}
+          {sent.download && (
+            <a href={sent.download.address} className="py-2.5 font-semibold underline">
+              {sent.download.label}
+            </a>
+          )}
+          {sent.redirect && (
+            <a href={sent.redirect} target="_top" className="py-2.5 font-semibold underline">
+              Go on to {new URL(sent.redirect).host}
+            </a>
+          )}
+        </p>
+      )}
       {sent.nextSteps.length > 0 && (
         <>
           <h2 className="mt-5 mb-2 text-lg">What happens next</h2>

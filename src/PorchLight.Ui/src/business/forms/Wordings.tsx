@@ -54,9 +54,7 @@ export function Wordings({ form, words, onChange }: Props) {
                     aria-invalid={problemAt.has(question.key) ? true : undefined}
                   />
                   <p className="text-[0.9rem] text-slate">
-                    {kindWords[question.kind.kind]}
-                    {question.kind.kind === "choice" &&
-                      `: ${question.kind.options.map((option) => option.label).join(" / ")}`}
+                    {question.kind}
                     {!question.required && ", optional"}
                   </p>
                   {problemAt.get(question.key) && <p className="text-brick">{problemAt.get(question.key)}</p>}
@@ -87,17 +85,3 @@ export function Wordings({ form, words, onChange }: Props) {
     </div>
   );
 }
-
-const kindWords: Record<Schemas["QuestionView"]["kind"]["kind"], string> = {
-  shortText: "One line",
-  longText: "Several lines",
-  email: "E-mail address",
-  phone: "Phone number",
-  number: "Number",
-  money: "Amount of money",
-  date: "A day",
-  yesNo: "Yes or no",
-  choice: "A choice",
-  personName: "A person’s name",
-  address: "An address in parts",
-};
