@@ -1,4 +1,6 @@
+using System.Text.Json;
 using CsCheck;
+using NodaTime.Serialization.SystemTextJson;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.Sample;
@@ -48,6 +50,31 @@ internal static class RandomForms
             new Page("p1", "One", [Budget, decides]) { Routes = firstRules },
             new Page("p2", "Two", [Width, Wanted]) { Routes = secondRules, ShownOnlyWhen = shown },
             new Page("p3", "Three", [extras, words])));
+
+    /// <summary>The same with rows on the third page, whose second question may depend on the first and on answers before.</summary>
+    public static Gen<FormContent> FormWithRows { get; } = Gen.Select(Form, ConditionOn(4), Gen.Bool, (form, when, required) => form with
+    {
+        Pages = [.. form.Pages.Take(2), form.Pages[2] with { Items = [.. form.Pages[2].Items, Rows(when, required)] }],
+    });
+
+    /// <summary>Answers to <see cref="FormWithRows"/>, also to what it will not ask.</summary>
+    public static Gen<Dictionary<string, Answer?>> AnswersWithRows { get; } = Gen.Select(
+        Answers, Gen.Select(Gen.Int[0, 9], Gen.Bool, Gen.Int[0, 3], (wide, gilded, cells) => new AnswerRow(new Dictionary<string, Answer?>
+        {
+            ["wide"] = (cells & 1) == 0 ? new NumberAnswer(wide) : null, ["gilded"] = (cells & 2) == 0 ? new YesNoAnswer(gilded) : null,
+        })).Array[0, 3],
+        (answers, rows) => new Dictionary<string, Answer?>(answers) { ["rows"] = rows.Length == 0 ? null : new RowsAnswer(rows) });
+
+    /// <summary>JSON as the browser and the database have it, as far as these answers need it.</summary>
+    public static JsonSerializerOptions Wire { get; } = new JsonSerializerOptions(JsonSerializerDefaults.Web) { AllowOutOfOrderMetadataProperties = true }
+        .ConfigureForNodaTime(NodaTime.DateTimeZoneProviders.Tzdb);
+
+    private static Question Rows(Condition when, bool required) => new("rows", "Which?", new ListKind(
+    [
+        new Question("wide", "How wide?", new NumberKind(1, 8)) { Required = required },
+        new Question("gilded", "Gilded?", new YesNoKind()) { AskedOnlyWhen = new Any([new NumberIs(new AnswerTo("wide"), NumberRelation.Over, 4), when]), Required = required },
+        new Question("twice", "Twice", new WorkedOutKind(new IfElse(new Is(new AnswerTo("gilded"), "yes"), new TheAnswer("wide"), new Fixed(new NumberAnswer(0))))),
+    ], "one"));
 
     public static Gen<ScreeningRules> Screening { get; } = Gen.Select(
         Gen.Select(ConditionOn(6), Gen.Int[-40, 40], Gen.Int[0, 9], (when, points, kind) => new Signal(

@@ -47,7 +47,7 @@ public sealed partial class AccessTests
         await using var house = new TestHouse();
         var member = await house.MemberAsync();
         var owners = BusinessEndpoints(house).Where(endpoint => endpoint.Path.StartsWith("/api/settings", StringComparison.Ordinal) || endpoint.Path.StartsWith("/api/people", StringComparison.Ordinal)).ToList();
-        owners.Count.ShouldBe(18);
+        owners.Count.ShouldBe(21);
         foreach (var (method, path) in owners)
         {
             var response = await member.SendAsync(Knock(method, path));
@@ -94,7 +94,7 @@ public sealed partial class AccessTests
         policy.ShouldContain("frame-ancestors *");
         policy.ShouldContain("default-src 'self'");
         policy.ShouldNotContain("unsafe");
-        await house.AskAsync(db => db.Forms.ExecuteUpdateAsync(one => one.SetProperty(form => form.EmbedOn, "https://bakery.example")));
+        await house.ChangeFormAsync(settings => settings with { EmbedOn = ["https://bakery.example"] });
         (await client.GetAsync($"/f/{await house.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
     }
 

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using static PorchLight.Server.Tests.TestHouse;
@@ -23,10 +24,11 @@ public sealed class BadInputTests
         await using var house = new TestHouse();
         await house.AskAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
         var shown = await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}").JsonAsync();
-        shown.GetProperty("lightOn").GetBoolean().ShouldBeFalse();
+        shown.Text("welcome").ShouldBe("lightOff");
+        shown.GetProperty("form").ValueKind.ShouldBe(JsonValueKind.Null, "nothing of it is shown");
         var refused = await house.SendAsync(Answers());
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await refused.SentenceAsync()).ShouldBe(shown.Text("awayNote"));
+        (await refused.SentenceAsync()).ShouldBe(shown.Text("note"));
     }
 
     [Fact]

@@ -45,7 +45,7 @@ public sealed class HostileInputTests
     {
         await using var house = new TestHouse();
         (await house.CreateClient().PostAsync($"/public/forms/{await house.LinkAsync()}/send",
-            Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = said }))).StatusCode.ShouldBe(HttpStatusCode.OK);
+            Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = said, ticket = await house.TicketAsync() }))).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await house.AskAsync(db => db.Inquiries.SingleAsync())).CameFrom.ShouldBe(kept);
     }
 }

@@ -23,7 +23,7 @@ public sealed class OwnerTests
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
         var shown = await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync();
-        (shown.Text("title"), shown.GetProperty("version").GetInt32()).ShouldBe(("A wall of yours", 2));
+        (shown.Text("title"), shown.GetProperty("form").GetProperty("version").GetInt32()).ShouldBe(("A wall of yours", 2));
     }
 
     [Fact]
@@ -78,10 +78,11 @@ public sealed class OwnerTests
         var id = await FormIdAsync(owner);
         var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
         var token = await house.LinkAsync();
-        form.Text("link").ShouldBe($"http://localhost/f/{token}");
-        form.Text("embedCode").ShouldBe($"<div data-porch-light=\"{token}\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
+        var sharing = form.GetProperty("sharing");
+        sharing.Text("link").ShouldBe($"http://localhost/f/{token}");
+        sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
         (await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("lightOn").GetBoolean().ShouldBeFalse();
+        (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("shines").GetBoolean().ShouldBeFalse();
     }
 
     [Fact]

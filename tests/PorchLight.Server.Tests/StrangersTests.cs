@@ -29,13 +29,14 @@ public sealed class StrangersTests
         house.UseKestrel(0);
         house.StartServer();
         var link = await house.LinkAsync();
-        var form = await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync();
+        var form = (await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).GetProperty("form");
+        var ticket = await house.TicketAsync();
         var seen = new int[600];
         await Parallel.ForEachAsync(Enumerable.Range(0, Payloads), new ParallelOptions { MaxDegreeOfParallelism = 8 }, async (n, stop) =>
         {
             var random = new Random(unchecked(seed + n));
             using var stranger = house.CreateClient();
-            using var request = Request(random, link, form);
+            using var request = Request(random, link, form, ticket);
             var asked = $"{request.Method} {request.RequestUri} of seed {seed} + {n}";
             HttpResponseMessage response;
             try
@@ -89,7 +90,7 @@ public sealed class StrangersTests
         (await house.AskAsync(db => db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync())).ShouldBe(["ok"]);
     }
 
-    private static HttpRequestMessage Request(Random random, string link, JsonElement form)
+    private static HttpRequestMessage Request(Random random, string link, JsonElement form, string ticket)
     {
         switch (random.Next(12))
         {
@@ -101,7 +102,7 @@ public sealed class StrangersTests
             case 1:
                 return Post(random, link, new ByteArrayContent(Noise(random)));
             default:
-                var text = Body(random, form);
+                var text = Body(random, form, ticket);
                 var bytes = Encoding.UTF8.GetBytes(text);
                 if (random.Next(8) == 0)
                     bytes[random.Next(bytes.Length)] = (byte)random.Next(256);
@@ -118,7 +119,7 @@ public sealed class StrangersTests
     }
 
     /// <summary>A body that would be taken, with a few places made hostile.</summary>
-    private static string Body(Random random, JsonElement form)
+    private static string Body(Random random, JsonElement form, string ticket)
     {
         var answers = new JsonObject();
         foreach (var question in form.GetProperty("pages").EnumerateArray().SelectMany(page => page.GetProperty("items").EnumerateArray()))
@@ -131,7 +132,7 @@ public sealed class StrangersTests
         {
             ["version"] = 1, ["sendKey"] = new Guid(Enumerable.Range(0, 16).Select(_ => (byte)random.Next(256)).ToArray()).ToString(),
             ["page"] = form.GetProperty("pages")[0].Text("key"), ["leaving"] = random.Next(2) == 0,
-            ["answers"] = answers, ["cameFrom"] = random.Next(3) == 0 ? Pick(random, Words) : null,
+            ["answers"] = answers, ["ticket"] = ticket, ["cameFrom"] = random.Next(3) == 0 ? Pick(random, Words) : null,
         };
         for (var n = random.Next(4); n > 0; n--)
             Spoil(random, body);

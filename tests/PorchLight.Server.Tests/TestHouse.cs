@@ -1,9 +1,11 @@
 using System.Net.Http.Json;
 using System.Text.Json;
+using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
@@ -13,6 +15,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Work;
 
 namespace PorchLight.Server.Tests;
@@ -78,9 +81,21 @@ internal sealed class TestHouse : WebApplicationFactory<Program>
         return scope.ServiceProvider.GetRequiredService<Tokens>().Open((await db.Forms.FindAsync(db.Forms.Single().Id))!.LinkSealed);
     });
 
+    /// <summary>Says that the mural form was opened a minute ago.</summary>
+    public async Task<string> TicketAsync() => await AskAsync(async db =>
+        new SpamDesk(db, Services.GetRequiredService<IDataProtectionProvider>(), new FakeTimeProvider(Time.GetUtcNow().AddMinutes(-1))).Ticket((await db.Forms.SingleAsync()).Id));
+
+    /// <summary>Changes the settings of the mural form.</summary>
+    public Task ChangeFormAsync(Func<FormSettings, FormSettings> change) => AskAsync(async db =>
+    {
+        var form = await db.Forms.SingleAsync();
+        form.Settings = change(form.Settings);
+        return await db.SaveChangesAsync();
+    });
+
     /// <summary>Sends the mural form as a stranger.</summary>
     public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) =>
-        await CreateClient().PostAsync($"/public/forms/{await LinkAsync()}/send", Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls" }));
+        await CreateClient().PostAsync($"/public/forms/{await LinkAsync()}/send", Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls", ticket = await TicketAsync() }));
 
     /// <summary>A signed-in owner whose requests carry the antiforgery token.</summary>
     public Task<HttpClient> OwnerAsync() => SignedInAsync(DemoBusiness.OwnerMail);

@@ -40,6 +40,14 @@ public static class Calculations
         _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
     }).Distinct();
 
+    /// <summary>
+    /// Whether a question's value rests on anything the lead has said: its own answer, or, for a worked-out value, at least
+    /// one of what it is worked out from. A sum over rows nobody has filled in is zero, but says nothing yet.
+    /// </summary>
+    public static bool IsGrounded(this Known known, Question question) =>
+        question.Kind is not WorkedOutKind worked ? known.Of(question.Key).Answer is not null
+        : worked.Value.QuestionsUsed().ToList() is { Count: > 0 } used && used.Any(key => known.Form.FindQuestion(key) is { } one && one != question && known.IsGrounded(one));
+
     /// <summary>Whether it can give nothing but a number.</summary>
     public static bool GivesNumber(this Calculation calculation) => calculation switch
     {

@@ -12,6 +12,9 @@ public sealed record Known(FormContent Form, IReadOnlyDictionary<string, AnswerS
     /// <summary>Values on file by field key, as they were at the instant of the submission; a missing key counts as blank.</summary>
     public IReadOnlyDictionary<string, Answer> OnFile { get; init; } = new Dictionary<string, Answer>();
 
+    /// <summary>Known values by name ("business"), for wordings.</summary>
+    public IReadOnlyDictionary<string, string> Values { get; init; } = new Dictionary<string, string>();
+
     /// <summary>The verdict, once there is one.</summary>
     public Fit? Fit { get; init; }
 

@@ -112,6 +112,9 @@ public sealed record SendOff(string Key, string Title, string Text)
     /// <summary>A file to take away, or null.</summary>
     public FileLink? Download { get; init; }
 
+    /// <summary>Whether the form's away note stands under the message, for people who come while the business is away.</summary>
+    public bool SaysAwayNote { get; init; }
+
     /// <summary>The address the browser goes to by itself after the message was shown, or null. Only what the owner saved here.</summary>
     public string? Redirect { get; init; }
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using NodaTime.Text;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Forms;
 
@@ -9,7 +10,7 @@ public static class Prefilling
     private const int Longest = 500;
 
     /// <summary>
-    /// The answers an address and a record give, by question key. What cannot be read as an answer of the question's kind
+    /// The answers an address and a record give, and the empty rows lists begin with, by question key. What cannot be read as an answer of the question's kind
     /// is left out, never an error: whoever opens a link did not write it.
     /// </summary>
     /// <param name="form">The version that is opened.</param>
@@ -27,7 +28,10 @@ public static class Prefilling
                 (HiddenKind { Parameter: null }, _) => Read(question, cameFrom),
                 (HiddenKind { Parameter: { } name }, _) => Read(question, parameters.GetValueOrDefault(name)),
                 (_, FromAddress from) => Read(question, parameters.GetValueOrDefault(from.Parameter)),
+                (RowsKind rows, _) => FirstRows(rows),
                 (_, FromRecord from) => onFile.GetValueOrDefault(from.Field),
+                // What is known is never asked as if it were not.
+                (_, null) when question.LandsIn is SetField set => onFile.GetValueOrDefault(set.Field),
                 _ => null,
             };
             if (answer is not null)
@@ -41,9 +45,12 @@ public static class Prefilling
     /// Text read as an answer of the question's kind, or null when it is none: options by key (several parted by
     /// commas), dates as ISO 8601 (2027-05-14), numbers with a point, yes and no as "yes" and "no".
     /// </summary>
-    public static Answer? Read(Question question, string? text)
+    /// <param name="question">The question.</param>
+    /// <param name="text">What was given, or null.</param>
+    /// <param name="longest">What is longer is no answer.</param>
+    public static Answer? Read(Question question, string? text, int longest = Longest)
     {
-        if (string.IsNullOrWhiteSpace(text) || text.Length > Longest)
+        if (string.IsNullOrWhiteSpace(text) || text.Length > longest)
             return null;
         text = text.Trim();
         return question.Kind switch
@@ -62,6 +69,10 @@ public static class Prefilling
             _ => null,
         };
     }
+
+    // A list begins with a row to write into.
+    private static RowsAnswer FirstRows(RowsKind rows) =>
+        new([.. Enumerable.Repeat(new AnswerRow(new Dictionary<string, Answer?>()), Math.Max(1, rows.Least))]);
 
     private static decimal? Number(string text) =>
         decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number : null;

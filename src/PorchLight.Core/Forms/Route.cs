@@ -40,6 +40,9 @@ public static class Places
     /// <param name="index">The row, from 0.</param>
     public static string Row(string rows, int index) => $"{rows}/{index.ToString(CultureInfo.InvariantCulture)}";
 
+    /// <summary>The key of the question a place belongs to: of "signs/0/width" it is "signs".</summary>
+    public static string QuestionOf(string place) => place.Split('/')[0];
+
     /// <summary>A question of a row: "signs/0/width".</summary>
     /// <param name="rows">The key of the question with the rows.</param>
     /// <param name="index">The row, from 0.</param>

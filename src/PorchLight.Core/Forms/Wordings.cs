@@ -10,12 +10,11 @@ public static partial class Wordings
 
     /// <summary>
     /// The words with every <c>{answer:key|fallback}</c> replaced by the answer in words, of a name the first name; and with
-    /// the known values (<see cref="KnownValues.Fill"/>). While the answer is unknown the wording's own fallback stands.
+    /// <see cref="Known.Values"/> (<see cref="KnownValues.Fill"/>). While the answer is unknown the wording's own fallback stands.
     /// </summary>
     /// <param name="words">The words.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    /// <param name="values">Known values by name; none when null.</param>
-    public static string Fill(string words, Known known, IReadOnlyDictionary<string, string>? values = null)
+    public static string Fill(string words, Known known)
     {
         if (!words.Contains('{', StringComparison.Ordinal))
             return words;
@@ -23,7 +22,7 @@ public static partial class Wordings
             .Select(key => (Key: Prefix + key, Words: Say(key, known)))
             .Where(one => one.Words is not null)
             .ToDictionary(one => one.Key, one => one.Words!);
-        foreach (var (name, value) in values ?? new Dictionary<string, string>())
+        foreach (var (name, value) in known.Values)
             said[name] = value;
         return KnownValues.Fill(words, said);
     }

@@ -23,6 +23,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ReplyReceived), "replyReceived")]
 [JsonDerivedType(typeof(MeetingBooked), "meetingBooked")]
 [JsonDerivedType(typeof(CallAsked), "callAsked")]
+[JsonDerivedType(typeof(PlaceGiven), "placeGiven")]
 public abstract record Happening;
 
 /// <summary>A lead sent a form.</summary>
@@ -84,6 +85,11 @@ public sealed record MeetingBooked : Happening;
 /// <summary>The lead asked for a call at the end of the form.</summary>
 public sealed record CallAsked : Happening;
 
+/// <summary>Somebody on a waiting list got a place.</summary>
+/// <param name="Month">The month, in words.</param>
+/// <param name="By">Who gave it.</param>
+public sealed record PlaceGiven(string Month, string By) : Happening;
+
 /// <summary>Reads happenings.</summary>
 public static class Happenings
 {
@@ -130,6 +136,7 @@ public static class Happenings
         ReplyReceived e => $"{who} answered: “{e.Subject}”.",
         MeetingBooked => $"{who} booked a meeting.",
         CallAsked => $"{who} asked for a call.",
+        PlaceGiven e => $"{e.By} gave {who} a place in {e.Month}.",
         _ => throw new ArgumentOutOfRangeException(nameof(happening)),
     };
 

@@ -34,18 +34,19 @@ public static class Landing
 {
     /// <summary>
     /// What the answers on the route write. An empty field is filled; an equal value changes nothing; an unlike one is a
-    /// difference. Of a client who was known before nothing is filled or added: anyone can type an e-mail address, so
-    /// everything new is a difference. "I don't know" and blank answers land nowhere.
+    /// difference. Where the sender only claims to be a known client nothing is filled or added: anyone can type an e-mail
+    /// address, so everything new is a difference. "I don't know" and blank answers land nowhere.
     /// </summary>
     /// <param name="form">The version that was answered.</param>
     /// <param name="answers">The state of each question at sending.</param>
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
-    /// <param name="knownBefore">Whether the client was known before this inquiry.</param>
+    /// <param name="onlyDifferences">Whether the client was known before this inquiry, and it did not come by a personal link made for them.</param>
     public static LandingPlan Plan(
         FormContent form, IReadOnlyDictionary<string, AnswerState> answers,
-        IReadOnlyDictionary<string, Answer> onFile, bool knownBefore)
+        IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
     {
         var filled = new Dictionary<string, Answer>(onFile);
+        var known = new Known(form, answers, default);
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
         foreach (var question in form.Questions)
         {
@@ -57,7 +58,7 @@ public static class Landing
                     var ours = filled.GetValueOrDefault(key);
                     if (ours is not null && IsSame(ours, value))
                         break;
-                    if (ours is not null || knownBefore)
+                    if (ours is not null || onlyDifferences)
                     {
                         differences.Add(new Difference(key, question.Key, value, ours));
                         break;
@@ -68,10 +69,10 @@ public static class Landing
                     break;
                 case AppendToNotes { Scope: var scope }:
                     var words = AnswerWords.Say(answer, question);
-                    if (knownBefore)
+                    if (onlyDifferences)
                         differences.Add(new Difference(NotesKey(scope), question.Key, new TextAnswer(words), null));
                     else
-                        notes.Add(new NoteWrite(scope, question.Key, question.Wording, words));
+                        notes.Add(new NoteWrite(scope, question.Key, Wordings.Fill(question.Wording, known), words));
                     break;
             }
         }

@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations.Schema;
 using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Brand;
@@ -31,6 +32,18 @@ internal sealed class Business
     /// <summary>The logo that public pages show; null for none.</summary>
     public string? LogoHash { get; set; }
 
+    /// <summary>A stored picture of the owner, for the cover of forms; null for none.</summary>
+    public Guid? OwnerPhoto { get; set; }
+
+    /// <summary>How to reach the owner, line by line, for the cover of forms; may be empty.</summary>
+    public string ContactLines { get; set; } = "";
+
+    /// <summary>What it sells and how people find it.</summary>
+    public BusinessLists Lists { get; set; } = BusinessLists.Empty;
+
+    /// <summary>How many days a half-finished form is kept for somebody who wants to go on later.</summary>
+    public int KeepUnfinishedDays { get; set; } = 30;
+
     /// <summary>Whether it is made up: only then may its clock be moved.</summary>
     public required bool IsDemo { get; init; }
 
@@ -50,6 +63,13 @@ internal sealed class Business
     {
         get => new(Name, OwnerName, MailAddress, Region, Currency, Zone);
         set => (Name, OwnerName, MailAddress, Region, Currency, Zone) = value;
+    }
+
+    [NotMapped]
+    public WelcomeCard Welcome
+    {
+        get => new(OwnerPhoto, ContactLines);
+        set => (OwnerPhoto, ContactLines) = (value.Photo, value.ContactLines.Trim());
     }
 }
 

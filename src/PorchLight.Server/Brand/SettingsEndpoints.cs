@@ -10,6 +10,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Brand;
 
@@ -24,8 +25,13 @@ internal static class SettingsEndpoints
     /// <param name="Hours">When the business works and sends.</param>
     /// <param name="Promise">How fast it answers.</param>
     /// <param name="PromiseExample">What the promise means for somebody who writes now, as a sentence.</param>
+    /// <param name="Lists">What it sells, and how people find it.</param>
+    /// <param name="Welcome">Who welcomes people on covers.</param>
+    /// <param name="Photo">The address of the owner's picture, or null.</param>
+    /// <param name="Keeping">How long unfinished forms are kept.</param>
     internal sealed record SettingsView(
-        BusinessCard Business, BrandLook Look, string? Logo, OpeningWords Hours, ReplyPromise Promise, string PromiseExample);
+        BusinessCard Business, BrandLook Look, string? Logo, OpeningWords Hours, ReplyPromise Promise, string PromiseExample,
+        BusinessLists Lists, WelcomeCard Welcome, string? Photo, Keeping Keeping);
 
     /// <summary>What can be chosen for codes that nobody knows by heart.</summary>
     internal sealed record ChoicesView(IReadOnlyList<string> Zones, IReadOnlyList<string> Regions, IReadOnlyList<string> Currencies);
@@ -45,6 +51,12 @@ internal static class SettingsEndpoints
             business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings));
         group.MapPut("/promise", SaveAsync<ReplyPromise>(
             business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check()));
+        group.MapPut("/lists", SaveAsync<BusinessLists>(
+            business => business.Lists, (business, lists) => business.Lists = lists.Tidy(), lists => lists.Tidy().Check()));
+        group.MapPut("/welcome", SaveAsync<WelcomeCard>(
+            business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check()));
+        group.MapPut("/keeping", SaveAsync<Keeping>(
+            business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check()));
         group.MapGet("/look/readable", Results<Ok<ReadableView>, ProblemHttpResult> (string accent) => Contrast.IsColour(accent)
             ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
             : Problems.Unprocessable("A colour is written like #2a2f5b."));
@@ -132,7 +144,8 @@ internal static class SettingsEndpoints
             business.Card, business.Look, business.LogoAddress(), OpeningWords.Of(business.Hours), business.Promise,
             business.Promise.Deadline(now, business.Calendar) is { } deadline
                 ? $"Somebody who writes to you now is promised an answer {TimeWords.By(deadline, now, business.DateTimeZone)}."
-                : "With these hours and closed days no answer can be promised: no working day comes within 400 days.");
+                : "With these hours and closed days no answer can be promised: no working day comes within 400 days.",
+            business.Lists, business.Welcome, business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null, new Keeping(business.KeepUnfinishedDays));
     }
 
     private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(

@@ -14,6 +14,9 @@ internal static class CompiledQueries
     public static readonly Func<PorchDb, string, Task<Form?>> FormByLink =
         EF.CompileAsyncQuery((PorchDb db, string hash) => db.Forms.SingleOrDefault(form => form.LinkHash == hash));
 
+    public static readonly Func<PorchDb, string, Task<PersonalLink?>> PersonalLinkByHash =
+        EF.CompileAsyncQuery((PorchDb db, string hash) => db.PersonalLinks.SingleOrDefault(link => link.LinkHash == hash));
+
     public static readonly Func<PorchDb, Task<Business>> Business =
         EF.CompileAsyncQuery((PorchDb db) => db.Businesses.Single());
 

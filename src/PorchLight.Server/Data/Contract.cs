@@ -22,6 +22,8 @@ internal static class Contract
                 Say(schema, "uuid");
             else if (type == typeof(LocalDate))
                 Say(schema, "date");
+            else if (type == typeof(YearMonth))
+                (schema.Type, schema.Pattern) = (JsonSchemaType.String, "^[0-9]{4}-[0-9]{2}$");
             else if (type == typeof(Instant))
                 Say(schema, "date-time");
 

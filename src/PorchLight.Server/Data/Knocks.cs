@@ -11,14 +11,19 @@ internal static class Knocks
     /// <summary>At the doors of the house: sign-in, links that let somebody in, the first run.</summary>
     public const string AtDoors = "doors";
 
+    /// <summary>Where a knock makes us write a mail.</summary>
+    public const string AtMail = "mail";
+
     private const int FormsAMinute = 240;
     private const int DoorsAMinute = 30;
+    private const int MailsAMinute = 6;
 
     public static void AddKnockLimits(this IServiceCollection services, IConfiguration configuration) => services.AddRateLimiter(limiter =>
     {
         var limited = configuration.GetValue("PorchLight:RateLimits", true);
         Add(AtForms, FormsAMinute);
         Add(AtDoors, DoorsAMinute);
+        Add(AtMail, MailsAMinute);
         limiter.OnRejected = (rejected, _) => new ValueTask(Problems.Say(StatusCodes.Status429TooManyRequests,
             "That was a little fast. Please wait a minute and try again; what you typed is still here.").ExecuteAsync(rejected.HttpContext));
 

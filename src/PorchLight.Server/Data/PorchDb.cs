@@ -31,6 +31,9 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<StoredFile> StoredFiles => Set<StoredFile>();
     public DbSet<LookUpList> LookUpLists => Set<LookUpList>();
     public DbSet<LookUpLine> LookUpLines => Set<LookUpLine>();
+    public DbSet<PersonalLink> PersonalLinks => Set<PersonalLink>();
+    public DbSet<OpenAgainWish> OpenAgainWishes => Set<OpenAgainWish>();
+    public DbSet<KeptFilling> KeptFillings => Set<KeptFilling>();
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<Client> Clients => Set<Client>();
@@ -52,7 +55,9 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         .HaveTimes()
         .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
         .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>().HaveId<StoredFile>().HaveId<LookUpList>()
+        .HaveId<PersonalLink>().HaveId<OpenAgainWish>().HaveId<KeptFilling>()
         .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>().HaveJson<Cells>()
+        .HaveSharedJson<FormSettings>().HaveSharedJson<BusinessLists>().HaveJson<GivenAnswers>()
         .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
@@ -71,7 +76,16 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<StoredFile>().HasIndex(file => file.SubmissionId);
         builder.Entity<LookUpLine>().HasKey(line => new { line.ListId, line.Key });
         builder.Entity<Submission>().HasIndex(submission => new { submission.FormId, submission.SendKey }).IsUnique();
-        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ReceiptHash).IsUnique();
+        builder.Entity<Submission>().HasIndex(submission => submission.ReceiptHash).IsUnique();
+        builder.Entity<Submission>().HasIndex(submission => submission.ProofHash).IsUnique();
+        builder.Entity<PersonalLink>().Ignore(link => link.Name);
+        builder.Entity<PersonalLink>().HasIndex(link => link.LinkHash).IsUnique();
+        builder.Entity<OpenAgainWish>().HasIndex(wish => new { wish.FormId, wish.EmailKey }).IsUnique();
+        builder.Entity<KeptFilling>().HasIndex(kept => kept.LinkHash).IsUnique();
+        builder.Entity<KeptFilling>().HasIndex(kept => new { kept.FormId, kept.SendKey }).IsUnique();
+        builder.Entity<KeptFilling>().HasIndex(kept => kept.GoodUntil);
+        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.SubmissionId);
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.FormId, inquiry.WantedMonth });
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
         builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();
         builder.Entity<Project>().HasIndex(project => project.ClientId);

@@ -52,10 +52,10 @@ internal static class WebFiles
 
     public static void MapPages(this WebApplication app)
     {
-        app.MapGet("/f/{token}", async (string token, PorchDb db, HttpResponse response) =>
+        app.MapGet("/f/{token}", async (string token, DoorDesk doors, HttpResponse response) =>
         {
-            var sites = (await PublicEndpoints.FindAsync(db, token))?.EmbedOn;
-            response.Headers.ContentSecurityPolicy = PublicPolicy + (string.IsNullOrWhiteSpace(sites) ? "*" : "'self' " + sites);
+            var sites = (await doors.FindAsync(token))?.Form.Settings.EmbedOn ?? [];
+            response.Headers.ContentSecurityPolicy = PublicPolicy + (sites.Count == 0 ? "*" : "'self' " + string.Join(' ', sites));
             return Page(app.Environment, "porch/index.html");
         }).ExcludeFromDescription();
         app.MapFallback("{*path:nonfile}", (HttpResponse response) =>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
@@ -45,13 +46,12 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     {
         var business = MakeStudio();
         db.Businesses.Add(business);
-        var form = MakeForm(now - Duration.FromDays(30));
-        if (people)
-            await MakeOtherFormsAsync(form, now - Duration.FromDays(30));
+        var form = MakeForm(business.Lists, now - Duration.FromDays(30));
+        var site = people ? await MakeOtherFormsAsync(business, form, now - Duration.FromDays(30)) : null;
         await db.SaveChangesAsync();
         await MakeSeatAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
         await MakeSeatAsync(MemberMail, "Sunil Abara", Roles.Member);
-        if (!people)
+        if (site is null)
             return;
 
         foreach (var scene in DemoPeople.Scenes(now, business.Calendar).OrderBy(scene => scene.At))
@@ -61,6 +61,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         }
 
         await LetTimePassAsync(now);
+        await MakeLinksAsync(site, now - Duration.FromHours(3));
         var owner = (await seats.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
         owner.BellSeen = await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
@@ -84,42 +85,86 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             PromiseHours = 48,
             PromiseClock = PromiseClock.WorkingDays,
             Look = BrandLook.Plain with { Accent = "#8a3b1e" },
+            ContactLines = "+353 1 555 0199\nThe old sail loft, Howth harbour\nTuesday to Friday, we answer the phone before ten",
+            Lists = Lists,
             IsDemo = true,
         };
     }
 
-    private async Task MakeOtherFormsAsync(Form walls, Instant at)
+    private static BusinessLists Lists { get; } = new(
+    [
+        new Service("lettering", "Shopfront lettering", 350), new Service("gilding", "Window gilding", 600),
+        new Service("mural", "A mural", 4000), new Service("workshop", "A painting workshop", 420),
+    ],
+    [
+        new Source("past-client", "Through somebody you painted for"), new Source("saw-one", "I saw one of your walls"), new Source("search", "By searching"),
+    ]);
+
+    /// <summary>The other four forms; gives the one that is sent to clients.</summary>
+    private async Task<Form> MakeOtherFormsAsync(Business business, Form walls, Instant at)
     {
+        var lists = business.Lists;
         var things = await DemoThings.TakeInAsync(db, room, time);
-        Make(DemoSign.Form(things, walls.Id.Value), DemoSign.Screening, "We are booked with signs until the spring. Please look in again in February.");
-        var workshop = Make(DemoWorkshop.Form(things), DemoWorkshop.Screening, "We plan no workshops in the dark months. The next ones are in March.");
-        Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.");
-        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.");
+        business.OwnerPhoto = things.Maren;
+        var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
+        Make(DemoSign.Form(things, walls.Id.Value), DemoSign.Screening, "We are booked with signs until the spring. Please look in again in February.", new FormSettings
+        {
+            // Next month is full, the one after nearly so.
+            Capacity = new Capacity("when", [new MonthPlaces(month.PlusMonths(1), 0), new MonthPlaces(month.PlusMonths(2), 2), new MonthPlaces(month.PlusMonths(3), 4)]),
+        });
+        var workshop = Make(DemoWorkshop.Form(things), DemoWorkshop.Screening, "We plan no workshops in the dark months. The next ones are in March.", new FormSettings
+        {
+            MostAnswers = 40, Guard = new SpamGuard(Proof: true),
+        });
+        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode });
+        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink });
+        walls.Settings = new FormSettings { TakesPlainPosts = true };
         walls.Draft = walls.Draft with
         {
             NotForUs = new NotForUs("Should your own people paint it?", workshop.Id.Value, "Plan a painting workshop"),
         };
         walls.DraftRevision++;
-        db.Publish(walls, at, "Maren Tolliver");
+        db.Publish(walls, lists, at, "Maren Tolliver");
+        return site;
 
-        Form Make(FormContent content, ScreeningRules screening, string awayNote)
+        Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings)
         {
-            if (FormStructure.Check(content) is { Count: > 0 } findings)
+            if (FormStructure.Check(lists.Into(content)) is { Count: > 0 } findings)
                 throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
             var form = db.AddForm(tokens, content, awayNote, at);
             db.AddScreening(form, screening);
-            db.Publish(form, at, "Maren Tolliver");
+            db.Publish(form, lists, at, "Maren Tolliver");
             form.LightOn = true;
+            form.Settings = settings;
             return form;
         }
     }
 
-    private Form MakeForm(Instant at)
+    /// <summary>Links to the request about site and access: for a client of ours, and for somebody who only wrote a mail.</summary>
+    private async Task MakeLinksAsync(Form site, Instant at)
+    {
+        var pilar = await db.Clients.SingleAsync(client => client.EmailKey == "pilar@ingleby-coffee.example");
+        Add(pilar.Email!, "Pilar", "Ingleby", pilar.Id);
+        Add("dervla@quayside-clinic.example", "Dervla", "Roe", null);
+        await db.SaveChangesAsync();
+
+        void Add(string email, string given, string family, Id<Client>? client)
+        {
+            var link = tokens.Create();
+            db.PersonalLinks.Add(new PersonalLink
+            {
+                Id = new Id<PersonalLink>(Guid.CreateVersion7()), FormId = site.Id, LinkHash = link.Hash, LinkSealed = link.Sealed,
+                Email = email, GivenName = given, FamilyName = family, ClientId = client, MadeBy = "Maren Tolliver", Made = at, GoodUntil = at + PersonalLink.GoodFor,
+            });
+        }
+    }
+
+    private Form MakeForm(BusinessLists lists, Instant at)
     {
         var form = db.AddForm(tokens, DemoForm.Wall, "We are up on a scaffold and not taking new walls just now. Please look in again next month.", at);
         db.AddScreening(form, DemoForm.Screening);
         db.AddFollowThroughs([DemoForm.AfterAnInquiry(form.Id.Value), DemoForm.AfterAKindNo(form.Id.Value)]);
-        db.Publish(form, at, "Maren Tolliver");
+        db.Publish(form, lists, at, "Maren Tolliver");
         form.LightOn = true;
         return form;
     }
@@ -135,7 +180,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         if (scene is DemoScene.Sends sends)
         {
             var result = await services.GetRequiredService<Intake>().SendAsync(
-                form.Id, new Sending(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), scene.At, CancellationToken.None);
+                new Door((await mine.Forms.FindAsync(form.Id))!, null), new Sending(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), null, scene.At, CancellationToken.None);
             if (result is IntakeResult.Refused refused)
                 throw new InvalidOperationException($"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}");
             return;

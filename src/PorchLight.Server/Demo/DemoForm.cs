@@ -60,14 +60,8 @@ internal static class DemoForm
                 new Question("wanted", "When should it be finished?", new DateKind()) { LandsIn = new SetField("project.wanted") },
                 new Question("found", "How did you find us?", new ChoiceKind(
                 [
-                    new Option("past-client", "Through somebody you painted for"),
-                    new Option("saw-one", "I saw one of your walls"),
-                    new Option("search", "By searching"),
                     new Option("other", "Some other way"),
-                ]))
-                {
-                    LandsIn = new SetField("client.source"),
-                },
+                ]) { From = OptionList.Sources }),
             ]),
         ],
         [

@@ -40,6 +40,10 @@ internal static class DemoSign
             ]),
             new Page("front", "Your front",
             [
+                new Question("work", "Which of our works comes closest?", new ChoiceKind([new Option("unsure", "I don't know yet", Unsure: true)]) { From = OptionList.Services })
+                {
+                    Required = true, Prefill = new FromAddress("work"),
+                },
                 new Question("trade", "What do you sell behind it?", new ChoiceKind(
                 [
                     new Option("food", "Food and drink"), new Option("bikes", "Bikes and repairs"), new Option("care", "Health and care"),
@@ -70,8 +74,9 @@ internal static class DemoSign
             ]),
         ],
         [
-            new SendOff("come-in", "Lovely, {answer:name|that} sounds like a sign for us", "We have {answer:area|your sizes} on paper now, and answer {promise} with a first sketch of how we would go about it.")
+            new SendOff("come-in", "Lovely, {answer:name|that} sounds like a sign for us", "We have {answer:area|your sizes} on paper now, and answer {promise} with a first sketch of how we would go about it.\n\nThis is how it looks when Maren does it:")
             {
+                Video = things.Lettering,
                 When = new FitIs(Fit.ComeIn), NextSteps = ["We read your answers and look at your photos.", "You hear from us {promise}."], OffersCall = true,
             },
             new SendOff("too-soon", "We would not make it in time", "Signs that last take us three weeks at least, and yours is wanted sooner. We would rather say so now than let you open without one.")

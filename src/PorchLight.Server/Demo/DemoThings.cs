@@ -8,7 +8,7 @@ using PorchLight.Server.Forms;
 namespace PorchLight.Server.Demo;
 
 /// <summary>The pictures, papers and lists of the demo business, by the identifiers its forms know them by. All made up.</summary>
-internal sealed record DemoThings(Guid Shopfronts, Guid Gilded, Guid Painted, Guid Workshop, Guid WhatToBring, Guid Colours)
+internal sealed record DemoThings(Guid Shopfronts, Guid Gilded, Guid Painted, Guid Workshop, Guid WhatToBring, Guid Lettering, Guid Maren, Guid Colours)
 {
     /// <summary>Takes them in the way an owner's uploads are.</summary>
     public static async Task<DemoThings> TakeInAsync(PorchDb db, FileRoom room, TimeProvider time)
@@ -25,7 +25,7 @@ internal sealed record DemoThings(Guid Shopfronts, Guid Gilded, Guid Painted, Gu
 
         return new DemoThings(
             await TakeAsync("shopfronts.png"), await TakeAsync("gilded.png"), await TakeAsync("painted.png"), await TakeAsync("workshop.png"),
-            await TakeAsync("what-to-bring.txt"), colours.Value);
+            await TakeAsync("what-to-bring.txt"), await TakeAsync("lettering.webm"), await TakeAsync("maren.png"), colours.Value);
 
         async Task<Guid> TakeAsync(string name)
         {

@@ -68,7 +68,10 @@ internal sealed class FileRoom(DataFolder folder, TimeProvider time)
         if (!Directory.Exists(folder.Files))
             return;
         var before = time.Now() - UnsentLifetime;
-        await db.StoredFiles.Where(file => file.Filling != null && file.SubmissionId == null && file.At < before).ExecuteDeleteAsync(stop);
+        await db.StoredFiles
+            .Where(file => file.Filling != null && file.SubmissionId == null && file.At < before
+                && !db.KeptFillings.Any(kept => kept.SendKey == file.Filling && kept.Ended == null))
+            .ExecuteDeleteAsync(stop);
         var known = (await db.StoredFiles.Select(file => file.StoredAs).ToListAsync(stop)).ToHashSet();
         foreach (var path in Directory.EnumerateFiles(folder.Files).Where(path => !known.Contains(Path.GetFileName(path))))
         {

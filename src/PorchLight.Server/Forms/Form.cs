@@ -29,8 +29,8 @@ internal sealed class Form
     public bool LightOn { get; set; }
     public required string AwayNote { get; set; }
 
-    /// <summary>The sites that may embed the form, as origins parted by spaces; empty means any.</summary>
-    public string EmbedOn { get; set; } = "";
+    /// <summary>What holds beside the words, for every version.</summary>
+    public FormSettings Settings { get; set; } = new();
     public required string LinkHash { get; init; }
     public required string LinkSealed { get; init; }
 }
@@ -65,12 +65,12 @@ internal static class FormMaking
         }).Entity;
     }
 
-    /// <summary>Publishes the working copy as the next version.</summary>
-    public static void Publish(this PorchDb db, Form form, Instant at, string by)
+    /// <summary>Publishes the working copy, with the business's lists in it as they stand, as the next version.</summary>
+    public static void Publish(this PorchDb db, Form form, BusinessLists lists, Instant at, string by)
     {
         form.PublishedVersion++;
         form.PublishedRevision = form.DraftRevision;
-        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = form.PublishedVersion, Content = form.Draft, Published = at, PublishedBy = by });
+        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = form.PublishedVersion, Content = lists.Into(form.Draft), Published = at, PublishedBy = by });
     }
 
     /// <summary>The rules as the form's next version of screening.</summary>

@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
@@ -8,6 +9,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Forms;
 
@@ -16,11 +18,50 @@ internal static class FormEndpoints
 {
     private const string Gone = "This form is not here any more.";
 
-    internal sealed record FormRow(Id<Form> Id, string Title, bool LightOn, int Version, bool UnpublishedChanges, int Inquiries, int Questions);
+    /// <param name="Shines">Whether it takes answers.</param>
+    internal sealed record FormRow(Id<Form> Id, string Title, bool Shines, int Version, bool UnpublishedChanges, int Inquiries, int Questions);
 
+    /// <param name="LightOn">Whether a person has turned the light on.</param>
+    /// <param name="Shines">Whether it takes answers.</param>
+    /// <param name="Light">How the light stands, in a sentence.</param>
     internal sealed record FormView(
         Id<Form> Id, string Title, string Intro, IReadOnlyList<PageView> Pages, IReadOnlyList<string> SendOffs, int Revision, string Saved,
-        bool LightOn, string AwayNote, int Version, bool UnpublishedChanges, string Link, string EmbedCode, IReadOnlyList<Finding> Findings);
+        bool LightOn, bool Shines, string Light, string AwayNote, int Version, bool UnpublishedChanges, Sharing Sharing, IReadOnlyList<Finding> Findings);
+
+    /// <summary>Ways to bring people to a form.</summary>
+    /// <param name="Link">Its address.</param>
+    /// <param name="Inline">Code that sets it into a page.</param>
+    /// <param name="Button">Code for a button that floats over a page.</param>
+    /// <param name="TextLink">Code for a link in a text.</param>
+    /// <param name="Plain">The form as plain HTML; null unless its settings allow it and it is published.</param>
+    /// <param name="Parameters">What its address can fill in.</param>
+    internal sealed record Sharing(string Link, string Inline, string Button, string TextLink, string? Plain, IReadOnlyList<LinkParameter> Parameters)
+    {
+        public static Sharing Of(Form form, FormContent? published, string token, string site)
+        {
+            var (link, script) = ($"{site}/f/{token}", $"<script src=\"{site}/embed.js\" async></script>");
+            var label = HtmlEncoder.Default.Encode(form.Draft.Title);
+            return new Sharing(
+                link, $"<div data-porch-light=\"{token}\"></div>\n{script}",
+                $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"button\">{label}</a>\n{script}",
+                $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"link\">{label}</a>\n{script}",
+                form.Settings.TakesPlainPosts && published is not null ? PlainMarkup.Write(published, $"{site}/public/forms/{token}/plain") : null,
+                [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()]);
+        }
+    }
+
+    /// <param name="Name">The name in the address.</param>
+    /// <param name="Fills">The wording of the question it answers; null for a tag that nobody sees.</param>
+    /// <param name="Options">What it can be, for a choice; else empty.</param>
+    internal sealed record LinkParameter(string Name, string? Fills, IReadOnlyList<string> Options)
+    {
+        public static LinkParameter? Of(Question question) => (question.Kind, question.Prefill) switch
+        {
+            (HiddenKind { Parameter: { } name }, _) => new LinkParameter(name, null, []),
+            (_, FromAddress from) => new LinkParameter(from.Parameter, question.Wording, [.. question.Options.Select(option => option.Key)]),
+            _ => null,
+        };
+    }
 
     internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
 
@@ -60,13 +101,21 @@ internal static class FormEndpoints
         group.MapPost("/{id}/light", SwitchLightAsync);
     }
 
-    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, CancellationToken stop)
+    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, DoorDesk doors, CancellationToken stop)
     {
         var counts = await db.Inquiries.GroupBy(inquiry => inquiry.FormId).Select(group => new { group.Key, Count = group.Count() })
             .ToDictionaryAsync(group => group.Key, group => group.Count, stop);
+        var business = await db.BusinessAsync();
         var forms = await db.Forms.AsNoTracking().ToListAsync(stop);
+        var shining = new HashSet<Id<Form>>();
+        foreach (var form in forms)
+        {
+            if (await doors.LightAsync(form, business) == LightState.On)
+                shining.Add(form.Id);
+        }
+
         return TypedResults.Ok(forms.OrderBy(form => form.Id.Value).Select(form => new FormRow(
-            form.Id, form.Draft.Title, form.LightOn, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
+            form.Id, form.Draft.Title, shining.Contains(form.Id), form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
             counts.GetValueOrDefault(form.Id), form.Draft.Questions.Count())).ToList());
     }
 
@@ -88,13 +137,13 @@ internal static class FormEndpoints
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
+        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
         await db.Forms.FindAsync([id], stop) is { } form
-            ? TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop))
+            ? TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop))
             : Problems.NotFound(Gone);
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
@@ -118,25 +167,26 @@ internal static class FormEndpoints
         form.DraftSaved = clock.GetCurrentInstant();
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop));
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, ClaimsPrincipal who, CancellationToken stop)
+        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, ClaimsPrincipal who, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
             return Problems.NotFound(Gone);
-        if (FormStructure.Check(form.Draft) is { Count: > 0 } findings)
+        var lists = (await db.BusinessAsync()).Lists;
+        if (FormStructure.Check(lists.Into(form.Draft)) is { Count: > 0 } findings)
             return Problems.Unprocessable("This form cannot be published yet.", findings);
         if (form.DraftRevision != form.PublishedRevision)
         {
-            db.Publish(form, clock.GetCurrentInstant(), who.DisplayName());
+            db.Publish(form, lists, clock.GetCurrentInstant(), who.DisplayName());
             await db.SaveChangesAsync(stop);
             await transaction.CommitAsync(stop);
         }
 
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, clock, request, stop));
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
@@ -152,12 +202,14 @@ internal static class FormEndpoints
     }
 
     private static async Task<FormView> ViewAsync(
-        Form form, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Form form, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
         var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
         var token = tokens.Open(form.LinkSealed);
-        var site = $"{request.Scheme}://{request.Host}";
-        var embed = $"<div data-porch-light=\"{token}\"></div>\n<script src=\"{site}/embed.js\" async></script>";
+        var site = request.Site();
+        var published = form.Settings.TakesPlainPosts && form.PublishedVersion > 0 ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content : null;
+        var state = await doors.LightAsync(form, business);
+        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, stop);
         var signals = (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], stop))?.Rules.Signals
             .SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet() ?? [];
         return new FormView(
@@ -168,8 +220,8 @@ internal static class FormEndpoints
                     question.LandsIn is { } landsIn ? Say(landsIn) : null, signals.Contains(question.Key), question.AskedOnlyWhen is not null))]))],
             [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => sendOff.Title)],
             form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
-            form.LightOn, form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
-            $"{site}/f/{token}", embed, FormStructure.Check(form.Draft));
+            form.LightOn, state == LightState.On, form.Settings.Say(state, received), form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
+            Sharing.Of(form, published, token, site), FormStructure.Check(business.Lists.Into(form.Draft)));
     }
 
     private static string Say(LandsIn landsIn) => landsIn switch

@@ -160,5 +160,5 @@ internal static class PeopleEndpoints
 
     private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, HttpRequest request) => new(
         invite.Id, invite.Name, invite.Email, invite.Role, invite.SeatId is not null,
-        $"{request.Scheme}://{request.Host}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
+        $"{request.Site()}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
 }

@@ -1,13 +1,16 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day.</summary>
+/// <summary>Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day, the months that are full.</summary>
 internal sealed class FillingDesk(PorchDb db)
 {
     /// <param name="version">The version that is answered.</param>
@@ -30,6 +33,58 @@ internal sealed class FillingDesk(PorchDb db)
             .Where(pair => pair.Kind is not null && pair.Answer is not null).Select(pair => (pair.Kind!, pair.Answer!.Key)).ToList();
         return wanted.Count == 0 ? around : around with { Lines = await ListEndpoints.LinesAsync(db, wanted, stop) };
     }
+
+    /// <summary>All that is known before anything is answered.</summary>
+    /// <param name="content">The version.</param>
+    /// <param name="door">The door they came by.</param>
+    /// <param name="business">The business.</param>
+    /// <param name="now">The instant of asking.</param>
+    public static Known Nothing(FormContent content, Door door, Business business, Instant now) =>
+        new(content, new Dictionary<string, AnswerState>(), business.Calendar.Today(now))
+        {
+            Values = new Dictionary<string, string>
+            {
+                ["business"] = business.Name,
+                ["owner"] = business.OwnerName,
+                ["firstName"] = door.Link?.GivenName ?? "",
+            },
+        };
+
+    /// <summary>What is on file of the person a personal link was made for, by field key; nothing for everybody else.</summary>
+    public async Task<Dictionary<string, Answer>> OnFileAsync(PersonalLink? link, CancellationToken stop)
+    {
+        if (link is null)
+            return [];
+        var onFile = new Dictionary<string, Answer> { [BuiltInFields.Email.Key] = new TextAnswer(link.Email) };
+        if (link.Name is { } name)
+            onFile[BuiltInFields.Name.Key] = name;
+        if (link.ClientId is { } client)
+        {
+            foreach (var value in await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client && value.ProjectId == null)
+                .OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(stop))
+                onFile[value.Field] = value.Value;
+        }
+
+        return onFile;
+    }
+
+    /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>
+    public async Task<WantedMonth?> MonthAsync(Form form, IReadOnlyDictionary<string, AnswerState> answers, CancellationToken stop) =>
+        form.Settings.Capacity is { } capacity && answers.GetValueOrDefault(capacity.Question).Answer is { } wanted
+            ? capacity.Find(wanted, await TakenAsync(form.Id, stop))
+            : null;
+
+    /// <summary>How many places of each month are taken.</summary>
+    public async Task<Dictionary<YearMonth, int>> TakenAsync(Id<Form> form, CancellationToken stop) => await db.Inquiries
+        .Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
+        .GroupBy(inquiry => inquiry.WantedMonth!.Value).Select(month => new { month.Key, Count = month.Count() })
+        .ToDictionaryAsync(month => month.Key, month => month.Count, stop);
+
+    /// <summary>What has to be known of answers before they are sent, by place: that a month is fully booked.</summary>
+    public async Task<Dictionary<string, string>> NoticesAsync(Form form, Route route, CancellationToken stop) =>
+        form.Settings.Capacity is { } capacity && await MonthAsync(form, route.Answers, stop) is { Waits: true, Month: var full }
+            ? new Dictionary<string, string> { [capacity.Question] = Capacities.Note(full, capacity.NextFree(full, await TakenAsync(form.Id, stop))) }
+            : [];
 
     /// <summary>The files uploaded with a filling-in that has not been sent.</summary>
     public IQueryable<StoredFile> Unsent(FormVersion version, Guid filling) =>

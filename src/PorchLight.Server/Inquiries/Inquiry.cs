@@ -21,8 +21,15 @@ internal sealed class Submission
     public required SentAnswers Answers { get; init; }
     public required string SendOff { get; init; }
 
-    /// <summary>The receipt token, sealed; it lets the sender ask for a call.</summary>
+    /// <summary>The receipt token; it lets the sender see the send-off again and ask for a call.</summary>
+    public required string ReceiptHash { get; init; }
     public required string ReceiptSealed { get; init; }
+
+    /// <summary>The personal link it was sent with; null for none.</summary>
+    public Id<PersonalLink>? PersonalLinkId { get; init; }
+
+    /// <summary>Names the proof of work that came with it, so that no proof counts twice; null for none.</summary>
+    public string? ProofHash { get; init; }
 }
 
 /// <summary>Answers on the route by question key, and the pages that were shown.</summary>
@@ -51,7 +58,12 @@ internal sealed class Inquiry
     /// <summary>When the promise was kept or fell away: a personal reply, a booking, or a no on the page.</summary>
     public Instant? PromiseStopped { get; set; }
     public Instant? CallAsked { get; set; }
-    public required string ReceiptHash { get; init; }
+
+    /// <summary>The month it is for, where the form counts places by month; null elsewhere and for who was turned away.</summary>
+    public YearMonth? WantedMonth { get; init; }
+
+    /// <summary>Whether that month was fully booked, so that it stands on the waiting list.</summary>
+    public bool Waits { get; set; }
 }
 
 /// <summary>The verdict as it was reached at sending, with what would have changed it.</summary>

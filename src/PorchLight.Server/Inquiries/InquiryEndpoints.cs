@@ -25,20 +25,27 @@ internal static class InquiryEndpoints
 
     /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
     /// <param name="PromiseExactly">The same with date and zone.</param>
+    /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
     internal sealed record InquiryRow(
         Id<Inquiry> Id, string Name, Fit Fit, string About, string Received, string? Promise, string? PromiseExactly,
-        PromiseGroup? Group, bool CallAsked);
+        PromiseGroup? Group, bool CallAsked, string? WaitsFor);
 
     internal sealed record InquiryView(
         Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string Form, string Received, string? CameFrom,
-        bool KnownBefore, bool CallAsked, FitView Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
+        bool KnownBefore, bool CallAsked, string? WaitsFor, FitView Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
         string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
 
     internal sealed record FitView(
         Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions, string? WouldChange);
 
     /// <param name="Landed">Where it was written, in words; null when it was not.</param>
-    internal sealed record AnsweredQuestion(string Key, string Wording, string Words, string? Landed, bool Signal);
+    /// <param name="Files">The files that were sent with it; else empty.</param>
+    /// <param name="Strokes">A drawn signature as an SVG path on a field of 600 by 200; else null.</param>
+    internal sealed record AnsweredQuestion(
+        string Key, string Wording, string Words, string? Landed, bool Signal, IReadOnlyList<SentFile> Files, string? Strokes);
+
+    /// <param name="Address">Where it is had; it comes as something to save.</param>
+    internal sealed record SentFile(string Name, string Size, string Address);
 
     internal sealed record DifferenceView(string Field, string? Ours, string Theirs);
 
@@ -50,6 +57,7 @@ internal static class InquiryEndpoints
         group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
         group.MapPost("/{id}/reply", ReplyAsync);
+        group.MapPost("/{id}/place", GivePlaceAsync);
     }
 
     private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop) =>
@@ -78,7 +86,7 @@ internal static class InquiryEndpoints
                     deadline is { } due ? TimeWords.ByOrWasDue(due, now, business.DateTimeZone) : null,
                     deadline is { } exact ? TimeWords.Exactly(exact, business.DateTimeZone) : null,
                     owed ? TodayNote.Group(deadline, now, business.DateTimeZone) : null,
-                    row.Inquiry.CallAsked is not null);
+                    row.Inquiry.CallAsked is not null, WaitsFor(row.Inquiry));
             })];
     }
 
@@ -98,28 +106,60 @@ internal static class InquiryEndpoints
         var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(stop)).Select(note => note.Heading).ToHashSet();
         var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(stop)).ToLookup(difference => difference.Question);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
+        var known = new Known(content, submission.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), business.Calendar.Today(submission.At));
         var (verdict, wouldChange) = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(new InquiryView(
             id, client.Id, client.Name, client.Email, content.Title,
-            TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null,
+            TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null, WaitsFor(inquiry),
             new FitView(verdict.Fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions,
                 wouldChange?.Sentence),
-            PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, zone), inquiry.PromiseStopped is null,
+            WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
+                : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, zone), inquiry.PromiseStopped is null,
             inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
             $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
             sendOff.Title,
-            [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(question => new AnsweredQuestion(
-                question.Key, question.Wording, AnswerWords.Say(submission.Answers.ByQuestion[question.Key], question),
-                landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
-                    : question.LandsIn is AppendToNotes && notes.Contains(question.Wording) ? "notes" : null,
-                signals.Contains(question.Key)))],
+            [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(Answered)],
             [.. content.Questions.SelectMany(question => differences[question.Key]).Select(difference => new DifferenceView(
                 BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
                 difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
             await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
                 client.Name, now, zone, stop)));
+
+        AnsweredQuestion Answered(Question question)
+        {
+            var answer = submission.Answers.ByQuestion[question.Key];
+            var wording = Wordings.Fill(question.Wording, known);
+            return new AnsweredQuestion(
+                question.Key, wording, AnswerWords.Say(answer, question),
+                landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
+                    : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes" : null,
+                signals.Contains(question.Key),
+                answer is FilesAnswer { Files: var files } ? [.. files.Select(file => new SentFile(file.Name, AnswerLimits.SayBytes(file.Bytes), $"/api/files/{file.Id}"))] : [],
+                (answer as SignatureAnswer)?.Strokes);
+        }
+    }
+
+    private static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
+
+    /// <summary>Somebody on a waiting list gets a place; writing to them is the person's to do.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> GivePlaceAsync(
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+    {
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await db.Inquiries.FindAsync([id], stop) is not { WantedMonth: { } month } inquiry)
+            return Problems.NotFound(Gone);
+        if (inquiry.Waits)
+        {
+            inquiry.Waits = false;
+            await events.HappenedAsync(
+                new PlaceGiven(Capacities.Say(month), who.DisplayName()), clock.GetCurrentInstant(), new About(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await db.SaveChangesAsync(stop);
+            await transaction.CommitAsync(stop);
+        }
+
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(

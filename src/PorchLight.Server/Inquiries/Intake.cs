@@ -18,7 +18,18 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="SendKey">The same for every try to send one filling-in.</param>
 /// <param name="Answers">By question key; null for a blank.</param>
 /// <param name="CameFrom">The page the form stood on, or null.</param>
-internal sealed record Sending(int Version, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom);
+/// <param name="Ticket">What the form said of when it was opened; null when the sender never saw it.</param>
+/// <param name="Trap">What stands in the field that people do not see; null or empty for people.</param>
+/// <param name="Proof">The proof of work, where the form asks for one.</param>
+internal sealed record Sending(
+    int Version, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom,
+    string? Ticket = null, string? Trap = null, string? Proof = null);
+
+/// <summary>What is known of a sender from outside.</summary>
+/// <param name="Pass">What their browser shows that the code was typed there, or null.</param>
+/// <param name="Seen">How it was filled in, and the name of the proof that holds.</param>
+/// <param name="Site">The address of this house as they reached it, for links in mail to the business's own people.</param>
+internal sealed record Outside(string? Pass, (Signs Signs, string? ProofHash) Seen, string Site);
 
 /// <summary>How a sending ended.</summary>
 internal abstract record IntakeResult
@@ -26,8 +37,11 @@ internal abstract record IntakeResult
     /// <summary>It is stored, now or by an earlier try.</summary>
     /// <param name="SendOff">How the form ended for them.</param>
     /// <param name="Words">Sets what is known into the words of the send-off.</param>
-    /// <param name="Receipt">Lets the sender ask for a call.</param>
-    public sealed record Received(SendOff SendOff, Func<string, string> Words, string Receipt) : IntakeResult;
+    /// <param name="Notice">What has to be known before anything else, or null.</param>
+    /// <param name="AwayNote">The form's away note, for send-offs that say it.</param>
+    /// <param name="CallAsked">Whether a call was asked for already.</param>
+    /// <param name="Receipt">Lets the sender see this again and ask for a call.</param>
+    public sealed record Received(SendOff SendOff, Func<string, string> Words, string? Notice, string AwayNote, bool CallAsked, string Receipt) : IntakeResult;
 
     /// <summary>Nothing was stored.</summary>
     public sealed record Refused(int Status, string Sentence, IReadOnlyList<Finding> Findings) : IntakeResult;
@@ -37,44 +51,53 @@ internal abstract record IntakeResult
 /// The front door: checks what was sent, and in one transaction stores it, sorts it, finds or makes the client and the
 /// project, lands the answers and says that an inquiry came in.
 /// </summary>
-internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, FillingDesk desk)
+internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, FillingDesk desk, DoorDesk doors, KeptDesk kept, Tellings tellings)
 {
     private const int LongestAddress = 500;
 
-    public async Task<IntakeResult> SendAsync(Id<Form> formId, Sending sending, Instant now, CancellationToken stop)
+    /// <param name="door">The door they came by.</param>
+    /// <param name="sending">What they send.</param>
+    /// <param name="outside">What is known of the sender; null for what the program itself plays.</param>
+    /// <param name="now">The business's now.</param>
+    /// <param name="stop">When nobody waits any more.</param>
+    public async Task<IntakeResult> SendAsync(Door door, Sending sending, Outside? outside, Instant now, CancellationToken stop)
     {
         // The write lock is taken first: of two equal sendings the second waits and finds what the first stored.
         await using var transaction = await db.BeginWriteAsync(stop);
-        var form = (await db.Forms.FindAsync([formId], stop))!;
+        var form = door.Form;
+        await RefreshAsync(door, stop);
         var business = await db.BusinessAsync();
-        if (await CompiledQueries.SubmissionByKey(db, formId, sending.SendKey) is { } stored)
-            return await AgainAsync(stored, business, now, stop);
+        if (await CompiledQueries.SubmissionByKey(db, form.Id, sending.SendKey) is { } stored)
+            return await AgainAsync(stored, now, stop);
 
-        if (!form.LightOn)
-            return Refuse(StatusCodes.Status409Conflict, form.AwayNote);
-        if (await CompiledQueries.FormVersion(db, formId, sending.Version) is not { } version)
+        if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
+            return Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business));
+        if (await CompiledQueries.FormVersion(db, form.Id, sending.Version) is not { } version)
             return Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged);
         var content = version.Content;
         if (sending.Answers.Keys.FirstOrDefault(key => content.FindQuestion(key) is null) is { } unknown)
             return Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
                 [new Finding(KeyForPeople(unknown), "This form does not ask that.")]);
 
-        var known = new Known(content, new Dictionary<string, AnswerState>(), business.Calendar.Today(now));
+        var known = FillingDesk.Nothing(content, door, business, now);
         var answers = Tidying.Tidy(content, sending.Answers, await desk.AroundAsync(version, sending.SendKey, sending.Answers, business, now, stop));
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings);
+        if (outside is not null && form.Settings.Guard.Judge(outside.Seen.Signs) is { } suspicion)
+            return Refuse(StatusCodes.Status422UnprocessableEntity, suspicion);
 
-        var received = await ReceiveAsync(form, version, business, route.Know(known), route, answers, sending, now);
+        var received = await ReceiveAsync(door, version, business, route.Know(known), route, answers, sending, outside, now, stop);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return received;
     }
 
     private async Task<IntakeResult> ReceiveAsync(
-        Form form, FormVersion version, Business business, Known known, Route route,
-        IReadOnlyDictionary<string, Answer?> answers, Sending sending, Instant now)
+        Door door, FormVersion version, Business business, Known known, Route route,
+        IReadOnlyDictionary<string, Answer?> answers, Sending sending, Outside? outside, Instant now, CancellationToken stop)
     {
+        var (form, link) = door;
         var rules = (await CompiledQueries.Screening(db, form.Id, form.ScreeningVersion)).Rules;
         var verdict = Screener.Judge(rules, known);
         var sendOff = Routes.End(route, known with { Fit = verdict.Fit, Points = verdict.Score });
@@ -89,19 +112,27 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             Answers = new SentAnswers(route.Answers.Where(state => state.Value.Answer is not null)
                 .ToDictionary(state => state.Key, state => state.Value.Answer!), route.Pages),
             SendOff = sendOff.Key,
+            ReceiptHash = receipt.Hash,
             ReceiptSealed = receipt.Sealed,
+            PersonalLinkId = link?.Id,
+            ProofHash = outside?.Seen.ProofHash,
         };
         db.Submissions.Add(submission);
+        if (link is not null)
+            (link.SubmissionId, link.Used) = (submission.Id, now);
+        await kept.SentAsync(form.Id, sending.SendKey, stop);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
         var sent = submission.Answers.ByQuestion.Values.OfType<FilesAnswer>().SelectMany(answer => answer.Files).Select(file => file.Id).ToHashSet();
         foreach (var file in db.StoredFiles.Local.Where(file => sent.Contains(file.Id.Value)))
             file.SubmissionId = submission.Id;
 
         var contact = Contact.Of(version.Content, route.Answers);
-        var deadline = sendOff.TurnsAway ? null : business.Promise.Deadline(now, business.Calendar);
+        var month = sendOff.TurnsAway ? null : await desk.MonthAsync(form, route.Answers, stop);
+        var owesNothing = sendOff.TurnsAway || month is { Waits: true };
+        var deadline = owesNothing ? null : business.Promise.Deadline(now, business.Calendar);
         if (contact.IsReachable)
         {
-            var (client, knownBefore) = await ClientAsync(contact, now);
+            var (client, knownBefore) = await ClientAsync(contact, link, now);
             var (project, joined) = await ProjectAsync(client, knownBefore, form, version.Content, now);
             var inquiry = new Inquiry
             {
@@ -119,21 +150,35 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
                 PromiseClock = business.PromiseClock,
-                PromiseStopped = sendOff.TurnsAway ? now : null,
-                ReceiptHash = receipt.Hash,
+                PromiseStopped = owesNothing ? now : null,
+                WantedMonth = month?.Month,
+                Waits = month is { Waits: true },
             };
             db.Inquiries.Add(inquiry);
             var about = new About(client.Id, project.Id, inquiry.Id);
-            var plan = await LandAsync(version.Content, route, client, project, inquiry);
+            // Who came by a link made for this client is known to be them.
+            var plan = await LandAsync(version.Content, route, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
             await events.HappenedAsync(new InquiryReceived(version.Content.Title, verdict.Fit, knownBefore, joined), now, about);
             await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
+            if (outside is not null)
+                await tellings.TellAsync(form, inquiry, client, business, outside.Site, now, stop);
         }
 
-        return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), tokens.Open(receipt.Sealed));
+        return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), Notice(month), form.AwayNote, CallAsked: false, tokens.Open(receipt.Sealed));
     }
 
-    private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, Instant now)
+    // What was read before the write lock may have changed since.
+    private async Task RefreshAsync(Door door, CancellationToken stop)
     {
+        await db.Entry(door.Form).ReloadAsync(stop);
+        if (door.Link is { } link)
+            await db.Entry(link).ReloadAsync(stop);
+    }
+
+    private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, PersonalLink? link, Instant now)
+    {
+        if (link?.ClientId is { } own)
+            return ((await db.Clients.FindAsync(own))!, true);
         var key = contact.Email is { } email ? Matching.EmailKey(email) : null;
         if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
             return (found, true);
@@ -165,14 +210,14 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             }).Entity, false);
     }
 
-    private async Task<LandingPlan> LandAsync(FormContent content, Route route, Client client, Project project, Inquiry inquiry)
+    private async Task<LandingPlan> LandAsync(FormContent content, Route route, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
     {
         var values = !inquiry.KnownBefore ? [] : await db.FieldValues
             .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync();
         var onFile = values
             .OrderBy(value => value.At).ThenBy(value => value.Id.Value)
             .GroupBy(value => value.Field).ToDictionary(values => values.Key, values => values.Last().Value);
-        var plan = Landing.Plan(content, route.Answers, onFile, inquiry.KnownBefore);
+        var plan = Landing.Plan(content, route.Answers, onFile, onlyDifferences);
         db.FieldValues.AddRange(plan.Writes.Select(write => new FieldValue
         {
             Id = new Id<FieldValue>(Guid.CreateVersion7()),
@@ -213,24 +258,34 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         return plan;
     }
 
-    private async Task<IntakeResult> AgainAsync(Submission stored, Business business, Instant now, CancellationToken stop)
+    /// <summary>What a sender was told, once more.</summary>
+    public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken stop)
     {
+        var business = await db.BusinessAsync();
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
-        var deadline = await db.Inquiries.Where(inquiry => inquiry.SubmissionId == stored.Id).Select(inquiry => inquiry.PromisedBy).SingleOrDefaultAsync(stop);
+        var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, stop);
         var known = new Known(content, stored.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), business.Calendar.Today(stored.At));
-        return new IntakeResult.Received(content.FindSendOff(stored.SendOff)!, Words(known, deadline, business, now), tokens.Open(stored.ReceiptSealed));
+        var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
+        return new IntakeResult.Received(
+            content.FindSendOff(stored.SendOff)!, Words(known, inquiry?.PromisedBy, business, now), Notice(month),
+            (await db.Forms.FindAsync([stored.FormId], stop))!.AwayNote, inquiry?.CallAsked is not null, tokens.Open(stored.ReceiptSealed));
     }
+
+    private static string? Notice(WantedMonth? month) => month is { Waits: true } ? Capacities.WaitingNote(month.Month) : null;
 
     private static Func<string, string> Words(Known known, Instant? deadline, Business business, Instant now)
     {
-        var values = new Dictionary<string, string>
+        var said = known with
         {
-            ["promise"] = deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can",
-            ["firstName"] = Contact.Of(known.Form, known.Answers).Name?.Given ?? "",
-            ["business"] = business.Name,
-            ["owner"] = business.OwnerName,
+            Values = new Dictionary<string, string>
+            {
+                ["promise"] = deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can",
+                ["firstName"] = Contact.Of(known.Form, known.Answers).Name?.Given ?? "",
+                ["business"] = business.Name,
+                ["owner"] = business.OwnerName,
+            },
         };
-        return words => Wordings.Fill(words, known, values);
+        return words => Wordings.Fill(words, said);
     }
 
     /// <summary>The page the form stood on, when what the browser said of it is a web address at all.</summary>

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
@@ -16,7 +16,6 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>What strangers may ask: to see a form, to be led through it, to send it. No cookies, no sign-in.</summary>
 internal static class PublicEndpoints
 {
-    internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
     internal const string FormChanged = "This form has changed. Please reload the page; your answers stay in this browser.";
 
     /// <param name="Version">The version being answered.</param>
@@ -26,8 +25,9 @@ internal static class PublicEndpoints
     /// <param name="Answers">By question key; null for a blank.</param>
     internal sealed record Filling(int Version, string Page, bool Leaving, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers);
 
+    /// <param name="Notice">What has to be known before anything else, or null.</param>
     internal sealed record SentView(
-        string Title, IReadOnlyList<string> Paragraphs, IReadOnlyList<string> NextSteps, bool OffersCall,
+        string Title, string? Notice, IReadOnlyList<string> Paragraphs, IReadOnlyList<string> NextSteps, bool OffersCall, bool CallAsked,
         IReadOnlyList<WayForward> WaysForward, string? Video, LinkButton? Button, LinkButton? Download, string? Redirect, string Receipt);
 
     public static void MapPublic(this IEndpointRouteBuilder app)
@@ -36,27 +36,48 @@ internal static class PublicEndpoints
         group.MapGet("/forms/{token}", ShowAsync);
         group.MapPost("/forms/{token}/evaluate", EvaluateAsync);
         group.MapPost("/forms/{token}/send", SendAsync);
+        group.MapGet("/receipts/{token}", ShowReceiptAsync);
         group.MapPost("/receipts/{token}/call", AskForCallAsync);
     }
 
-    /// <summary>The form, with what the address that opened it fills in.</summary>
+    /// <summary>The door of a form, and behind it the form, with what the address that opened it fills in.</summary>
     /// <param name="opened">The query of the address the form was opened by ("?utm_source=flyer"), or null.</param>
     /// <param name="cameFrom">The page they came from, or null.</param>
-    private static async Task<Results<Ok<PublicForm>, ProblemHttpResult>> ShowAsync(
-        string token, string? opened, string? cameFrom, PorchDb db, Tokens tokens, BusinessClock clock, CancellationToken stop)
+    /// <param name="later">The link of a filling-in that was left to be finished later, or null.</param>
+    private static async Task<Results<Ok<DoorView>, ProblemHttpResult>> ShowAsync(
+        string token, string? opened, string? cameFrom, string? later, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
+        PorchDb db, DoorDesk doors, KeptDesk kept, SpamDesk spam, FillingDesk desk, Tokens tokens, BusinessClock clock, CancellationToken stop)
     {
-        if (await FindAsync(db, token) is not { PublishedVersion: > 0 } form)
-            return Problems.NotFound(NoSuchForm);
-        var content = (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content;
+        if (await doors.FindAsync(token) is not { } door)
+            return Problems.NotFound(DoorDesk.NoSuchForm);
         var business = await db.BusinessAsync();
-        var known = Nothing(content, business.Calendar.Today(clock.GetCurrentInstant()));
-        var start = Routes.Trace(known, new Dictionary<string, Answer?>(), content.Pages[0].Key);
-        var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
-        return TypedResults.Ok(new PublicForm(
-            content.Title, content.Intro, form.PublishedVersion, business.Name, business.Look, business.LogoAddress(), form.LightOn, form.AwayNote,
-            PublicCover.Of(content.Cover, business), await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content, known.Today),
-            Prefilling.Start(content, parameters, new Dictionary<string, Answer>(), cameFrom),
-            PublicForms.Step(known, start, start, start.Next, [], null)));
+        var (filling, lost) = await kept.FindAsync(door.Form, later, stop);
+        var content = (await CompiledQueries.FormVersion(db, door.Form.Id, filling?.FormVersion ?? door.Form.PublishedVersion))!.Content;
+        var welcome = await doors.JudgeAsync(door, pass, business);
+        if (door.Link is { Opened: null } link && welcome == Welcome.Open)
+        {
+            link.Opened = clock.GetCurrentInstant();
+            await db.SaveChangesAsync(stop);
+        }
+
+        return TypedResults.Ok(new DoorView(
+            content.Title, business.Name, business.Look, business.LogoAddress(), welcome, await doors.SayAsync(door, welcome, business),
+            welcome == Welcome.CodeNeeded ? EntryEndpoints.Veil(door.Link!.Email) : null, lost,
+            welcome == Welcome.Open ? await FormAsync() : null));
+
+        async Task<PublicForm> FormAsync()
+        {
+            var known = FillingDesk.Nothing(content, door, business, clock.GetCurrentInstant());
+            var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
+            var prefilled = Prefilling.Start(content, parameters, await desk.OnFileAsync(door.Link, stop), cameFrom);
+            var start = Routes.Trace(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value), content.Pages[0].Key);
+            return new PublicForm(
+                content.Intro, filling?.FormVersion ?? door.Form.PublishedVersion, PublicCover.Of(content.Cover, business),
+                await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content, known.Today),
+                prefilled,
+                PublicForms.Step(known, start, start, start.Next, [], null),
+                spam.Ticket(door.Form.Id), door.Form.Settings.Guard.LeastSeconds, door.Form.Settings.Guard.Proof, filling is null ? null : kept.View(filling, business));
+        }
     }
 
     private static async Task<SisterNote?> SisterAsync(NotForUs? note, PorchDb db, Tokens tokens, CancellationToken stop)
@@ -70,34 +91,39 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<FillingStep>, ProblemHttpResult>> EvaluateAsync(
-        string token, Filling filling, PorchDb db, FillingDesk desk, BusinessClock clock, CancellationToken stop)
+        string token, Filling filling, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
+        PorchDb db, DoorDesk doors, FillingDesk desk, BusinessClock clock, CancellationToken stop)
     {
-        if (await FindAsync(db, token) is not { } form)
-            return Problems.NotFound(NoSuchForm);
-        if (await CompiledQueries.FormVersion(db, form.Id, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
+        var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
+        if (door is null)
+            return refusal!;
+        if (await CompiledQueries.FormVersion(db, door.Form.Id, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
             return Problems.Unprocessable(FormChanged);
         var business = await db.BusinessAsync();
         var now = clock.GetCurrentInstant();
-        var known = Nothing(content, business.Calendar.Today(now));
+        var known = FillingDesk.Nothing(content, door, business, now);
         var answers = Tidying.Tidy(content, filling.Answers, await desk.AroundAsync(version, filling.SendKey, filling.Answers, business, now, stop));
 
         var open = Routes.Trace(known, answers, filling.Page);
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
         var left = Routes.Trace(known, answers);
+        var notices = await desk.NoticesAsync(door.Form, open, stop);
         if (!filling.Leaving)
-            return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null));
+            return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null, notices));
         var next = left.Pages.SkipWhile(page => page != filling.Page).Skip(1).FirstOrDefault();
         var findings = AnswerChecks.Check(known, left, filling.Page);
         var review = content.Review && next is null && findings.Count == 0 ? PublicForms.Review(known, left) : null;
-        return TypedResults.Ok(PublicForms.Step(known, open, left, next, findings, review));
+        return TypedResults.Ok(PublicForms.Step(known, open, left, next, findings, review, notices));
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
-        string token, Sending sending, PorchDb db, Intake intake, BusinessClock clock, CancellationToken stop)
+        string token, Sending sending, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
+        DoorDesk doors, Intake intake, SpamDesk spam, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
-        if (await FindAsync(db, token) is not { } form)
-            return Problems.NotFound(NoSuchForm);
-        return await intake.SendAsync(form.Id, sending, clock.GetCurrentInstant(), stop) switch
+        if (await doors.FindAsync(token) is not { } door)
+            return Problems.NotFound(DoorDesk.NoSuchForm);
+        var outside = new Outside(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, stop), request.Site());
+        return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), stop) switch
         {
             IntakeResult.Received received => TypedResults.Ok(View(received)),
             IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings),
@@ -105,12 +131,24 @@ internal static class PublicEndpoints
         };
     }
 
+    private static async Task<Results<Ok<SentView>, ProblemHttpResult>> ShowReceiptAsync(
+        string token, PorchDb db, Intake intake, BusinessClock clock, CancellationToken stop)
+    {
+        var hash = Tokens.Hash(token);
+        return await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, stop) is { } sent
+            ? TypedResults.Ok(View(await intake.AgainAsync(sent, clock.GetCurrentInstant(), stop)))
+            : Problems.NotFound("What was sent here is not kept any more.");
+    }
+
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(
         string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         var hash = Tokens.Hash(token);
-        if (await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.ReceiptHash == hash, stop) is not { } inquiry)
+        if (await (from sent in db.Submissions
+                   where sent.ReceiptHash == hash
+                   join received in db.Inquiries on sent.Id equals received.SubmissionId
+                   select received).SingleOrDefaultAsync(stop) is not { } inquiry)
             return Problems.NotFound("This page has expired. Please answer the mail we sent you instead.");
         if (inquiry.CallAsked is null)
         {
@@ -123,16 +161,14 @@ internal static class PublicEndpoints
         return TypedResults.NoContent();
     }
 
-    internal static Task<Form?> FindAsync(PorchDb db, string token) => CompiledQueries.FormByLink(db, Tokens.Hash(token));
-
     private static SentView View(IntakeResult.Received received)
     {
         var (sendOff, words) = (received.SendOff, received.Words);
         return new SentView(
-            words(sendOff.Title), words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries), [.. sendOff.NextSteps.Select(words)],
-            sendOff.OffersCall, sendOff.WaysForward, sendOff.Video is { } video ? PublicForms.FileAddress(video) : null, sendOff.Button,
+            words(sendOff.Title), received.Notice,
+            [.. words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries), .. sendOff.SaysAwayNote ? [received.AwayNote] : Array.Empty<string>()],
+            [.. sendOff.NextSteps.Select(words)],
+            sendOff.OffersCall, received.CallAsked, sendOff.WaysForward, sendOff.Video is { } video ? PublicForms.FileAddress(video) : null, sendOff.Button,
             sendOff.Download is { } download ? new LinkButton(download.Label, PublicForms.FileAddress(download.File)) : null, sendOff.Redirect, received.Receipt);
     }
-
-    private static Known Nothing(FormContent content, LocalDate today) => new(content, new Dictionary<string, AnswerState>(), today);
 }

@@ -7,16 +7,28 @@ using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
+/// <summary>What is seen from outside of a form, and the form itself for who may come in.</summary>
+/// <param name="Welcome">How they are met.</param>
+/// <param name="Note">The same in a sentence; empty when it is open.</param>
+/// <param name="CodeGoesTo">The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed.</param>
+/// <param name="Lost">What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null.</param>
+/// <param name="Form">Null unless it is open.</param>
+internal sealed record DoorView(
+    string Title, string Business, BrandLook Look, string? Logo, Welcome Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form);
+
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
 /// <param name="Cover">What stands before the first page, or null.</param>
 /// <param name="NotForUs">What the business does not do, or null.</param>
 /// <param name="Review">Whether all answers are shown once more before they are sent.</param>
 /// <param name="Prefilled">Answers that stand in the form already, hidden ones included, by question key.</param>
 /// <param name="Start">The first page, untouched.</param>
+/// <param name="Ticket">Says when it was opened; to be sent along.</param>
+/// <param name="LeastSeconds">How long nobody is faster than; whoever is waits with sending.</param>
+/// <param name="Proof">Whether a proof of work has to be sent along.</param>
+/// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
-    string Title, string Intro, int Version, string Business, BrandLook Look, string? Logo, bool LightOn, string AwayNote,
-    PublicCover? Cover, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
-    IReadOnlyDictionary<string, Answer> Prefilled, FillingStep Start);
+    string Intro, int Version, PublicCover? Cover, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
+    IReadOnlyDictionary<string, Answer> Prefilled, FillingStep Start, string Ticket, int LeastSeconds, bool Proof, KeptView? Kept);
 
 /// <param name="Picture">The address of a picture, or null.</param>
 /// <param name="Video">The address of a video, or null.</param>
@@ -27,7 +39,7 @@ internal sealed record PublicCover(IReadOnlyList<string> Paragraphs, string Star
         cover.Text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries), cover.StartLabel,
         cover.Picture is { } picture ? PublicForms.FileAddress(picture) : null, cover.PictureAlt,
         cover.Video is { } video ? PublicForms.FileAddress(video) : null,
-        cover.ShowsOwner ? new OwnerCard(business.OwnerName, business.MailAddress) : null);
+        cover.ShowsOwner ? OwnerCard.Of(business) : null);
 }
 
 /// <param name="Items">What stands on the page.</param>
@@ -35,7 +47,14 @@ internal sealed record PublicPage(string Key, string Title, IReadOnlyList<Public
 
 /// <param name="Name">The owner's name.</param>
 /// <param name="Mail">Where they can be written to.</param>
-internal sealed record OwnerCard(string Name, string Mail);
+/// <param name="Photo">The address of their picture, or null.</param>
+/// <param name="Contact">Other ways to reach them, a line each.</param>
+internal sealed record OwnerCard(string Name, string Mail, string? Photo, IReadOnlyList<string> Contact)
+{
+    public static OwnerCard Of(Business business) => new(
+        business.OwnerName, business.MailAddress, business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
+        business.ContactLines.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries));
+}
 
 /// <param name="Text">What the business does not do.</param>
 /// <param name="Address">The form that fits better, or null.</param>
@@ -49,6 +68,7 @@ internal sealed record SisterNote(string Text, string? Address, string? Label);
 /// <param name="Wordings">Wordings with earlier answers in them, by place; only where they differ from the form's.</param>
 /// <param name="Helps">The same of the lines of help.</param>
 /// <param name="WorkedOut">Worked-out values in words, by place; only those the lead may see and that are known.</param>
+/// <param name="Notices">What has to be known of an answer before it is sent, by place.</param>
 /// <param name="Next">The page that would follow; null when the form would end.</param>
 /// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
 /// <param name="Summary">The findings in one sentence; null when there are none.</param>
@@ -56,7 +76,7 @@ internal sealed record SisterNote(string Text, string? Address, string? Label);
 internal sealed record FillingStep(
     IReadOnlyList<string> Pages, IReadOnlyList<string> Shown, IReadOnlyList<string> Required,
     IReadOnlyDictionary<string, string> Wordings, IReadOnlyDictionary<string, string> Helps, IReadOnlyDictionary<string, string> WorkedOut,
-    string? Next, IReadOnlyList<Finding> Findings, string? Summary, IReadOnlyList<ReviewPage>? Review);
+    IReadOnlyDictionary<string, string> Notices, string? Next, IReadOnlyList<Finding> Findings, string? Summary, IReadOnlyList<ReviewPage>? Review);
 
 /// <param name="Key">The page to turn back to.</param>
 internal sealed record ReviewPage(string Key, string Title, IReadOnlyList<ReviewLine> Lines);
@@ -91,9 +111,15 @@ internal static class PublicForms
 
     /// <summary>What a page shows on a route, and what it says there.</summary>
     /// <param name="open">The route as it stands while the page is open.</param>
+    /// <param name="known">What is known beside the answers.</param>
+    /// <param name="next">The page that would follow; null when the form would end.</param>
+    /// <param name="findings">What has to be put right.</param>
+    /// <param name="review">All answers once more, or null.</param>
+    /// <param name="notices">What has to be known of an answer before it is sent, by place; null for nothing.</param>
     /// <param name="sofar">The same with every blank taken for good, for values that are shown as they grow.</param>
     public static FillingStep Step(
-        Known known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review)
+        Known known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review,
+        IReadOnlyDictionary<string, string>? notices = null)
     {
         var (now, then) = (open.Know(known), sofar.Know(known));
         var shown = open.Shown.ToHashSet();
@@ -106,7 +132,7 @@ internal static class PublicForms
         }
 
         return new FillingStep(
-            open.Pages, [.. open.Shown], required, wordings, helps, workedOut, next, findings,
+            open.Pages, [.. open.Shown], required, wordings, helps, workedOut, notices ?? new Dictionary<string, string>(), next, findings,
             findings.Count == 0 ? null : AnswerChecks.Summary(findings), review);
 
         void Tell(Item item, string place, Known now, Known then)
@@ -124,7 +150,7 @@ internal static class PublicForms
                     Differ(helps, place, question.Help ?? "", then);
                     if (question.IsRequired(now))
                         required.Add(place);
-                    if (question.Kind is WorkedOutKind { Shown: true } && then.Of(question.Key).Answer is { } value)
+                    if (question.Kind is WorkedOutKind { Shown: true } && then.Of(question.Key).Answer is { } value && then.IsGrounded(question))
                         workedOut[place] = AnswerWords.Say(value, question);
                     var rows = now.RowsOf(question.Key);
                     for (var index = 0; index < rows.Count; index++)

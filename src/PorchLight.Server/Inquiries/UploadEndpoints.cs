@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
@@ -21,10 +22,10 @@ internal static class UploadEndpoints
 
     /// <summary>Takes a file in for one question of one filling-in. It is kept for good when the form is sent.</summary>
     private static async Task<Results<Ok<FileRef>, ProblemHttpResult>> TakeAsync(
-        string token, int version, Guid filling, string question, string name, HttpRequest request,
-        PorchDb db, FileRoom room, FillingDesk desk, TimeProvider time, CancellationToken stop)
+        string token, int version, Guid filling, string question, string name, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, HttpRequest request,
+        PorchDb db, DoorDesk doors, FileRoom room, FillingDesk desk, TimeProvider time, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, token, version);
+        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
         if (found is null)
             return refusal!;
         if (found.Content.FindQuestion(question)?.Kind is not FilesKind kind)
@@ -40,9 +41,9 @@ internal static class UploadEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
-        string token, int version, Guid filling, Guid id, PorchDb db, FileRoom room, FillingDesk desk, CancellationToken stop)
+        string token, int version, Guid filling, Guid id, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, PorchDb db, DoorDesk doors, FileRoom room, FillingDesk desk, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, token, version);
+        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
         if (found is null)
             return refusal!;
         var file = new Id<StoredFile>(id);
@@ -57,9 +58,9 @@ internal static class UploadEndpoints
     }
 
     private static async Task<Results<Ok<List<ListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
-        string token, int version, string question, string typed, PorchDb db, CancellationToken stop)
+        string token, int version, string question, string typed, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, PorchDb db, DoorDesk doors, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, token, version);
+        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
         if (found is null)
             return refusal!;
         return found.Content.FindQuestion(question)?.Kind is LookUpKind kind
@@ -67,9 +68,8 @@ internal static class UploadEndpoints
             : Problems.Unprocessable("This question has no list. Please reload the page; your answers stay in this browser.");
     }
 
-    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(PorchDb db, string token, int version) =>
-        await PublicEndpoints.FindAsync(db, token) is not { } form ? (null, Problems.NotFound(PublicEndpoints.NoSuchForm))
-        : !form.LightOn ? (null, Problems.Conflict(form.AwayNote))
-        : await CompiledQueries.FormVersion(db, form.Id, version) is { } found ? (found, null)
+    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(PorchDb db, DoorDesk doors, string token, int version, string? pass) =>
+        await doors.EnterAsync(token, pass, lightToo: true) is var (door, refusal) && door is null ? (null, refusal)
+        : await CompiledQueries.FormVersion(db, door.Form.Id, version) is { } found ? (found, null)
         : (null, Problems.Unprocessable(PublicEndpoints.FormChanged));
 }

@@ -21,7 +21,7 @@ internal static class MailEndpoints
     internal sealed record StuckRow(Id<OutgoingMail> Id, string Name, string Subject, bool Perhaps, string Why, string Written);
 
     internal sealed record StuckView(
-        Id<OutgoingMail> Id, Id<Client> ClientId, string Name, string To, string Subject, string Text, bool Perhaps, string Why, string Written,
+        Id<OutgoingMail> Id, Id<Client>? ClientId, string Name, string To, string Subject, string Text, bool Perhaps, string Why, string Written,
         string MessageId, int Tries);
 
     public static void MapMail(this IEndpointRouteBuilder api)
@@ -37,9 +37,10 @@ internal static class MailEndpoints
     /// <summary>Everything that is stuck, the longest first.</summary>
     internal static async Task<List<StuckRow>> RowsAsync(PorchDb db, Instant now, DateTimeZone zone, CancellationToken stop) =>
         [.. (await (from mail in Stuck(db)
-                    join client in db.Clients on mail.ClientId equals client.Id
+                    join client in db.Clients on mail.ClientId equals client.Id into clients
+                    from client in clients.DefaultIfEmpty()
                     orderby mail.Written
-                    select new { mail, client.Name }).AsNoTracking().ToListAsync(stop))
+                    select new { mail, Name = client == null ? mail.To : client.Name }).AsNoTracking().ToListAsync(stop))
             .Select(row => new StuckRow(
                 row.mail.Id, row.Name, row.mail.Subject, row.mail.State == MailState.PerhapsSent, row.mail.LastFailure ?? "", TimeWords.At(row.mail.Written, now, zone)))];
 
@@ -49,10 +50,10 @@ internal static class MailEndpoints
     {
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
             return Problems.NotFound(NotStuck);
-        var client = (await db.Clients.FindAsync([mail.ClientId], stop))!;
+        var client = mail.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], stop) : null;
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
         return TypedResults.Ok(new StuckView(
-            id, client.Id, client.Name, mail.To, mail.Subject, mail.Text, mail.State == MailState.PerhapsSent, mail.LastFailure ?? "",
+            id, client?.Id, client?.Name ?? mail.To, mail.To, mail.Subject, mail.Text, mail.State == MailState.PerhapsSent, mail.LastFailure ?? "",
             TimeWords.At(mail.Written, clock.GetCurrentInstant(), zone), mail.MessageId, mail.Tries));
     }
 
@@ -65,7 +66,8 @@ internal static class MailEndpoints
         mail.State = again ? MailState.Queued : MailState.Left;
         mail.Tries = 0;
         mail.NextTry = Instant.FromUnixTimeTicks(0);
-        db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new About(mail.ClientId));
+        if (mail.ClientId is { } client)
+            db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new About(client));
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();

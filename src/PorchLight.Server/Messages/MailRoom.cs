@@ -25,24 +25,30 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
     /// <param name="automatic">Whether nobody wrote or approved it.</param>
     public bool Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
     {
-        if (client.Email is null)
+        if (client.Email is not { } address)
             return false;
+        Queue(effectKey, business, address, client.Id, subject, text, automatic, at);
+        return true;
+    }
+
+    /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
+    public void Queue(string effectKey, Business business, string to, Id<Client>? client, string subject, string text, bool automatic, Instant at)
+    {
         var id = Guid.CreateVersion7();
         db.OutgoingMail.Add(new OutgoingMail
         {
             Id = new Id<OutgoingMail>(id),
             EffectKey = effectKey,
-            ClientId = client.Id,
+            ClientId = client,
             MessageId = $"<{id:N}@{business.MailAddress.Split('@')[^1]}>",
             From = business.MailAddress,
-            To = client.Email,
+            To = to,
             Subject = KnownValues.OneLine(subject),
             Text = text,
             Automatic = automatic,
             Written = at,
             NextTry = Instant.FromUnixTimeTicks(0),
         });
-        return true;
     }
 
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>
@@ -159,6 +165,11 @@ internal sealed class MailRoom(PorchDb db, SmtpCarrier smtp, Tokens tokens, Time
         if (ended is not HandOver.Taken)
             logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
 
-        void Log(Happening what) => db.Log(what, clock.GetCurrentInstant(), new About(mail.ClientId));
+        // The log is about clients; what goes to others is seen where mail is stuck.
+        void Log(Happening what)
+        {
+            if (mail.ClientId is { } client)
+                db.Log(what, clock.GetCurrentInstant(), new About(client));
+        }
     }
 }

@@ -32,7 +32,9 @@ internal sealed class OutgoingMail
 
     /// <summary>What it is the effect of ("run …, step …"); unique, so that no effect is queued twice.</summary>
     public required string EffectKey { get; init; }
-    public required Id<Client> ClientId { get; init; }
+
+    /// <summary>Null when it goes to somebody who is no client, or to the business's own people.</summary>
+    public required Id<Client>? ClientId { get; init; }
 
     /// <summary>The same at every try, so that a mail server or mailbox can tell a second copy.</summary>
     public required string MessageId { get; init; }

@@ -8,9 +8,12 @@ using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Carries out what has fallen due: steps of runs and outgoing mail, each in a transaction of its own.</summary>
+/// <summary>Carries out what has fallen due: steps of runs, outgoing mail and keeping the house in order, each in a transaction of its own.</summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
+    private static readonly Duration BetweenSweeps = Duration.FromHours(1);
+    private Instant? _swept;
+
     /// <summary>When the last pass ended, in real time; before the first, when the house opened.</summary>
     public Instant LastPass { get; private set; } = time.Now();
 
@@ -27,7 +30,13 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     /// </summary>
     public async Task<Duration?> PassAsync(CancellationToken stop)
     {
-        var allWell = true;
+        var allWell = await TryAsync("house", "lights", services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(stop));
+        if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
+        {
+            _swept = time.Now();
+            allWell &= await TryAsync("house", "sweep", services => services.GetRequiredService<Housekeeping>().SweepAsync(stop));
+        }
+
         foreach (var run in await InScopeAsync(DueRunsAsync))
             allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, stop));
         var lineWorks = true;
@@ -75,7 +84,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         await transaction.CommitAsync(stop);
     }
 
-    private async Task<bool> TryAsync<T>(string what, Id<T> id, Func<IServiceProvider, Task> work)
+    private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work)
     {
         try
         {

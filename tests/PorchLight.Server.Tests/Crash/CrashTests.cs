@@ -4,6 +4,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
@@ -131,6 +132,8 @@ public sealed class CrashTests : IDisposable
     private async Task<string> FormPathAsync()
     {
         await using var house = new TestHouse { Settings = { ["PorchLight:Data"] = _folder } };
+        // These leads are faster than people.
+        await house.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
         return $"/public/forms/{await house.LinkAsync()}/";
     }
 }

@@ -170,6 +170,10 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<long>("ClockAheadSeconds")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ContactLines")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -180,6 +184,13 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.Property<bool>("IsDemo")
                         .HasColumnType("INTEGER");
+
+                    b.Property<int>("KeepUnfinishedDays")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Lists")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("LogoHash")
                         .HasColumnType("TEXT");
@@ -198,6 +209,9 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.Property<string>("OwnerName")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("OwnerPhoto")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("PromiseClock")
@@ -309,10 +323,6 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<long>("DraftSaved")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("EmbedOn")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<bool>("LightOn")
                         .HasColumnType("INTEGER");
 
@@ -332,6 +342,10 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.Property<int>("ScreeningVersion")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Settings")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -408,6 +422,107 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("LookUpLists");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.OpenAgainWish", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("EmailKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Site")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FormId", "EmailKey")
+                        .IsUnique();
+
+                    b.ToTable("OpenAgainWishes");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.PersonalLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CodeHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CodeSent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("CodeTries")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FamilyName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("GivenName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GoodUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Made")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MadeBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Opened")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("PassHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SubmissionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Used")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.ToTable("PersonalLinks");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
@@ -626,10 +741,6 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<long?>("PromisedBy")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("ReceiptHash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<long>("Received")
                         .HasColumnType("INTEGER");
 
@@ -643,14 +754,78 @@ namespace PorchLight.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Waits")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("WantedMonth")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
 
-                    b.HasIndex("ReceiptHash")
-                        .IsUnique();
+                    b.HasIndex("SubmissionId");
+
+                    b.HasIndex("FormId", "WantedMonth");
 
                     b.ToTable("Inquiries");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.KeptFilling", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Ended")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FormVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("GoodUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MailedTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Page")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Saved")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("SendKey")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GoodUntil");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.HasIndex("FormId", "SendKey")
+                        .IsUnique();
+
+                    b.ToTable("KeptFillings");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Inquiries.Submission", b =>
@@ -671,6 +846,16 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<int>("FormVersion")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("PersonalLinkId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ProofHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ReceiptSealed")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -683,6 +868,12 @@ namespace PorchLight.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("ProofHash")
+                        .IsUnique();
+
+                    b.HasIndex("ReceiptHash")
+                        .IsUnique();
 
                     b.HasIndex("FormId", "SendKey")
                         .IsUnique();
@@ -698,7 +889,7 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<bool>("Automatic")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("ClientId")
+                    b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("EffectKey")

@@ -613,6 +613,123 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfBusinessLists"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/welcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfWelcomeCard"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfKeeping"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings/look/readable": {
         parameters: {
             query?: never;
@@ -1344,6 +1461,168 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormSettingsView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditOfFormSettings"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormSettingsView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkRow"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkRow"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/links/{link}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkRow"][];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -1517,6 +1796,41 @@ export interface paths {
                     "application/json": components["schemas"]["Reply"];
                 };
             };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
             responses: {
                 /** @description No Content */
                 204: {
@@ -2015,8 +2329,11 @@ export interface paths {
                 query?: {
                     opened?: string;
                     cameFrom?: string;
+                    later?: string;
                 };
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                 };
@@ -2030,7 +2347,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PublicForm"];
+                        "application/json": components["schemas"]["DoorView"];
                     };
                 };
             };
@@ -2055,7 +2372,9 @@ export interface paths {
         post: {
             parameters: {
                 query?: never;
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                 };
@@ -2096,7 +2415,9 @@ export interface paths {
         post: {
             parameters: {
                 query?: never;
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                 };
@@ -2119,6 +2440,43 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/receipts/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2176,7 +2534,9 @@ export interface paths {
                     question: string;
                     name: string;
                 };
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                     version: number;
@@ -2221,7 +2581,9 @@ export interface paths {
                 query: {
                     filling: string;
                 };
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                     version: number;
@@ -2258,7 +2620,9 @@ export interface paths {
                     question: string;
                     typed: string;
                 };
-                header?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
                 path: {
                     token: string;
                     version: number;
@@ -2286,10 +2650,251 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/public/forms/{token}/tell-me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TellMe"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/code/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TypedCode"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PassView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/challenge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Challenge"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeptAnswers"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Kept"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/forms/{token}/kept/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: {
+                    "Porch-Pass"?: string;
+                };
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description Who may open a form.
+         * @enum {unknown}
+         */
+        Admission: "anyone" | "personalLink" | "personalLinkAndCode";
         /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
         Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"] | components["schemas"]["AnswerDateRangeAnswer"] | components["schemas"]["AnswerLookUpAnswer"] | components["schemas"]["AnswerFilesAnswer"] | components["schemas"]["AnswerRowsAnswer"] | components["schemas"]["AnswerConsentAnswer"] | components["schemas"]["AnswerSignatureAnswer"];
         /** @description An address in parts, because people who are asked for one line leave the postal code out. */
@@ -2376,6 +2981,10 @@ export interface components {
             /** @description Where it was written, in words; null when it was not. */
             landed: null | string;
             signal: boolean;
+            /** @description The files that were sent with it; else empty. */
+            files: components["schemas"]["SentFile"][];
+            /** @description A drawn signature as an SVG path on a field of 600 by 200; else null. */
+            strokes: null | string;
         };
         /** @description Files, in the order they were added. */
         AnswerFilesAnswer: {
@@ -2543,6 +3152,38 @@ export interface components {
             currency: string;
             /** @description IANA time zone. */
             zone: string;
+        };
+        /** @description The business's own lists, which forms offer as options. */
+        BusinessLists: {
+            /** @description What it sells, in the order it is shown. */
+            services: components["schemas"]["Service"][];
+            /** @description How people find it, in the order it is shown. */
+            sources: components["schemas"]["Source"][];
+        };
+        /** @description How much fits into the months to come. A month that is not named has room for all. */
+        Capacity: {
+            /** @description The key of the question for the wanted day or days. */
+            question: string;
+            /** @description The months that are limited, each once. */
+            months: components["schemas"]["MonthPlaces"][];
+        };
+        Challenge: {
+            /** @description What has to be worked at. */
+            parameters: components["schemas"]["ChallengeParameters"];
+            /** @description The same, sealed, so that nobody makes an easier one. */
+            signature: string;
+        };
+        ChallengeParameters: {
+            algorithm: string;
+            nonce: string;
+            salt: string;
+            /** Format: int32 */
+            cost: number;
+            /** Format: int32 */
+            keyLength: number;
+            keyPrefix: string;
+            /** Format: int64 */
+            expiresAt: number;
         };
         /** @description What can be chosen for codes that nobody knows by heart. */
         ChoicesView: {
@@ -2728,6 +3369,22 @@ export interface components {
             ours: null | string;
             theirs: string;
         };
+        /** @description What is seen from outside of a form, and the form itself for who may come in. */
+        DoorView: {
+            title: string;
+            business: string;
+            look: components["schemas"]["BrandLook"];
+            logo: null | string;
+            /** @description How they are met. */
+            welcome: components["schemas"]["Welcome"];
+            /** @description The same in a sentence; empty when it is open. */
+            note: string;
+            /** @description The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed. */
+            codeGoesTo: null | string;
+            /** @description What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null. */
+            lost: null | string;
+            form: null | components["schemas"]["PublicForm"];
+        };
         /** @description An edit that says what it started from. */
         EditOfBrandLook: {
             /** @description The values as they were read. */
@@ -2743,11 +3400,32 @@ export interface components {
             now: components["schemas"]["BusinessCard"];
         };
         /** @description An edit that says what it started from. */
+        EditOfBusinessLists: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["BusinessLists"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["BusinessLists"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfFormSettings: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["FormSettings"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["FormSettings"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfFormWords: {
             /** @description The values as they were read. */
             was: components["schemas"]["FormWords"];
             /** @description The values as they should be. */
             now: components["schemas"]["FormWords"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfKeeping: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["Keeping"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["Keeping"];
         };
         /** @description An edit that says what it started from. */
         EditOfMailSetting: {
@@ -2776,6 +3454,13 @@ export interface components {
             was: components["schemas"]["ReplyPromise"];
             /** @description The values as they should be. */
             now: components["schemas"]["ReplyPromise"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfWelcomeCard: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["WelcomeCard"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["WelcomeCard"];
         };
         /**
          * @description What sort of file something is, for people who say which files they take.
@@ -2850,6 +3535,10 @@ export interface components {
             workedOut: {
                 [key: string]: string;
             };
+            /** @description What has to be known of an answer before it is sent, by place. */
+            notices: {
+                [key: string]: string;
+            };
             /** @description The page that would follow; null when the form would end. */
             next: null | string;
             /** @description What has to be put right on the open page; only looked for when it is to be left. */
@@ -2899,7 +3588,8 @@ export interface components {
         FormRow: {
             id: components["schemas"]["IdOfForm"];
             title: string;
-            lightOn: boolean;
+            /** @description Whether it takes answers. */
+            shines: boolean;
             /** Format: int32 */
             version: number;
             unpublishedChanges: boolean;
@@ -2907,6 +3597,55 @@ export interface components {
             inquiries: number;
             /** Format: int32 */
             questions: number;
+        };
+        /** @description What holds for a form beside its words, at once and for every version. */
+        FormSettings: {
+            firstDay?: null | components["schemas"]["LocalDate"];
+            lastDay?: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description Its light goes off with this many answers; null for never. At least 1.
+             */
+            mostAnswers?: null | number;
+            capacity?: null | components["schemas"]["Capacity"];
+            /** @description Who may open it. */
+            admission?: components["schemas"]["Admission"];
+            /** @description What keeps programs from filling it in. */
+            guard?: components["schemas"]["SpamGuard"];
+            /** @description Whether a developer's own markup may post to it, with a weaker guard. */
+            takesPlainPosts?: boolean;
+            /** @description The origins of the sites that may embed it ("https://example.com"); empty for any. */
+            embedOn?: string[];
+            /** @description The identifiers of the people who get a mail when an inquiry comes in. */
+            told?: string[];
+        };
+        FormSettingsView: {
+            settings: components["schemas"]["FormSettings"];
+            /** @description How its light stands. */
+            state: components["schemas"]["LightState"];
+            /** @description The same in a sentence. */
+            words: string;
+            /**
+             * Format: int32
+             * @description How many answers came in.
+             */
+            received: number;
+            /** @description The questions that ask for a day, for counting places by month. */
+            dayQuestions: components["schemas"]["Named"][];
+            /** @description How each limited month stands. */
+            months: components["schemas"]["MonthView"][];
+            /**
+             * Format: int32
+             * @description How many asked to be told when it is open again.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many filling-ins are kept to be finished later.
+             */
+            unfinished: number;
+            /** @description Who can be told. */
+            people: components["schemas"]["Person"][];
         };
         FormView: {
             id: components["schemas"]["IdOfForm"];
@@ -2917,13 +3656,17 @@ export interface components {
             /** Format: int32 */
             revision: number;
             saved: string;
+            /** @description Whether a person has turned the light on. */
             lightOn: boolean;
+            /** @description Whether it takes answers. */
+            shines: boolean;
+            /** @description How the light stands, in a sentence. */
+            light: string;
             awayNote: string;
             /** Format: int32 */
             version: number;
             unpublishedChanges: boolean;
-            link: string;
-            embedCode: string;
+            sharing: components["schemas"]["Sharing"];
             findings: components["schemas"]["Finding"][];
         };
         /** @description The words of a form, as they are edited. */
@@ -2945,11 +3688,7 @@ export interface components {
             /** @description The shown columns, in order. */
             columns: string[];
         };
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
+        /** Format: uuid */
         IdOfClient: string;
         /**
          * Format: uuid
@@ -2981,6 +3720,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfOutgoingMail: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfPersonalLink: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -3019,6 +3764,8 @@ export interface components {
             promiseExactly: null | string;
             group: null | components["schemas"]["PromiseGroup"];
             callAsked: boolean;
+            /** @description The month on whose waiting list it stands, in words; else null. */
+            waitsFor: null | string;
         };
         InquiryView: {
             id: components["schemas"]["IdOfInquiry"];
@@ -3030,6 +3777,7 @@ export interface components {
             cameFrom: null | string;
             knownBefore: boolean;
             callAsked: boolean;
+            waitsFor: null | string;
             fit: components["schemas"]["FitView"];
             promise: null | string;
             promiseOpen: boolean;
@@ -3066,6 +3814,60 @@ export interface components {
             email: string;
             newPassword: boolean;
         };
+        /** @description How long the business keeps what nobody has sent. */
+        Keeping: {
+            /**
+             * Format: int32
+             * @description Days a half-finished form is kept for somebody who wants to go on later; 1 to 365.
+             */
+            unfinishedDays: number;
+        };
+        Kept: {
+            /** @description The address that brings the answers back. */
+            link: string;
+            token: string;
+            until: string;
+            /** Format: int32 */
+            revision: number;
+        };
+        KeptAnswers: {
+            /** Format: int32 */
+            version: number;
+            page: string;
+            /** Format: uuid */
+            sendKey: string;
+            /**
+             * Format: int32
+             * @description The revision this goes on from; zero the first time.
+             */
+            revision: number;
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
+        /** @description A filling-in that is kept to be finished later. */
+        KeptView: {
+            /** @description What the link names it by. */
+            token: string;
+            /** @description Until when it is kept, in words. */
+            until: string;
+            /** Format: int32 */
+            version: number;
+            page: string;
+            /** Format: uuid */
+            sendKey: string;
+            /** Format: int32 */
+            revision: number;
+            /** @description As they were left, by question key. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
+        /**
+         * @description Whether a form takes answers, and why not.
+         * @enum {unknown}
+         */
+        LightState: "on" | "switchedOff" | "notYetOpen" | "closed" | "full";
         LightSwitch: {
             on: boolean;
         };
@@ -3075,6 +3877,24 @@ export interface components {
             label: string;
             /** @description An https address the owner saved. */
             address: string;
+        };
+        LinkParameter: {
+            /** @description The name in the address. */
+            name: string;
+            /** @description The wording of the question it answers; null for a tag that nobody sees. */
+            fills: null | string;
+            /** @description What it can be, for a choice; else empty. */
+            options: string[];
+        };
+        LinkRow: {
+            id: components["schemas"]["IdOfPersonalLink"];
+            name: string;
+            email: string;
+            link: string;
+            /** @description Whether it was opened or used, in words. */
+            state: string;
+            open: boolean;
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
         };
         ListView: {
             id: components["schemas"]["IdOfLookUpList"];
@@ -3133,6 +3953,14 @@ export interface components {
             clientId: null | components["schemas"]["IdOfClient"];
             name: null | string;
         };
+        MailWish: {
+            /** Format: uuid */
+            sendKey: string;
+            /** @description Where the link shall go. */
+            email: string;
+            /** @description That they want this mail. */
+            agrees: boolean;
+        };
         /** @description A message to one person, as it would go out, with its gaps. */
         MessageDraft: {
             /** @description One line. */
@@ -3160,6 +3988,36 @@ export interface components {
             /** @description Paragraphs parted by empty lines. */
             text: string;
         };
+        /** @description How much fits into a month. */
+        MonthPlaces: {
+            /** @description The month. */
+            month: components["schemas"]["YearMonth"];
+            /**
+             * Format: int32
+             * @description How many inquiries fit into it; at least 0.
+             */
+            places: number;
+        };
+        MonthView: {
+            month: components["schemas"]["YearMonth"];
+            words: string;
+            /** Format: int32 */
+            places: number;
+            /**
+             * Format: int32
+             * @description How many inquiries have a place.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description How many wait for one.
+             */
+            waiting: number;
+        };
+        Named: {
+            key: string;
+            words: string;
+        };
         NewForm: {
             /** @description The title of a new form. */
             title: string;
@@ -3176,6 +4034,11 @@ export interface components {
             name: string;
             email: string;
             role: string;
+        };
+        NewLink: {
+            email: string;
+            givenName: string;
+            familyName: string;
         };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
@@ -3256,11 +4119,19 @@ export interface components {
             name: string;
             /** @description Where they can be written to. */
             mail: string;
+            /** @description The address of their picture, or null. */
+            photo: null | string;
+            /** @description Other ways to reach them, a line each. */
+            contact: string[];
         };
         PageView: {
             key: string;
             title: string;
             questions: components["schemas"]["QuestionView"][];
+        };
+        PassView: {
+            /** @description What the browser shows from now on. */
+            pass: string;
         };
         PasswordChange: {
             current: string;
@@ -3269,6 +4140,12 @@ export interface components {
         PeopleView: {
             seats: components["schemas"]["SeatRow"][];
             invites: components["schemas"]["InviteRow"][];
+        };
+        Person: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
         };
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
@@ -3303,15 +4180,9 @@ export interface components {
         };
         /** @description A form as a lead may see it: nothing of screening, landing or conditions. */
         PublicForm: {
-            title: string;
             intro: string;
             /** Format: int32 */
             version: number;
-            business: string;
-            look: components["schemas"]["BrandLook"];
-            logo: null | string;
-            lightOn: boolean;
-            awayNote: string;
             cover: null | components["schemas"]["PublicCover"];
             notForUs: null | components["schemas"]["SisterNote"];
             /** @description Whether all answers are shown once more before they are sent. */
@@ -3323,6 +4194,16 @@ export interface components {
             };
             /** @description The first page, untouched. */
             start: components["schemas"]["FillingStep"];
+            /** @description Says when it was opened; to be sent along. */
+            ticket: string;
+            /**
+             * Format: int32
+             * @description How long nobody is faster than; whoever is waits with sending.
+             */
+            leastSeconds: number;
+            /** @description Whether a proof of work has to be sent along. */
+            proof: boolean;
+            kept: null | components["schemas"]["KeptView"];
         };
         /** @description What stands on a page, as a lead may see it. */
         PublicItem: components["schemas"]["PublicItemPublicQuestion"] | components["schemas"]["PublicItemPublicHeading"] | components["schemas"]["PublicItemPublicPassage"] | components["schemas"]["PublicItemPublicPicture"] | components["schemas"]["PublicItemPublicVideo"] | components["schemas"]["PublicItemPublicDivider"] | components["schemas"]["PublicItemPublicDownload"];
@@ -3490,18 +4371,45 @@ export interface components {
             };
             /** @description The page the form stood on, or null. */
             cameFrom: null | string;
+            /** @description What the form said of when it was opened; null when the sender never saw it. */
+            ticket?: null | string;
+            /** @description What stands in the field that people do not see; null or empty for people. */
+            trap?: null | string;
+            /** @description The proof of work, where the form asks for one. */
+            proof?: null | string;
+        };
+        SentFile: {
+            name: string;
+            size: string;
+            /** @description Where it is had; it comes as something to save. */
+            address: string;
         };
         SentView: {
             title: string;
+            /** @description What has to be known before anything else, or null. */
+            notice: null | string;
             paragraphs: string[];
             nextSteps: string[];
             offersCall: boolean;
+            callAsked: boolean;
             waysForward: components["schemas"]["WayForward"][];
             video: null | string;
             button: null | components["schemas"]["LinkButton"];
             download: null | components["schemas"]["LinkButton"];
             redirect: null | string;
             receipt: string;
+        };
+        /** @description Something the business sells. */
+        Service: {
+            /** @description Names it for ever; small letters, digits and hyphens. */
+            key: string;
+            /** @description What clients call it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it starts in price, in the business's currency; null when that is not said.
+             */
+            startsAt?: null | number;
         };
         Session: {
             /** @description Null when nobody is signed in. */
@@ -3530,6 +4438,29 @@ export interface components {
             promise: components["schemas"]["ReplyPromise"];
             /** @description What the promise means for somebody who writes now, as a sentence. */
             promiseExample: string;
+            /** @description What it sells, and how people find it. */
+            lists: components["schemas"]["BusinessLists"];
+            /** @description Who welcomes people on covers. */
+            welcome: components["schemas"]["WelcomeCard"];
+            /** @description The address of the owner's picture, or null. */
+            photo: null | string;
+            /** @description How long unfinished forms are kept. */
+            keeping: components["schemas"]["Keeping"];
+        };
+        /** @description Ways to bring people to a form. */
+        Sharing: {
+            /** @description Its address. */
+            link: string;
+            /** @description Code that sets it into a page. */
+            inline: string;
+            /** @description Code for a button that floats over a page. */
+            button: string;
+            /** @description Code for a link in a text. */
+            textLink: string;
+            /** @description The form as plain HTML; null unless its settings allow it and it is published. */
+            plain: null | string;
+            /** @description What its address can fill in. */
+            parameters: components["schemas"]["LinkParameter"][];
         };
         SignIn: {
             email: string;
@@ -3553,6 +4484,27 @@ export interface components {
          * @enum {unknown}
          */
         SmtpSecurity: "startTls" | "tls" | "none";
+        /** @description A way people find the business. */
+        Source: {
+            /** @description Names it for ever; small letters, digits and hyphens. */
+            key: string;
+            /** @description What people read. */
+            name: string;
+        };
+        /** @description What keeps programs from filling in a form. A field that people do not see is always part of it. */
+        SpamGuard: {
+            /**
+             * Format: int32
+             * @description Nobody is faster than this from opening to sending; 0 to int SpamGuard.MostSeconds.
+             * @default 3
+             */
+            leastSeconds: number;
+            /**
+             * @description Whether the browser has to prove some work, too.
+             * @default false
+             */
+            proof: boolean;
+        };
         /**
          * @description How the business stands with a client.
          * @enum {unknown}
@@ -3569,7 +4521,7 @@ export interface components {
         };
         StuckView: {
             id: components["schemas"]["IdOfOutgoingMail"];
-            clientId: components["schemas"]["IdOfClient"];
+            clientId: null | components["schemas"]["IdOfClient"];
             name: string;
             to: string;
             subject: string;
@@ -3580,6 +4532,10 @@ export interface components {
             messageId: string;
             /** Format: int32 */
             tries: number;
+        };
+        TellMe: {
+            /** @description Where to write. */
+            email: string;
         };
         TestResult: {
             /** @description Whether the mail server took it. */
@@ -3609,6 +4565,10 @@ export interface components {
          * @enum {unknown}
          */
         Truth: "false" | "unknown" | "true";
+        TypedCode: {
+            /** @description As typed. */
+            code: string;
+        };
         /**
          * @description The typefaces that ship with the house.
          * @enum {unknown}
@@ -3635,6 +4595,22 @@ export interface components {
             /** @description A web address the owner saved, or null. */
             address?: null | string;
         };
+        /**
+         * @description How somebody is met at a form.
+         * @enum {unknown}
+         */
+        Welcome: "open" | "lightOff" | "onlyByLink" | "codeNeeded" | "linkUsed" | "linkRanOut";
+        /** @description Who welcomes people on the cover of forms. */
+        WelcomeCard: {
+            /**
+             * Format: uuid
+             * @description The identifier of a stored picture of the owner, or null.
+             */
+            photo: null | string;
+            /** @description How to reach them, line by line; may be empty. */
+            contactLines: string;
+        };
+        YearMonth: string;
     };
     responses: never;
     parameters: never;

@@ -47,7 +47,7 @@ const router = createBrowserRouter([
       },
       { path: "/forms", element: <FormList /> },
       { path: "/forms/new", element: <NewForm /> },
-      { path: "/forms/:id", element: <EditForm /> },
+      { path: "/forms/:id/:section?", element: <EditForm /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
       { path: "/clients", element: <ClientList />, children: [{ path: ":id", element: <ClientPanel /> }] },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },

@@ -58,6 +58,22 @@ export function SelectBox({
   );
 }
 
+/** A box to tick, with its words behind it. */
+export function CheckBox(props: { label: string; help?: string; checked: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] gap-x-2.5">
+      <input
+        type="checkbox"
+        className="mt-0.5 size-[1.15rem] accent-dusk"
+        checked={props.checked}
+        onChange={(e) => props.onChange(e.target.checked)}
+      />
+      <span>{props.label}</span>
+      {props.help && <span className="col-start-2 text-slate">{props.help}</span>}
+    </label>
+  );
+}
+
 /** A text area that is as high as its text. */
 export function GrowingText({ className = "", value, ...rest }: TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const area = useRef<HTMLTextAreaElement>(null);

@@ -1,32 +1,24 @@
-import type { PublicForm } from "./client";
+import type { DoorView, PublicForm } from "./client";
 import { OwnVideo } from "./PageItem";
 
 /** What welcomes people before the first page. */
-export function Cover({ form, onStart }: { form: PublicForm; onStart: () => void }) {
+export function Cover({ door, form, onStart }: { door: DoorView; form: PublicForm; onStart: () => void }) {
   const cover = form.cover!;
   return (
     <>
       {cover.picture && (
         <img src={cover.picture} alt={cover.pictureAlt} className="mb-5 max-h-72 w-full rounded-soft object-cover" />
       )}
-      <p className="mb-1 text-slate">{form.business}</p>
-      <h1 className="mb-3 text-2xl">{form.title}</h1>
+      <p className="mb-1 text-slate">{door.business}</p>
+      <h1 className="mb-3 text-2xl">{door.title}</h1>
       {cover.paragraphs.map((paragraph) => (
         <p key={paragraph} className="mb-3 whitespace-pre-line">
           {paragraph}
         </p>
       ))}
-      {cover.video && <OwnVideo address={cover.video} title={form.title} />}
+      {cover.video && <OwnVideo address={cover.video} title={door.title} />}
       <NotForUs form={form} />
-      {cover.owner && (
-        <p className="my-5 border-l-4 border-[var(--brand)] pl-3">
-          <strong>{cover.owner.name}</strong>
-          <br />
-          <a href={`mailto:${cover.owner.mail}`} className="underline">
-            {cover.owner.mail}
-          </a>
-        </p>
-      )}
+      {cover.owner && <Owner owner={cover.owner} />}
       <button
         type="button"
         onClick={onStart}
@@ -35,6 +27,32 @@ export function Cover({ form, onStart }: { form: PublicForm; onStart: () => void
         {cover.startLabel}
       </button>
     </>
+  );
+}
+
+function Owner({ owner }: { owner: NonNullable<NonNullable<PublicForm["cover"]>["owner"]> }) {
+  return (
+    <div className="my-5 flex items-center gap-4">
+      {owner.photo && (
+        <img
+          src={owner.photo}
+          alt={owner.name}
+          className="size-20 shrink-0 rounded-full border border-line object-cover"
+        />
+      )}
+      <p className="min-w-0 border-l-4 border-[var(--brand)] pl-3">
+        <strong>{owner.name}</strong>
+        <br />
+        <a href={`mailto:${owner.mail}`} className="underline">
+          {owner.mail}
+        </a>
+        {owner.contact.map((line) => (
+          <span key={line} className="block">
+            {line}
+          </span>
+        ))}
+      </p>
+    </div>
   );
 }
 

@@ -1,25 +1,29 @@
-import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
+import { lazy, Suspense, useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf, type Finding } from "../api/problem";
 import { LampMark } from "../kit/marks";
-import { evaluate, send, type PublicForm, type PublicItem, type SentView } from "./client";
+import { evaluate, send, type DoorView, type PublicForm, type PublicItem, type SentView } from "./client";
 import { NotForUs } from "./Cover";
 import { DeskContext } from "./desk";
 import { ErrorSummary } from "./ErrorSummary";
+import { FinishLater } from "./FinishLater";
 import { toTop, within } from "./frame";
 import { PageItem } from "./PageItem";
 import { Review } from "./Review";
 import { useFilling } from "./useFilling";
 
+const Proof = lazy(() => import("./Proof"));
+
 const retryMs = 10_000;
 
 interface Props {
   token: string;
+  door: DoorView;
   form: PublicForm;
   onSent: (sent: SentView) => void;
 }
 
 /** The pages of questions. What is asked is the server's to say; here it is drawn and kept. */
-export function FormPages({ token, form, onSent }: Props) {
+export function FormPages({ token, door, form, onSent }: Props) {
   const way = useFilling(token, form);
   const { filling, step, review, refusal } = way;
   const [busy, setBusy] = useState(false);
@@ -27,6 +31,10 @@ export function FormPages({ token, form, onSent }: Props) {
   // Whether the answers wait here for the line to come back.
   const [waits, setWaits] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
+  const [openedAt] = useState(() => Date.now());
+  const [trap, setTrap] = useState("");
+  const [proof, setProof] = useState<string | null>(null);
+  const [proofs, setProofs] = useState(0);
 
   // The title of a page that was turned to takes the focus.
   useEffect(() => {
@@ -48,22 +56,34 @@ export function FormPages({ token, form, onSent }: Props) {
       ...Object.keys(form.prefilled),
     ]);
     const answers = Object.fromEntries(Object.entries(filling.answers).filter(([key]) => known.has(key)));
+    // Whoever is faster than people waits; what was brought back from before is sent quickly by people, too.
+    const early = openedAt + form.leastSeconds * 1000 + 200 - Date.now();
+    if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
     const sent = await send(token, {
       version: filling.version,
       sendKey: filling.sendKey,
       answers,
       cameFrom: within,
+      ticket: form.ticket,
+      trap,
+      proof,
     });
     way.done();
+    // A reload shows how it ended, and not an empty form.
+    history.replaceState({}, "", `?sent=${encodeURIComponent(sent.receipt)}`);
     onSent(sent);
   };
 
+  const { version, answers, sendKey } = filling;
+  const look = (key: string, leaving: boolean) => evaluate(token, { version, sendKey, answers, page: key, leaving });
+  const leave = () => look(page.key, true);
+
   const goOn = async () => {
     if (review) return sendAll();
-    const left = await evaluate(token, { ...filling, page: page.key, leaving: true });
+    const left = await leave();
     if (left.summary) return way.refuse(left.summary, left.findings);
     if (left.next) {
-      way.setStep(await evaluate(token, { ...filling, page: left.next, leaving: false }));
+      way.setStep(await look(left.next, false));
       return way.turnTo(left.next);
     }
     if (left.review) return way.showReview(left.review);
@@ -82,6 +102,11 @@ export function FormPages({ token, form, onSent }: Props) {
         const home =
           elsewhere && form.pages.find((one) => one.items.some((item) => item.key === keyOf(elsewhere.place)));
         if (home) way.turnTo(home.key);
+        setTrap("");
+        if (proof) {
+          setProof(null);
+          setProofs((before) => before + 1);
+        }
         setWaits(error instanceof Problem && error.status === 0 && (isLast || review !== null));
         way.refuse(sentenceOf(error), found);
       })
@@ -103,6 +128,17 @@ export function FormPages({ token, form, onSent }: Props) {
       removeEventListener("online", retry);
     };
   }, [waits]);
+
+  // What was posted from elsewhere is open where it needs another look; that is said at once.
+  const lookAtOnce = useEffectEvent(() =>
+    leave().then(
+      (left) => left.summary && way.refuse(left.summary, left.findings),
+      () => {}, // The way on says what is wrong.
+    ),
+  );
+  useEffect(() => {
+    if (new URLSearchParams(location.search).has("look")) void lookAtOnce();
+  }, []);
 
   const turnBack = () =>
     review ? way.turnBackTo(page.key) : way.turnBackTo(step.pages[step.pages.indexOf(page.key) - 1] ?? way.firstPage);
@@ -126,10 +162,10 @@ export function FormPages({ token, form, onSent }: Props) {
           act();
         }}
       >
-        {!(isFirst && form.cover) && <p className="mb-1 text-slate">{form.business}</p>}
+        {!(isFirst && form.cover) && <p className="mb-1 text-slate">{door.business}</p>}
         {isFirst && !review && !form.cover && (
           <>
-            <h1 className="mb-2 text-2xl">{form.title}</h1>
+            <h1 className="mb-2 text-2xl">{door.title}</h1>
             <p className="mb-5 whitespace-pre-line">{form.intro}</p>
             <NotForUs form={form} />
           </>
@@ -159,7 +195,7 @@ export function FormPages({ token, form, onSent }: Props) {
         {review ? (
           <Review pages={review} onChange={way.turnTo} />
         ) : (
-          <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-6">
+          <div className="grid grid-cols-1 items-end gap-x-4 sm:grid-cols-6">
             {page.items.map((item) => (
               <PageItem
                 key={item.key}
@@ -169,6 +205,24 @@ export function FormPages({ token, form, onSent }: Props) {
               />
             ))}
           </div>
+        )}
+        {/* Programs that fill in everything fill in this, too. */}
+        <div aria-hidden="true" className="absolute -left-[200vw] h-0 overflow-hidden">
+          <label>
+            Leave this empty
+            <input
+              name="your-website-again"
+              tabIndex={-1}
+              autoComplete="off"
+              value={trap}
+              onChange={({ target }) => setTrap(target.value)}
+            />
+          </label>
+        </div>
+        {form.proof && (review || (isLast && !form.review)) && (
+          <Suspense fallback={<p className="mb-5 text-slate">One moment …</p>}>
+            <Proof key={proofs} token={token} onProof={setProof} />
+          </Suspense>
         )}
         <div className="flex flex-wrap items-center gap-3">
           <button
@@ -189,6 +243,7 @@ export function FormPages({ token, form, onSent }: Props) {
           )}
         </div>
       </form>
+      <FinishLater token={token} filling={filling} lost={way.later.lost} keepNow={way.later.keepNow} />
     </DeskContext>
   );
 }

@@ -1,53 +1,66 @@
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { loadFace } from "../kit/faces";
-import { showForm, type PublicForm, type SentView } from "./client";
+import { AtTheDoor, Quiet } from "./AtTheDoor";
+import { showDoor, showReceipt, type DoorView, type SentView } from "./client";
 import { Cover } from "./Cover";
 import { load } from "./filling";
 import { FormPages } from "./FormPages";
-import { isEmbedded, reportHeight, within } from "./frame";
+import { closeOnEscape, isEmbedded, reportHeight, within } from "./frame";
 import { SendOff } from "./SendOff";
 
 /** The public form from the first look to the send-off. */
 export function Porch({ token }: { token: string }) {
-  const [form, setForm] = useState<PublicForm | null>(null);
+  const [door, setDoor] = useState<DoorView | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
-  const [sent, setSent] = useState<SentView | null>(null);
-  // Who has begun before does not stand before the door again.
+  const [sent, setSent] = useState<{ view: SentView; fresh: boolean } | null>(null);
+  // Who has begun before does not stand before the cover again.
   const [started, setStarted] = useState(() => load(token) !== null);
   const outside = useRef<HTMLDivElement>(null);
 
-  useEffect(() => {
-    document.documentElement.toggleAttribute("data-embedded", isEmbedded);
-    showForm(token, location.search, within ?? (document.referrer || null)).then(
-      (shown) => {
+  const knock = useCallback(() => {
+    const address = new URLSearchParams(location.search);
+    const receipt = address.get("sent");
+    Promise.all([
+      showDoor(token, location.search, within ?? (document.referrer || null), address.get("later")),
+      receipt ? showReceipt(receipt) : null,
+    ]).then(
+      ([shown, view]) => {
         document.title = `${shown.title}, ${shown.business}`;
         dress(shown.look);
-        setForm(shown);
+        setDoor(shown);
+        if (view) setSent({ view, fresh: false });
       },
       (error: unknown) => setFailure(sentenceOf(error)),
     );
   }, [token]);
+  useEffect(() => {
+    document.documentElement.toggleAttribute("data-embedded", isEmbedded);
+    knock();
+  }, [knock]);
   useEffect(() => (outside.current ? reportHeight(outside.current) : undefined), []);
+  useEffect(closeOnEscape, []);
 
+  const form = door?.form;
   return (
     <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
       <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
-        {form?.logo && <img src={form.logo} alt={form.business} className="mb-3 max-h-16 max-w-60" />}
+        {door?.logo && <img src={door.logo} alt={door.business} className="mb-3 max-h-16 max-w-60" />}
+        {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
         {failure ? (
-          <Quiet title="This door does not open">{failure}</Quiet>
-        ) : !form ? (
+          <Quiet title="This door does not open" note={failure} />
+        ) : !door ? (
           <p role="status" className="text-slate">
             One moment …
           </p>
         ) : sent ? (
-          <SendOff sent={sent} business={form.business} />
-        ) : !form.lightOn ? (
-          <Quiet title={`${form.title}: the light is off`}>{form.awayNote}</Quiet>
-        ) : form.cover && !started ? (
-          <Cover form={form} onStart={() => setStarted(true)} />
+          <SendOff sent={sent.view} fresh={sent.fresh} business={door.business} />
+        ) : !form ? (
+          <AtTheDoor token={token} door={door} onOpen={knock} />
+        ) : form.cover && !started && !form.kept ? (
+          <Cover door={door} form={form} onStart={() => setStarted(true)} />
         ) : (
-          <FormPages token={token} form={form} onSent={setSent} />
+          <FormPages token={token} door={door} form={form} onSent={(view) => setSent({ view, fresh: true })} />
         )}
       </main>
     </div>
@@ -55,7 +68,7 @@ export function Porch({ token }: { token: string }) {
 }
 
 /** Puts on the brand's colours and typeface; words are there before the face is. */
-function dress(look: PublicForm["look"]) {
+function dress(look: DoorView["look"]) {
   const style = document.documentElement.style;
   style.setProperty("--brand", look.accent);
   style.setProperty("--backdrop", look.backdrop);
@@ -63,13 +76,4 @@ function dress(look: PublicForm["look"]) {
     style.setProperty("--font-body", family);
     style.setProperty("--font-head", family);
   });
-}
-
-function Quiet({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <>
-      <h1 className="mb-3 text-2xl">{title}</h1>
-      <p>{children}</p>
-    </>
-  );
 }

@@ -30,8 +30,11 @@ export function QuestionField({ question, place, answer, onChange }: Props) {
   if (!shown.has(place)) return null;
   const id = `q-${place}`;
   const error = errors.get(place);
+  const notice = step.notices[place];
   const help = step.helps[place] ?? question.help;
-  const describedBy = [help ? `${id}-help` : "", error ? `${id}-error` : ""].filter(Boolean).join(" ") || undefined;
+  const describedBy =
+    [help ? `${id}-help` : "", error ? `${id}-error` : "", notice ? `${id}-notice` : ""].filter(Boolean).join(" ") ||
+    undefined;
   const described: Described = { "aria-describedby": describedBy, "aria-invalid": error ? true : undefined };
   const isOptional = !required.has(place) && question.control.kind !== "workedOut";
   const head = (
@@ -54,6 +57,11 @@ export function QuestionField({ question, place, answer, onChange }: Props) {
       )}
     </>
   );
+  const noticed = (
+    <p id={`${id}-notice`} role="status" className={notice ? "mt-1.5 border-l-4 border-edge pl-2" : "sr-only"}>
+      {notice}
+    </p>
+  );
   const { control, placeholder } = question;
   const drawn = (
     <Suspense fallback={<p className="text-slate">One moment …</p>}>
@@ -71,6 +79,7 @@ export function QuestionField({ question, place, answer, onChange }: Props) {
       <legend className="mb-1 p-0 text-[1.07rem] font-semibold">{head}</legend>
       {notes}
       {drawn}
+      {noticed}
     </fieldset>
   ) : (
     <div className={`mb-6 min-w-0 ${widths[question.width]}`}>
@@ -79,6 +88,7 @@ export function QuestionField({ question, place, answer, onChange }: Props) {
       </label>
       {notes}
       {drawn}
+      {noticed}
     </div>
   );
 }

@@ -5,14 +5,14 @@ import { isEmbedded, toTop } from "./frame";
 import { OwnVideo } from "./PageItem";
 
 /** How the form ends for this person. */
-export function SendOff({ sent, business }: { sent: SentView; business: string }) {
+export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: boolean; business: string }) {
   const title = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     title.current?.focus();
     toTop();
-    // Within somebody's page only a click may lead away from it; there the link stands for it.
-    if (sent.redirect && !isEmbedded) location.assign(sent.redirect);
-  }, [sent.redirect]);
+    // Within somebody's page only a click may lead away from it; and who comes back here does not want to be sent off again.
+    if (sent.redirect && fresh && !isEmbedded) location.assign(sent.redirect);
+  }, [sent.redirect, fresh]);
 
   return (
     <>
@@ -20,6 +20,7 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
       <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
         {sent.title}
       </h1>
+      {sent.notice && <p className="mb-3 border-l-4 border-edge pl-3 font-semibold">{sent.notice}</p>}
       {sent.paragraphs.map((paragraph) => (
         <p key={paragraph} className="mb-3">
           {paragraph}
@@ -59,7 +60,7 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
           </ol>
         </>
       )}
-      {sent.offersCall && <CallOffer receipt={sent.receipt} />}
+      {sent.offersCall && <CallOffer receipt={sent.receipt} asked={sent.callAsked} />}
       {sent.waysForward.length > 0 && (
         <>
           <h2 className="mt-5 mb-2 text-lg">Other ways forward</h2>
@@ -78,8 +79,8 @@ export function SendOff({ sent, business }: { sent: SentView; business: string }
   );
 }
 
-function CallOffer({ receipt }: { receipt: string }) {
-  const [state, setState] = useState<"open" | "asking" | "asked">("open");
+function CallOffer({ receipt, asked }: { receipt: string; asked: boolean }) {
+  const [state, setState] = useState<"open" | "asking" | "asked">(asked ? "asked" : "open");
   const [failure, setFailure] = useState<string | null>(null);
   const ask = () => {
     setState("asking");

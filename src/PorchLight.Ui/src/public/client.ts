@@ -2,9 +2,21 @@ import createClient from "openapi-fetch";
 import { orProblem, Problem, type Schemas } from "../api/problem";
 import type { paths } from "../api/schema";
 import type { Desk } from "./desk";
+import { passOf } from "./filling";
 
 const http = createClient<paths>({ credentials: "omit" });
 
+// Where a private form opens with a code, the browser in which it was typed shows so with every request.
+http.use({
+  onRequest({ request }) {
+    const pass = passOf(tokenOf(request.url));
+    if (pass) request.headers.set("Porch-Pass", pass);
+    return request;
+  },
+});
+const tokenOf = (address: string) => /\/public\/forms\/([^/?]+)/.exec(address)?.[1] ?? "";
+
+export type DoorView = Schemas["DoorView"];
 export type PublicForm = Schemas["PublicForm"];
 export type PublicItem = Schemas["PublicItem"];
 export type PublicQuestion = Schemas["PublicQuestion"];
@@ -16,14 +28,35 @@ export type ReviewPage = Schemas["ReviewPage"];
 export type FileRef = Schemas["FileRef"];
 export type FoundLine = Schemas["FoundLine"];
 
+export type KeptView = Schemas["KeptView"];
+export type Kept = Schemas["Kept"];
+
 type Filler = Pick<Desk, "token" | "version" | "sendKey">;
 
-export const showForm = (token: string, opened: string, cameFrom: string | null) =>
+export const showDoor = (token: string, opened: string, cameFrom: string | null, later: string | null) =>
   orProblem(
     http.GET("/public/forms/{token}", {
-      params: { path: { token }, query: { opened, cameFrom: cameFrom ?? undefined } },
+      params: { path: { token }, query: { opened, cameFrom: cameFrom ?? undefined, later: later ?? undefined } },
     }),
   );
+
+export const tellMe = (token: string, email: string) =>
+  orProblem(http.POST("/public/forms/{token}/tell-me", { params: { path: { token } }, body: { email } }));
+
+export const sendCode = (token: string) =>
+  orProblem(http.POST("/public/forms/{token}/code", { params: { path: { token } } }));
+
+export const checkCode = (token: string, code: string) =>
+  orProblem(http.POST("/public/forms/{token}/code/check", { params: { path: { token } }, body: { code } }));
+
+export const keepForLater = (token: string, body: Schemas["KeptAnswers"]) =>
+  orProblem(http.PUT("/public/forms/{token}/kept", { params: { path: { token } }, body }));
+
+export const mailForLater = (token: string, body: Schemas["MailWish"]) =>
+  orProblem(http.POST("/public/forms/{token}/kept/mail", { params: { path: { token } }, body }));
+
+export const showReceipt = (token: string) =>
+  orProblem(http.GET("/public/receipts/{token}", { params: { path: { token } } }));
 
 export const evaluate = (token: string, body: Schemas["Filling"], signal?: AbortSignal) =>
   orProblem(http.POST("/public/forms/{token}/evaluate", { params: { path: { token } }, body, signal }));
@@ -61,6 +94,8 @@ export function upload(
     const query = new URLSearchParams({ filling: sendKey, question, name: file.name });
     request.open("POST", `/public/forms/${encodeURIComponent(token)}/${version}/files?${query}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");
+    const pass = passOf(token);
+    if (pass) request.setRequestHeader("Porch-Pass", pass);
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => onShare(total ? loaded / total : 0);
     request.onerror = () => reject(new Problem(0, `“${file.name}” did not get through. Please try it again.`));

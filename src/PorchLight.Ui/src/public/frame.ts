@@ -13,6 +13,16 @@ export function reportHeight(element: HTMLElement): () => void {
   return () => observer.disconnect();
 }
 
+/** Where we stand in a dialog of the page around us, Escape closes it, as in any dialog. */
+export function closeOnEscape(): (() => void) | undefined {
+  if (!isEmbedded) return;
+  const close = (event: KeyboardEvent) => {
+    if (event.key === "Escape" && !event.defaultPrevented) window.parent.postMessage({ porchLight: "close" }, "*");
+  };
+  addEventListener("keydown", close);
+  return () => removeEventListener("keydown", close);
+}
+
 /** Asks the page around us to bring our top into view, after a page turn. */
 export function toTop(): void {
   if (isEmbedded) window.parent.postMessage({ porchLight: "top" }, "*");

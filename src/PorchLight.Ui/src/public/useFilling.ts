@@ -1,9 +1,18 @@
-import { useEffect, useRef, useState } from "react";
-import type { Finding } from "../api/problem";
-import { evaluate, type Answer, type Answers, type FillingStep, type PublicForm, type ReviewPage } from "./client";
-import { keep, load, newKey, type Filling } from "./filling";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { sentenceOf, type Finding } from "../api/problem";
+import {
+  evaluate,
+  keepForLater,
+  type Answer,
+  type Answers,
+  type FillingStep,
+  type PublicForm,
+  type ReviewPage,
+} from "./client";
+import { keep, load, newKey, resume, type Filling } from "./filling";
 
 const debounceMs = 250;
+const keepMs = 1500;
 
 /** What has to be put right: a sentence, and each at its place. */
 export interface Refusal {
@@ -16,17 +25,7 @@ export interface Refusal {
 /** A filling-in as it grows: kept in this browser, and led by the server, which says what is asked. */
 export function useFilling(token: string, form: PublicForm) {
   const firstPage = form.start.pages[0] ?? "";
-  const [filling, setFilling] = useState<Filling>(() => {
-    const kept = load(token);
-    return kept && kept.version === form.version
-      ? kept
-      : {
-          version: form.version,
-          page: firstPage,
-          answers: { ...form.prefilled, ...kept?.answers },
-          sendKey: newKey(),
-        };
-  });
+  const [filling, setFilling] = useState<Filling>(() => begin(token, form, firstPage));
   const [step, setStep] = useState<FillingStep>(form.start);
   const [review, setReview] = useState<ReviewPage[] | null>(null);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
@@ -36,11 +35,12 @@ export function useFilling(token: string, form: PublicForm) {
   useEffect(() => keep(token, filling), [token, filling]);
 
   // What is asked may depend on what was just answered; the last answer wins.
+  const { version, page, answers, sendKey } = filling;
   useEffect(() => {
     const abort = new AbortController();
     const timer = setTimeout(
       () => {
-        evaluate(token, { ...filling, leaving: false }, abort.signal).then(
+        evaluate(token, { version, page, answers, sendKey, leaving: false }, abort.signal).then(
           (next) => !abort.signal.aborted && setStep(next),
           () => {}, // The way on asks again, and says what is wrong.
         );
@@ -52,7 +52,9 @@ export function useFilling(token: string, form: PublicForm) {
       clearTimeout(timer);
       abort.abort();
     };
-  }, [token, filling]);
+  }, [token, version, page, answers, sendKey]);
+
+  const later = useLater(token, filling, setFilling);
 
   // The browser's own Back turns the page back.
   useEffect(() => {
@@ -80,6 +82,7 @@ export function useFilling(token: string, form: PublicForm) {
     review,
     refusal,
     turns,
+    later,
     setStep,
     firstPage,
     answer: (key: string, given: Answer | undefined) => {
@@ -115,4 +118,42 @@ export function useFilling(token: string, form: PublicForm) {
     },
     done: () => keep(token, null),
   };
+}
+
+function begin(token: string, form: PublicForm, firstPage: string): Filling {
+  const here = load(token);
+  // What is kept for later wins over this browser's own copy, unless that one goes on from it.
+  if (form.kept && !(here?.sendKey === form.kept.sendKey && (here.kept?.revision ?? 0) >= form.kept.revision))
+    return resume(form.kept, location.href);
+  if (here && here.version === form.version) return here;
+  return {
+    version: form.version,
+    page: firstPage,
+    answers: { ...form.prefilled, ...here?.answers },
+    sendKey: newKey(),
+  };
+}
+
+/** Keeps the filling-in to be finished later, once that was asked for, and from then on whatever is added. */
+function useLater(token: string, filling: Filling, setFilling: (change: (before: Filling) => Filling) => void) {
+  const [lost, setLost] = useState<string | null>(null);
+  const stored = useRef(filling);
+  const { version, page, answers, sendKey, kept } = filling;
+
+  const keepNow = useCallback(async () => {
+    const got = await keepForLater(token, { version, page, sendKey, answers, revision: kept?.revision ?? 0 });
+    stored.current = { ...stored.current, page, answers };
+    setFilling((before) => ({ ...before, kept: got }));
+    // From here on a reload, a bookmark or the address itself brings it back.
+    history.replaceState(history.state, "", `?later=${encodeURIComponent(got.token)}`);
+    return got;
+  }, [token, version, page, sendKey, answers, kept?.revision, setFilling]);
+
+  useEffect(() => {
+    if (!kept || lost || (stored.current.page === page && stored.current.answers === answers)) return;
+    const timer = setTimeout(() => keepNow().catch((error: unknown) => setLost(sentenceOf(error))), keepMs);
+    return () => clearTimeout(timer);
+  }, [kept, lost, page, answers, keepNow]);
+
+  return { kept, lost, keepNow };
 }

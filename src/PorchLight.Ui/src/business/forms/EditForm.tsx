@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { NavLink, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { LampMark } from "../../kit/marks";
@@ -7,13 +7,23 @@ import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 import { Clashes } from "../edits/Clashes";
+import { NothingHere } from "../frame/NothingHere";
+import { FormSettings } from "./FormSettings";
+import { PersonalLinks } from "./PersonalLinks";
 import { Share } from "./Share";
 import { useDraft } from "./useDraft";
+import { WaysIn } from "./WaysIn";
 import { Wordings } from "./Wordings";
 
-/** One form: its words, its light, publishing, link and embed code. */
+const sections = [
+  ["words", "Words"],
+  ["ways-in", "Ways in"],
+  ["settings", "Settings"],
+] as const;
+
+/** One form: its words, its light and publishing; how people get to it; what holds beside the words. */
 export function EditForm() {
-  const { id = "" } = useParams();
+  const { id = "", section = "words" } = useParams();
   const form = useQuery({
     queryKey: ["form", id],
     queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id } } })),
@@ -22,18 +32,19 @@ export function EditForm() {
   // The words to be edited are those stored now, never those seen the last time.
   const ready = form.isFetchedAfterMount && form.data;
   useTitle(form.data?.title);
+  if (!sections.some(([key]) => key === section)) return <NothingHere />;
   return (
     <main className="h-full overflow-y-auto">
       <div className="mx-auto max-w-6xl p-6 sm:px-10">
         <Failure error={form.error} />
         {!ready && !form.error && <Skeleton rows={8} />}
-        {ready && <Editor key={ready.id} form={ready} />}
+        {ready && <Editor key={ready.id} form={ready} section={section} />}
       </div>
     </main>
   );
 }
 
-function Editor({ form }: { form: Schemas["FormView"] }) {
+function Editor({ form, section }: { form: Schemas["FormView"]; section: string }) {
   const queries = useQueryClient();
   const path = { id: form.id };
   const draft = useDraft(form);
@@ -51,10 +62,10 @@ function Editor({ form }: { form: Schemas["FormView"] }) {
   const changed = form.unpublishedChanges || draft.isDirty;
   return (
     <>
-      <div className="mb-5 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <h1 className="text-2xl">{draft.value.title || "A form without a title"}</h1>
         <span className="inline-flex items-center gap-2">
-          <LampMark lit={form.lightOn} /> Light is {form.lightOn ? "on" : "off"},{" "}
+          <LampMark lit={form.shines} /> Light is {form.shines ? "on" : "off"},{" "}
           {form.version === 0 ? "not published yet" : `version ${form.version}`}
         </span>
         <span role="status" className="text-slate">
@@ -64,7 +75,7 @@ function Editor({ form }: { form: Schemas["FormView"] }) {
           <Button disabled={light.isPending} onClick={() => light.mutate(!form.lightOn)}>
             {form.lightOn ? "Turn the light off" : "Turn the light on"}
           </Button>
-          <a href={form.link} target="_blank" rel="noreferrer" className={buttonLook("plain")}>
+          <a href={form.sharing.link} target="_blank" rel="noreferrer" className={buttonLook("plain")}>
             See it as a lead
           </a>
           <Button weight="main" disabled={!changed || publish.isPending} onClick={() => publish.mutate()}>
@@ -72,16 +83,38 @@ function Editor({ form }: { form: Schemas["FormView"] }) {
           </Button>
         </span>
       </div>
+      {form.lightOn !== form.shines && <p className="mb-3">{form.light}</p>}
+      <nav aria-label="This form" className="mb-5 flex flex-wrap gap-1 border-b border-line">
+        {sections.map(([key, words]) => (
+          <NavLink
+            key={key}
+            to={key === "words" ? `/forms/${form.id}` : `/forms/${form.id}/${key}`}
+            aria-current={key === section ? "page" : undefined}
+            className={`-mb-px border-b-2 px-3 py-1.5 ${key === section ? "border-dusk font-semibold" : "border-transparent hover:border-edge"}`}
+          >
+            {words}
+          </NavLink>
+        ))}
+      </nav>
       <Failure error={(draft.clashes.length === 0 && draft.error) || publish.error || light.error} />
       <Clashes clashes={draft.clashes} nameOf={(place) => nameOf(form, place)} onChoose={draft.choose} />
-      <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-        <Wordings form={form} words={draft.value} onChange={draft.change} />
-        <Share
-          form={form}
-          awayNote={draft.value.awayNote}
-          onAwayNote={(awayNote) => draft.change({ ...draft.value, awayNote })}
-        />
-      </div>
+      {section === "settings" ? (
+        <FormSettings id={form.id} />
+      ) : section === "ways-in" ? (
+        <div className="grid items-start gap-6 lg:grid-cols-2">
+          <WaysIn form={form} />
+          <PersonalLinks id={form.id} />
+        </div>
+      ) : (
+        <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+          <Wordings form={form} words={draft.value} onChange={draft.change} />
+          <Share
+            form={form}
+            awayNote={draft.value.awayNote}
+            onAwayNote={(awayNote) => draft.change({ ...draft.value, awayNote })}
+          />
+        </div>
+      )}
     </>
   );
 }

@@ -34,7 +34,7 @@ export function FormList() {
                 className="flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 -outline-offset-2 hover:bg-mist/70"
               >
                 <span className="inline-flex w-32 items-center gap-2">
-                  <LampMark lit={form.lightOn} /> {form.lightOn ? "Light is on" : "Light is off"}
+                  <LampMark lit={form.shines} /> {form.shines ? "Light is on" : "Light is off"}
                 </span>
                 <strong className="min-w-48 flex-1">{form.title}</strong>
                 <span className="w-28 tabular-nums">{form.questions} questions</span>

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Schemas } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
 import { CopyBox } from "../../kit/CopyBox";
@@ -15,17 +16,22 @@ export function Share({ form, awayNote, onAwayNote }: Props) {
     <div className="rounded-soft bg-card p-6 shadow-soft">
       <h2 className="mb-2 text-[1.07rem]">Bring people here</h2>
       {form.version === 0 && <p className="mb-3">Publish the form first; until then the link shows nothing.</p>}
-      <CopyBox label="Link" help="For a mail, a signature or a profile." text={form.link} rows={2} />
+      <CopyBox label="Link" help="For a mail, a signature or a profile." text={form.sharing.link} rows={2} />
       <CopyBox
         label="Embed code"
         help="Paste it into a page of your own site, where the form should stand."
-        text={form.embedCode}
+        text={form.sharing.inline}
         rows={4}
       />
+      <p className="mb-4">
+        <Link to={`/forms/${form.id}/ways-in`} className="underline">
+          More ways in: a button, a link in a text, tagged and personal links
+        </Link>
+      </p>
       <label className="mb-4 block">
         <span className="block font-semibold">Away note</span>
         <span className="mb-1 block text-slate">
-          What people see {form.lightOn ? "while the light is off." : "now, for the light is off."}
+          What people see {form.shines ? "while the light is off." : "now, for the light is off."}
         </span>
         <GrowingText className={boxLook} value={awayNote} onChange={(e) => onAwayNote(e.target.value)} />
       </label>

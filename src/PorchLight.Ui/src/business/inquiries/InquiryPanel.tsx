@@ -1,9 +1,10 @@
 import { CornerDownRight, Scale } from "lucide-react";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { FitMark, fitWords, MarginMark } from "../../kit/marks";
+import { Failure } from "../../kit/states";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
@@ -18,6 +19,11 @@ export function InquiryPanel() {
   const query = useQuery({
     queryKey: ["inquiry", id],
     queryFn: () => orProblem(api.GET("/api/inquiries/{id}", { params: { path: { id } } })),
+  });
+  const queries = useQueryClient();
+  const place = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/inquiries/{id}/place", { params: { path: { id } } })),
+    onSuccess: () => void queries.invalidateQueries(),
   });
   useTitle(query.data?.name);
   const view = query.data;
@@ -45,7 +51,13 @@ export function InquiryPanel() {
         <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
           Open the client
         </Link>
+        {view.waitsFor && (
+          <Button disabled={place.isPending} onClick={() => place.mutate()}>
+            Give them a place in {view.waitsFor}
+          </Button>
+        )}
       </div>
+      <Failure error={place.error} />
       {replying && <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("")} />}
       {view.differences.length > 0 && <Differences view={view} />}
       <Section title="What they said">
@@ -68,7 +80,13 @@ export function InquiryPanel() {
                 <span className="text-slate">{answer.wording}</span>
               </dt>
               <dd className="whitespace-pre-wrap wrap-anywhere">
-                {answer.words}
+                {answer.files.length === 0 && answer.words}
+                {answer.files.map((file) => (
+                  <a key={file.address} href={file.address} download className="block underline">
+                    {file.name} <span className="text-slate">({file.size})</span>
+                  </a>
+                ))}
+                {answer.strokes && <Drawn strokes={answer.strokes} />}
                 {answer.landed && <span className="block text-[0.9rem] text-slate">{answer.landed}</span>}
               </dd>
             </div>
@@ -80,6 +98,27 @@ export function InquiryPanel() {
         <TimelineList entries={view.timeline} />
       </Section>
     </div>
+  );
+}
+
+/** A signature as it was drawn. */
+function Drawn({ strokes }: { strokes: string }) {
+  return (
+    <svg
+      viewBox="0 0 600 200"
+      role="img"
+      aria-label="The signature as it was drawn"
+      className="mt-1 block w-full max-w-72 rounded-soft border border-line"
+    >
+      <path
+        d={strokes}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={3}
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
+    </svg>
   );
 }
 

@@ -44,6 +44,7 @@ export function InquiryRows({ rows, open, withReply = false }: Props) {
               title={row.promiseExactly ?? undefined}
             >
               {row.promise ?? <span className="text-slate">came {row.received}</span>}
+              {row.waitsFor && <span className="ml-2 font-semibold">waits for {row.waitsFor}</span>}
               {row.callAsked && <span className="ml-2 font-semibold">wants a call</span>}
             </span>
           </Row>

@@ -59,9 +59,11 @@ export function StuckMail() {
         <Button disabled={busy} onClick={() => leave.mutate()}>
           {mail.perhaps ? "It arrived, leave it" : "Leave it unsent"}
         </Button>
-        <Link to={`/clients/${mail.clientId}`} className={buttonLook("plain")}>
-          Open {mail.name}
-        </Link>
+        {mail.clientId && (
+          <Link to={`/clients/${mail.clientId}`} className={buttonLook("plain")}>
+            Open {mail.name}
+          </Link>
+        )}
       </div>
     </div>
   );

@@ -9,16 +9,20 @@ import { NothingHere } from "../frame/NothingHere";
 import { useSession } from "../frame/session";
 import { useTitle } from "../frame/useTitle";
 import { CardFields, HoursFields, PromiseFields } from "./fields";
+import { ListSettings } from "./ListSettings";
 import { LookSettings } from "./LookSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
 import { SavedForm } from "./SavedForm";
+import { WelcomeSettings } from "./WelcomeSettings";
 
 export type SettingsView = Schemas["SettingsView"];
 
 const sections = [
   ["business", "Business"],
   ["look", "Look"],
+  ["welcome", "Welcome"],
+  ["lists", "Services and sources"],
   ["hours", "Hours"],
   ["promise", "Reply promise"],
   ["people", "People"],
@@ -79,6 +83,10 @@ function OfTheBusiness({ section }: { section: string }) {
   switch (section) {
     case "look":
       return <LookSettings settings={settings.data} />;
+    case "welcome":
+      return <WelcomeSettings settings={settings.data} />;
+    case "lists":
+      return <ListSettings settings={settings.data} />;
     case "hours":
       return <HoursSettings settings={settings.data} />;
     case "promise":

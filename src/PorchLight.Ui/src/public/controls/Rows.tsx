@@ -11,7 +11,7 @@ type Row = Answers;
 export function Rows({ place, control, answer, onChange }: ControlProps<"rows">) {
   const { errors } = useDesk();
   const given = answerOf(answer, "rows")?.rows.map((row) => row.answers as Row);
-  const rows = given ?? Array.from({ length: Math.max(1, control.least) }, (): Row => ({}));
+  const rows = given ?? [];
   // Rows have no names of their own; these keep each one's fields with it when it moves.
   const [names, setNames] = useState<string[]>([]);
   const named = rows.map((_, index) => names[index] ?? `${index}`);
@@ -72,7 +72,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
                 {error}
               </p>
             )}
-            <div className="grid grid-cols-1 gap-x-4 sm:grid-cols-6">
+            <div className="grid grid-cols-1 items-end gap-x-4 sm:grid-cols-6">
               {control.questions.map((question) => (
                 <QuestionField
                   key={question.key}

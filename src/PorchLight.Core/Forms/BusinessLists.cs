@@ -1,0 +1,98 @@
+using PorchLight.Core.Common;
+using PorchLight.Core.Records;
+
+namespace PorchLight.Core.Forms;
+
+/// <summary>Something the business sells.</summary>
+/// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
+/// <param name="Name">What clients call it.</param>
+/// <param name="StartsAt">Where it starts in price, in the business's currency; null when that is not said.</param>
+public sealed record Service(string Key, string Name, decimal? StartsAt = null);
+
+/// <summary>A way people find the business.</summary>
+/// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
+/// <param name="Name">What people read.</param>
+public sealed record Source(string Key, string Name);
+
+/// <summary>The business's own lists, which forms offer as options.</summary>
+/// <param name="Services">What it sells, in the order it is shown.</param>
+/// <param name="Sources">How people find it, in the order it is shown.</param>
+public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyList<Source> Sources)
+{
+    private const int LongestName = 100;
+    private const int MostLines = 50;
+
+    /// <summary>Nothing in them.</summary>
+    public static BusinessLists Empty { get; } = new([], []);
+
+    /// <summary>Names without blanks around; a key for every line that has none yet, made of its name.</summary>
+    public BusinessLists Tidy()
+    {
+        return new BusinessLists(
+            Keyed(Services, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
+            Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }));
+
+        static List<T> Keyed<T>(IReadOnlyList<T> lines, Func<T, string> name, Func<T, string> key, Func<T, string, T> with)
+        {
+            var used = lines.Select(key).Where(one => one.Length > 0).ToHashSet();
+            return [.. lines.Select(line => with(line, key(line).Length > 0 ? key(line) : Fresh(name(line), used)))];
+        }
+    }
+
+    /// <summary>What has to be put right, by place ("services.1.name"); for tidy lists.</summary>
+    public IReadOnlyList<Finding> Check() =>
+    [
+        .. CheckNames("services", Services.Select(one => one.Name).ToList()),
+        .. Services.Select((one, index) => (one, index)).Where(line => line.one.StartsAt < 0)
+            .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
+        .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
+    ];
+
+    /// <summary>
+    /// The form with the options of the lists in it: those of the list first, then the question's own ("something else").
+    /// A choice of services that lands nowhere sets the project's service, one of sources how the client found the business.
+    /// </summary>
+    public FormContent Into(FormContent form) => form with
+    {
+        Pages = [.. form.Pages.Select(page => page with { Items = [.. page.Items.Select(item => item is Question question ? Into(question) : item)] })],
+    };
+
+    private Question Into(Question question)
+    {
+        if (question.Kind is not ChoiceKind { From: { } list } choice)
+            return question;
+        var listed = list == OptionList.Services
+            ? Services.Select(service => new Option(service.Key, service.Name))
+            : Sources.Select(source => new Option(source.Key, source.Name));
+        var options = listed.Concat(choice.Options).DistinctBy(option => option.Key).ToList();
+        return question with
+        {
+            Kind = choice with { Options = options },
+            LandsIn = question.LandsIn ?? new SetField(list == OptionList.Services ? BuiltInFields.Service.Key : BuiltInFields.Source.Key),
+        };
+    }
+
+    private static IEnumerable<Finding> CheckNames(string list, List<string> names)
+    {
+        if (names.Count > MostLines)
+            yield return new Finding(list, $"A list can have up to {MostLines} lines.");
+        for (var index = 0; index < names.Count; index++)
+        {
+            if (names[index].Length is 0 or > LongestName)
+                yield return new Finding($"{list}.{index}.name", names[index].Length == 0 ? "This line has no name. Write one, or take the line away." : $"A name has at most {LongestName} characters.");
+            else if (names.Take(index).Contains(names[index], StringComparer.OrdinalIgnoreCase))
+                yield return new Finding($"{list}.{index}.name", $"“{names[index]}” stands here twice.");
+        }
+    }
+
+    private static string Fresh(string name, HashSet<string> used)
+    {
+        var letters = string.Join('-', new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')])
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        var start = letters.Length == 0 ? "line" : letters[..Math.Min(letters.Length, 40)];
+        var key = start;
+        for (var number = 2; !used.Add(key); number++)
+            key = $"{start}-{number}";
+        return key;
+    }
+}

@@ -1,0 +1,82 @@
+using NodaTime;
+using NodaTime.Text;
+
+namespace PorchLight.Core.Forms;
+
+/// <summary>How much fits into a month.</summary>
+/// <param name="Month">The month.</param>
+/// <param name="Places">How many inquiries fit into it; at least 0.</param>
+public sealed record MonthPlaces(YearMonth Month, int Places);
+
+/// <summary>How much fits into the months to come. A month that is not named has room for all.</summary>
+/// <param name="Question">The key of the question for the wanted day or days.</param>
+/// <param name="Months">The months that are limited, each once.</param>
+public sealed record Capacity(string Question, IReadOnlyList<MonthPlaces> Months);
+
+/// <summary>The month an inquiry is for.</summary>
+/// <param name="Month">The month.</param>
+/// <param name="Waits">Whether it was fully booked, so that the inquiry is on its waiting list.</param>
+public sealed record WantedMonth(YearMonth Month, bool Waits);
+
+/// <summary>Finds room in the months.</summary>
+public static class Capacities
+{
+    private static readonly YearMonthPattern InWords = YearMonthPattern.CreateWithInvariantCulture("MMMM uuuu");
+
+    /// <summary>
+    /// The month an answer asks for: of a day its month; of a range the first of its months that has room, or else, waiting,
+    /// the first one. Null when no day was given.
+    /// </summary>
+    /// <param name="capacity">How much fits.</param>
+    /// <param name="answer">The answer to <see cref="Capacity.Question"/>.</param>
+    /// <param name="taken">How many inquiries each month has already, waiting ones not counted; absent for none.</param>
+    public static WantedMonth? Find(this Capacity capacity, Answer? answer, IReadOnlyDictionary<YearMonth, int> taken)
+    {
+        var months = MonthsOf(answer).ToList();
+        return months.Count == 0 ? null
+            : months.Where(HasRoom).Select(month => new WantedMonth(month, Waits: false)).FirstOrDefault() ?? new WantedMonth(months[0], Waits: true);
+
+        bool HasRoom(YearMonth month) =>
+            capacity.Months.FirstOrDefault(limited => limited.Month == month) is not { } limit || taken.GetValueOrDefault(month) < limit.Places;
+    }
+
+    /// <summary>The first month after a fully booked one that has room.</summary>
+    /// <param name="capacity">How much fits.</param>
+    /// <param name="full">The month that is full.</param>
+    /// <param name="taken">How many inquiries each month has already.</param>
+    public static YearMonth NextFree(this Capacity capacity, YearMonth full, IReadOnlyDictionary<YearMonth, int> taken)
+    {
+        var month = full;
+        do
+            month = month.PlusMonths(1);
+        while (capacity.Months.Any(limited => limited.Month == month && taken.GetValueOrDefault(month) >= limited.Places));
+        return month;
+    }
+
+    /// <summary>What is said beside the day while its month is fully booked: that, when there is room, and what sending means.</summary>
+    public static string Note(YearMonth full, YearMonth nextFree) =>
+        $"{Say(full)} is fully booked. There is room in {Say(nextFree)}; or send this as it is, and you are on the waiting list for {Say(full)}.";
+
+    /// <summary>What is said at the end to somebody who is on a waiting list.</summary>
+    public static string WaitingNote(YearMonth month) =>
+        $"You are on the waiting list for {Say(month)}. We write to you when a place comes free.";
+
+    /// <summary>A month in words: "May 2027".</summary>
+    public static string Say(YearMonth month) => InWords.Format(month);
+
+    private static IEnumerable<YearMonth> MonthsOf(Answer? answer)
+    {
+        var (from, to) = answer switch
+        {
+            DateAnswer day => (day.Date, day.Date),
+            DateRangeAnswer range when range.From <= range.To => (range.From, range.To),
+            _ => ((LocalDate?)null, (LocalDate?)null),
+        };
+        if (from is not { } first || to is not { } last)
+            yield break;
+        // Nobody's range is longer than this; a hostile one shall not make us count to the year 9999.
+        var month = first.ToYearMonth();
+        for (var count = 0; count < 60 && month <= last.ToYearMonth(); count++, month = month.PlusMonths(1))
+            yield return month;
+    }
+}

@@ -1,0 +1,87 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>Personal links: a form for one person, who wrote by mail or is a client already.</summary>
+internal static class PersonalLinkEndpoints
+{
+    private const string Gone = "This form is not here any more.";
+
+    /// <param name="State">Whether it was opened or used, in words.</param>
+    /// <param name="InquiryId">What came of it, or null.</param>
+    internal sealed record LinkRow(Id<PersonalLink> Id, string Name, string Email, string Link, string State, bool Open, Id<Inquiry>? InquiryId);
+
+    internal sealed record NewLink(string Email, string GivenName, string FamilyName);
+
+    public static void MapPersonalLinks(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/forms/{id}/links").WithTags("Forms");
+        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
+            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop)));
+        group.MapPost("", MakeAsync);
+        group.MapDelete("/{link}", WithdrawAsync);
+    }
+
+    /// <summary>Makes a link; an open one for the same address is withdrawn.</summary>
+    private static async Task<Results<Ok<List<LinkRow>>, ProblemHttpResult>> MakeAsync(
+        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, HttpRequest request, CancellationToken stop)
+    {
+        var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        if (given.Length + family.Length > 200)
+            return Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."));
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await db.Forms.FindAsync([id], stop) is null)
+            return Problems.NotFound(Gone);
+        var key = Matching.EmailKey(email);
+        var now = clock.GetCurrentInstant();
+        var link = tokens.Create();
+        await db.PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null).ExecuteDeleteAsync(stop);
+        db.PersonalLinks.Add(new PersonalLink
+        {
+            Id = new Id<PersonalLink>(Guid.CreateVersion7()), FormId = id, LinkHash = link.Hash, LinkSealed = link.Sealed,
+            Email = email, GivenName = given, FamilyName = family,
+            ClientId = await db.Clients.Where(client => client.EmailKey == key).Select(client => (Id<Client>?)client.Id).SingleOrDefaultAsync(stop),
+            MadeBy = who.DisplayName(), Made = now, GoodUntil = now + PersonalLink.GoodFor,
+        });
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop));
+    }
+
+    private static async Task<Ok<List<LinkRow>>> WithdrawAsync(
+        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(stop);
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop));
+    }
+
+    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.BusinessAsync()).DateTimeZone;
+        var links = await db.PersonalLinks.AsNoTracking().Where(link => link.FormId == form).OrderByDescending(link => link.Made).Take(100).ToListAsync(stop);
+        var used = links.Select(link => link.SubmissionId).OfType<Id<Submission>>().ToList();
+        var inquiries = await db.Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId)).ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, stop);
+        return [.. links.Select(link => new LinkRow(
+            link.Id, link.Name?.Full ?? link.Email, link.Email, $"{request.Site()}/f/{tokens.Open(link.LinkSealed)}",
+            link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"
+                : link.GoodUntil < now ? "ran out"
+                : link.Opened is { } opened ? $"opened {TimeWords.At(opened, now, zone)}"
+                : $"made {TimeWords.At(link.Made, now, zone)}, not opened yet",
+            link.SubmissionId is null && link.GoodUntil >= now,
+            link.SubmissionId is { } submission && inquiries.TryGetValue(submission, out var inquiry) ? inquiry : null))];
+    }
+}

@@ -1,0 +1,111 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What a link leads to.</summary>
+/// <param name="Form">A published form.</param>
+/// <param name="Link">The personal link it was reached by; null for the form's own.</param>
+internal sealed record Door(Form Form, PersonalLink? Link);
+
+/// <summary>How somebody is met at a form.</summary>
+internal enum Welcome
+{
+    /// <summary>They can fill it in.</summary>
+    Open,
+
+    /// <summary>It takes no answers now.</summary>
+    LightOff,
+
+    /// <summary>It opens only by a personal link.</summary>
+    OnlyByLink,
+
+    /// <summary>It opens with a code that is sent to the mail address the link was made for.</summary>
+    CodeNeeded,
+
+    /// <summary>The personal link has been used.</summary>
+    LinkUsed,
+
+    /// <summary>The personal link is too old.</summary>
+    LinkRanOut,
+}
+
+/// <summary>Stands at the door of forms: finds what a link leads to, and says who may come in.</summary>
+internal sealed class DoorDesk(PorchDb db, BusinessClock clock)
+{
+    /// <summary>The header in which a browser shows that the code was typed there.</summary>
+    public const string PassHeader = "Porch-Pass";
+
+    internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
+
+    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
+
+    /// <summary>What a form's own or a personal link leads to; null for nothing, or for a form that was never published.</summary>
+    public async Task<Door?> FindAsync(string token)
+    {
+        var hash = Tokens.Hash(token);
+        if (await CompiledQueries.FormByLink(db, hash) is { } own)
+            return own.PublishedVersion > 0 ? new Door(own, null) : null;
+        return await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
+            && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form ? new Door(form, link) : null;
+    }
+
+    /// <summary>The door when somebody may come in, else why not.</summary>
+    /// <param name="token">The link.</param>
+    /// <param name="pass">What the browser shows, or null.</param>
+    /// <param name="lightToo">Whether the light must be on; else who is inside may go on.</param>
+    public async Task<(Door? Door, ProblemHttpResult? Refusal)> EnterAsync(string token, string? pass, bool lightToo)
+    {
+        if (await FindAsync(token) is not { } door)
+            return (null, Problems.NotFound(NoSuchForm));
+        var business = await db.BusinessAsync();
+        return await JudgeAsync(door, pass, business) is var welcome && (welcome == Welcome.Open || (welcome == Welcome.LightOff && !lightToo))
+            ? (door, null)
+            : (null, Problems.Conflict(await SayAsync(door, welcome, business)));
+    }
+
+    /// <summary>How somebody is met.</summary>
+    public async Task<Welcome> JudgeAsync(Door door, string? pass, Business business)
+    {
+        if (door.Link is { } link)
+        {
+            if (link.SubmissionId is not null)
+                return Welcome.LinkUsed;
+            if (link.GoodUntil < clock.GetCurrentInstant())
+                return Welcome.LinkRanOut;
+            if (door.Form.Settings.Admission == Admission.PersonalLinkAndCode && !(pass is not null && link.PassHash == Tokens.Hash(pass)))
+                return Welcome.CodeNeeded;
+        }
+        else if (door.Form.Settings.Admission != Admission.Anyone)
+        {
+            return Welcome.OnlyByLink;
+        }
+
+        return await LightAsync(door.Form, business) == LightState.On ? Welcome.Open : Welcome.LightOff;
+    }
+
+    /// <summary>Whether a form takes answers, and why not.</summary>
+    public async Task<LightState> LightAsync(Form form, Business business) => form.Settings.Judge(
+        form.LightOn, business.Calendar.Today(clock.GetCurrentInstant()),
+        form.Settings.MostAnswers is null ? 0 : await db.Submissions.CountAsync(sent => sent.FormId == form.Id));
+
+    /// <summary>How they are met, in a sentence for them.</summary>
+    public async Task<string> SayAsync(Door door, Welcome welcome, Business business) => welcome switch
+    {
+        Welcome.LightOff when await LightAsync(door.Form, business) == LightState.NotYetOpen =>
+            $"This form opens on {Day.Format(door.Form.Settings.FirstDay!.Value)}.",
+        Welcome.LightOff => door.Form.AwayNote,
+        Welcome.OnlyByLink => $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
+        Welcome.CodeNeeded => "To be sure that it is you, we send a code to the mail address this link was made for.",
+        Welcome.LinkUsed => $"You have sent this form already, {TimeWords.At(door.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
+        Welcome.LinkRanOut => $"This link was good until {Day.Format(door.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
+        _ => "",
+    };
+}

@@ -1,0 +1,114 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Before a form opens: the code that shows who has a personal link, and asking to be told when the light is on again.</summary>
+internal static class EntryEndpoints
+{
+    private const int MostTries = 5;
+    private static readonly Duration CodeLifetime = Duration.FromMinutes(15);
+    private static readonly Duration BetweenCodes = Duration.FromSeconds(30);
+
+    /// <param name="Email">Where to write.</param>
+    internal sealed record TellMe(string Email);
+
+    /// <param name="Code">As typed.</param>
+    internal sealed record TypedCode(string Code);
+
+    /// <param name="Pass">What the browser shows from now on.</param>
+    internal sealed record PassView(string Pass);
+
+    public static void MapEntry(this IEndpointRouteBuilder app)
+    {
+        var group = app.MapGroup("/public/forms/{token}").WithTags("Public");
+        group.MapPost("/tell-me", TellMeAsync).RequireRateLimiting(Knocks.AtMail);
+        group.MapPost("/code", SendCodeAsync).RequireRateLimiting(Knocks.AtMail);
+        group.MapPost("/code/check", CheckCodeAsync).RequireRateLimiting(Knocks.AtDoors);
+        group.MapGet("/challenge", (string token, SpamDesk spam) => TypedResults.Ok(spam.NewChallenge())).RequireRateLimiting(Knocks.AtForms);
+    }
+
+    /// <summary>An address of which only its owner knows the rest: "t•••@bakes.example".</summary>
+    internal static string Veil(string email) => email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TellMeAsync(
+        string token, TellMe wish, PorchDb db, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        var email = wish.Email.Trim();
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await doors.FindAsync(token) is not { } door)
+            return Problems.NotFound(DoorDesk.NoSuchForm);
+        var key = Matching.EmailKey(email);
+        if (await doors.LightAsync(door.Form, await db.BusinessAsync()) == LightState.On)
+            return Problems.Conflict("The light is on already. Please reload the page.");
+        if (!await db.OpenAgainWishes.AnyAsync(one => one.FormId == door.Form.Id && one.EmailKey == key, stop))
+        {
+            db.OpenAgainWishes.Add(new OpenAgainWish
+            {
+                Id = new Id<OpenAgainWish>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, Site = request.Site(), At = clock.GetCurrentInstant(),
+            });
+            await db.SaveChangesAsync(stop);
+            await transaction.CommitAsync(stop);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendCodeAsync(
+        string token, PorchDb db, DoorDesk doors, MailRoom mail, BusinessClock clock, TimeProvider time, CancellationToken stop)
+    {
+        await using var transaction = await db.BeginWriteAsync(stop);
+        var business = await db.BusinessAsync();
+        if (await doors.FindAsync(token) is not { Link: { } link } door || await doors.JudgeAsync(door, null, business) != Welcome.CodeNeeded)
+            return Problems.NotFound(DoorDesk.NoSuchForm);
+        var now = time.Now();
+        if (link.CodeSent is { } sent && now - sent < BetweenCodes)
+            return Problems.Conflict("A code is on its way already. Please look into your mail, or wait half a minute and ask for another one.");
+        var code = RandomNumberGenerator.GetInt32(1_000_000).ToString("D6", CultureInfo.InvariantCulture);
+        (link.CodeHash, link.CodeSent, link.CodeTries) = (Hash(link, code), now, 0);
+        mail.Queue(
+            $"code {link.Id} {now.ToUnixTimeMilliseconds()}", business, link.Email, link.ClientId, $"Your code for “{door.Form.Draft.Title}”",
+            $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
+            automatic: true, clock.GetCurrentInstant());
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<PassView>, ProblemHttpResult>> CheckCodeAsync(
+        string token, TypedCode typed, PorchDb db, DoorDesk doors, Tokens tokens, TimeProvider time, CancellationToken stop)
+    {
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await doors.FindAsync(token) is not { Link: { } link })
+            return Problems.NotFound(DoorDesk.NoSuchForm);
+        if (link.CodeHash is null || link.CodeSent is not { } sent || time.Now() - sent > CodeLifetime || link.CodeTries >= MostTries)
+            return Problems.Unprocessable("This code is too old, or was tried too often. Please ask for a new one.");
+        link.CodeTries++;
+        var right = link.CodeHash == Hash(link, new string([.. typed.Code.Where(char.IsAsciiDigit)]));
+        var pass = tokens.Create();
+        if (right)
+            (link.PassHash, link.CodeHash) = (pass.Hash, null);
+        // A wrong try counts, too.
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return right
+            ? TypedResults.Ok(new PassView(tokens.Open(pass.Sealed)))
+            : Problems.Unfinished(new Finding("code", link.CodeTries == MostTries
+                ? "This is not the code, and it was tried too often now. Please ask for a new one."
+                : "This is not the code. Please look again; it has six digits."));
+    }
+
+    private static string Hash(PersonalLink link, string code) => Tokens.Hash($"{link.LinkHash} {code}");
+}

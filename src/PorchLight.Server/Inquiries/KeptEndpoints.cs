@@ -1,0 +1,108 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Finishing later: a link that brings the answers back in any browser.</summary>
+internal static class KeptEndpoints
+{
+    private const int LargestAnswers = 1024 * 1024;
+
+    /// <param name="Revision">The revision this goes on from; zero the first time.</param>
+    internal sealed record KeptAnswers(int Version, string Page, Guid SendKey, int Revision, IReadOnlyDictionary<string, Answer?> Answers);
+
+    /// <param name="Link">The address that brings the answers back.</param>
+    internal sealed record Kept(string Link, string Token, string Until, int Revision);
+
+    /// <param name="Email">Where the link shall go.</param>
+    /// <param name="Agrees">That they want this mail.</param>
+    internal sealed record MailWish(Guid SendKey, string Email, bool Agrees);
+
+    public static void MapKept(this IEndpointRouteBuilder app)
+    {
+        app.MapPut("/public/forms/{token}/kept", KeepAsync).RequireRateLimiting(Knocks.AtForms).WithTags("Public");
+        app.MapPost("/public/forms/{token}/kept/mail", MailAsync).RequireRateLimiting(Knocks.AtMail).WithTags("Public");
+    }
+
+    /// <summary>Keeps a filling-in, or what was added to it since.</summary>
+    private static async Task<Results<Ok<Kept>, ProblemHttpResult>> KeepAsync(
+        string token, KeptAnswers keeping, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
+        PorchDb db, DoorDesk doors, Tokens tokens, TimeProvider time, HttpRequest request, CancellationToken stop)
+    {
+        if (request.ContentLength is not <= LargestAnswers)
+            return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
+        await using var transaction = await db.BeginWriteAsync(stop);
+        var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
+        if (door is null)
+            return refusal!;
+        if (await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content } || content.Pages.All(page => page.Key != keeping.Page))
+            return Problems.Unprocessable(PublicEndpoints.FormChanged);
+        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, keeping.SendKey) is not null)
+            return Problems.Conflict("These answers have been sent already. Thank you!");
+        var business = await db.BusinessAsync();
+        var now = time.Now();
+        var kept = await db.KeptFillings.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == keeping.SendKey, stop);
+        if (kept is not null && (kept.Ended is not null || kept.Revision != keeping.Revision))
+            return Problems.Conflict(kept.Ended is not null
+                ? "These answers were kept too long ago and are deleted. What you see is still in this browser."
+                : "You went on with these answers in another window. Open the link again to see them; what you write here is not added.");
+        if (kept is null)
+        {
+            var link = tokens.Create();
+            kept = db.KeptFillings.Add(new KeptFilling
+            {
+                Id = new Id<KeptFilling>(Guid.CreateVersion7()), FormId = door.Form.Id, FormVersion = keeping.Version, SendKey = keeping.SendKey,
+                LinkHash = link.Hash, LinkSealed = link.Sealed, Page = keeping.Page, Saved = now, GoodUntil = now, Revision = 0,
+            }).Entity;
+        }
+
+        (kept.FormVersion, kept.Page, kept.Answers, kept.Saved) = (keeping.Version, keeping.Page, new GivenAnswers(keeping.Answers), now);
+        kept.GoodUntil = now + Duration.FromDays(business.KeepUnfinishedDays);
+        kept.Revision++;
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        var name = tokens.Open(kept.LinkSealed);
+        return TypedResults.Ok(new Kept(LinkOf(request, token, name), name, KeptDesk.Until(kept, business), kept.Revision));
+    }
+
+    /// <summary>Mails the link, once they have given an address and agreed to it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> MailAsync(
+        string token, MailWish wish, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
+        PorchDb db, DoorDesk doors, MailRoom mail, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    {
+        var email = wish.Email.Trim();
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        if (!wish.Agrees)
+            return Problems.Unfinished(new Finding("agrees", "Please tick that you want this mail; we write to nobody who did not ask."));
+        await using var transaction = await db.BeginWriteAsync(stop);
+        var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
+        if (door is null)
+            return refusal!;
+        if (await db.KeptFillings.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == wish.SendKey && one.Ended == null, stop) is not { } kept)
+            return Problems.NotFound("These answers are not kept any more. Press “Finish later” again.");
+        var business = await db.BusinessAsync();
+        var effect = $"finish later {kept.Id} {kept.Revision} {Matching.EmailKey(email)}";
+        if (await db.OutgoingMail.AnyAsync(sent => sent.EffectKey == effect, stop))
+            return TypedResults.NoContent();
+        kept.MailedTo = email;
+        mail.Queue(
+            effect, business, email, null, $"Your answers to “{door.Form.Draft.Title}”",
+            $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {KeptDesk.Until(kept, business)}:\n\n{LinkOf(request, token, tokens.Open(kept.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
+            automatic: true, clock.GetCurrentInstant());
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The address of a form with the answers that were left.</summary>
+    internal static string LinkOf(HttpRequest request, string token, string kept) => $"{request.Site()}/f/{token}?later={kept}";
+}

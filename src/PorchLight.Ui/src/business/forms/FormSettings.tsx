@@ -1,0 +1,264 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useEdit } from "../edits/useEdit";
+import { SavedForm } from "../settings/SavedForm";
+
+type View = Schemas["FormSettingsView"];
+type Values = Required<Schemas["FormSettings"]>;
+
+/** What holds for a form beside its words, at once and for every version. */
+export function FormSettings({ id }: { id: string }) {
+  const settings = useQuery({
+    queryKey: ["form-settings", id],
+    queryFn: () => orProblem(api.GET("/api/forms/{id}/settings", { params: { path: { id } } })),
+    refetchOnMount: "always",
+  });
+  if (!settings.data || !settings.isFetchedAfterMount)
+    return settings.error ? <Failure error={settings.error} /> : <Skeleton rows={6} />;
+  return <Fields id={id} view={settings.data} />;
+}
+
+const names: Record<string, string> = {
+  firstDay: "First day",
+  lastDay: "Last day",
+  mostAnswers: "At most so many answers",
+  capacity: "Places by month",
+  admission: "Who may open it",
+  guard: "Guard against programs",
+  embedOn: "Sites that may embed it",
+  told: "Who is told",
+};
+
+function Fields({ id, view }: { id: string; view: View }) {
+  const queries = useQueryClient();
+  const edit = useEdit(view.settings as Values, async (body) => {
+    const next = await orProblem(api.PUT("/api/forms/{id}/settings", { params: { path: { id } }, body }));
+    queries.setQueryData(["form-settings", id], next);
+    void queries.invalidateQueries({ queryKey: ["form", id] });
+    void queries.invalidateQueries({ queryKey: ["forms"] });
+    return next.settings as Values;
+  });
+  const { now, findings } = edit;
+  return (
+    <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0]!] ?? place}>
+      <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
+        <Part title="Its light" note={`${view.words} ${say(view.received, "answer")} so far.`}>
+          <div className="grid gap-3 sm:grid-cols-3">
+            <TextBox
+              label="First day"
+              type="date"
+              value={now.firstDay ?? ""}
+              error={findings.get("firstDay")}
+              onChange={(e) => edit.change({ firstDay: e.target.value || null })}
+            />
+            <TextBox
+              label="Last day"
+              type="date"
+              value={now.lastDay ?? ""}
+              error={findings.get("lastDay")}
+              onChange={(e) => edit.change({ lastDay: e.target.value || null })}
+            />
+            <TextBox
+              label="At most"
+              type="number"
+              min={1}
+              placeholder="any number"
+              value={now.mostAnswers ?? ""}
+              error={findings.get("mostAnswers")}
+              onChange={(e) =>
+                edit.change({ mostAnswers: e.target.value === "" ? null : Math.trunc(Number(e.target.value)) })
+              }
+            />
+          </div>
+          <p className="mt-2 text-slate">
+            Outside of these days, and after so many answers, people see the away note and can ask to be told when it is
+            open again. {view.waiting > 0 && `${say(view.waiting, "person", "people")} asked for that.`}
+          </p>
+        </Part>
+        <Places view={view} now={now} findings={findings} onChange={edit.change} />
+        <Part title="Who may open it" note="">
+          <SelectBox
+            label="Who may open it"
+            value={now.admission}
+            onChange={(e) => edit.change({ admission: e.target.value as Values["admission"] })}
+          >
+            <option value="anyone">Everybody who has the link</option>
+            <option value="personalLink">Only people with a personal link</option>
+            <option value="personalLinkAndCode">
+              Only people with a personal link and a code sent to their own mail
+            </option>
+          </SelectBox>
+          <div className="mt-4">
+            <span className="block font-semibold">Sites that may embed it</span>
+            <span className="block text-slate">One a line, like https://www.example.com. Empty means any.</span>
+            <GrowingText
+              aria-label="Sites that may embed it"
+              className={`${boxLook} mt-1`}
+              value={now.embedOn.join("\n")}
+              aria-invalid={findings.has("embedOn") ? true : undefined}
+              onChange={(e) => edit.change({ embedOn: e.target.value.split("\n").map((line) => line.trim()) })}
+              onBlur={() => edit.change({ embedOn: now.embedOn.filter(Boolean) })}
+            />
+            {findings.has("embedOn") && <p className="font-semibold text-brick">{findings.get("embedOn")}</p>}
+          </div>
+        </Part>
+        <Part title="Guard against programs" note="A field that people do not see always stands in the form.">
+          <TextBox
+            label="Nobody is faster than, in seconds"
+            type="number"
+            min={0}
+            max={60}
+            value={now.guard.leastSeconds}
+            error={findings.get("guard.leastSeconds")}
+            onChange={(e) => edit.change({ guard: { ...now.guard, leastSeconds: Math.trunc(Number(e.target.value)) } })}
+          />
+          <CheckBox
+            label="Ask the browser for a proof of work"
+            help="It takes a second or two on a phone, and makes sending in bulk dear."
+            checked={now.guard.proof}
+            onChange={(proof) => edit.change({ guard: { ...now.guard, proof } })}
+          />
+          <CheckBox
+            label="Take answers from a developer's own markup"
+            help="Its guard is weaker: no minimum time and no proof of work, only the field that people do not see."
+            checked={now.takesPlainPosts}
+            onChange={(takesPlainPosts) => edit.change({ takesPlainPosts })}
+          />
+        </Part>
+        <Part title="Who is told" note="They get a mail for every inquiry, with its fit and a link.">
+          {view.people.map((person) => (
+            <CheckBox
+              key={person.id}
+              label={person.name}
+              help={person.email}
+              checked={now.told.includes(person.id)}
+              onChange={(on) =>
+                edit.change({ told: on ? [...now.told, person.id] : now.told.filter((one) => one !== person.id) })
+              }
+            />
+          ))}
+        </Part>
+        <Part
+          title="Left half-way"
+          note={
+            view.unfinished === 0
+              ? "Nobody has left this form to be finished later."
+              : `${say(view.unfinished, "person", "people")} left this form to be finished later.`
+          }
+        >
+          <p className="text-slate">How long that is kept is said in the settings of the business.</p>
+        </Part>
+      </div>
+    </SavedForm>
+  );
+}
+
+interface PlacesProps {
+  view: View;
+  now: Values;
+  findings: Map<string, string>;
+  onChange: (part: Partial<Values>) => void;
+}
+
+/** How much fits into the months, and how full they are. */
+function Places({ view, now, findings, onChange }: PlacesProps) {
+  const { capacity } = now;
+  const question = capacity?.question ?? "";
+  const months = capacity?.months ?? [];
+  const set = (next: typeof months) => onChange({ capacity: { question, months: next } });
+  const stands = new Map(view.months.map((month) => [month.month, month]));
+  return (
+    <Part
+      title="Places by month"
+      note="Whoever asks for a month that is full is told so, and can stand on its waiting list. Months you do not name have room for all."
+    >
+      {view.dayQuestions.length === 0 ? (
+        <p className="text-slate">This form asks for no day, so it cannot count by month.</p>
+      ) : (
+        <SelectBox
+          label="The month is that of"
+          value={question}
+          error={findings.get("capacity.question")}
+          onChange={(e) => onChange({ capacity: e.target.value ? { question: e.target.value, months } : null })}
+        >
+          <option value="">no limit by month</option>
+          {view.dayQuestions.map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.words}
+            </option>
+          ))}
+        </SelectBox>
+      )}
+      {capacity && (
+        <div className="mt-3 grid gap-2">
+          {months.map((limit, index) => {
+            const month = stands.get(limit.month);
+            return (
+              <div key={index} className="flex flex-wrap items-center gap-2">
+                <input
+                  type="month"
+                  aria-label={`Month ${index + 1}`}
+                  className={`${boxLook} w-44`}
+                  value={limit.month}
+                  onChange={(e) => set(months.with(index, { ...limit, month: e.target.value }))}
+                />
+                <input
+                  type="number"
+                  min={0}
+                  aria-label={`Places in month ${index + 1}`}
+                  className={`${boxLook} w-20`}
+                  value={limit.places}
+                  onChange={(e) => set(months.with(index, { ...limit, places: Math.trunc(Number(e.target.value)) }))}
+                />
+                <span>places</span>
+                {month && (
+                  <span className="text-slate">
+                    {month.taken} taken{month.waiting > 0 && `, ${month.waiting} waiting`}
+                  </span>
+                )}
+                <Button
+                  weight="quiet"
+                  aria-label={`Take month ${index + 1} away`}
+                  onClick={() => set(months.toSpliced(index, 1))}
+                >
+                  Take away
+                </Button>
+              </div>
+            );
+          })}
+          {findings.has("capacity.months") && (
+            <p className="font-semibold text-brick">{findings.get("capacity.months")}</p>
+          )}
+          <Button className="w-fit" onClick={() => set([...months, { month: monthAfter(months), places: 4 }])}>
+            Limit {months.length === 0 ? "a" : "another"} month
+          </Button>
+        </div>
+      )}
+    </Part>
+  );
+}
+
+function monthAfter(months: { month: string }[]): string {
+  const last = months
+    .map((one) => one.month)
+    .toSorted()
+    .at(-1);
+  const [year, month] = last ? last.split("-").map(Number) : [new Date().getFullYear(), new Date().getMonth() + 1];
+  return month === 12 ? `${year! + 1}-01` : `${year}-${String(month! + 1).padStart(2, "0")}`;
+}
+
+function Part({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {
+  return (
+    <section className="min-w-0">
+      <h2 className="text-[1.07rem]">{title}</h2>
+      {note && <p className="mb-2">{note}</p>}
+      {children}
+    </section>
+  );
+}
+
+const say = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;

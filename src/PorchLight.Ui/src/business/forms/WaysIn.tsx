@@ -1,0 +1,103 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/problem";
+import { CopyBox } from "../../kit/CopyBox";
+import { SelectBox, TextBox } from "../../kit/fields";
+
+/** Every way to bring people to a form from elsewhere. */
+export function WaysIn({ form }: { form: Schemas["FormView"] }) {
+  const { sharing } = form;
+  return (
+    <div className="grid gap-6">
+      <div className="rounded-soft bg-card p-6 shadow-soft">
+        <h2 className="mb-2 text-[1.07rem]">On your own site</h2>
+        <CopyBox
+          label="Inline"
+          help="The form stands where you paste this, as high as it needs to be."
+          text={sharing.inline}
+          rows={4}
+        />
+        <CopyBox
+          label="Floating button"
+          help="A button in the corner of the page opens the form over it."
+          text={sharing.button}
+          rows={4}
+        />
+        <CopyBox
+          label="Text link"
+          help="A link in your text opens the form over the page; without scripts it leads to the form."
+          text={sharing.textLink}
+          rows={4}
+        />
+        {sharing.plain ? (
+          <CopyBox
+            label="Plain HTML"
+            help="For a developer's own markup. It posts to the same rules; only the field that people do not see guards it against programs, no minimum time and no proof of work."
+            text={sharing.plain}
+            rows={10}
+          />
+        ) : (
+          <p className="text-slate">
+            Plain HTML for a developer&rsquo;s own markup appears here once the form&rsquo;s settings allow it and it is
+            published.
+          </p>
+        )}
+      </div>
+      <LinkMaker link={sharing.link} parameters={sharing.parameters} />
+    </div>
+  );
+}
+
+const usualTags = ["utm_source", "utm_medium", "utm_campaign"];
+
+/** A link that says where people came from, and answers what is known. */
+function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["LinkParameter"][] }) {
+  const [values, setValues] = useState<Record<string, string>>({});
+  const query = new URLSearchParams(Object.entries(values).filter(([, value]) => value.trim() !== "")).toString();
+  const set = (name: string, value: string) => setValues((before) => ({ ...before, [name]: value }));
+  return (
+    <div className="rounded-soft bg-card p-6 shadow-soft">
+      <h2 className="mb-2 text-[1.07rem]">A link that knows something</h2>
+      {parameters.length === 0 ? (
+        <p className="text-slate">
+          No question of this form takes anything from its link. A hidden question named like{" "}
+          <code>{usualTags[0]}</code> keeps a campaign&rsquo;s tag; a question can be filled in from the link, too.
+        </p>
+      ) : (
+        <>
+          <p className="mb-3 text-slate">What you fill in here stands in the form already, or is kept unseen.</p>
+          <div className="mb-4 grid gap-3 sm:grid-cols-2">
+            {parameters.map(({ name, fills, options }) =>
+              options.length > 0 ? (
+                <SelectBox
+                  key={name}
+                  label={fills ?? name}
+                  value={values[name] ?? ""}
+                  onChange={(e) => set(name, e.target.value)}
+                >
+                  <option value="">leave it open</option>
+                  {options.map((option) => (
+                    <option key={option}>{option}</option>
+                  ))}
+                </SelectBox>
+              ) : (
+                <TextBox
+                  key={name}
+                  label={fills ?? name}
+                  help={fills ? undefined : "Kept unseen."}
+                  value={values[name] ?? ""}
+                  onChange={(e) => set(name, e.target.value)}
+                />
+              ),
+            )}
+          </div>
+          <CopyBox
+            label="Tagged link"
+            help="Give each place where you put it tags of its own."
+            text={query ? `${link}?${query}` : link}
+            rows={3}
+          />
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { boxLook } from "../../kit/fields";
+import { api } from "../client";
+import { useEdit } from "../edits/useEdit";
+import { SavedForm } from "./SavedForm";
+import type { SettingsView } from "./Settings";
+
+type Lists = Schemas["BusinessLists"];
+type ListName = keyof Lists;
+
+const names: Record<ListName, string> = { services: "Services", sources: "Sources" };
+
+/** What the business sells and how people find it, for questions that offer these lists. */
+export function ListSettings({ settings }: { settings: SettingsView }) {
+  const edit = useEdit(
+    settings.lists,
+    async (body) => (await orProblem(api.PUT("/api/settings/lists", { body }))).lists,
+  );
+  const { now, findings } = edit;
+  return (
+    <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0] as ListName] ?? place}>
+      <List
+        name="services"
+        help={`What you sell, and where it starts in price, in ${settings.business.currency}. Forms offer it where a question asks for a service; the answer becomes the project's service.`}
+        add="Add a service"
+        lines={now.services}
+        fresh={{ key: "", name: "", startsAt: null }}
+        findings={findings}
+        onChange={(services) => edit.change({ services })}
+        more={(service, change, index) => (
+          <input
+            type="number"
+            min={0}
+            step="any"
+            aria-label={`Service ${index + 1} starts at`}
+            placeholder="starts at"
+            className={`${boxLook} w-32`}
+            value={service.startsAt ?? ""}
+            onChange={(e) => change({ ...service, startsAt: e.target.value === "" ? null : Number(e.target.value) })}
+          />
+        )}
+      />
+      <List
+        name="sources"
+        help="How people find you. Forms offer it where a question asks for a source."
+        add="Add a source"
+        lines={now.sources}
+        fresh={{ key: "", name: "" }}
+        findings={findings}
+        onChange={(sources) => edit.change({ sources })}
+      />
+      <p className="text-slate">
+        A published form keeps these lists as they stood; publish it again to bring it up to date.
+      </p>
+    </SavedForm>
+  );
+}
+
+interface ListProps<T extends { key: string; name: string }> {
+  name: ListName;
+  help: string;
+  add: string;
+  lines: T[];
+  fresh: T;
+  findings: Map<string, string>;
+  onChange: (lines: T[]) => void;
+  more?: (line: T, change: (line: T) => void, index: number) => React.ReactNode;
+}
+
+function List<T extends { key: string; name: string }>(props: ListProps<T>) {
+  const { name, lines, findings, onChange } = props;
+  const one = names[name].slice(0, -1);
+  return (
+    <fieldset className="mb-6">
+      <legend className="font-semibold">{names[name]}</legend>
+      <p className="mb-2 text-slate">{props.help}</p>
+      <div className="grid gap-2">
+        {lines.map((line, index) => {
+          const wrong = findings.get(`${name}.${index}.name`) ?? findings.get(`${name}.${index}.startsAt`);
+          const change = (next: T) => onChange(lines.with(index, next));
+          return (
+            <div key={index}>
+              <div className="flex flex-wrap items-center gap-2">
+                <input
+                  aria-label={`${one} ${index + 1}`}
+                  className={`${boxLook} min-w-40 flex-1`}
+                  value={line.name}
+                  aria-invalid={wrong ? true : undefined}
+                  onChange={(e) => change({ ...line, name: e.target.value })}
+                />
+                {props.more?.(line, change, index)}
+                <Button
+                  weight="quiet"
+                  aria-label={`Take ${line.name || `${one.toLowerCase()} ${index + 1}`} away`}
+                  onClick={() => onChange(lines.toSpliced(index, 1))}
+                >
+                  Take away
+                </Button>
+              </div>
+              {wrong && <p className="font-semibold text-brick">{wrong}</p>}
+            </div>
+          );
+        })}
+      </div>
+      {findings.has(name) && <p className="font-semibold text-brick">{findings.get(name)}</p>}
+      <Button className="mt-2" onClick={() => onChange([...lines, props.fresh])}>
+        {props.add}
+      </Button>
+    </fieldset>
+  );
+}

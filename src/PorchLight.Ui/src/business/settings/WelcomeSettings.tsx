@@ -1,0 +1,112 @@
+import { useState } from "react";
+import { orProblem, Problem, sentenceOf } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { boxLook, GrowingText, TextBox } from "../../kit/fields";
+import { api } from "../client";
+import { useEdit } from "../edits/useEdit";
+import { SavedForm } from "./SavedForm";
+import type { SettingsView } from "./Settings";
+
+/** Who welcomes people on the cover of forms, and how long an unfinished form waits for them. */
+export function WelcomeSettings({ settings }: { settings: SettingsView }) {
+  return (
+    <div className="grid gap-6">
+      <Welcome settings={settings} />
+      <Keeping settings={settings} />
+    </div>
+  );
+}
+
+function Welcome({ settings }: { settings: SettingsView }) {
+  const [failure, setFailure] = useState<string | null>(null);
+  const edit = useEdit(
+    settings.welcome,
+    async (body) => (await orProblem(api.PUT("/api/settings/welcome", { body }))).welcome,
+  );
+  const { now } = edit;
+  const choose = (file: File | undefined) => {
+    if (!file) return;
+    setFailure(null);
+    orProblem(
+      api.POST("/api/files", {
+        params: { query: { name: file.name } },
+        body: file as unknown as string,
+        bodySerializer: () => file,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    )
+      .then((taken) => {
+        if (taken.group === "picture") edit.change({ photo: taken.id });
+        else throw new Problem(422, `“${taken.name}” is no picture. Please choose one.`);
+      })
+      .catch((error: unknown) => setFailure(sentenceOf(error)));
+  };
+  return (
+    <SavedForm edit={edit} nameOf={(place) => (place === "photo" ? "Your picture" : "Contact lines")}>
+      <p className="mb-3 text-slate">
+        A form&rsquo;s cover can show who answers. {settings.business.ownerName} and {settings.business.mailAddress}{" "}
+        stand there with it.
+      </p>
+      <div className="flex flex-wrap items-center gap-4">
+        {now.photo && (
+          <img
+            src={`/public/files/${now.photo}`}
+            alt={settings.business.ownerName}
+            className="size-20 rounded-full border border-line object-cover"
+          />
+        )}
+        <label className="block">
+          <span className="block font-semibold">Your picture</span>
+          <input
+            type="file"
+            accept="image/png,image/jpeg,image/webp"
+            className="mt-1"
+            onChange={({ target }) => choose(target.files?.[0])}
+          />
+        </label>
+        {now.photo && (
+          <Button weight="quiet" onClick={() => edit.change({ photo: null })}>
+            Take the picture away
+          </Button>
+        )}
+      </div>
+      <p role="alert" className="font-semibold text-brick">
+        {failure}
+      </p>
+      <label className="mt-4 block">
+        <span className="block font-semibold">Contact lines</span>
+        <span className="block text-slate">A phone number, where you are, when you can be reached: a line each.</span>
+        <GrowingText
+          className={`${boxLook} mt-1`}
+          value={now.contactLines}
+          aria-invalid={edit.findings.has("contactLines") ? true : undefined}
+          onChange={(e) => edit.change({ contactLines: e.target.value })}
+        />
+        {edit.findings.has("contactLines") && (
+          <span className="font-semibold text-brick">{edit.findings.get("contactLines")}</span>
+        )}
+      </label>
+    </SavedForm>
+  );
+}
+
+function Keeping({ settings }: { settings: SettingsView }) {
+  const edit = useEdit(
+    settings.keeping,
+    async (body) => (await orProblem(api.PUT("/api/settings/keeping", { body }))).keeping,
+  );
+  return (
+    <SavedForm edit={edit} nameOf={() => "Unfinished forms are kept"}>
+      <TextBox
+        label="Unfinished forms are kept, in days"
+        help="Who presses “Finish later” gets a link that brings the answers back for so long. Then answers and files are deleted."
+        type="number"
+        min={1}
+        max={365}
+        value={edit.now.unfinishedDays || ""}
+        error={edit.findings.get("unfinishedDays")}
+        onChange={(e) => edit.change({ unfinishedDays: Math.trunc(Number(e.target.value)) })}
+      />
+    </SavedForm>
+  );
+}
