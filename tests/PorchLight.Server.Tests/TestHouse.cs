@@ -12,9 +12,11 @@ using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Work;
 
@@ -92,6 +94,33 @@ internal sealed class TestHouse : WebApplicationFactory<Program>
         form.Settings = change(form.Settings);
         return await db.SaveChangesAsync();
     });
+
+    /// <summary>Makes and publishes another form, its light on and no time asked for; gives its link.</summary>
+    public async Task<string> MakeFormAsync(FormContent content, FormSettings? settings = null)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
+        var lists = (await db.BusinessAsync()).Lists;
+        FormStructure.Check(lists.Into(content)).ShouldBeEmpty();
+        var form = db.AddForm(tokens, content, "We are away.", Now);
+        db.AddScreening(form, new ScreeningRules(0, 0, 0, 1, []));
+        db.Publish(form, lists, Now, "Maren Tolliver");
+        form.LightOn = true;
+        form.Settings = (settings ?? new FormSettings()) with { Guard = settings?.Guard ?? new SpamGuard(LeastSeconds: 0) };
+        await db.SaveChangesAsync();
+        return tokens.Open(form.LinkSealed);
+    }
+
+    /// <summary>Sends any form as a stranger.</summary>
+    public async Task<HttpResponseMessage> SendAsync(string link, Dictionary<string, Answer?> answers, Guid? sendKey = null, HttpClient? by = null) =>
+        await (by ?? CreateClient()).PostAsync($"/public/forms/{link}/send", Body(new { version = 1, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = (string?)null }));
+
+    /// <summary>The text of the last mail to somebody.</summary>
+    public async Task<string> MailToAsync(string address)
+    {
+        await WorkAsync();
+        return await AskAsync(db => db.PracticeMail.Where(mail => mail.To == address).OrderByDescending(mail => mail.At).ThenByDescending(mail => mail.Id).Select(mail => mail.Text).FirstAsync());
+    }
 
     /// <summary>Sends the mural form as a stranger.</summary>
     public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) =>

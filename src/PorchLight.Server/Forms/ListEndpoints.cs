@@ -1,5 +1,8 @@
+using System.Data.Common;
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Data;
@@ -41,10 +44,33 @@ internal static class ListEndpoints
             ?? db.LookUpLists.Add(new LookUpList { Id = id, Name = called, Columns = columns, Lines = lines.Count }).Entity;
         (list.Name, list.Columns, list.Lines) = (called, columns, lines.Count);
         await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(stop);
-        db.LookUpLines.AddRange(lines);
         await db.SaveChangesAsync(stop);
+        await InsertAsync(db, lines, stop);
         await transaction.CommitAsync(stop);
         return TypedResults.Ok(View(list));
+    }
+
+    // Fifty thousand lines are more than a change tracker is made for.
+    private static async Task InsertAsync(PorchDb db, List<LookUpLine> lines, CancellationToken stop)
+    {
+        await using var insert = db.Database.GetDbConnection().CreateCommand();
+        insert.Transaction = db.Database.CurrentTransaction!.GetDbTransaction();
+        insert.CommandText = """INSERT INTO "LookUpLines" ("ListId", "Key", "Position", "Cells", "Folded") VALUES ($list, $key, $position, $cells, $folded)""";
+        var (list, key, position, cells, folded) = (Add("$list"), Add("$key"), Add("$position"), Add("$cells"), Add("$folded"));
+        foreach (var line in lines)
+        {
+            (list.Value, key.Value, position.Value, cells.Value, folded.Value) =
+                (line.ListId.Value, line.Key, line.Position, JsonSerializer.Serialize(line.Cells, Json.Options), line.Folded);
+            await insert.ExecuteNonQueryAsync(stop);
+        }
+
+        DbParameter Add(string name)
+        {
+            var value = insert.CreateParameter();
+            value.ParameterName = name;
+            insert.Parameters.Add(value);
+            return value;
+        }
     }
 
     /// <summary>The lines in which every typed word stands somewhere; those that begin with the first word come first.</summary>
