@@ -3,7 +3,12 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
+using NodaTime;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Data;
+using PorchLight.Server.Demo;
+using PorchLight.Server.Forms;
 using PorchLight.Server.StandIns.SampleSite;
 
 namespace PorchLight.Browser.Tests;
@@ -37,9 +42,36 @@ internal sealed class BrowserHouse : WebApplicationFactory<Program>
         get
         {
             using var scope = Services.CreateScope();
-            var form = scope.ServiceProvider.GetRequiredService<PorchDb>().Forms.Single();
+            var form = scope.ServiceProvider.GetRequiredService<PorchDb>().Forms.ToList().OrderBy(form => form.Id.Value).First();
             return $"{Address}/f/{scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed)}";
         }
+    }
+
+    /// <summary>Makes and publishes another form; gives its address.</summary>
+    public async Task<string> MakeFormAsync(FormContent content, FormSettings? settings = null)
+    {
+        using var scope = Services.CreateScope();
+        var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
+        var now = SystemClock.Instance.GetCurrentInstant();
+        var lists = (await db.BusinessAsync()).Lists;
+        FormStructure.Check(lists.Into(content)).ShouldBeEmpty();
+        var form = db.AddForm(tokens, content, "We are away.", now);
+        db.AddScreening(form, new ScreeningRules(0, 0, 0, 1, []));
+        db.Publish(form, lists, now, "Maren Tolliver");
+        form.LightOn = true;
+        form.Settings = settings ?? form.Settings;
+        await db.SaveChangesAsync();
+        return $"{Address}/f/{tokens.Open(form.LinkSealed)}";
+    }
+
+    /// <summary>Makes the form that asks in every way, with the list, the picture and the video it shows.</summary>
+    public async Task<string> MakeEveryKindAsync()
+    {
+        using var scope = Services.CreateScope();
+        var things = await DemoThings.TakeInAsync(
+            scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<FileRoom>(), scope.ServiceProvider.GetRequiredService<TimeProvider>());
+        await scope.ServiceProvider.GetRequiredService<PorchDb>().SaveChangesAsync();
+        return await MakeFormAsync(EveryKind.Form(things.Colours, things.Gilded, things.Lettering));
     }
 
     public T Ask<T>(Func<PorchDb, T> ask)

@@ -99,7 +99,7 @@ internal static class PublicForms
     /// <summary>An item as a lead may see it; null when nobody sees it.</summary>
     public static PublicItem? Show(Item item, LocalDate today) => item switch
     {
-        Question q => Control.Of(q.Kind, today) is { } control ? new PublicQuestion(q.Key, q.Width, q.Wording, q.Help, q.Placeholder, control) : null,
+        Question q => Control.Of(q.Kind, today) is { } control ? new PublicQuestion(q.Key, q.Width, q.OnlyWhen is null, q.Wording, q.Help, q.Placeholder, control) : null,
         Heading heading => new PublicHeading(heading.Key, heading.Width, heading.Text),
         Passage passage => new PublicPassage(passage.Key, passage.Width, passage.Text),
         Picture picture => new PublicPicture(picture.Key, picture.Width, FileAddress(picture.File), picture.Alt),

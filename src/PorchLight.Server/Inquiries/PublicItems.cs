@@ -17,7 +17,8 @@ namespace PorchLight.Server.Inquiries;
 [JsonDerivedType(typeof(PublicDownload), "download")]
 internal abstract record PublicItem(string Key, ItemWidth Width);
 
-internal sealed record PublicQuestion(string Key, ItemWidth Width, string Wording, string? Help, string? Placeholder, Control Control) : PublicItem(Key, Width);
+/// <param name="Always">Whether it is asked whatever is answered.</param>
+internal sealed record PublicQuestion(string Key, ItemWidth Width, bool Always, string Wording, string? Help, string? Placeholder, Control Control) : PublicItem(Key, Width);
 
 internal sealed record PublicHeading(string Key, ItemWidth Width, string Text) : PublicItem(Key, Width);
 

@@ -4256,6 +4256,8 @@ export interface components {
         PublicItemPublicQuestion: {
             /** @enum {string} */
             kind: "question";
+            /** @description Whether it is asked whatever is answered. */
+            always: boolean;
             wording: string;
             help: null | string;
             placeholder: null | string;
@@ -4290,6 +4292,8 @@ export interface components {
             items: components["schemas"]["PublicItem"][];
         };
         PublicQuestion: {
+            /** @description Whether it is asked whatever is answered. */
+            always: boolean;
             wording: string;
             help: null | string;
             placeholder: null | string;

@@ -20,14 +20,16 @@ interface Props {
   question: PublicQuestion;
   /** Its key; in a row "signs/0/width". */
   place: string;
+  /** Whether it stands in a row the server has not heard of yet. */
+  isNew?: boolean;
   answer: Answer | undefined;
   onChange: (answer: Answer | undefined) => void;
 }
 
 /** One question with its help, its control and what is wrong with the answer; nothing while it is not asked. */
-export function QuestionField({ question, place, answer, onChange }: Props) {
+export function QuestionField({ question, place, isNew = false, answer, onChange }: Props) {
   const { shown, required, errors, step } = useDesk();
-  if (!shown.has(place)) return null;
+  if (!shown.has(place) && !(isNew && question.always)) return null;
   const id = `q-${place}`;
   const error = errors.get(place);
   const notice = step.notices[place];
@@ -36,7 +38,7 @@ export function QuestionField({ question, place, answer, onChange }: Props) {
     [help ? `${id}-help` : "", error ? `${id}-error` : "", notice ? `${id}-notice` : ""].filter(Boolean).join(" ") ||
     undefined;
   const described: Described = { "aria-describedby": describedBy, "aria-invalid": error ? true : undefined };
-  const isOptional = !required.has(place) && question.control.kind !== "workedOut";
+  const isOptional = !isNew && !required.has(place) && question.control.kind !== "workedOut";
   const head = (
     <>
       {step.wordings[place] ?? question.wording}{" "}

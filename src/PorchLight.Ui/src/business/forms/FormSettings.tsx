@@ -222,7 +222,7 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
                 )}
                 <Button
                   weight="quiet"
-                  aria-label={`Take month ${index + 1} away`}
+                  aria-label={`Take away month ${index + 1}`}
                   onClick={() => set(months.toSpliced(index, 1))}
                 >
                   Take away

@@ -92,7 +92,7 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                 {props.more?.(line, change, index)}
                 <Button
                   weight="quiet"
-                  aria-label={`Take ${line.name || `${one.toLowerCase()} ${index + 1}`} away`}
+                  aria-label={`Take away ${line.name || `${one.toLowerCase()} ${index + 1}`}`}
                   onClick={() => onChange(lines.toSpliced(index, 1))}
                 >
                   Take away

@@ -66,7 +66,7 @@ export default function Files({ id, place, control, answer, onChange, described 
               <button
                 type="button"
                 className={quietButton}
-                aria-label={`Take ${file.name} away`}
+                aria-label={`Take away ${file.name}`}
                 onClick={() => remove(file)}
               >
                 Take away

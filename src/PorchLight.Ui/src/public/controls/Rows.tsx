@@ -9,7 +9,7 @@ type Row = Answers;
 
 /** A repeating group. Rows move by buttons, so that it works by keyboard, by touch and with a screen reader alike. */
 export function Rows({ place, control, answer, onChange }: ControlProps<"rows">) {
-  const { errors } = useDesk();
+  const { errors, shown } = useDesk();
   const given = answerOf(answer, "rows")?.rows.map((row) => row.answers as Row);
   const rows = given ?? [];
   // Rows have no names of their own; these keep each one's fields with it when it moves.
@@ -24,7 +24,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
   useEffect(() => {
     if (!focusOn.current) return;
     const row = list.current?.querySelector<HTMLElement>(`[data-row="${focusOn.current}"]`);
-    (row?.querySelector<HTMLElement>("input, select, textarea") ?? row)?.focus();
+    row?.querySelector<HTMLElement>("input, select, textarea")?.focus();
     focusOn.current = null;
   });
 
@@ -57,6 +57,8 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
       {rows.map((row, index) => {
         const rowPlace = `${place}/${index}`;
         const error = errors.get(rowPlace);
+        // A row that was just added is drawn at once; what else it asks the server says in a moment.
+        const isNew = !control.questions.some((question) => shown.has(`${rowPlace}/${question.key}`));
         return (
           <fieldset
             key={named[index]}
@@ -78,6 +80,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
                   key={question.key}
                   question={question}
                   place={`${rowPlace}/${question.key}`}
+                  isNew={isNew}
                   answer={row[question.key] ?? undefined}
                   onChange={(cell) => set(rows.with(index, filled(row, question.key, cell)), named)}
                 />
@@ -101,7 +104,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
               >
                 Down
               </RowButton>
-              <RowButton onPress={() => takeAway(index)} off={false} label={`Take ${called(index)} away`}>
+              <RowButton onPress={() => takeAway(index)} off={false} label={`Take away ${called(index)}`}>
                 Take away
               </RowButton>
             </div>

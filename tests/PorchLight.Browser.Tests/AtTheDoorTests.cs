@@ -1,0 +1,238 @@
+using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using OpenQA.Selenium;
+using PorchLight.Core.Forms;
+using PorchLight.Server.StandIns.Mail;
+
+namespace PorchLight.Browser.Tests;
+
+public sealed class AtTheDoorTests
+{
+    private static readonly FormContent Short = new("A short form", "", [new Page("one", "One", [new Question("note", "A note", new ShortTextKind()) { Required = true }])], [], new SendOff("end", "Thank you", "That was all."));
+
+    [Fact]
+    public async Task Answers_that_are_left_half_way_come_back_in_another_browser_and_are_sent_once()
+    {
+        await using var house = new BrowserHouse();
+        string link;
+        using (var lead = new Visitor(390, 844))
+        {
+            lead.Open(house.FormAddress);
+            PublicFormTests.FillFirstPage(lead);
+            lead.Type("What would you like painted?", "Half a thought");
+            lead.Press("Finish later");
+            lead.Sees("Your answers are kept until");
+            lead.FindsNothingInTheWay();
+            lead.Press("Send me the link");
+            lead.Sees("Please tick that you want this mail");
+            lead.FindsNothingInTheWay();
+            lead.Choose("Yes, send me this one mail. The address is used for nothing else.");
+            lead.Press("Send me the link");
+            lead.Sees("The link is on its way to robin@pell-cycles.example");
+            link = lead.Field("Link to your answers").GetDomProperty("value")!;
+            lead.Type("What would you like painted?", "A whole thought");
+            lead.Wait("it is kept", () => house.Ask(db => db.KeptFillings.Single()).Answers!.ByQuestion["what"] is TextAnswer { Text: "A whole thought" });
+        }
+
+        MailTo(house, "robin@pell-cycles.example").ShouldContain(link);
+        using (var elsewhere = new Visitor())
+        {
+            elsewhere.Open(link);
+            elsewhere.Wait("the thought is there", () => elsewhere.Field("What would you like painted?").GetDomProperty("value") == "A whole thought");
+            elsewhere.Press("Back");
+            elsewhere.Wait("the first page, too", () => elsewhere.Field("Where is the wall?").GetDomProperty("value") == "Arklow");
+            elsewhere.Press("Go on");
+            PublicFormTests.FillSecondPage(elsewhere, "4,000 to 9,000", "A whole thought");
+            elsewhere.Press("Send");
+            elsewhere.Sees("Come in, the lamp is on");
+            elsewhere.Open(link);
+            elsewhere.Sees("The answers behind this link have been sent already.");
+            elsewhere.FindsNothingInTheWay();
+        }
+
+        house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Offline_at_send_the_answers_stay_and_go_out_by_themselves_when_the_line_is_back()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor();
+        lead.Open(house.FormAddress);
+        PublicFormTests.FillFirstPage(lead);
+        PublicFormTests.FillSecondPage(lead, "4,000 to 9,000");
+        Online(lead, false);
+        lead.Press("Send");
+        lead.Sees("We cannot be reached just now.");
+        lead.Sees("We go on trying by ourselves while this page is open.");
+        lead.Field("What would you like painted?").GetDomProperty("value").ShouldBe("The yard wall");
+        Online(lead, true);
+        lead.Sees("Come in, the lamp is on");
+        house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
+
+        static void Online(Visitor lead, bool on)
+        {
+            lead.Browser.ExecuteCdpCommand("Network.enable", []);
+            lead.Browser.ExecuteCdpCommand("Network.emulateNetworkConditions",
+                new Dictionary<string, object?> { ["offline"] = !on, ["latency"] = 0, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1 });
+        }
+    }
+
+    [Fact]
+    public async Task A_private_form_opens_with_the_code_from_the_mail()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor();
+        var address = await house.MakeFormAsync(Short, new FormSettings { Admission = Admission.PersonalLinkAndCode });
+        lead.Open(address);
+        lead.Sees("This form opens only by a personal link.");
+        lead.FindsNothingInTheWay();
+
+        lead.SignIn(house, $"/forms/{house.Ask(db => db.Forms.ToList()).OrderBy(form => form.Id.Value).Last().Id}/ways-in");
+        lead.Type("Their e-mail", "robin@pell.example");
+        lead.Type("First name", "Robin");
+        lead.Press("Make a personal link");
+        lead.FindsNothingInTheWay();
+        lead.Open(lead.Field("Link for Robin").GetDomProperty("value")!);
+        lead.FindsNothingInTheWay();
+        lead.Press("Send a code to r•••@pell.example");
+        lead.Sees("A code is on its way");
+        lead.Type("The code from the mail", "12");
+        lead.Press("Open the form");
+        lead.Sees("This is not the code.");
+        lead.FindsNothingInTheWay();
+        var code = "";
+        lead.Wait("the mail has come", () => (code = Regex.Match(MailTo(house, "robin@pell.example"), @"\b\d{6}\b").Value).Length == 6);
+        lead.Type("The code from the mail", code);
+        lead.Press("Open the form");
+        lead.Type("A note", "Hello");
+        lead.Press("Send");
+        lead.Sees("That was all.");
+    }
+
+    [Fact]
+    public async Task While_the_light_is_off_people_can_ask_to_be_told_and_a_full_month_says_so()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor(390, 844);
+        var month = new YearMonth(2027, 5);
+        var address = await house.MakeFormAsync(
+            Short with { Pages = [new Page("one", "One", [new Question("day", "Which day?", new DateKind()) { Required = true }])] },
+            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(month, 0)]) });
+        lead.Open(address);
+        lead.Field("Which day?").SendKeys("05202027");
+        lead.Sees("May 2027 is fully booked. There is room in June 2027");
+        lead.FindsNothingInTheWay();
+        lead.Press("Send");
+        lead.Sees("You are on the waiting list for May 2027.");
+        lead.FindsNothingInTheWay();
+
+        house.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
+        lead.Open(house.FormAddress);
+        lead.Press("Tell me");
+        lead.Sees("This does not look like an e-mail address.");
+        lead.FindsNothingInTheWay();
+        lead.Type("Tell me when you are open again", "robin@pell.example");
+        lead.Press("Tell me");
+        lead.Sees("We write to you once, when the light is on again.");
+    }
+
+    [Fact]
+    public async Task A_form_that_asks_for_work_lets_a_browser_do_it_by_itself()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor();
+        lead.Open(await house.MakeFormAsync(Short, new FormSettings { Guard = new SpamGuard(Proof: true) }));
+        lead.Type("A note", "Hello");
+        lead.Wait("the check is done", () => lead.Run<bool>("return document.querySelector('altcha-widget input[type=hidden]')?.value.length > 50"));
+        lead.FindsNothingInTheWay();
+        lead.Press("Send");
+        lead.Sees("That was all.");
+        lead.LeavesNoTraceElsewhere(house.Address, $"blob:{house.Address}");
+    }
+
+    [Fact]
+    public async Task Every_way_in_leads_into_the_form_from_another_site()
+    {
+        await using var house = new BrowserHouse();
+        house.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.Settings, new FormSettings { TakesPlainPosts = true })));
+        using var lead = new Visitor();
+        foreach (var way in new[] { "button", "link" })
+        {
+            lead.Open($"{house.SampleSite}/{way}?utm_source=flyer");
+            lead.FindsNothingInTheWay();
+            lead.Press("A wall to paint");
+            lead.Find("//dialog[@open]//iframe").GetDomAttribute("src")!.ShouldContain("utm_source=flyer");
+            lead.Enter("//dialog[@open]//iframe");
+            lead.Type("First name", way);
+            lead.Field("First name").SendKeys(Keys.Escape);
+            lead.Leave();
+            lead.Wait("it is closed", () => lead.Browser.FindElements(By.XPath("//dialog[@open]")).Count == 0);
+            lead.Press("A wall to paint");
+            lead.Enter("//dialog[@open]//iframe");
+            lead.Wait("what was typed is still there", () => lead.Field("First name").GetDomProperty("value") == way);
+            lead.Leave();
+            lead.Press("Close");
+        }
+
+        lead.Open($"{house.SampleSite}/plain");
+        lead.Type("First name", "Robin");
+        lead.Find("//input[@name='email']").SendKeys("robin@pell.example");
+        lead.Find("//input[@name='place']").SendKeys("Arklow");
+        lead.Find("//textarea[@name='what']").SendKeys("The yard wall");
+        lead.Find("//input[@name='budget' and @value='4000-9000']").Click();
+        lead.Run<object?>("document.querySelectorAll('[required]').forEach(one => one.removeAttribute('required')); return null");
+        lead.Press("Send");
+        lead.Sees("One answer needs another look");
+        lead.Sees("Do you decide about it?");
+        lead.Choose("Yes, I decide");
+        lead.Press("Send");
+        lead.Sees("Come in, the lamp is on");
+    }
+
+    [Fact]
+    public async Task What_holds_beside_the_words_is_set_on_a_screen_of_its_own()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        var id = house.Ask(db => db.Forms.Single()).Id;
+        owner.SignIn(house, $"/forms/{id}/settings");
+        owner.Sees("Places by month");
+        owner.FindsNothingInTheWay();
+        owner.Type("At most", "0");
+        owner.Press("Save");
+        owner.Sees("The form has to take at least one answer.");
+        owner.FindsNothingInTheWay();
+        owner.Type("At most", "40");
+        owner.Field("Last day").SendKeys("01022026");
+        owner.Click("//label[starts-with(normalize-space(),'Sunil Abara')]");
+        owner.Click("//select[ancestor::label[starts-with(normalize-space(),'The month is that of')]]/option[.='When should it be finished?']");
+        owner.Press("Limit a month");
+        owner.Press("Save");
+        owner.Sees("Saved.");
+        owner.Sees("The light went off by itself after 2 January 2026.");
+        owner.FindsNothingInTheWay();
+        var settings = house.Ask(db => db.Forms.Single()).Settings;
+        (settings.MostAnswers, settings.LastDay, settings.Told.Count, settings.Capacity?.Question, settings.Capacity?.Months.Count).ShouldBe((40, new LocalDate(2026, 1, 2), 1, "wanted", 1));
+
+        owner.Open($"{house.Address}/settings/lists");
+        owner.Type("Service 1", "Letters on shops");
+        owner.Press("Add a source");
+        owner.Press("Save");
+        owner.Sees("This line has no name.");
+        owner.FindsNothingInTheWay();
+        owner.Type("Source 4", "A friend");
+        owner.Press("Save");
+        owner.Sees("Saved.");
+        owner.Open($"{house.Address}/settings/welcome");
+        owner.Type("Contact lines", "01 555 0142");
+        owner.FindsNothingInTheWay();
+        owner.Press("Save");
+        owner.Sees("Saved.");
+        house.Ask(db => db.Businesses.Single()).Lists.Sources.Select(source => source.Name).ShouldContain("A friend");
+    }
+
+    private static string MailTo(BrowserHouse house, string address) =>
+        house.Ask(db => db.Set<PracticeMessage>().Where(mail => mail.To == address).OrderByDescending(mail => mail.At).Select(mail => mail.Text).FirstOrDefault()) ?? "";
+}
