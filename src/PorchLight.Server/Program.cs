@@ -85,6 +85,7 @@ api.MapNods();
 api.MapPractice();
 api.MapFallback(() => Problems.NotFound("There is nothing at this address.")).ExcludeFromDescription();
 app.MapPublic();
+app.MapFormSchema();
 app.MapUploads();
 app.MapEntry();
 app.MapKept();

@@ -137,7 +137,7 @@ public sealed class JourneyTests
         owner.Sees("to “What shall we paint for you?”");
         owner.FindsNothingInTheWay();
         owner.Press("Inquiries");
-        owner.Sees("Answered, booked or turned away");
+        owner.Sees("Nothing is owed");
         owner.FindsNothingInTheWay();
         owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
     }

@@ -51,7 +51,7 @@ public static class AnswerWords
         var cells = question is null
             ? row.Answers.Values.OfType<Answer>().Select(answer => Say(answer))
             : question.RowQuestions.Where(cell => row[cell.Key] is not null)
-                .Select(cell => cell.Kind is PersonNameKind ? Say(row[cell.Key]!, cell) : $"{cell.Wording}: {Say(row[cell.Key]!, cell)}");
+                .Select(cell => cell.Kind is PersonNameKind ? Say(row[cell.Key]!, cell) : $"{cell.Wording.TrimEnd('?', ':', ' ')}: {Say(row[cell.Key]!, cell)}");
         return string.Create(CultureInfo.InvariantCulture, $"{index + 1}. {string.Join("; ", cells)}");
     }
 }

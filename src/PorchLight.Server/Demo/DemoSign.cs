@@ -74,7 +74,7 @@ internal static class DemoSign
             ]),
         ],
         [
-            new SendOff("come-in", "Lovely, {answer:name|that} sounds like a sign for us", "We have {answer:area|your sizes} on paper now, and answer {promise} with a first sketch of how we would go about it.\n\nThis is how it looks when Maren does it:")
+            new SendOff("come-in", "Lovely, {answer:name|thank you}: this sounds like a sign for us", "We have {answer:area|your sizes} on paper now, and answer {promise} with a first sketch of how we would go about it.\n\nThis is how it looks when Maren does it:")
             {
                 Video = things.Lettering,
                 When = new FitIs(Fit.ComeIn), NextSteps = ["We read your answers and look at your photos.", "You hear from us {promise}."], OffersCall = true,

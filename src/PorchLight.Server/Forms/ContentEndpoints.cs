@@ -1,4 +1,8 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
 using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
@@ -27,6 +31,47 @@ internal static class ContentEndpoints
         group.MapPut("", SaveAsync);
         // A form is an open format with a schema of its own; the contract of the screens does not repeat it.
         group.ExcludeFromDescription();
+    }
+
+    /// <summary>The published schema of forms as JSON.</summary>
+    public static void MapFormSchema(this IEndpointRouteBuilder app) => app.MapGet("/schemas/form.json", () =>
+        Results.Text(Schema.Value, "application/schema+json")).ExcludeFromDescription();
+
+    private static readonly Lazy<string> Schema = new(() =>
+    {
+        var schema = Json.Options.GetJsonSchemaAsNode(typeof(FormContent), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }).AsObject();
+        NameConstants(schema);
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Porch Light form");
+        return schema.ToJsonString(new JsonSerializerOptions(Json.Options) { WriteIndented = true, MaxDepth = 256 });
+    });
+
+    // A list of one says the same as a constant, and readers of older drafts know it, too.
+    private static void NameConstants(JsonNode? node)
+    {
+        if (node is JsonArray list)
+        {
+            foreach (var one in list)
+                NameConstants(one);
+        }
+        else if (node is JsonObject schema)
+        {
+            if (schema.Remove("const", out var value))
+                schema["enum"] = new JsonArray(value);
+            foreach (var (_, inner) in schema.ToList())
+                NameConstants(inner);
+        }
+    }
+
+    // What our own converters write, the exporter cannot know.
+    private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode schema)
+    {
+        var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
+        var format = type == typeof(LocalDate) ? "date" : type == typeof(Instant) ? "date-time" : null;
+        if (format is null)
+            return schema;
+        var nullable = type != context.TypeInfo.Type;
+        return new JsonObject { ["type"] = nullable ? new JsonArray("string", "null") : "string", ["format"] = format };
     }
 
     /// <summary>

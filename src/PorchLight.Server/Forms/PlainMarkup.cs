@@ -91,7 +91,13 @@ internal static class PlainMarkup
         {
             html.Append(indent).Append("<fieldset>\n").Append(indent).Append("  <legend>").Append(Html.Encode(words)).AppendLine("</legend>");
             foreach (var part in parts)
-                html.Append(indent).Append("  <label>").Append(Html.Encode(part.Words)).Append(' ').Append(part.Control).AppendLine("</label>");
+                {
+                // What is ticked stands before its words, what is written behind them.
+                var (first, second) = part.Control.Contains("value=", StringComparison.Ordinal) ? (part.Control, Html.Encode(part.Words)) : (Html.Encode(part.Words), part.Control);
+                html.Append(indent).Append("  <label>").Append(first).Append(' ').Append(second).AppendLine("</label>");
+            }
+
+
             html.Append(indent).AppendLine("</fieldset>");
         }
 

@@ -45,9 +45,9 @@ function makeDialog(place: HTMLElement, token: string): HTMLDialogElement {
   close.type = "button";
   close.textContent = "Close";
   close.style.cssText =
-    "position:absolute;top:10px;right:14px;min-height:36px;padding:0 14px;border:1px solid #7c8196;border-radius:6px;background:#fff;color:#1d2033;font:600 15px system-ui,sans-serif;cursor:pointer";
+    "position:absolute;top:8px;right:14px;min-height:36px;padding:0 14px;border:1px solid #7c8196;border-radius:6px;background:#fff;color:#1d2033;font:600 15px system-ui,sans-serif;cursor:pointer";
   close.addEventListener("click", () => dialog.close());
-  const frame = makeFrame(token, place, "height:100%");
+  const frame = makeFrame(token, place, "height:calc(100% - 52px);margin-top:52px");
   dialog.append(frame, close);
   document.body.append(dialog);
   if (frame.contentWindow) frames.set(frame.contentWindow, { frame, dialog });

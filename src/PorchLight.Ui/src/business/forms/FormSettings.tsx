@@ -199,21 +199,25 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
             const month = stands.get(limit.month);
             return (
               <div key={index} className="flex flex-wrap items-center gap-2">
-                <input
-                  type="month"
-                  aria-label={`Month ${index + 1}`}
-                  className={`${boxLook} w-44`}
-                  value={limit.month}
-                  onChange={(e) => set(months.with(index, { ...limit, month: e.target.value }))}
-                />
-                <input
-                  type="number"
-                  min={0}
-                  aria-label={`Places in month ${index + 1}`}
-                  className={`${boxLook} w-20`}
-                  value={limit.places}
-                  onChange={(e) => set(months.with(index, { ...limit, places: Math.trunc(Number(e.target.value)) }))}
-                />
+                <span className="w-44">
+                  <input
+                    type="month"
+                    aria-label={`Month ${index + 1}`}
+                    className={boxLook}
+                    value={limit.month}
+                    onChange={(e) => set(months.with(index, { ...limit, month: e.target.value }))}
+                  />
+                </span>
+                <span className="w-20">
+                  <input
+                    type="number"
+                    min={0}
+                    aria-label={`Places in month ${index + 1}`}
+                    className={boxLook}
+                    value={limit.places}
+                    onChange={(e) => set(months.with(index, { ...limit, places: Math.trunc(Number(e.target.value)) }))}
+                  />
+                </span>
                 <span>places</span>
                 {month && (
                   <span className="text-slate">

@@ -14,19 +14,19 @@ export function WaysIn({ form }: { form: Schemas["FormView"] }) {
           label="Inline"
           help="The form stands where you paste this, as high as it needs to be."
           text={sharing.inline}
-          rows={4}
+          rows={3}
         />
         <CopyBox
           label="Floating button"
           help="A button in the corner of the page opens the form over it."
           text={sharing.button}
-          rows={4}
+          rows={6}
         />
         <CopyBox
           label="Text link"
           help="A link in your text opens the form over the page; without scripts it leads to the form."
           text={sharing.textLink}
-          rows={4}
+          rows={6}
         />
         {sharing.plain ? (
           <CopyBox

@@ -35,7 +35,7 @@ export function InquiryList() {
           </Group>
         )}
         {rest.length > 0 && (
-          <Group title="Answered, booked or turned away">
+          <Group title="Nothing is owed">
             <InquiryRows rows={rest} open={id} />
           </Group>
         )}

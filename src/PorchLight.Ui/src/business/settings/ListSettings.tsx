@@ -29,16 +29,18 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
         findings={findings}
         onChange={(services) => edit.change({ services })}
         more={(service, change, index) => (
-          <input
-            type="number"
-            min={0}
-            step="any"
-            aria-label={`Service ${index + 1} starts at`}
-            placeholder="starts at"
-            className={`${boxLook} w-32`}
-            value={service.startsAt ?? ""}
-            onChange={(e) => change({ ...service, startsAt: e.target.value === "" ? null : Number(e.target.value) })}
-          />
+          <span className="w-32">
+            <input
+              type="number"
+              min={0}
+              step="any"
+              aria-label={`Service ${index + 1} starts at`}
+              placeholder="starts at"
+              className={boxLook}
+              value={service.startsAt ?? ""}
+              onChange={(e) => change({ ...service, startsAt: e.target.value === "" ? null : Number(e.target.value) })}
+            />
+          </span>
         )}
       />
       <List
@@ -82,13 +84,15 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
           return (
             <div key={index}>
               <div className="flex flex-wrap items-center gap-2">
-                <input
-                  aria-label={`${one} ${index + 1}`}
-                  className={`${boxLook} min-w-40 flex-1`}
-                  value={line.name}
-                  aria-invalid={wrong ? true : undefined}
-                  onChange={(e) => change({ ...line, name: e.target.value })}
-                />
+                <span className="min-w-40 flex-1">
+                  <input
+                    aria-label={`${one} ${index + 1}`}
+                    className={boxLook}
+                    value={line.name}
+                    aria-invalid={wrong ? true : undefined}
+                    onChange={(e) => change({ ...line, name: e.target.value })}
+                  />
+                </span>
                 {props.more?.(line, change, index)}
                 <Button
                   weight="quiet"
