@@ -8,6 +8,7 @@ using Microsoft.Extensions.Logging;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
 
 namespace PorchLight.Bench;
 
@@ -40,6 +41,19 @@ internal sealed class BenchHouse : WebApplicationFactory<PorchDb>
         form.Settings = form.Settings with { Guard = new SpamGuard(LeastSeconds: 0) };
         await db.SaveChangesAsync();
         return scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed);
+    }
+
+    /// <summary>Publishes a form; gives its link.</summary>
+    public async Task<string> MakeFormAsync(FormContent content)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
+        var now = NodaTime.SystemClock.Instance.GetCurrentInstant();
+        var form = db.AddForm(tokens, content, "We are away.", now);
+        db.Publish(form, BusinessLists.Empty, now, "the bench");
+        form.LightOn = true;
+        await db.SaveChangesAsync();
+        return tokens.Open(form.LinkSealed);
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)

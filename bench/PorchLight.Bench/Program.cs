@@ -31,6 +31,12 @@ Console.WriteLine($"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5
 var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
 Console.WriteLine($"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})");
 
+var large = $"/public/forms/{await house.MakeFormAsync(LargeForm.Content)}";
+for (var n = 0; n < 100; n++)
+    await EvaluateLargeAsync(http);
+var (besides, larges) = await SideBySideAsync(2000, 0, BareAsync, EvaluateLargeAsync);
+Console.WriteLine($"evaluate of {LargeForm.Content.Questions.Count()} questions with 20 rows, 99th percentile: {Ms(besides, 0.99)} bare address, {Ms(larges, 0.99)} evaluate (medians {Ms(besides, 0.5)} and {Ms(larges, 0.5)})");
+
 var bareRate = await TogetherAsync(8, BareInsertAsync);
 var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine($"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts");
@@ -47,6 +53,9 @@ async Task SendAsync(HttpClient client) => (await client.PostAsJsonAsync(form + 
 
 async Task EvaluateAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/evaluate",
     new { version = 1, page = "wall", leaving = true, sendKey = Guid.NewGuid(), answers = Answers(0) }, Json.Options)).EnsureSuccessStatusCode();
+
+async Task EvaluateLargeAsync(HttpClient client) => (await client.PostAsJsonAsync(large + "/evaluate",
+    new { version = 1, page = LargeForm.LastPage, leaving = true, sendKey = Guid.NewGuid(), answers = LargeForm.Answers }, Json.Options)).EnsureSuccessStatusCode();
 
 static Dictionary<string, Answer> Answers(int n) => new()
 {

@@ -23,10 +23,10 @@ public sealed class AtTheDoorTests
             lead.Type("What would you like painted?", "Half a thought");
             lead.Press("Finish later");
             lead.Sees("Your answers are kept until");
-            lead.FindsNothingInTheWay();
+            lead.FindsNothingAtAll();
             lead.Press("Send me the link");
             lead.Sees("Please tick that you want this mail");
-            lead.FindsNothingInTheWay();
+            lead.FindsNothingAtAll();
             lead.Choose("Yes, send me this one mail. The address is used for nothing else.");
             lead.Press("Send me the link");
             lead.Sees("The link is on its way to robin@pell-cycles.example");
@@ -48,7 +48,7 @@ public sealed class AtTheDoorTests
             elsewhere.Sees("Come in, the lamp is on");
             elsewhere.Open(link);
             elsewhere.Sees("The answers behind this link have been sent already.");
-            elsewhere.FindsNothingInTheWay();
+            elsewhere.FindsNothingAtAll();
         }
 
         house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
@@ -87,7 +87,7 @@ public sealed class AtTheDoorTests
         var address = await house.MakeFormAsync(Short, new FormSettings { Admission = Admission.PersonalLinkAndCode });
         lead.Open(address);
         lead.Sees("This form opens only by a personal link.");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
 
         lead.SignIn(house, $"/forms/{house.Ask(db => db.Forms.ToList()).OrderBy(form => form.Id.Value).Last().Id}/ways-in");
         lead.Type("Their e-mail", "robin@pell.example");
@@ -95,13 +95,13 @@ public sealed class AtTheDoorTests
         lead.Press("Make a personal link");
         lead.FindsNothingInTheWay();
         lead.Open(lead.Field("Link for Robin").GetDomProperty("value")!);
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Press("Send a code to r•••@pell.example");
         lead.Sees("A code is on its way");
         lead.Type("The code from the mail", "12");
         lead.Press("Open the form");
         lead.Sees("This is not the code.");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         var code = "";
         lead.Wait("the mail has come", () => (code = Regex.Match(MailTo(house, "robin@pell.example"), @"\b\d{6}\b").Value).Length == 6);
         lead.Type("The code from the mail", code);
@@ -123,16 +123,16 @@ public sealed class AtTheDoorTests
         lead.Open(address);
         lead.Field("Which day?").SendKeys("05202027");
         lead.Sees("May 2027 is fully booked. There is room in June 2027");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("You are on the waiting list for May 2027.");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
 
         house.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
         lead.Open(house.FormAddress);
         lead.Press("Tell me");
         lead.Sees("This does not look like an e-mail address.");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Type("Tell me when you are open again", "robin@pell.example");
         lead.Press("Tell me");
         lead.Sees("We write to you once, when the light is on again.");
@@ -146,7 +146,7 @@ public sealed class AtTheDoorTests
         lead.Open(await house.MakeFormAsync(Short, new FormSettings { Guard = new SpamGuard(Proof: true) }));
         lead.Type("A note", "Hello");
         lead.Wait("the check is done", () => lead.Run<bool>("return document.querySelector('altcha-widget input[type=hidden]')?.value.length > 50"));
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("That was all.");
         lead.LeavesNoTraceElsewhere(house.Address, $"blob:{house.Address}");

@@ -70,11 +70,11 @@ public sealed class EveryKindTests
         lead.Sees("Have we got this right?");
         foreach (var words in new[] { "Bread and gulls", "https://pell.example", "Another: Something of mine", "None of these", "20 May 2027", "Ochre wren, OW 01", Path.GetFileName(file), "What it says: Bread", "Signed by Robin Pell" })
             lead.Sees(words);
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         NothingSticksOut(lead);
         lead.Press("Send");
         lead.Sees("Thank you, Robin");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Browser.Navigate().Refresh();
         lead.Sees("Thank you, Robin");
         lead.LeavesNoTraceElsewhere(house.Address);
@@ -146,7 +146,7 @@ public sealed class EveryKindTests
         lead.Type("Your full name", "Robin Pell");
         lead.Press("Draw it instead");
         new OpenQA.Selenium.Interactions.Actions(lead.Browser).MoveToElement(lead.Find("//canvas"), -100, -20).ClickAndHold().MoveByOffset(80, 40).MoveByOffset(60, -50).Release().Perform();
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("Thank you");
         var signature = (SignatureAnswer)house.Ask(db => db.Submissions.Single()).Answers.ByQuestion["sign"];
@@ -180,12 +180,12 @@ public sealed class EveryKindTests
     private static void Errs(Visitor lead, string first, int findings)
     {
         lead.Sees(first);
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         NothingSticksOut(lead);
         lead.Press("Go on");
         lead.Sees($"{findings} answers need another look");
         lead.Wait("the summary has the focus", () => lead.Browser.SwitchTo().ActiveElement().GetDomAttribute("role") == "alert");
-        lead.FindsNothingInTheWay();
+        lead.FindsNothingAtAll();
         NothingSticksOut(lead);
     }
 

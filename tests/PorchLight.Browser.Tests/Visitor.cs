@@ -94,16 +94,21 @@ internal sealed class Visitor : IDisposable
     }
 
     /// <summary>Nothing on this screen gets in the way of people who use it differently (axe: serious and critical).</summary>
-    public void FindsNothingInTheWay()
+    public void FindsNothingInTheWay() => Axed("serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
+
+    /// <summary>The same, and nothing smaller either (axe: every rule and every impact).</summary>
+    public void FindsNothingAtAll() => Axed("minor", "moderate", "serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
+
+    private string[] Axed(params string[] impacts)
     {
         Browser.ExecuteScript(Axe);
         var found = (string)Browser.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1];
+            const [impacts, done] = arguments;
             axe.run(document, { iframes: false }).then(result => done(JSON.stringify(result.violations
-              .filter(one => one.impact === 'serious' || one.impact === 'critical')
+              .filter(one => impacts.includes(one.impact))
               .map(one => one.id + ': ' + one.nodes.map(node => node.html).join(' | ')))));
-            """)!;
-        JsonSerializer.Deserialize<string[]>(found)!.ShouldBeEmpty($"at {Browser.Url}");
+            """, [impacts])!;
+        return JsonSerializer.Deserialize<string[]>(found)!;
     }
 
     /// <summary>Nothing was asked of any host but these, and nothing went wrong in the console but refusals the test asked for.</summary>

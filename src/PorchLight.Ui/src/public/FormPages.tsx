@@ -162,13 +162,17 @@ export function FormPages({ token, door, form, onSent }: Props) {
           act();
         }}
       >
-        {!(isFirst && form.cover) && <p className="mb-1 text-slate">{door.business}</p>}
-        {isFirst && !review && !form.cover && (
+        {isFirst && !review && !form.cover ? (
           <>
+            <p className="mb-1 text-slate">{door.business}</p>
             <h1 className="mb-2 text-2xl">{door.title}</h1>
             <p className="mb-5 whitespace-pre-line">{form.intro}</p>
             <NotForUs form={form} />
           </>
+        ) : (
+          <h1 className="mb-2 font-body text-[1rem] font-normal text-slate">
+            {door.business}: {door.title}
+          </h1>
         )}
         <div
           className="mb-4 flex flex-wrap items-center gap-1.5"
