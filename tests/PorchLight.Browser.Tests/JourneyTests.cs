@@ -95,7 +95,7 @@ public sealed class JourneyTests
         owner.Press("Practice");
         owner.FindsNothingInTheWay();
         owner.Click("//*[@role='menuitem'][starts-with(normalize-space(), 'To the next step,')]");
-        owner.Sees("hours ahead");
+        owner.Sees(" ahead");
         owner.Browser.SwitchTo().ActiveElement().SendKeys(OpenQA.Selenium.Keys.Escape);
         owner.Press("Today");
         owner.Sees("One message wants your nod.");

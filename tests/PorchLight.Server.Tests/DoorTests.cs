@@ -174,7 +174,7 @@ public sealed class DoorTests
         (await house.SendAsync(personal, answers)).StatusCode.ShouldBe(HttpStatusCode.OK);
 
         (await house.AskAsync(db => db.Clients.CountAsync())).ShouldBe(1, "it is the client the link was made for, whatever address they type");
-        (await house.AskAsync(db => db.Notes.Select(note => $"{note.Heading} {note.Text}").ToListAsync())).ShouldBe(["Hello you, from ? The gate sticks"], "notes are added");
+        (await house.AskAsync(db => db.Notes.Select(note => $"{note.Heading} {note.Text}").ToListAsync())).ShouldBe(["Hello Tilda, from Ochre Wren? The gate sticks"], "notes are added");
         (await house.AskAsync(db => db.Differences.Select(difference => difference.Field).ToListAsync())).ShouldBe(["client.name", "client.email", "client.phone"], ignoreOrder: true);
     }
 

@@ -35,6 +35,16 @@ Find("main ul a").Click();
 Find("textarea[readonly]");
 Save("form-edit");
 var link = Find("a[target=_blank]").GetDomAttribute("href")!;
+Open("/forms", null);
+FindAll("main ul a")[1].Click();
+Find("textarea[readonly]");
+var sign = Find("a[target=_blank]").GetDomAttribute("href")!;
+Find("a[href$='/settings']").Click();
+Find("input[type=month]");
+Save("form-settings");
+Find("a[href$='/ways-in']").Click();
+Find("form input[type=email]");
+Save("ways-in");
 Open("/inquiries", null);
 FindAll("main a[data-row]").First(row => row.Text.Contains("Tilda", StringComparison.Ordinal)).Click();
 Find("aside dl");
@@ -73,16 +83,11 @@ Find("button[type=submit]").Click();
 Find("[role=alert]");
 Save("form-errors");
 Fill();
-Save("form-page-2");
-SendWith("4,000 to 9,000");
-Save("send-off-come-in");
-foreach (var (budget, name) in new[] { ("I don't know yet", "send-off-talk-first"), ("Under 1,500", "send-off-not-now") })
-{
-    browser.Navigate().GoToUrl(link);
-    Fill();
-    SendWith(budget);
-    Save(name);
-}
+SendWith("Under 1,500");
+Save("send-off-not-now");
+browser.Navigate().GoToUrl(sign);
+Find("main img");
+Save("form-cover");
 
 browser.Navigate().GoToUrl(house + "/");
 Find("main section");
@@ -94,9 +99,11 @@ Find("a[href^='/mail/']").Click();
 Find("aside button");
 Save("stuck-mail");
 browser.Resize(390, 844);
-browser.Navigate().GoToUrl(link);
-Find("form");
-Save("form-phone");
+browser.Navigate().GoToUrl(sign);
+FindAll("main button").First(button => button.Text == "Tell us about your front").Click();
+Find("fieldset fieldset input[type=text]").SendKeys("Quill & Daughter");
+Find("[role=status]");
+Save("form-rows");
 
 void SignIn()
 {

@@ -37,20 +37,17 @@ public static class Landing
     /// difference. Where the sender only claims to be a known client nothing is filled or added: anyone can type an e-mail
     /// address, so everything new is a difference. "I don't know" and blank answers land nowhere.
     /// </summary>
-    /// <param name="form">The version that was answered.</param>
-    /// <param name="answers">The state of each question at sending.</param>
+    /// <param name="known">The version that was answered, with the state of each question at sending.</param>
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
     /// <param name="onlyDifferences">Whether the client was known before this inquiry, and it did not come by a personal link made for them.</param>
     public static LandingPlan Plan(
-        FormContent form, IReadOnlyDictionary<string, AnswerState> answers,
-        IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
+        Known known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
     {
         var filled = new Dictionary<string, Answer>(onFile);
-        var known = new Known(form, answers, default);
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
-        foreach (var question in form.Questions)
+        foreach (var question in known.Form.Questions)
         {
-            if (answers.GetValueOrDefault(question.Key).Answer is not { } answer)
+            if (known.Of(question.Key).Answer is not { } answer)
                 continue;
             switch (question.LandsIn)
             {

@@ -39,14 +39,23 @@ internal sealed class FillingDesk(PorchDb db)
     /// <param name="door">The door they came by.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
-    public static Known Nothing(FormContent content, Door door, Business business, Instant now) =>
+    public static Known Nothing(FormContent content, Door door, Business business, Instant now) => Nothing(content, door.Link, business, now);
+
+    /// <summary>What a sender was asked and said, as their form knew it.</summary>
+    public async Task<Known> SaidAsync(Submission sent, FormContent content, Business business, CancellationToken stop)
+    {
+        var link = sent.PersonalLinkId is { } id ? await db.PersonalLinks.FindAsync([id], stop) : null;
+        return Nothing(content, link, business, sent.At) with { Answers = sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)) };
+    }
+
+    private static Known Nothing(FormContent content, PersonalLink? link, Business business, Instant now) =>
         new(content, new Dictionary<string, AnswerState>(), business.Calendar.Today(now))
         {
             Values = new Dictionary<string, string>
             {
                 ["business"] = business.Name,
                 ["owner"] = business.OwnerName,
-                ["firstName"] = door.Link?.GivenName ?? "",
+                ["firstName"] = link?.GivenName ?? "",
             },
         };
 

@@ -91,7 +91,7 @@ internal static class InquiryEndpoints
     }
 
     private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
-        Id<Inquiry> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+        Id<Inquiry> id, PorchDb db, FillingDesk desk, BusinessClock clock, CancellationToken stop)
     {
         if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
             return Problems.NotFound(Gone);
@@ -106,7 +106,7 @@ internal static class InquiryEndpoints
         var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(stop)).Select(note => note.Heading).ToHashSet();
         var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(stop)).ToLookup(difference => difference.Question);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
-        var known = new Known(content, submission.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), business.Calendar.Today(submission.At));
+        var known = await desk.SaidAsync(submission, content, business, stop);
         var (verdict, wouldChange) = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 

@@ -157,7 +157,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             db.Inquiries.Add(inquiry);
             var about = new About(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
-            var plan = await LandAsync(version.Content, route, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
+            var plan = await LandAsync(known, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
             await events.HappenedAsync(new InquiryReceived(version.Content.Title, verdict.Fit, knownBefore, joined), now, about);
             await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (outside is not null)
@@ -210,14 +210,14 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             }).Entity, false);
     }
 
-    private async Task<LandingPlan> LandAsync(FormContent content, Route route, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
+    private async Task<LandingPlan> LandAsync(Known known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
     {
         var values = !inquiry.KnownBefore ? [] : await db.FieldValues
             .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync();
         var onFile = values
             .OrderBy(value => value.At).ThenBy(value => value.Id.Value)
             .GroupBy(value => value.Field).ToDictionary(values => values.Key, values => values.Last().Value);
-        var plan = Landing.Plan(content, route.Answers, onFile, onlyDifferences);
+        var plan = Landing.Plan(known, onFile, onlyDifferences);
         db.FieldValues.AddRange(plan.Writes.Select(write => new FieldValue
         {
             Id = new Id<FieldValue>(Guid.CreateVersion7()),
@@ -264,7 +264,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         var business = await db.BusinessAsync();
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
         var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, stop);
-        var known = new Known(content, stored.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), business.Calendar.Today(stored.At));
+        var known = await desk.SaidAsync(stored, content, business, stop);
         var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
         return new IntakeResult.Received(
             content.FindSendOff(stored.SendOff)!, Words(known, inquiry?.PromisedBy, business, now), Notice(month),

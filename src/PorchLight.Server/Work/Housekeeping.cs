@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Work;
@@ -12,16 +13,20 @@ internal sealed class Housekeeping(PorchDb db, DoorDesk doors, Tellings tellings
     /// <summary>Tells those who asked, once a form's light is on, by hand or by its day.</summary>
     public async Task TellOpenAgainAsync(CancellationToken stop)
     {
-        if (!await db.OpenAgainWishes.AnyAsync(stop))
-            return;
-        await using var transaction = await db.BeginWriteAsync(stop);
+        // A commit wakes the next pass, so nothing is begun while there is nobody to tell.
         var business = await db.BusinessAsync();
-        foreach (var wishes in (await db.OpenAgainWishes.ToListAsync(stop)).GroupBy(wish => wish.FormId))
+        var lit = new List<Form>();
+        foreach (var form in await db.Forms.Where(form => db.OpenAgainWishes.Any(wish => wish.FormId == form.Id)).ToListAsync(stop))
         {
-            if (await db.Forms.FindAsync([wishes.Key], stop) is { } form && await doors.LightAsync(form, business) == LightState.On)
-                await tellings.TellOpenAgainAsync(form, wishes, clock.GetCurrentInstant());
+            if (await doors.LightAsync(form, business) == LightState.On)
+                lit.Add(form);
         }
 
+        if (lit.Count == 0)
+            return;
+        await using var transaction = await db.BeginWriteAsync(stop);
+        foreach (var form in lit)
+            await tellings.TellOpenAgainAsync(form, await db.OpenAgainWishes.Where(wish => wish.FormId == form.Id).ToListAsync(stop), clock.GetCurrentInstant());
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
     }

@@ -32,7 +32,7 @@ public sealed class BusinessListsTests
     public void The_chosen_service_lands_by_its_name()
     {
         var form = Lists.Into(OnePage(new Question("work", "?", new ChoiceKind([]) { From = OptionList.Services })));
-        var plan = Landing.Plan(form, new Dictionary<string, AnswerState> { ["work"] = AnswerState.Of(ChoiceAnswer.Of("gilding")) }, new Dictionary<string, Answer>(), onlyDifferences: false);
+        var plan = Landing.Plan(Known(form, ("work", AnswerState.Of(ChoiceAnswer.Of("gilding")))), new Dictionary<string, Answer>(), onlyDifferences: false);
         plan.Writes.ShouldHaveSingleItem().ShouldBe(new FieldWrite("project.service", "work", new TextAnswer("Window gilding")));
     }
 

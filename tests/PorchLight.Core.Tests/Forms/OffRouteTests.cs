@@ -32,7 +32,7 @@ public sealed class OffRouteTests
 
             AnswerChecks.Check(known, route).ShouldAllBe(finding => !off.Contains(Places.QuestionOf(finding.Place)));
             route.Answers.Where(state => off.Contains(state.Key)).ShouldAllBe(state => state.Value.Answer == null);
-            Landing.Plan(ToNotes(form), route.Answers, new Dictionary<string, Answer>(), onlyDifferences: false).Notes.ShouldAllBe(note => !off.Contains(note.Question));
+            Landing.Plan(route.Know(Known(ToNotes(form))), new Dictionary<string, Answer>(), onlyDifferences: false).Notes.ShouldAllBe(note => !off.Contains(note.Question));
         });
 
     [Fact]

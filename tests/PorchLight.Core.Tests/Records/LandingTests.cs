@@ -55,7 +55,7 @@ public sealed class LandingTests
     public void Two_questions_for_one_field_never_overwrite_each_other()
     {
         var form = OnePage(Email, Email with { Key = "again" });
-        var plan = Landing.Plan(form, Known(form, ("email", AnswerState.Of(new TextAnswer("a@b.example"))), ("again", AnswerState.Of(new TextAnswer("c@d.example")))).Answers, new Dictionary<string, Answer>(), false);
+        var plan = Landing.Plan(Known(form, ("email", AnswerState.Of(new TextAnswer("a@b.example"))), ("again", AnswerState.Of(new TextAnswer("c@d.example")))), new Dictionary<string, Answer>(), false);
         plan.Writes.Single().Question.ShouldBe("email");
         plan.Differences.Single().Question.ShouldBe("again");
     }
@@ -112,5 +112,5 @@ public sealed class LandingTests
     }
 
     private static LandingPlan Plan(Dictionary<string, Answer> onFile, bool knownBefore, params (string, AnswerState)[] answers) =>
-        Landing.Plan(Contact, Known(Contact, answers).Answers, onFile, knownBefore);
+        Landing.Plan(Known(Contact, answers), onFile, knownBefore);
 }
