@@ -1,7 +1,7 @@
 import { useId, useState, type FormEvent, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
 import { checkCode, sendCode, tellMe, type DoorView } from "./client";
-import { box, quietButton } from "./controls/control";
+import { box, brandButton, quietButton } from "./controls/control";
 import { keepPass } from "./filling";
 
 /** What stands before a form that does not open (yet). */
@@ -87,11 +87,7 @@ function OneLine({ label, help, button, type, autoComplete, act }: LineProps) {
         aria-describedby={[help ? `${id}-help` : "", wrong ? `${id}-error` : ""].filter(Boolean).join(" ") || undefined}
         onChange={(event) => setValue(event.target.value)}
       />
-      <button
-        type="submit"
-        aria-disabled={busy}
-        className="mt-2 min-h-11 w-fit rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-      >
+      <button type="submit" aria-disabled={busy} className={`${brandButton} mt-2 w-fit`}>
         {button}
       </button>
     </form>

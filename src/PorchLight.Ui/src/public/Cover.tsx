@@ -1,5 +1,6 @@
 import type { DoorView, PublicForm } from "./client";
 import { OwnVideo } from "./PageItem";
+import { brandButton } from "./controls/control";
 
 /** What welcomes people before the first page. */
 export function Cover({ door, form, onStart }: { door: DoorView; form: PublicForm; onStart: () => void }) {
@@ -19,11 +20,7 @@ export function Cover({ door, form, onStart }: { door: DoorView; form: PublicFor
       {cover.video && <OwnVideo address={cover.video} title={door.title} />}
       <NotForUs form={form} />
       {cover.owner && <Owner owner={cover.owner} />}
-      <button
-        type="button"
-        onClick={onStart}
-        className="mt-2 min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-      >
+      <button type="button" onClick={onStart} className={`${brandButton} mt-2`}>
         {cover.startLabel}
       </button>
     </>

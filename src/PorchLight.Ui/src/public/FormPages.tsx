@@ -10,6 +10,7 @@ import { toTop, within } from "./frame";
 import { PageItem } from "./PageItem";
 import { Review } from "./Review";
 import { useFilling } from "./useFilling";
+import { brandButton } from "./controls/control";
 
 const Proof = lazy(() => import("./Proof"));
 
@@ -229,11 +230,7 @@ export function FormPages({ token, door, form, onSent }: Props) {
           </Suspense>
         )}
         <div className="flex flex-wrap items-center gap-3">
-          <button
-            type="submit"
-            aria-disabled={busy}
-            className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-          >
+          <button type="submit" aria-disabled={busy} className={brandButton}>
             {busy ? "One moment …" : review || (isLast && !form.review) ? "Send" : "Go on"}
           </button>
           {(!isFirst || review) && (

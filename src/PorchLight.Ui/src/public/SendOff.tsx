@@ -3,6 +3,7 @@ import { sentenceOf } from "../api/problem";
 import { askForCall, type SentView } from "./client";
 import { isEmbedded, toTop } from "./frame";
 import { OwnVideo } from "./PageItem";
+import { brandButton } from "./controls/control";
 
 /** How the form ends for this person. */
 export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: boolean; business: string }) {
@@ -30,11 +31,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
       {(sent.button ?? sent.download ?? sent.redirect) && (
         <p className="mt-4 flex flex-wrap gap-x-5 gap-y-2">
           {sent.button && (
-            <a
-              href={sent.button.address}
-              target="_top"
-              className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-            >
+            <a href={sent.button.address} target="_top" className={brandButton}>
               {sent.button.label}
             </a>
           )}
@@ -97,12 +94,7 @@ function CallOffer({ receipt, asked }: { receipt: string; asked: boolean }) {
       {state === "asked" ? (
         <p className="font-semibold">We have noted that you would like a call.</p>
       ) : (
-        <button
-          type="button"
-          disabled={state === "asking"}
-          onClick={ask}
-          className="min-h-11 rounded-soft bg-[var(--brand)] px-5 py-2.5 font-semibold text-card"
-        >
+        <button type="button" disabled={state === "asking"} onClick={ask} className={brandButton}>
           I would like a call
         </button>
       )}

@@ -27,6 +27,10 @@ export interface Described {
 export const box =
   "w-full rounded-soft border border-edge bg-card px-3 py-2.5 text-ink aria-invalid:border-2 aria-invalid:border-brick";
 
+/** The way on. Its edge is seen only where colours are forced. */
+export const brandButton =
+  "min-h-11 rounded-soft border border-transparent bg-[var(--brand)] px-5 py-2.5 font-semibold text-card";
+
 export const quietButton =
   "inline-flex min-h-11 items-center gap-2 rounded-soft border border-edge bg-card px-4 py-2 text-ink aria-disabled:opacity-60";
 
