@@ -55,6 +55,27 @@ public sealed class AtTheDoorTests
     }
 
     [Fact]
+    public async Task What_the_first_address_told_unseen_is_still_there_when_it_is_finished_elsewhere()
+    {
+        await using var house = new BrowserHouse();
+        var address = await house.MakeFormAsync(Short with { Pages = [Short.Pages[0] with { Items = [.. Short.Pages[0].Items, new Question("tag", "Tag", new HiddenKind("utm_source"))] }] });
+        string link;
+        using (var lead = new Visitor())
+        {
+            lead.Open(address + "?utm_source=flyer");
+            lead.Press("Finish later");
+            link = lead.Field("Link to your answers").GetDomProperty("value")!;
+        }
+
+        using var elsewhere = new Visitor();
+        elsewhere.Open(link);
+        elsewhere.Type("A note", "Hello");
+        elsewhere.Press("Send");
+        elsewhere.Sees("That was all.");
+        house.Ask(db => db.Submissions.Single()).Answers.ByQuestion["tag"].ShouldBe(new TextAnswer("flyer"));
+    }
+
+    [Fact]
     public async Task Offline_at_send_the_answers_stay_and_go_out_by_themselves_when_the_line_is_back()
     {
         await using var house = new BrowserHouse();

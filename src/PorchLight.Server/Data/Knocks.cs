@@ -14,9 +14,13 @@ internal static class Knocks
     /// <summary>Where a knock makes us write a mail.</summary>
     public const string AtMail = "mail";
 
+    /// <summary>Where files are left.</summary>
+    public const string AtUploads = "uploads";
+
     private const int FormsAMinute = 240;
     private const int DoorsAMinute = 30;
     private const int MailsAMinute = 6;
+    private const int UploadsAMinute = 30;
 
     public static void AddKnockLimits(this IServiceCollection services, IConfiguration configuration) => services.AddRateLimiter(limiter =>
     {
@@ -24,6 +28,7 @@ internal static class Knocks
         Add(AtForms, FormsAMinute);
         Add(AtDoors, DoorsAMinute);
         Add(AtMail, MailsAMinute);
+        Add(AtUploads, UploadsAMinute);
         limiter.OnRejected = (rejected, _) => new ValueTask(Problems.Say(StatusCodes.Status429TooManyRequests,
             "That was a little fast. Please wait a minute and try again; what you typed is still here.").ExecuteAsync(rejected.HttpContext));
 

@@ -14,7 +14,7 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Finishing later: a link that brings the answers back in any browser.</summary>
 internal static class KeptEndpoints
 {
-    private const int LargestAnswers = 1024 * 1024;
+    private const int LargestAnswers = 512 * 1024;
 
     /// <param name="Revision">The revision this goes on from; zero the first time.</param>
     internal sealed record KeptAnswers(int Version, string Page, Guid SendKey, int Revision, IReadOnlyDictionary<string, Answer?> Answers);

@@ -22,8 +22,9 @@ internal static class PlainEndpoints
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> SendAsync(
         string token, HttpRequest request, PorchDb db, DoorDesk doors, Intake intake, Tokens tokens, BusinessClock clock, TimeProvider time, CancellationToken stop)
     {
-        if (await doors.FindAsync(token) is not { Form: var form } door)
-            return Problems.NotFound(DoorDesk.NoSuchForm);
+        var (door, refusal) = await doors.EnterAsync(token, pass: null, lightToo: true);
+        if (door is not { Form: var form })
+            return refusal!;
         if (!form.Settings.TakesPlainPosts)
             return Problems.Conflict("This form takes nothing from markup outside of it. Its owner can change that in the form's settings.");
         if (!request.HasFormContentType)

@@ -15,7 +15,7 @@ internal static class UploadEndpoints
     public static void MapUploads(this IEndpointRouteBuilder app)
     {
         var group = app.MapGroup("/public/forms/{token}/{version:int}").RequireRateLimiting(Knocks.AtForms).WithTags("Public");
-        group.MapPost("/files", TakeAsync).Accepts<IFormFile>("*/*");
+        group.MapPost("/files", TakeAsync).Accepts<IFormFile>("*/*").RequireRateLimiting(Knocks.AtUploads);
         group.MapDelete("/files/{id}", TakeBackAsync);
         group.MapGet("/look-up", LookUpAsync);
     }

@@ -6,7 +6,7 @@ import { NotForUs } from "./Cover";
 import { DeskContext } from "./desk";
 import { ErrorSummary } from "./ErrorSummary";
 import { FinishLater } from "./FinishLater";
-import { toTop, within } from "./frame";
+import { addressWith, toTop, within } from "./frame";
 import { PageItem } from "./PageItem";
 import { Review } from "./Review";
 import { useFilling } from "./useFilling";
@@ -55,6 +55,7 @@ export function FormPages({ token, door, form, onSent }: Props) {
     const known = new Set([
       ...form.pages.flatMap((one) => one.items.map((item) => item.key)),
       ...Object.keys(form.prefilled),
+      ...Object.keys(form.kept?.answers ?? {}),
     ]);
     const answers = Object.fromEntries(Object.entries(filling.answers).filter(([key]) => known.has(key)));
     // Whoever is faster than people waits; what was brought back from before is sent quickly by people, too.
@@ -71,7 +72,7 @@ export function FormPages({ token, door, form, onSent }: Props) {
     });
     way.done();
     // A reload shows how it ended, and not an empty form.
-    history.replaceState({}, "", `?sent=${encodeURIComponent(sent.receipt)}`);
+    history.replaceState({}, "", addressWith("sent", sent.receipt));
     onSent(sent);
   };
 

@@ -1,6 +1,14 @@
 /** The page this form stands on, when it is embedded; told by the embed script. */
 export const within = new URLSearchParams(location.search).get("within");
 
+/** This page's address, so that a reload brings back what is named; whatever else it says stays. */
+export function addressWith(name: "later" | "sent", value: string): string {
+  const query = new URLSearchParams(location.search);
+  for (const one of ["later", "sent", "look"]) query.delete(one);
+  query.set(name, value);
+  return `?${query}`;
+}
+
 export const isEmbedded = window.parent !== window;
 
 /** Tells the page around us how high we are, now and whenever that changes. */

@@ -10,6 +10,7 @@ import {
   type ReviewPage,
 } from "./client";
 import { keep, load, newKey, resume, type Filling } from "./filling";
+import { addressWith } from "./frame";
 
 const debounceMs = 250;
 const keepMs = 1500;
@@ -145,7 +146,7 @@ function useLater(token: string, filling: Filling, setFilling: (change: (before:
     stored.current = { ...stored.current, page, answers };
     setFilling((before) => ({ ...before, kept: got }));
     // From here on a reload, a bookmark or the address itself brings it back.
-    history.replaceState(history.state, "", `?later=${encodeURIComponent(got.token)}`);
+    history.replaceState(history.state, "", addressWith("later", got.token));
     return got;
   }, [token, version, page, sendKey, answers, kept?.revision, setFilling]);
 

@@ -80,7 +80,7 @@ function Fields({ id, view }: { id: string; view: View }) {
           </p>
         </Part>
         <Places view={view} now={now} findings={findings} onChange={edit.change} />
-        <Part title="Who may open it" note="">
+        <Part title="Who comes in" note="">
           <SelectBox
             label="Who may open it"
             value={now.admission}

@@ -69,7 +69,10 @@ export function ScaleLine({ id, control, answer, onChange, described }: ControlP
 export function WorkedOutValue({ id, place }: ControlProps<"workedOut">) {
   const { step } = useDesk();
   return (
-    <output id={id} className="block rounded-soft border border-transparent bg-[var(--color-mist)] px-3 py-2.5 font-semibold tabular-nums">
+    <output
+      id={id}
+      className="block rounded-soft border border-transparent bg-[var(--color-mist)] px-3 py-2.5 font-semibold tabular-nums"
+    >
       {step.workedOut[place] ?? <span className="font-normal text-slate">not known yet</span>}
     </output>
   );
