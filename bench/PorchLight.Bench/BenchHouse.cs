@@ -1,24 +1,21 @@
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
-using Microsoft.AspNetCore.Mvc.Testing;
-using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Logging;
-using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Data;
-using PorchLight.Server.Forms;
+using PorchLight.Testing;
 
 namespace PorchLight.Bench;
 
-/// <summary>The real house on a real port, with two bare addresses beside it to measure against.</summary>
-internal sealed class BenchHouse : WebApplicationFactory<PorchDb>
+/// <summary>The real house on a real port, each commit on disk, with two bare addresses beside it to measure against.</summary>
+internal sealed class BenchHouse : House
 {
-    private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-bench-").FullName;
+    private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
 
     public BenchHouse()
     {
+        Durable = true;
         UseKestrel(0);
         StartServer();
         Address = new Uri($"http://127.0.0.1:{ClientOptions.BaseAddress.Port}");
@@ -26,52 +23,15 @@ internal sealed class BenchHouse : WebApplicationFactory<PorchDb>
 
     public Uri Address { get; }
 
-    public async Task<T> AskAsync<T>(Func<PorchDb, Task<T>> ask)
-    {
-        await using var scope = Services.CreateAsyncScope();
-        return await ask(scope.ServiceProvider.GetRequiredService<PorchDb>());
-    }
+    protected override TimeProvider Clock => TimeProvider.System;
 
-    public async Task<string> LinkAsync()
-    {
-        await using var scope = Services.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
-        var form = await db.Forms.SingleAsync();
-        // What is measured sends at once, as no person does.
-        form.Settings = form.Settings with { Guard = new SpamGuard(LeastSeconds: 0) };
-        await db.SaveChangesAsync();
-        return scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed);
-    }
-
-    /// <summary>Publishes a form; gives its link.</summary>
-    public async Task<string> MakeFormAsync(FormContent content)
-    {
-        await using var scope = Services.CreateAsyncScope();
-        var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
-        var now = NodaTime.SystemClock.Instance.GetCurrentInstant();
-        var form = db.AddForm(tokens, content, "We are away.", now);
-        db.Publish(form, BusinessLists.Empty, now, "the bench");
-        form.LightOn = true;
-        await db.SaveChangesAsync();
-        return tokens.Open(form.LinkSealed);
-    }
+    protected override DateTimeOffset MadeAt => RunBegan;
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
+        base.ConfigureWebHost(builder);
         builder.UseContentRoot(AppContext.BaseDirectory);
-        builder.UseSetting("PorchLight:Data", _folder);
-        builder.UseSetting("PorchLight:Demo", "true");
-        builder.UseSetting("PorchLight:DemoPeople", "false");
-        builder.UseSetting("PorchLight:RateLimits", "false");
-        builder.ConfigureLogging(logging => logging.ClearProviders());
         builder.ConfigureServices(services => services.AddSingleton<IStartupFilter, BareAddresses>());
-    }
-
-    public override async ValueTask DisposeAsync()
-    {
-        await base.DisposeAsync();
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(_folder, recursive: true);
     }
 
     /// <summary>/bare/nothing answers at once; /bare/insert commits one row first, in the way every row is written here.</summary>

@@ -14,7 +14,7 @@ public sealed class EveryKindTests
     {
         await using var house = new BrowserHouse();
         using var lead = new Visitor(width, 800);
-        lead.Open(await house.MakeEveryKindAsync() + "?utm_source=flyer");
+        lead.Open(await house.OpenEveryKindAsync() + "?utm_source=flyer");
 
         Errs(lead, "A short text", 7);
         lead.Type("A short text", "Bread");
@@ -75,7 +75,7 @@ public sealed class EveryKindTests
         lead.Press("Send");
         lead.Sees("Thank you, Robin");
         lead.FindsNothingAtAll();
-        lead.Browser.Navigate().Refresh();
+        lead.Reload();
         lead.Sees("Thank you, Robin");
         lead.LeavesNoTraceElsewhere(house.Address);
 
@@ -93,7 +93,7 @@ public sealed class EveryKindTests
     {
         await using var house = new BrowserHouse();
         using var lead = new Visitor();
-        lead.Open(await house.MakeFormAsync(new FormContent("Signs", "",
+        lead.Open(await house.OpenFormAsync(new FormContent("Signs", "",
             [
                 new Page("one", "One",
                 [
@@ -137,7 +137,7 @@ public sealed class EveryKindTests
     {
         await using var house = new BrowserHouse();
         using var lead = new Visitor();
-        lead.Open(await house.MakeFormAsync(new FormContent("Leave to paint", "",
+        lead.Open(await house.OpenFormAsync(new FormContent("Leave to paint", "",
             [new Page("one", "One", [new Question("email", "Mail", new EmailKind()) { LandsIn = new SetField("client.email") }, new Question("sign", "Sign here", new SignatureKind("So be it.", ForOthers: true)) { Required = true }])],
             [], new SendOff("end", "Thank you", "Thank you."))));
         lead.Type("Mail", "robin@pell.example");
@@ -154,7 +154,7 @@ public sealed class EveryKindTests
         signature.Strokes.ShouldNotBeNull().ShouldStartWith("M");
 
         var inquiry = house.Ask(db => db.Inquiries.Single()).Id;
-        lead.SignIn(house, $"/inquiries/{inquiry}");
+        lead.ComeIn(house, $"/inquiries/{inquiry}");
         lead.Find("//*[@aria-label='The signature as it was drawn']");
         lead.FindsNothingInTheWay();
     }
@@ -168,7 +168,7 @@ public sealed class EveryKindTests
         lead.Sees("What is your name?");
         Loaded(lead).ShouldNotContain(script => script.Contains("Files", StringComparison.Ordinal) || script.Contains("LookUp", StringComparison.Ordinal)
             || script.Contains("Signature", StringComparison.Ordinal) || script.Contains("Proof", StringComparison.Ordinal));
-        lead.Open(await house.MakeFormAsync(new FormContent("Files", "", [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])], [], new SendOff("end", "Thank you", "Thank you."))));
+        lead.Open(await house.OpenFormAsync(new FormContent("Files", "", [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])], [], new SendOff("end", "Thank you", "Thank you."))));
         lead.Sees("Choose files");
         Loaded(lead).ShouldContain(script => script.Contains("Files", StringComparison.Ordinal));
 

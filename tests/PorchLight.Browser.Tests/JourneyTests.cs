@@ -1,15 +1,16 @@
+using OpenQA.Selenium;
+using static PorchLight.Testing.Requests;
+
 namespace PorchLight.Browser.Tests;
 
+/// <summary>One inquiry all the way through the house, a stretch of the way in each test.</summary>
 public sealed class JourneyTests
 {
     [Fact]
-    public async Task One_inquiry_goes_all_the_way_through_the_house()
+    public async Task The_owner_signs_in_changes_the_words_of_a_form_and_publishes_them()
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        using var lead = new Visitor();
-
-        // The owner signs in, changes the form's words and publishes.
         owner.Open(house.Address);
         owner.Sees("Sign in");
         owner.FindsNothingInTheWay();
@@ -28,12 +29,21 @@ public sealed class JourneyTests
         owner.Field("Link").GetDomProperty("value").ShouldBe(house.FormAddress);
         owner.Field("Embed code").GetDomProperty("value")!.ShouldContain("/embed.js");
         owner.FindsNothingInTheWay();
-        owner.Press("Today");
+        owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
 
-        // A lead finds the form on the sample website, another origin, and makes mistakes first.
+        using var lead = new Visitor();
+        lead.Open(house.FormAddress);
+        lead.Sees("Two short pages about your wall.");
+    }
+
+    [Fact]
+    public async Task A_lead_finds_the_form_on_another_site_makes_mistakes_and_is_asked_in()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor();
         lead.Open(house.SampleSite);
         lead.Enter("//iframe");
-        lead.Sees("Two short pages about your wall.");
+        lead.Sees("You and the place");
         lead.FindsNothingInTheWay();
         lead.Press("Go on");
         lead.Sees("3 answers need another look");
@@ -49,11 +59,11 @@ public sealed class JourneyTests
         lead.Type("Your phone number", "01 555 0123");
         lead.Type("Your e-mail address", "robin@pell-cycles.example");
         lead.Press("Go on");
-        lead.Sees("What shall we paint for you?");
+        lead.Sees("What would you like painted?");
         lead.Press("Back");
         lead.Field("Where is the wall?").GetDomProperty("value").ShouldBe("Arklow", "going back loses nothing");
         lead.Press("Go on");
-        lead.Type("What shall we paint for you?", "The yard wall, as seen from the train.");
+        lead.Type("What would you like painted?", "The yard wall, as seen from the train.");
         lead.Choose("4,000 to 9,000");
         lead.Choose("Yes, I decide");
         lead.Choose("I saw one of your walls");
@@ -66,14 +76,24 @@ public sealed class JourneyTests
         lead.Sees("We have noted that you would like a call.");
         lead.LeavesNoTraceElsewhere(house.Address);
         FrameHeight(lead).ShouldBeLessThan(tall, "the frame is as high as its content");
+        house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
+    }
 
-        // Bell and Today show it without a reload; the panel says who, what, fit, why, and until when.
+    [Fact]
+    public async Task Bell_and_today_show_a_new_inquiry_by_themselves_and_the_panel_says_who_what_why_and_until_when()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.ComeIn(house);
+        owner.Sees("Nobody is waiting for a first word.");
+        var sent = await house.SendAsync(Answers()).JsonAsync();
+        (await house.CreateClient().PostAsync($"/public/receipts/{sent.Text("receipt")}/call", null)).EnsureSuccessStatusCode();
         owner.Find("//button[@aria-label='Bell, 2 new']");
         owner.Sees("One person is waiting for a first word");
         owner.Sees("wants a call");
         owner.FindsNothingInTheWay();
         owner.Press("Bell, 2 new");
-        owner.Follow("Robin Pell asked for a call.");
+        owner.Follow("Tilda Brackenridge asked for a call.");
         owner.Sees("You promised a first word");
         owner.Sees("48 business hours on the working-day clock");
         owner.Sees("Budget of 4,000 or more");
@@ -81,63 +101,72 @@ public sealed class JourneyTests
         owner.Sees("Project: Budget");
         owner.Sees("“After a mural inquiry” began.");
         owner.FindsNothingInTheWay();
+    }
 
-        // The thank-you is in the practice mail and opens as the lead would see it.
-        owner.Press("Practice");
-        owner.Press("Practice mail");
-        owner.Follow("Your wall: thank you, Robin");
+    [Fact]
+    public async Task The_thank_you_is_in_the_practice_mail_and_the_next_message_waits_for_a_nod_until_its_gap_is_filled()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/practice-mail");
+        owner.Follow("Your wall: thank you, Tilda");
         owner.Enter("//iframe");
-        owner.Sees("Dear Robin,");
+        owner.Sees("Dear Tilda,");
         owner.Leave();
         owner.FindsNothingInTheWay();
 
-        // Skipping ahead makes the first follow-up wait for a nod; its gap must be filled.
         owner.Press("Practice");
         owner.FindsNothingInTheWay();
         owner.Click("//*[@role='menuitem'][starts-with(normalize-space(), 'To the next step,')]");
-        owner.Sees(" ahead");
-        owner.Browser.SwitchTo().ActiveElement().SendKeys(OpenQA.Selenium.Keys.Escape);
+        owner.Sees("hours ahead");
+        owner.Keyboard(Keys.Escape);
         owner.Press("Today");
         owner.Sees("One message wants your nod.");
         owner.Press("Read and send");
         owner.Sees("From “After a mural inquiry”");
         owner.FindsNothingInTheWay();
         owner.Press("Skip this one");
-        owner.Sees("Skipped: First follow-up to Robin Pell.");
+        owner.Sees("Skipped: First follow-up to Tilda Brackenridge.");
         owner.FindsNothingInTheWay();
         owner.Press("Undo");
         owner.Press("Read and send");
-        owner.Type("Subject", "About your yard, Robin");
+        owner.Type("Subject", "About your wall, Tilda");
         owner.Press("Send");
         owner.Sees("One gap is still open");
         owner.Press("Close");
         owner.Press("Read and send");
-        owner.Wait("what was refused is kept", () => owner.Field("Subject").GetDomProperty("value") == "About your yard, Robin");
+        owner.Wait("what was refused is kept", () => owner.Field("Subject").GetDomProperty("value") == "About your wall, Tilda");
         owner.Type("one line about their place", "I know that wall from the morning train.");
         owner.Sees("Saved");
         owner.Press("Send");
-        owner.Sees("Nobody is waiting for a first word.");
-
-        // They answer: the run stops, nothing pending remains, and the timeline says why.
-        owner.Press("Practice");
-        owner.Press("Practice mail");
-        owner.Follow("About your yard, Robin");
+        owner.SeesNoMore("One message wants your nod.");
+        owner.Open($"{house.Address}/practice-mail");
+        owner.Follow("About your wall, Tilda");
         owner.Enter("//iframe");
         owner.Sees("I know that wall from the morning train.");
-        owner.Leave();
+    }
+
+    [Fact]
+    public async Task When_the_lead_answers_the_run_stops_and_the_timeline_says_why()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/practice-mail");
+        owner.Follow("Your wall: thank you, Tilda");
         owner.Type("What they answer", "Thursday at four would be good.");
         owner.Press("They answered");
         owner.Sees("Their answer has arrived.");
         owner.Press("Clients");
-        owner.Follow("Robin Pell");
-        owner.Sees("“After a mural inquiry” stopped because Robin Pell answered; 2 steps cancelled.");
-        owner.Sees("robin@pell-cycles.example");
+        owner.Follow("Tilda Brackenridge");
+        owner.Sees("“After a mural inquiry” stopped because Tilda Brackenridge answered; 3 steps cancelled.");
         owner.Sees("Lead, with us since");
-        owner.Sees("Project: A wall of yours");
-        owner.Sees("to “What shall we paint for you?”");
+        owner.Sees("Project: A wall to paint");
+        owner.Sees("to “What would you like painted?”");
         owner.FindsNothingInTheWay();
         owner.Press("Inquiries");
-        owner.Sees("Nothing is owed");
+        owner.Sees("A first word is owed");
         owner.FindsNothingInTheWay();
         owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
     }

@@ -1,4 +1,5 @@
 using OpenQA.Selenium;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
 
@@ -9,7 +10,7 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/forms");
+        owner.ComeIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
         owner.Browser.Manage().Cookies.DeleteCookieNamed("porch-light");
@@ -27,13 +28,13 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/forms");
+        owner.ComeIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
-        var first = OpenASecondWindow(owner);
+        var first = owner.OpenASecondWindow();
         owner.Type("Title", "From the second window");
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
-        owner.Browser.SwitchTo().Window(first);
+        owner.SwitchTo(first);
         owner.Type("Title", "From the first window");
         owner.Sees("Changed in two windows");
         owner.FindsNothingInTheWay();
@@ -49,13 +50,13 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/forms");
+        owner.ComeIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
-        var first = OpenASecondWindow(owner);
+        var first = owner.OpenASecondWindow();
         owner.Type("Intro", "Typed in the second window.");
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
-        owner.Browser.SwitchTo().Window(first);
+        owner.SwitchTo(first);
         owner.Type("Title", "Typed in the first window");
         owner.Wait("both are kept", () => house.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
             == ("Typed in the first window", "Typed in the second window."));
@@ -67,7 +68,7 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/forms");
+        owner.ComeIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "A wall ");
         owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().Draft.Title) == "A wall");
@@ -81,18 +82,18 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        PublicFormTests.SendInquiry(owner, house);
-        owner.SignIn(house, "/forms");
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "Typed and left");
         owner.Press("Today");
         owner.Wait("the title is kept", () => house.Ask(db => db.Forms.Single().Draft.Title) == "Typed and left");
-        owner.Press("Reply to Robin Pell");
+        owner.Press("Reply to Tilda Brackenridge");
         owner.Type("Your words", "Half a reply");
         owner.Press("Clients");
-        owner.Sees("robin@pell-cycles.example");
+        owner.Sees("since today");
         owner.Press("Today");
-        owner.Press("Reply to Robin Pell");
+        owner.Press("Reply to Tilda Brackenridge");
         owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply");
     }
 
@@ -101,20 +102,17 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        foreach (var name in new[] { "Ada", "Bea" })
-        {
-            PublicFormTests.SendInquiry(owner, house);
-            house.Ask(db => db.Clients.Count()).ShouldBe(1, name);
-        }
-
-        owner.SignIn(house, "/inquiries");
-        owner.Follow("Robin Pell");
+        for (var n = 0; n < 2; n++)
+            (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        house.Ask(db => db.Clients.Count()).ShouldBe(1);
+        owner.ComeIn(house, "/inquiries");
+        owner.Follow("Tilda Brackenridge");
         owner.Sees("What they said");
         var first = owner.Browser.Url;
-        owner.Browser.SwitchTo().ActiveElement().SendKeys(Keys.ArrowDown);
+        owner.Keyboard(Keys.ArrowDown);
         owner.Wait("the next row is open", () => owner.Browser.Url != first && owner.Browser.Url.Contains("/inquiries/", StringComparison.Ordinal));
         owner.Sees("It joins the open project.");
-        owner.Browser.SwitchTo().ActiveElement().SendKeys(Keys.Escape);
+        owner.Keyboard(Keys.Escape);
         owner.Wait("the panel is closed", () => owner.Browser.Url.EndsWith("/inquiries", StringComparison.Ordinal));
         owner.Open(house.Address + "/nowhere");
         owner.Sees("There is nothing at this address");
@@ -125,16 +123,9 @@ public sealed class OwnerScreenTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        foreach (var place in new[] { "4,000 to 9,000", "1,500 to 4,000" })
-        {
-            owner.Open(house.FormAddress);
-            PublicFormTests.FillFirstPage(owner);
-            PublicFormTests.FillSecondPage(owner, place);
-            owner.Press("Send");
-            owner.Sees("What happens next");
-        }
-
-        owner.SignIn(house);
+        foreach (var budget in new[] { "4000-9000", "1500-4000" })
+            (await house.SendAsync(Answers(budget: budget))).EnsureSuccessStatusCode();
+        owner.ComeIn(house);
         owner.Follow("Talk first");
         owner.Sees("Unlike what is on file");
         owner.Sees("Budget: on file 4,000 to 9,000; they now say 1,500 to 4,000.");
@@ -142,18 +133,9 @@ public sealed class OwnerScreenTests
         owner.Press("Reply");
         owner.Press("Send the reply");
         owner.Sees("A reply needs a subject and a text.");
-        owner.Type("Your words", "Dear Robin, tell me more.");
+        owner.Type("Your words", "Dear Tilda, tell me more.");
         owner.FindsNothingInTheWay();
         owner.Press("Send the reply");
         owner.Sees("Kept: first personal word today");
-    }
-
-    /// <summary>Opens what is on screen in a second window, and gives the first.</summary>
-    private static string OpenASecondWindow(Visitor owner)
-    {
-        var (first, address) = (owner.Browser.CurrentWindowHandle, owner.Browser.Url);
-        owner.Browser.SwitchTo().NewWindow(WindowType.Tab);
-        owner.Open(address);
-        return first;
     }
 }

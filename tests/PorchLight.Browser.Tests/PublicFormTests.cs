@@ -55,10 +55,10 @@ public sealed partial class PublicFormTests
         lead.Field("First name").SendKeys(Keys.Enter);
         lead.Sees("3 answers need another look");
         lead.Wait("the summary has the focus", () => lead.Browser.SwitchTo().ActiveElement().GetDomAttribute("role") == "alert");
-        Keyboard(lead, Keys.Tab, Keys.Enter);
-        Keyboard(lead, "Robin", Keys.Tab, "Pell", Keys.Tab, "robin@pell.example", Keys.Tab, Keys.Tab, "Arklow", Keys.Enter);
+        lead.Keyboard(Keys.Tab, Keys.Enter);
+        lead.Keyboard("Robin", Keys.Tab, "Pell", Keys.Tab, "robin@pell.example", Keys.Tab, Keys.Tab, "Arklow", Keys.Enter);
         lead.Sees("What would you like painted?");
-        Keyboard(lead, Keys.Tab, "A wall", Keys.Tab, Keys.Space, Keys.ArrowDown, Keys.ArrowDown, Keys.Tab, Keys.Space);
+        lead.Keyboard(Keys.Tab, "A wall", Keys.Tab, Keys.Space, Keys.ArrowDown, Keys.ArrowDown, Keys.Tab, Keys.Space);
         lead.Press("Send");
         lead.Sees("Come in, the lamp is on");
         lead.Browser.SwitchTo().ActiveElement().TagName.ShouldBe("h1");
@@ -72,12 +72,12 @@ public sealed partial class PublicFormTests
         lead.Open(house.FormAddress);
         FillFirstPage(lead);
         lead.Type("What would you like painted?", "A very long thought");
-        lead.Browser.Navigate().Refresh();
+        lead.Reload();
         lead.Wait("the thought is there", () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought");
-        lead.Browser.Navigate().Back();
+        lead.Leaf(browser => browser.Back());
         lead.Sees("You and the place");
         lead.Field("Where is the wall?").GetDomProperty("value").ShouldBe("Arklow");
-        lead.Browser.Navigate().Forward();
+        lead.Leaf(browser => browser.Forward());
         lead.Wait("the thought is still there", () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought");
     }
 
@@ -133,16 +133,6 @@ public sealed partial class PublicFormTests
     [GeneratedRegex(@"(?:src|href)=""/(?<path>porch/assets/[^""]+\.js)""")]
     private static partial Regex Scripts();
 
-    /// <summary>Sends an inquiry that is asked in.</summary>
-    internal static void SendInquiry(Visitor lead, BrowserHouse house, string wish = "The yard wall")
-    {
-        lead.Open(house.FormAddress);
-        FillFirstPage(lead);
-        FillSecondPage(lead, "4,000 to 9,000", wish);
-        lead.Press("Send");
-        lead.Sees("Come in, the lamp is on");
-    }
-
     internal static void FillFirstPage(Visitor lead)
     {
         lead.Type("First name", "Robin");
@@ -158,11 +148,5 @@ public sealed partial class PublicFormTests
         lead.Type("What would you like painted?", wish);
         lead.Choose(budget);
         lead.Choose("Yes, I decide");
-    }
-
-    private static void Keyboard(Visitor lead, params string[] keys)
-    {
-        foreach (var key in keys)
-            lead.Browser.SwitchTo().ActiveElement().SendKeys(key);
     }
 }

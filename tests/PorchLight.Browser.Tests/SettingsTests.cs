@@ -1,5 +1,7 @@
 using OpenQA.Selenium;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Messages;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
 
@@ -8,7 +10,7 @@ public sealed class SettingsTests
     [Fact]
     public async Task From_an_empty_house_to_the_first_inquiry()
     {
-        await using var house = new BrowserHouse(demo: false);
+        await using var house = new BrowserHouse(Furnishing.Empty);
         using var noor = new Visitor();
         noor.Open($"{house.Address}/?key={house.FirstRunKey}");
         noor.Sees("Light the lamp");
@@ -46,7 +48,7 @@ public sealed class SettingsTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/settings/people");
+        owner.ComeIn(house, "/settings/people");
         owner.Type("Name", "Ines Quill");
         owner.Type("E-mail", "ines@ochrewren.example");
         owner.Press("Make a link");
@@ -82,7 +84,7 @@ public sealed class SettingsTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        owner.SignIn(house, "/settings");
+        owner.ComeIn(house, "/settings");
         owner.Type("Business", "Ochre & Wren");
         owner.Press("Save");
         owner.Sees("Saved.");
@@ -133,7 +135,7 @@ public sealed class SettingsTests
     {
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        PublicFormTests.SendInquiry(owner, house);
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
         owner.Wait("the thank-you has gone", () => house.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
         house.Ask(db =>
         {
@@ -142,7 +144,7 @@ public sealed class SettingsTests
             mail.LastFailure = "The line broke before the mail server said whether it has the message.";
             return db.SaveChanges();
         });
-        owner.SignIn(house);
+        owner.ComeIn(house);
         owner.Sees("Messages that did not get through");
         owner.Click("//a[contains(., 'Look')]");
         owner.Sees("Perhaps sent; please look");
@@ -158,14 +160,14 @@ public sealed class SettingsTests
         const string script = "<img src=x onerror=\"document.title='run'\"><script>document.title='run'</script>";
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
-        PublicFormTests.SendInquiry(owner, house, script);
-        owner.SignIn(house, "/inquiries");
-        owner.Follow("Robin Pell");
-        owner.Sees("<script>document.title='run'</script>");
+        (await house.SendAsync(new(Answers()) { ["what"] = new TextAnswer(script) })).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/inquiries");
+        owner.Follow("Tilda Brackenridge");
+        owner.Find("//aside//*[contains(text(), \"<script>document.title='run'</script>\")]");
         owner.Browser.Title.ShouldNotContain("run");
         owner.FindsNothingInTheWay();
         owner.Open(house.Address + "/clients");
-        owner.Follow("Robin Pell");
+        owner.Follow("Tilda Brackenridge");
         owner.Sees("<script>document.title='run'</script>");
         owner.Browser.Title.ShouldNotContain("run");
     }

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
@@ -5,28 +6,63 @@ using OpenQA.Selenium.Support.UI;
 
 namespace PorchLight.Browser.Tests;
 
-/// <summary>Somebody at a browser, who finds things by the words that stand there and waits until they do.</summary>
+/// <summary>
+/// Somebody at a browser, who finds things by the words that stand there and waits until they do. What they see must be
+/// new: words that stood there before the last thing they did say nothing about what it did.
+/// </summary>
 internal sealed class Visitor : IDisposable
 {
     private static readonly string Axe = ReadAxe();
+    private readonly LentBrowser _lent = Browsers.Lend();
+    private readonly (int Width, int Height) _size;
     private readonly WebDriverWait _patience;
+    private string _before = "";
 
     public Visitor(int width = 1280, int height = 800)
     {
-        Browser = Chromium.Start();
+        _size = (width, height);
         Browser.Resize(width, height);
-        _patience = new WebDriverWait(Browser, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(100) };
+        _patience = new WebDriverWait(Browser, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(25) };
         _patience.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
     }
 
-    public ChromeDriver Browser { get; }
+    public ChromeDriver Browser => _lent.Driver;
 
-    public void Open(string address) => Browser.Navigate().GoToUrl(address);
+    /// <summary>Opens an address anew; nothing that stands there then stood there before.</summary>
+    public void Open(string address) => Leaf(navigate => navigate.GoToUrl(address));
 
-    public void SignIn(BrowserHouse house, string path = "/")
+    public void Reload() => Leaf(navigate => navigate.Refresh());
+
+    /// <summary>Goes back and forth as the browser's own buttons do.</summary>
+    public void Leaf(Action<INavigation> how)
     {
+        _before = "";
+        how(Browser.Navigate());
+    }
+
+    /// <summary>Opens what is on screen in a second window, goes on there, and gives the first.</summary>
+    public string OpenASecondWindow()
+    {
+        var (first, address) = (Browser.CurrentWindowHandle, Browser.Url);
+        _lent.OpenWindow();
+        Browser.Resize(_size.Width, _size.Height);
+        Open(address);
+        return first;
+    }
+
+    /// <summary>Goes on in another window, which shows what it showed.</summary>
+    public void SwitchTo(string window)
+    {
+        Browser.SwitchTo().Window(window);
+        _before = Text;
+    }
+
+    /// <summary>Opens a page as the owner, who has signed in already.</summary>
+    public void ComeIn(BrowserHouse house, string path = "/")
+    {
+        foreach (var (name, value) in house.Owner.Cookies)
+            Browser.ExecuteCdpCommand("Network.setCookie", new Dictionary<string, object?> { ["name"] = name, ["value"] = value, ["url"] = house.Address, ["httpOnly"] = true });
         Open(house.Address + path);
-        GiveSignIn();
         Find("//nav[@aria-label='Stations']");
     }
 
@@ -37,12 +73,25 @@ internal sealed class Visitor : IDisposable
         Press("Sign in");
     }
 
-    /// <summary>Waits until the words can be read somewhere.</summary>
-    public void Sees(string words) => Wait($"sees “{words}”", () => Text.Contains(words, StringComparison.OrdinalIgnoreCase));
+    /// <summary>Waits until words can be read that could not be read before the last thing that was done.</summary>
+    public void Sees(string words)
+    {
+        if (_before.Contains(words, StringComparison.OrdinalIgnoreCase))
+            throw new InvalidOperationException($"“{words}” stood there before, so that seeing it proves nothing. At {Browser.Url} it said:\n{_before}");
+        Wait($"sees “{words}”", () => Text.Contains(words, StringComparison.OrdinalIgnoreCase));
+    }
 
+    /// <summary>Waits until words that were there are gone.</summary>
     public void SeesNoMore(string words) => Wait($"no longer sees “{words}”", () => !Text.Contains(words, StringComparison.OrdinalIgnoreCase));
 
-    public string Text => Browser.FindElement(By.TagName("body")).Text;
+    /// <summary>Words that stood there before stand there still.</summary>
+    public void StillSees(string words)
+    {
+        _before.ShouldContain(words, Case.Insensitive);
+        Text.ShouldContain(words, Case.Insensitive);
+    }
+
+    public string Text => Run<string>("return document.body?.innerText ?? ''");
 
     /// <summary>Presses a button or follows a link with exactly these words.</summary>
     public void Press(string words) => Click($"//*[(self::button or self::a or @role='menuitem') and (normalize-space()={Quote(words)} or @aria-label={Quote(words)})]");
@@ -52,32 +101,53 @@ internal sealed class Visitor : IDisposable
 
     public void Choose(string option) => Click($"//label[normalize-space()={Quote(option)}]");
 
+    /// <summary>Presses keys where the focus is.</summary>
+    public void Keyboard(params string[] keys)
+    {
+        _before = Text;
+        foreach (var key in keys)
+            Browser.SwitchTo().ActiveElement().SendKeys(key);
+    }
+
     public IWebElement Field(string label) => Find(
         $"//*[self::input or self::textarea][@aria-label={Quote(label)} or ancestor::label[starts-with(normalize-space(), {Quote(label)})] or @id=//label[starts-with(normalize-space(), {Quote(label)})]/@for]");
 
     public void Type(string label, string words)
     {
+        _before = Text;
         Wait($"types into “{label}”", () =>
         {
-            var field = Field(label);
-            field.SendKeys(Keys.Control + "a");
-            field.SendKeys(words);
+            Field(label).SendKeys(Keys.Control + "a" + Keys.Null + words);
             return true;
         });
     }
 
-    public void Click(string xpath) => Wait($"clicks {xpath}", () =>
+    public void Click(string xpath)
     {
-        Find(xpath).Click();
-        return true;
-    });
+        _before = Text;
+        Wait($"clicks {xpath}", () =>
+        {
+            Find(xpath).Click();
+            return true;
+        });
+    }
 
     public IWebElement Find(string xpath) => _patience.Until(driver => driver.FindElements(By.XPath(xpath)).FirstOrDefault(found => found.Displayed))
         ?? throw new NoSuchElementException(xpath);
 
-    public void Enter(string frameXPath) => Browser.SwitchTo().Frame(Find(frameXPath));
+    /// <summary>Looks into a frame, in which nothing was seen before.</summary>
+    public void Enter(string frameXPath)
+    {
+        _before = "";
+        Browser.SwitchTo().Frame(Find(frameXPath));
+    }
 
-    public void Leave() => Browser.SwitchTo().DefaultContent();
+    /// <summary>Looks at the page around the frame again.</summary>
+    public void Leave()
+    {
+        Browser.SwitchTo().DefaultContent();
+        _before = Text;
+    }
 
     public T Run<T>(string script) => (T)Browser.ExecuteScript(script)!;
 
@@ -101,10 +171,11 @@ internal sealed class Visitor : IDisposable
 
     private string[] Axed(params string[] impacts)
     {
-        Browser.ExecuteScript(Axe);
+        if (!Run<bool>("return 'axe' in window"))
+            Browser.ExecuteScript(Axe);
         var found = (string)Browser.ExecuteAsyncScript("""
             const [impacts, done] = arguments;
-            axe.run(document, { iframes: false }).then(result => done(JSON.stringify(result.violations
+            axe.run(document, { iframes: false, resultTypes: ['violations'] }).then(result => done(JSON.stringify(result.violations
               .filter(one => impacts.includes(one.impact))
               .map(one => one.id + ': ' + one.nodes.map(node => node.html).join(' | ')))));
             """, [impacts])!;
@@ -120,13 +191,10 @@ internal sealed class Visitor : IDisposable
         Browser.Manage().Logs.GetLog("browser").Where(entry => entry.Level == LogLevel.Severe && !entry.Message.Contains("status of 422", StringComparison.Ordinal)).Select(entry => entry.Message).ShouldBeEmpty();
     }
 
-    public void Dispose() => Browser.Dispose();
+    public void Dispose() => _lent.Dispose();
 
     private static string Quote(string words) => words.Contains('\'', StringComparison.Ordinal) ? $"\"{words}\"" : $"'{words}'";
 
-    private static string ReadAxe()
-    {
-        using var reader = new StreamReader(typeof(Visitor).Assembly.GetManifestResourceStream("axe.min.js")!);
-        return reader.ReadToEnd();
-    }
+    private static string ReadAxe([CallerFilePath] string here = "") =>
+        File.ReadAllText(Path.Combine(Path.GetDirectoryName(here)!, "../../src/PorchLight.Ui/node_modules/axe-core/axe.min.js"));
 }

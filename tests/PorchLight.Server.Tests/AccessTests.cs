@@ -3,7 +3,7 @@ using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -31,8 +31,8 @@ public sealed partial class AccessTests
     public async Task Everything_that_changes_something_refuses_requests_without_the_antiforgery_token()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
-        owner.DefaultRequestHeaders.Remove("X-Porch-Light");
+        var owner = house.Owner();
+        owner.DefaultRequestHeaders.Remove(AntiforgeryHeader);
         foreach (var (method, path) in BusinessEndpoints(house).Where(endpoint => endpoint.Method != "GET"))
         {
             var response = await owner.SendAsync(Knock(method, path));
@@ -45,7 +45,7 @@ public sealed partial class AccessTests
     public async Task A_member_cannot_do_what_is_the_owners()
     {
         await using var house = new TestHouse();
-        var member = await house.MemberAsync();
+        var member = house.Member();
         var owners = BusinessEndpoints(house).Where(endpoint => endpoint.Path.StartsWith("/api/settings", StringComparison.Ordinal) || endpoint.Path.StartsWith("/api/people", StringComparison.Ordinal)).ToList();
         owners.Count.ShouldBe(21);
         foreach (var (method, path) in owners)
@@ -77,7 +77,7 @@ public sealed partial class AccessTests
     public async Task Signing_out_ends_it()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await owner.PostAsync("/api/sign-out", null);
         (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
@@ -137,7 +137,7 @@ public sealed partial class AccessTests
     [Fact]
     public async Task The_database_is_set_to_lose_nothing()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await house.AskAsync(async db =>
         {
             await db.Database.OpenConnectionAsync();

@@ -1,7 +1,7 @@
 using System.Globalization;
 using CsvHelper;
 using PorchLight.Core.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -46,13 +46,13 @@ public sealed class AnswersCsvTests
     public async Task A_form_nobody_knows_has_no_answers()
     {
         await using var house = new TestHouse();
-        (await (await house.OwnerAsync()).GetAsync($"/api/forms/{Guid.NewGuid()}/answers.csv")).StatusCode.ShouldBe(System.Net.HttpStatusCode.NotFound);
+        (await house.Owner().GetAsync($"/api/forms/{Guid.NewGuid()}/answers.csv")).StatusCode.ShouldBe(System.Net.HttpStatusCode.NotFound);
     }
 
     /// <summary>The file as a CSV reader sees it, by heading.</summary>
     private static async Task<List<Dictionary<string, string>>> ReadAsync(TestHouse house)
     {
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
         var file = await owner.GetAsync($"/api/forms/{form}/answers.csv");
         file.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");

@@ -1,9 +1,8 @@
 using System.IO.Compression;
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Data;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -14,7 +13,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_backup_of_a_running_house_brings_everything_back_in_another_place()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await house.SendAsync(Answers());
         var link = await house.LinkAsync();
         var file = In("one.zip");
@@ -30,7 +29,7 @@ public sealed class BackupTests : IDisposable
         restored.Done.ShouldBeTrue(restored.Sentence);
         restored.Sentence.ShouldContain("inquiries 1");
         elsewhere.Dispose();
-        await using var other = new TestHouse { Settings = { ["PorchLight:Data"] = elsewhere.Path } };
+        await using var other = new TestHouse { Folder = elsewhere.Path };
         (await other.LinkAsync()).ShouldBe(link, "the keys came along, so that what is sealed can be opened");
         (await other.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(1);
     }
@@ -38,7 +37,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task What_was_there_before_a_restore_is_put_aside_and_not_lost()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await BackUpAsync(house, In("one.zip"));
         using var target = new DataFolder(In("target"));
         (await RestoreAsync(house, target, In("one.zip"))).Done.ShouldBeTrue();
@@ -58,7 +57,7 @@ public sealed class BackupTests : IDisposable
     [InlineData("empty")]
     public async Task A_damaged_backup_is_refused_and_nothing_is_touched(string damage)
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         var file = In("one.zip");
         await BackUpAsync(house, file);
         Damage(file, damage);
@@ -75,7 +74,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_backup_of_a_newer_version_is_refused()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Wings', '99.0')"));
         await BackUpAsync(house, In("newer.zip"));
         using var target = new DataFolder(In("target"));
@@ -86,7 +85,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task Nothing_is_restored_under_a_running_house_and_no_second_house_opens_on_its_folder()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await BackUpAsync(house, In("one.zip"));
         using var same = new DataFolder(house.Folder);
         (await RestoreAsync(house, same, In("one.zip"))).Sentence.ShouldContain("Stop it first; nothing was changed");
@@ -96,7 +95,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_file_that_exists_is_not_overwritten_and_a_place_that_cannot_be_written_is_named()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await File.WriteAllTextAsync(In("mine.zip"), "mine");
         (await BackUpAsync(house, In("mine.zip"))).Done.ShouldBeFalse();
         (await File.ReadAllTextAsync(In("mine.zip"))).ShouldBe("mine");
@@ -106,9 +105,9 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task The_owner_downloads_the_same_backup()
     {
-        await using var house = new TestHouse();
+        await using var house = new TestHouse { Durable = true };
         await house.SendAsync(Answers());
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var download = await owner.GetAsync("/api/settings/backup.zip");
         download.Content.Headers.ContentDisposition!.FileName.ShouldBe("porch-light-2026-11-23-1000.zip");
         await File.WriteAllBytesAsync(In("download.zip"), await download.Content.ReadAsByteArrayAsync());
@@ -179,7 +178,6 @@ public sealed class BackupTests : IDisposable
     private static async Task<Report> RestoreAsync(TestHouse house, DataFolder into, string file)
     {
         var known = await house.AskAsync(db => Task.FromResult(db.Database.GetMigrations().ToHashSet()));
-        SqliteConnection.ClearAllPools();
         return await new Backup(into, house.Time).RestoreAsync(file, known, CancellationToken.None);
     }
 }

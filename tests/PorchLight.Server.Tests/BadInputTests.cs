@@ -3,7 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 

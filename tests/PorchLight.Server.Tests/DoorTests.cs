@@ -4,8 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
+using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -26,7 +27,7 @@ public sealed class DoorTests
     public async Task A_form_opens_and_closes_by_its_days_and_is_full_with_its_last_answer()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Small, new FormSettings { FirstDay = new LocalDate(2026, 11, 24), LastDay = new LocalDate(2026, 11, 25), MostAnswers = 1, Guard = new SpamGuard(0) });
+        var link = await house.MakeQuickFormAsync(Small, new FormSettings { FirstDay = new LocalDate(2026, 11, 24), LastDay = new LocalDate(2026, 11, 25), MostAnswers = 1, Guard = new SpamGuard(0) });
         (await WelcomeAsync(house, link)).ShouldBe(("lightOff", "This form opens on 24 November 2026."));
         await house.PassTimeAsync(Duration.FromDays(1));
         (await WelcomeAsync(house, link)).Welcome.ShouldBe("open");
@@ -40,7 +41,7 @@ public sealed class DoorTests
     public async Task Of_two_last_answers_at_once_one_is_taken()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Small, new FormSettings { MostAnswers = 1, Guard = new SpamGuard(0) });
+        var link = await house.MakeQuickFormAsync(Small, new FormSettings { MostAnswers = 1, Guard = new SpamGuard(0) });
         var sent = await Task.WhenAll(Enumerable.Range(0, 6).Select(n => house.SendAsync(link, Filled($"lead{n}@bakes.example"))));
         sent.Count(one => one.StatusCode == HttpStatusCode.OK).ShouldBe(1);
         (await house.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(1);
@@ -51,7 +52,7 @@ public sealed class DoorTests
     {
         await using var house = new TestHouse();
         var link = await house.LinkAsync();
-        var (owner, stranger, id) = (await house.OwnerAsync(), house.CreateClient(), await house.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync()));
+        var (owner, stranger, id) = (house.Owner(), house.CreateClient(), await house.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync()));
         (await stranger.PostAsync($"/public/forms/{link}/tell-me", Body(new { email = "tilda@bakes.example" }))).StatusCode.ShouldBe(HttpStatusCode.Conflict, "it is on");
         await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }));
         (await (await stranger.PostAsync($"/public/forms/{link}/tell-me", Body(new { email = "tilda" }))).PlacesAsync()).ShouldBe(["email"]);
@@ -70,13 +71,13 @@ public sealed class DoorTests
     public async Task A_private_form_opens_by_a_personal_link_alone_and_that_link_once()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Small, new FormSettings { Admission = Admission.PersonalLink, Guard = new SpamGuard(0) });
+        var link = await house.MakeQuickFormAsync(Small, new FormSettings { Admission = Admission.PersonalLink, Guard = new SpamGuard(0) });
         (await WelcomeAsync(house, link)).Welcome.ShouldBe("onlyByLink");
         (await house.SendAsync(link, Filled())).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await house.CreateClient().PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "one", leaving = false, sendKey = Guid.NewGuid(), answers = Filled() })))
             .StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
-        var (owner, id) = (await house.OwnerAsync(), await IdAsync(house));
+        var (owner, id) = (house.Owner(), await IdAsync(house));
         var personal = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "Pell");
         var shown = await house.CreateClient().GetAsync($"/public/forms/{personal}").JsonAsync();
         shown.Text("welcome").ShouldBe("open");
@@ -99,14 +100,14 @@ public sealed class DoorTests
     public async Task A_personal_link_runs_out_can_be_withdrawn_and_is_replaced_by_a_newer_one()
     {
         await using var house = new TestHouse();
-        await house.MakeFormAsync(Small);
-        var (owner, id) = (await house.OwnerAsync(), await IdAsync(house));
+        await house.MakeQuickFormAsync(Small);
+        var (owner, id) = (house.Owner(), await IdAsync(house));
         var first = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "");
         var second = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "");
         (await house.CreateClient().GetAsync($"/public/forms/{first}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         await house.PassTimeAsync(PersonalLink.GoodFor + Duration.FromDays(1));
         (await WelcomeAsync(house, second)).Welcome.ShouldBe("linkRanOut");
-        owner = await house.OwnerAsync();
+        owner = await house.SignedInAsync(DemoBusiness.OwnerMail);
         await owner.DeleteAsync($"/api/forms/{id}/links/{(await owner.GetAsync($"/api/forms/{id}/links").JsonAsync())[0].Text("id")}");
         (await house.CreateClient().GetAsync($"/public/forms/{second}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
@@ -115,8 +116,8 @@ public sealed class DoorTests
     public async Task A_forwarded_link_does_not_open_without_the_code_from_the_mail()
     {
         await using var house = new TestHouse();
-        await house.MakeFormAsync(Small, new FormSettings { Admission = Admission.PersonalLinkAndCode, Guard = new SpamGuard(0) });
-        var (owner, id) = (await house.OwnerAsync(), await IdAsync(house));
+        await house.MakeQuickFormAsync(Small, new FormSettings { Admission = Admission.PersonalLinkAndCode, Guard = new SpamGuard(0) });
+        var (owner, id) = (house.Owner(), await IdAsync(house));
         var personal = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "Pell");
         var stranger = house.CreateClient();
         var shown = await stranger.GetAsync($"/public/forms/{personal}").JsonAsync();
@@ -144,8 +145,8 @@ public sealed class DoorTests
     public async Task A_code_cannot_be_guessed_and_grows_old()
     {
         await using var house = new TestHouse();
-        await house.MakeFormAsync(Small, new FormSettings { Admission = Admission.PersonalLinkAndCode });
-        var personal = await MakeLinkAsync(await house.OwnerAsync(), await IdAsync(house), "robin@pell.example", "Robin", "Pell");
+        await house.MakeQuickFormAsync(Small, new FormSettings { Admission = Admission.PersonalLinkAndCode });
+        var personal = await MakeLinkAsync(house.Owner(), await IdAsync(house), "robin@pell.example", "Robin", "Pell");
         var stranger = house.CreateClient();
         await stranger.PostAsync($"/public/forms/{personal}/code", null);
         var code = Regex.Match(await house.MailToAsync("robin@pell.example"), @"\b\d{6}\b").Value;
@@ -165,8 +166,8 @@ public sealed class DoorTests
     {
         await using var house = new TestHouse();
         (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        await house.MakeFormAsync(Small);
-        var owner = await house.OwnerAsync();
+        await house.MakeQuickFormAsync(Small);
+        var owner = house.Owner();
         var personal = await MakeLinkAsync(owner, await IdAsync(house), "Tilda@bakes.example", "Tilda", "Brackenridge");
         var answers = Filled("another@bakes.example");
         answers["phone"] = new PhoneAnswer("01 555 0199");
@@ -183,7 +184,7 @@ public sealed class DoorTests
     {
         await using var house = new TestHouse();
         var form = Small with { Pages = [Small.Pages[0], new Page("two", "Two", [new Question("day", "Day?", new DateKind())])] };
-        var link = await house.MakeFormAsync(form, new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) });
+        var link = await house.MakeQuickFormAsync(form, new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) });
         Dictionary<string, Answer?> InMay(string email) => new(Filled(email)) { ["day"] = new DateAnswer(new LocalDate(2027, 5, 20)) };
         var first = await (await house.SendAsync(link, InMay("first@bakes.example"))).JsonAsync();
         first.GetProperty("notice").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
@@ -194,7 +195,7 @@ public sealed class DoorTests
         sent.Text("notice").ShouldStartWith("You are on the waiting list for May 2027.");
         (await house.CreateClient().GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync()).Text("notice").ShouldBe(sent.Text("notice"), "also when they look again");
 
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var waiting = (await owner.GetAsync("/api/inquiries").JsonAsync()).EnumerateArray().Single(row => row.Text("name").StartsWith("Robin", StringComparison.Ordinal) && row.GetProperty("waitsFor").GetString() is not null);
         waiting.GetProperty("promise").GetString().ShouldBeNull("nobody is owed a reply for being on a list");
         var id = await IdAsync(house);
@@ -224,11 +225,11 @@ public sealed class DoorTests
     public async Task A_choice_of_services_keeps_the_list_as_it_was_published_and_sets_the_projects_service()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var none = (await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("lists");
         var lists = new { services = new[] { new { key = "gilding", name = "Window gilding", startsAt = (decimal?)600 }, new { key = "", name = "A mural", startsAt = (decimal?)null } }, sources = Array.Empty<object>() };
         (await owner.PutAsync("/api/settings/lists", Body(new { was = none, now = lists }))).EnsureSuccessStatusCode();
-        var link = await house.MakeFormAsync(Small with
+        var link = await house.MakeQuickFormAsync(Small with
         {
             Pages = [Small.Pages[0] with { Items = [.. Small.Pages[0].Items, new Question("work", "What?", new ChoiceKind([new Option("unsure", "I don't know", Unsure: true)]) { From = OptionList.Services })] }],
         });
@@ -245,7 +246,7 @@ public sealed class DoorTests
     public async Task An_early_exit_before_any_contact_makes_no_client_only_a_count_with_its_answers()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(new FormContent("A form", "",
+        var link = await house.MakeQuickFormAsync(new FormContent("A form", "",
             [
                 new Page("one", "One", [new Question("spray", "Spray?", new YesNoKind())]) { Routes = [new RouteRule(new Is(new AnswerTo("spray"), "yes"), "no-spray")] },
                 .. Small.Pages.Select(page => page with { Key = "two" }),

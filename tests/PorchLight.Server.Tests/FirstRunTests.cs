@@ -2,7 +2,7 @@ using System.Net;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -73,7 +73,7 @@ public sealed class FirstRunTests
     public async Task A_first_form_without_a_title_or_a_price_is_not_made(string title, decimal startingPrice, string place)
     {
         await using var house = new TestHouse();
-        (await (await (await house.OwnerAsync()).PostAsync("/api/forms", Body(new { title, startingPrice }))).PlacesAsync()).ShouldBe([place]);
+        (await (await house.Owner().PostAsync("/api/forms", Body(new { title, startingPrice }))).PlacesAsync()).ShouldBe([place]);
     }
 
     [Fact]
@@ -96,7 +96,7 @@ public sealed class FirstRunTests
         choices.GetProperty("currencies").EnumerateArray().Select(currency => currency.GetString()).ShouldContain("NZD");
     }
 
-    private static TestHouse Empty() => new() { Settings = { ["PorchLight:Demo"] = "false" } };
+    private static TestHouse Empty() => new() { Furnishing = Furnishing.Empty };
 
     private static Identity.FirstRunEndpoints.FirstRun First(TestHouse house, string? key = null) => new(
         key ?? ReadKey(house), "eight oak planks", Card, Hours, new ReplyPromise(8, PromiseClock.OpenHours));

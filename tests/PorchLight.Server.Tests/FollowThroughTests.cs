@@ -4,8 +4,9 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Demo;
 using PorchLight.Server.Messages;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -23,7 +24,7 @@ public sealed class FollowThroughTests
 
         await house.PassTimeAsync(OneDay);
         (await Mailed(house)).Count.ShouldBe(1, "nothing that needs a nod is sent by itself");
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var nod = (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0];
         var path = $"/api/nods/{nod.Text("runId")}/{nod.Text("step")}";
         var draft = await DraftAsync(house);
@@ -49,7 +50,7 @@ public sealed class FollowThroughTests
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var path = await NodPathAsync(house);
         await FillAsync(owner, path, await DraftAsync(house), "Half a thought");
         (await DraftAsync(house)).Parts.OfType<GapPart>().Single().Filled.ShouldBe("Half a thought");
@@ -61,7 +62,7 @@ public sealed class FollowThroughTests
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var path = await NodPathAsync(house);
         var seen = await FillAsync(owner, path, await DraftAsync(house), "I know that wall.");
         await FillAsync(owner, path, seen, "I never saw that wall.");
@@ -79,7 +80,7 @@ public sealed class FollowThroughTests
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay + Duration.FromHours(9));
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var path = await NodPathAsync(house);
         var sent = await owner.PostAsync(path + "/send", Seen(await FillAsync(owner, path, await DraftAsync(house), "x"))).JsonAsync();
         sent.Text("goes").ShouldBe("tomorrow 09:00");
@@ -97,7 +98,7 @@ public sealed class FollowThroughTests
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.PostAsync(await NodPathAsync(house) + "/skip", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await house.WorkAsync();
         (await Mailed(house)).Count.ShouldBe(1);
@@ -116,7 +117,7 @@ public sealed class FollowThroughTests
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
         await house.PassTimeAsync(OneDay);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var mail = await house.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
         (await owner.PostAsync($"/api/practice/mail/{mail}/{act}", Body(new { text = "Yes please" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
@@ -125,7 +126,7 @@ public sealed class FollowThroughTests
         run.State.Steps.ShouldNotContain(step => step.IsPending);
         await house.PassTimeAsync(Duration.FromDays(200));
         (await house.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(1);
-        owner = await house.OwnerAsync();
+        owner = await house.SignedInAsync(DemoBusiness.OwnerMail);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(0);
         var inquiry = await house.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
         (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("timeline").EnumerateArray()
@@ -165,7 +166,7 @@ public sealed class FollowThroughTests
     {
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var clock = await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "nextStep" })).JsonAsync();
         clock.Text("now").ShouldBe("Tuesday 24 November 2026, 10:00 Europe/Dublin");
         await house.WorkAsync();

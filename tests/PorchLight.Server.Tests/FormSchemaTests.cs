@@ -12,7 +12,7 @@ public sealed class FormSchemaTests
     [Fact]
     public async Task Every_form_of_the_demo_follows_the_published_schema_and_what_is_no_form_does_not()
     {
-        await using var house = new TestHouse { Settings = { ["PorchLight:DemoPeople"] = "true" } };
+        await using var house = new TestHouse { Furnishing = Furnishing.DemoWithPeople };
         var published = await house.CreateClient().GetAsync("/schemas/form.json");
         published.Content.Headers.ContentType!.MediaType.ShouldBe("application/schema+json");
         var schema = await JsonSchema.FromJsonAsync(await published.Content.ReadAsStringAsync());
@@ -40,8 +40,8 @@ public sealed class FormSchemaTests
     public async Task A_form_taken_out_and_put_into_another_comes_back_the_same()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
-        await house.MakeFormAsync(new FormContent("Empty", "", [new Page("one", "One", [])], [], new SendOff("end", "End", "")));
+        var owner = house.Owner();
+        await house.MakeQuickFormAsync(new FormContent("Empty", "", [new Page("one", "One", [])], [], new SendOff("end", "End", "")));
         var ids = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Select(form => form.Text("id")).ToList();
         var taken = await owner.GetAsync($"/api/forms/{ids[0]}/content").JsonAsync();
         var put = new JsonObject { ["revision"] = 1, ["content"] = JsonNode.Parse(taken.GetProperty("content").GetRawText()) };

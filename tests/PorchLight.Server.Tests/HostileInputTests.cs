@@ -1,7 +1,7 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -16,7 +16,7 @@ public sealed class HostileInputTests
         answers["what"] = new TextAnswer("</p><script>alert(1)</script>{{7*7}}{promise}");
         (await house.SendAsync(answers)).EnsureSuccessStatusCode();
         await house.WorkAsync();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var mail = await house.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
         var page = await owner.GetAsync($"/api/practice/mail/{mail}/page");
         page.Headers.GetValues("Content-Security-Policy").Single().ShouldStartWith("default-src 'none'");

@@ -5,7 +5,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -97,7 +97,7 @@ public sealed class IntakeTests
             second.PromisedBy.ShouldNotBeNull();
             return 0;
         });
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await house.AskAsync(db => db.Inquiries.Where(inquiry => inquiry.KnownBefore).Select(inquiry => inquiry.Id).SingleAsync());
         var view = await owner.GetAsync($"/api/inquiries/{id}").JsonAsync();
         view.GetProperty("differences")[0].Text("ours").ShouldBe("01 555 0142");
@@ -107,7 +107,7 @@ public sealed class IntakeTests
     public async Task Answers_to_a_version_since_replaced_are_kept_with_that_version()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
         (await owner.PutAsync($"/api/forms/{form}/draft", Body(new
         {

@@ -3,7 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -21,7 +21,7 @@ public sealed class KeptTests
         kept.Text("link").ShouldBe($"http://localhost/f/{link}?later={kept.Text("token")}");
         kept.Text("until").ShouldBe("23 December 2026");
 
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await house.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync());
         var words = new { title = "A wall to paint", intro = "", awayNote = "", wordings = new Dictionary<string, string>() };
         (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { title = "Another title" } }))).EnsureSuccessStatusCode();
@@ -72,9 +72,9 @@ public sealed class KeptTests
     public async Task After_its_days_the_draft_and_its_files_are_deleted_and_the_link_says_so_kindly()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.PutAsync("/api/settings/keeping", Body(new { was = new { unfinishedDays = 30 }, now = new { unfinishedDays = 7 } }))).EnsureSuccessStatusCode();
-        var (link, key) = (await house.MakeFormAsync(new FormContent("Photos", "", [new Page("wall", "One", [new Question("photos", "?", new FilesKind())])], [], new SendOff("end", "Thanks", "Thanks."))), Guid.NewGuid());
+        var (link, key) = (await house.MakeQuickFormAsync(new FormContent("Photos", "", [new Page("wall", "One", [new Question("photos", "?", new FilesKind())])], [], new SendOff("end", "Thanks", "Thanks."))), Guid.NewGuid());
         var file = (await (await UploadTests.UploadAsync(house, link, key, "plan.pdf", "%PDF-1.7"u8.ToArray())).JsonAsync()).GetProperty("id").GetGuid();
         var kept = await KeepAsync(house, link, key, new() { ["photos"] = new FilesAnswer([new FileRef(file)]) }).JsonAsync();
 

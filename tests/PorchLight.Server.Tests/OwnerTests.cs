@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Forms;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -13,7 +13,7 @@ public sealed class OwnerTests
     public async Task An_edit_is_kept_apart_until_it_is_published_as_a_new_version()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await FormIdAsync(owner);
         var link = await house.LinkAsync();
         var saved = await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours"))).JsonAsync();
@@ -30,7 +30,7 @@ public sealed class OwnerTests
     public async Task Two_edits_of_the_same_words_are_refused_with_both_versions_and_change_nothing()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await FormIdAsync(owner);
         var found = Words("A wall to paint");
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(found, Words("First")))).EnsureSuccessStatusCode();
@@ -47,7 +47,7 @@ public sealed class OwnerTests
     public async Task Two_edits_of_different_words_are_both_kept()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await FormIdAsync(owner);
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours")))).EnsureSuccessStatusCode();
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(
@@ -62,7 +62,7 @@ public sealed class OwnerTests
     public async Task A_form_that_cannot_work_is_not_published_and_the_places_are_named()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await FormIdAsync(owner);
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint", ("what", "What would you like painted?")), Words(" ", ("what", ""))))).EnsureSuccessStatusCode();
         var refused = await owner.PostAsync($"/api/forms/{id}/publish", null);
@@ -74,7 +74,7 @@ public sealed class OwnerTests
     public async Task The_link_and_the_embed_code_lead_to_the_form_and_the_light_can_be_switched()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await FormIdAsync(owner);
         var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
         var token = await house.LinkAsync();
@@ -90,7 +90,7 @@ public sealed class OwnerTests
     {
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         house.Time.Advance(TimeSpan.FromHours(3));
@@ -106,7 +106,7 @@ public sealed class OwnerTests
     {
         await using var house = new TestHouse();
         await house.SendAsync(Answers());
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var row = (await owner.GetAsync("/api/clients").JsonAsync())[0];
         (row.Text("name"), row.Text("standing")).ShouldBe(("Tilda Brackenridge", "lead"));
         var client = await owner.GetAsync($"/api/clients/{row.Text("id")}").JsonAsync();
@@ -119,13 +119,13 @@ public sealed class OwnerTests
     public async Task The_bell_rings_without_being_asked_and_is_quiet_once_seen()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
-        var signIn = house.Server.CreateHandler();
+        var owner = house.Owner();
+        var handler = house.Server.CreateHandler();
         var news = new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
         {
-            options.HttpMessageHandlerFactory = _ => signIn;
+            options.HttpMessageHandlerFactory = _ => handler;
             options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
-            options.Headers["Cookie"] = CookieOf(house).GetAwaiter().GetResult();
+            options.Headers["Cookie"] = house.OwnerCookies;
         }).Build();
         var rang = new TaskCompletionSource();
         news.On("changed", rang.SetResult);
@@ -158,8 +158,8 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_demo_is_played_through_the_same_code_and_leaves_something_to_do()
     {
-        await using var house = new TestHouse { Settings = { ["PorchLight:DemoPeople"] = "true" } };
-        var owner = await house.OwnerAsync();
+        await using var house = new TestHouse { Furnishing = Furnishing.DemoWithPeople };
+        var owner = house.Owner();
         var today = await owner.GetAsync("/api/today").JsonAsync();
         today.GetProperty("promised").GetArrayLength().ShouldBeGreaterThan(2);
         today.GetProperty("nods").GetArrayLength().ShouldBeGreaterThan(0);
@@ -175,21 +175,11 @@ public sealed class OwnerTests
     {
         await using var house = new TestHouse
         {
-            Settings = { ["PorchLight:DemoPeople"] = "true" },
+            Furnishing = Furnishing.DemoWithPeople,
+            FromScratch = true,
             Time = new(DateTimeOffset.Parse(when, System.Globalization.CultureInfo.InvariantCulture)),
         };
         (await house.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(8, because);
-    }
-
-    private static async Task<string> CookieOf(TestHouse house)
-    {
-        var client = house.CreateClient(new Microsoft.AspNetCore.Mvc.Testing.WebApplicationFactoryClientOptions { HandleCookies = false });
-        var session = await client.GetAsync("/api/session");
-        var form = session.Headers.GetValues("Set-Cookie").Single().Split(';')[0];
-        var signIn = new HttpRequestMessage(HttpMethod.Post, "/api/sign-in") { Content = Body(new { email = "maren@ochrewren.example", password = "the-lamp-is-on" }) };
-        signIn.Headers.Add("Cookie", form);
-        signIn.Headers.Add("X-Porch-Light", (await session.JsonAsync()).Text("antiforgery"));
-        return (await client.SendAsync(signIn)).Headers.GetValues("Set-Cookie").Single(cookie => cookie.StartsWith("porch-light=", StringComparison.Ordinal)).Split(';')[0];
     }
 
     private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");

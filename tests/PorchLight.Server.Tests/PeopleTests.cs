@@ -1,6 +1,6 @@
 using System.Net;
 using System.Text.Json;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -12,7 +12,7 @@ public sealed class PeopleTests
     public async Task A_link_lets_one_person_in_once()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var door = await InviteAsync(owner, "ines@ochrewren.example", "member");
         var guest = await house.StrangerAsync();
         var shown = await guest.GetAsync(door).JsonAsync();
@@ -34,7 +34,7 @@ public sealed class PeopleTests
     public async Task A_link_that_is_old_or_withdrawn_lets_nobody_in()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var old = await InviteAsync(owner, "ines@ochrewren.example", "owner");
         house.Time.Advance(TimeSpan.FromDays(7));
         (await house.CreateClient().GetAsync(old)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -49,7 +49,7 @@ public sealed class PeopleTests
     public async Task Whoever_is_removed_is_out_with_their_next_click()
     {
         await using var house = new TestHouse();
-        var (owner, member) = (await house.OwnerAsync(), await house.MemberAsync());
+        var (owner, member) = (house.Owner(), house.Member());
         (await owner.DeleteAsync($"/api/people/{await SeatAsync(owner, "member")}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await member.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         var again = await (await house.StrangerAsync()).PostAsync("/api/sign-in", Body(new { email = "sunil@ochrewren.example", password = "the-lamp-is-on" }));
@@ -60,7 +60,7 @@ public sealed class PeopleTests
     public async Task There_is_always_an_owner()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var (me, member) = (await SeatAsync(owner, "owner"), await SeatAsync(owner, "member"));
         (await owner.DeleteAsync($"/api/people/{me}")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await owner.PostAsync($"/api/people/{me}/role", Body(new { role = "member" }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -75,7 +75,7 @@ public sealed class PeopleTests
     public async Task Who_forgot_their_password_chooses_a_new_one_by_link_and_every_other_window_is_signed_out()
     {
         await using var house = new TestHouse();
-        var (owner, member) = (await house.OwnerAsync(), await house.MemberAsync());
+        var (owner, member) = (house.Owner(), house.Member());
         var link = (await owner.PostAsync($"/api/people/{await SeatAsync(owner, "member")}/password-link", null).JsonAsync()).Text("link");
         var guest = await house.StrangerAsync();
         var door = "/api" + new Uri(link).AbsolutePath;
@@ -89,7 +89,7 @@ public sealed class PeopleTests
     public async Task Everybody_changes_their_own_password_and_stays_signed_in()
     {
         await using var house = new TestHouse();
-        var member = await house.MemberAsync();
+        var member = house.Member();
         (await (await member.PostAsync("/api/me/password", Body(new { current = "not this", next = Password }))).PlacesAsync()).ShouldBe(["current"]);
         (await (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = "short" }))).PlacesAsync()).ShouldBe(["next"]);
         (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = Password }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -106,7 +106,7 @@ public sealed class PeopleTests
     public async Task An_invitation_that_cannot_work_is_refused(string name, string email, string role, HttpStatusCode status)
     {
         await using var house = new TestHouse();
-        (await (await house.OwnerAsync()).PostAsync("/api/people/invites", Body(new { name, email, role }))).StatusCode.ShouldBe(status);
+        (await house.Owner().PostAsync("/api/people/invites", Body(new { name, email, role }))).StatusCode.ShouldBe(status);
     }
 
     /// <summary>The address of the join endpoint that the link leads to.</summary>

@@ -54,7 +54,7 @@ public sealed class PlainPostTests
     {
         await using var house = new TestHouse();
         await house.ChangeFormAsync(settings => settings with { TakesPlainPosts = true });
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var id = await house.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync());
         var plain = (await owner.GetAsync($"/api/forms/{id}").JsonAsync()).GetProperty("sharing").Text("plain");
         plain.ShouldStartWith($"<form method=\"post\" action=\"http://localhost/public/forms/{await house.LinkAsync()}/plain\">");

@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -15,7 +15,7 @@ public sealed class SettingsTests
     public async Task The_business_is_renamed_and_its_forms_say_so_at_once()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = " Ochre & Wren " } }))).EnsureSuccessStatusCode();
         (await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}").JsonAsync()).Text("business").ShouldBe("Ochre & Wren");
         (await owner.GetAsync("/api/session").JsonAsync()).Text("business").ShouldBe("Ochre & Wren");
@@ -25,7 +25,7 @@ public sealed class SettingsTests
     public async Task Wrong_values_are_named_and_nothing_is_kept()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var refused = await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = "Wren", Currency = "euro" } }));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["currency"]);
@@ -36,7 +36,7 @@ public sealed class SettingsTests
     public async Task A_second_window_sees_the_difference_instead_of_overwriting()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = "Wren" } }))).EnsureSuccessStatusCode();
         var stale = await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = "Ochre", OwnerName = "M. Tolliver" } }));
         stale.StatusCode.ShouldBe(HttpStatusCode.Conflict);
@@ -49,7 +49,7 @@ public sealed class SettingsTests
     public async Task New_hours_and_a_new_promise_hold_for_whoever_writes_next()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var settings = await owner.GetAsync("/api/settings").JsonAsync();
         var hours = System.Text.Json.JsonSerializer.Deserialize<OpeningWords>(settings.GetProperty("hours"), Data.Json.Options)!;
         var promise = System.Text.Json.JsonSerializer.Deserialize<ReplyPromise>(settings.GetProperty("promise"), Data.Json.Options)!;
@@ -65,7 +65,7 @@ public sealed class SettingsTests
     public async Task The_look_reaches_the_form_and_an_unreadable_accent_is_refused_with_the_nearest_that_works()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var look = System.Text.Json.JsonSerializer.Deserialize<BrandLook>((await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("look"), Data.Json.Options)!;
         var pale = await owner.PutAsync("/api/settings/look", Body(new { was = look, now = look with { Accent = "#ffd54a" } }));
         var offered = (await owner.GetAsync("/api/settings/look/readable?accent=%23ffd54a").JsonAsync()).Text("accent");
@@ -80,7 +80,7 @@ public sealed class SettingsTests
     public async Task A_logo_is_shown_as_what_it_is_and_can_be_taken_away()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var logo = (await SendLogoAsync(owner, Png, "text/html").JsonAsync()).Text("logo");
         var shown = await house.CreateClient().GetAsync(logo);
         shown.Content.Headers.ContentType!.MediaType.ShouldBe("image/png", "by its bytes, whatever was said");
@@ -95,7 +95,7 @@ public sealed class SettingsTests
     public async Task A_picture_that_could_hold_script_or_lies_about_its_kind_is_no_logo()
     {
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         foreach (var bytes in new[] { "<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>"u8.ToArray(), "<script>alert(1)</script>"u8.ToArray(), "GIF89a"u8.ToArray(), [0xff] })
         {
             var refused = await SendLogoAsync(owner, bytes, "image/png");

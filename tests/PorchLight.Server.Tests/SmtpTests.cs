@@ -6,7 +6,7 @@ using NodaTime;
 using PorchLight.Core.Records;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Work;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -81,7 +81,7 @@ public sealed class SmtpTests
         await house.WorkAsync();
         await house.PassTimeAsync(Duration.FromDays(1));
         server.Connections.ShouldBe(1);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var today = await owner.GetAsync("/api/today").JsonAsync();
         var row = today.GetProperty("stuck")[0];
         (row.GetProperty("perhaps").GetBoolean(), row.Text("why")).ShouldBe((false, "The mail server says: 5.1.1 There is no such mailbox."));
@@ -162,7 +162,7 @@ public sealed class SmtpTests
         server.Connections.ShouldBe(1, "RFC 1047: a second copy would be the price of trying again");
         var mail = await OnlyMailAsync(house);
         mail.State.ShouldBe(MailState.PerhapsSent);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         (await owner.GetAsync($"/api/mail/{mail.Id}").JsonAsync()).GetProperty("perhaps").GetBoolean().ShouldBeTrue();
 
         (await owner.PostAsync($"/api/mail/{mail.Id}/again", null)).EnsureSuccessStatusCode();
@@ -192,7 +192,7 @@ public sealed class SmtpTests
         await house.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
         await house.PassTimeAsync(Duration.FromHours(1));
         server.Connections.ShouldBe(0);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var mail = await OnlyMailAsync(house);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("stuck")[0].GetProperty("perhaps").GetBoolean().ShouldBeTrue();
         (await owner.PostAsync($"/api/mail/{mail.Id}/leave", null)).EnsureSuccessStatusCode();
@@ -207,7 +207,7 @@ public sealed class SmtpTests
     {
         await using var server = new SmtpHost(Mood.RefusesSignIn, Mood.Takes);
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var setting = Setting(server, user: "maren", password: "hush");
         var refused = await owner.PostAsync("/api/settings/mail/test", Body(setting)).JsonAsync();
         (refused.GetProperty("arrived").GetBoolean(), refused.Text("sentence")).ShouldBe((false, "The mail server does not accept the user name and password."));
@@ -222,7 +222,7 @@ public sealed class SmtpTests
     {
         await using var server = new SmtpHost();
         await using var house = new TestHouse();
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var practice = Practice();
         var setting = Setting(server, user: "maren", password: "hush-hush");
         (await owner.PutAsync("/api/settings/mail", Body(new { was = practice, now = setting }))).EnsureSuccessStatusCode();
@@ -248,7 +248,7 @@ public sealed class SmtpTests
         new(false, "127.0.0.1", server.Port, SmtpSecurity.None, user, password);
 
     private static async Task SendByAsync(TestHouse house, SmtpHost server) =>
-        (await (await house.OwnerAsync()).PutAsync("/api/settings/mail", Body(new { was = Practice(), now = Setting(server) }))).EnsureSuccessStatusCode();
+        (await house.Owner().PutAsync("/api/settings/mail", Body(new { was = Practice(), now = Setting(server) }))).EnsureSuccessStatusCode();
 
     private static Task<OutgoingMail> OnlyMailAsync(TestHouse house) => house.AskAsync(db => db.OutgoingMail.SingleAsync());
 

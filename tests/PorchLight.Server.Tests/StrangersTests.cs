@@ -65,7 +65,7 @@ public sealed class StrangersTests
 
     private static async Task EverythingCanBeLookedAtAsync(TestHouse house)
     {
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         foreach (var list in new[] { "inquiries", "clients" })
         {
             foreach (var row in (await owner.GetAsync($"/api/{list}").JsonAsync()).EnumerateArray())

@@ -37,7 +37,7 @@ public sealed class UploadTests
     public async Task A_file_that_lies_about_its_type_or_could_run_is_refused_and_leaves_nothing()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Photos);
+        var link = await house.MakeQuickFormAsync(Photos);
         foreach (var (name, content, says) in Liars)
         {
             var refused = await UploadAsync(house, link, Guid.NewGuid(), name, Encoding.Latin1.GetBytes(content));
@@ -53,7 +53,7 @@ public sealed class UploadTests
     public async Task A_name_with_path_parts_is_only_a_name_and_the_file_lies_under_a_random_one()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Photos);
+        var link = await house.MakeQuickFormAsync(Photos);
         foreach (var (given, kept) in new[] { ("../../wwwroot/index.png", "index.png"), ("C:\\Users\\Tilda\\wall.png", "wall.png"), ("/etc/passwd.png", "passwd.png") })
             (await (await UploadAsync(house, link, Guid.NewGuid(), given, Png)).JsonAsync()).Text("name").ShouldBe(kept);
         Stored(house).Count.ShouldBe(3);
@@ -64,7 +64,7 @@ public sealed class UploadTests
     public async Task A_file_over_the_limit_is_refused_while_it_comes_in_and_leaves_nothing()
     {
         await using var house = new TestHouse();
-        var link = await house.MakeFormAsync(Photos);
+        var link = await house.MakeQuickFormAsync(Photos);
         var refused = await UploadAsync(house, link, Guid.NewGuid(), "wall.png", [.. Png, .. new byte[100_000]]);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.SentenceAsync()).ShouldContain("larger than");
@@ -76,13 +76,13 @@ public sealed class UploadTests
     public async Task A_sent_file_is_the_inquirys_and_comes_only_as_something_to_save_to_who_is_signed_in()
     {
         await using var house = new TestHouse();
-        var (link, filling) = (await house.MakeFormAsync(Photos), Guid.NewGuid());
+        var (link, filling) = (await house.MakeQuickFormAsync(Photos), Guid.NewGuid());
         var id = (await (await UploadAsync(house, link, filling, "wall.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await house.SendAsync(link, With(id), filling)).StatusCode.ShouldBe(HttpStatusCode.OK);
 
         (await house.CreateClient().GetAsync($"/public/files/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound, "what leads sent is never public");
         (await house.CreateClient().GetAsync($"/api/files/{id}")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        var owner = await house.OwnerAsync();
+        var owner = house.Owner();
         var inquiry = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
         var shown = (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("answers").EnumerateArray().Single(answer => answer.Text("key") == "photos").GetProperty("files")[0];
         var file = await owner.GetAsync(shown.Text("address"));
@@ -97,7 +97,7 @@ public sealed class UploadTests
     public async Task Somebody_elses_file_and_a_file_behind_an_answer_off_the_route_are_not_sent_along()
     {
         await using var house = new TestHouse();
-        var (link, mine) = (await house.MakeFormAsync(Photos), Guid.NewGuid());
+        var (link, mine) = (await house.MakeQuickFormAsync(Photos), Guid.NewGuid());
         var theirs = (await (await UploadAsync(house, link, Guid.NewGuid(), "theirs.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await house.SendAsync(link, With(theirs), mine)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion.ShouldNotContainKey("photos");
@@ -114,7 +114,7 @@ public sealed class UploadTests
     public async Task What_was_never_sent_goes_after_a_day_and_what_was_sent_stays()
     {
         await using var house = new TestHouse();
-        var (link, sent) = (await house.MakeFormAsync(Photos), Guid.NewGuid());
+        var (link, sent) = (await house.MakeQuickFormAsync(Photos), Guid.NewGuid());
         var id = (await (await UploadAsync(house, link, sent, "sent.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await house.SendAsync(link, With(id), sent)).EnsureSuccessStatusCode();
         (await UploadAsync(house, link, Guid.NewGuid(), "abandoned.png", Png)).EnsureSuccessStatusCode();
@@ -128,7 +128,7 @@ public sealed class UploadTests
     public async Task No_more_files_are_taken_than_the_question_wants_and_one_can_be_taken_back()
     {
         await using var house = new TestHouse();
-        var (link, filling) = (await house.MakeFormAsync(Photos), Guid.NewGuid());
+        var (link, filling) = (await house.MakeQuickFormAsync(Photos), Guid.NewGuid());
         var first = (await (await UploadAsync(house, link, filling, "1.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await UploadAsync(house, link, filling, "2.png", Png)).EnsureSuccessStatusCode();
         (await (await UploadAsync(house, link, filling, "3.png", Png)).SentenceAsync()).ShouldBe("At most 2 files fit here. Take one away first.");

@@ -2,7 +2,7 @@ using System.Globalization;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Support.UI;
 using PorchLight.Browser.Tests;
-using PorchLight.Server.Tests;
+using PorchLight.Testing;
 
 // Takes the pictures of docs/screenshots from a running demo and an empty house:  shots HOUSE SAMPLE-SITE FOLDER EMPTY-HOUSE
 // or one picture of one page:                                  shots HOUSE PATH FILE.png [WIDTH]

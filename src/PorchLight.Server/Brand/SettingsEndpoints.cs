@@ -44,19 +44,20 @@ internal static class SettingsEndpoints
         api.MapGet("/choices", Choices).WithTags("Settings").AllowAnonymous();
         var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
         group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken stop) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(stop), clock)));
-        group.MapPut("/business", SaveAsync<BusinessCard>(
-            business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check()));
-        group.MapPut("/look", SaveAsync<BrandLook>(business => business.Look, (business, look) => business.Look = look, look => look.Check()));
-        group.MapPut("/hours", SaveAsync<OpeningWords>(
-            business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings));
-        group.MapPut("/promise", SaveAsync<ReplyPromise>(
-            business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check()));
-        group.MapPut("/lists", SaveAsync<BusinessLists>(
-            business => business.Lists, (business, lists) => business.Lists = lists.Tidy(), lists => lists.Tidy().Check()));
-        group.MapPut("/welcome", SaveAsync<WelcomeCard>(
-            business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check()));
-        group.MapPut("/keeping", SaveAsync<Keeping>(
-            business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check()));
+        group.MapPut("/business", (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check(), stop));
+        group.MapPut("/look", (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => business.Look, (business, look) => business.Look = look, look => look.Check(), stop));
+        group.MapPut("/hours", (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings, stop));
+        group.MapPut("/promise", (Edit<ReplyPromise> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check(), stop));
+        group.MapPut("/lists", (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => business.Lists, (business, lists) => business.Lists = lists.Tidy(), lists => lists.Tidy().Check(), stop));
+        group.MapPut("/welcome", (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check(), stop));
+        group.MapPut("/keeping", (Edit<Keeping> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
+            edit, db, clock, business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check(), stop));
         group.MapGet("/look/readable", Results<Ok<ReadableView>, ProblemHttpResult> (string accent) => Contrast.IsColour(accent)
             ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
             : Problems.Unprocessable("A colour is written like #2a2f5b."));
@@ -77,9 +78,9 @@ internal static class SettingsEndpoints
     /// <summary>Where the logo is had, or null.</summary>
     public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;
 
-    private static Func<Edit<T>, PorchDb, BusinessClock, CancellationToken, Task<Results<Ok<SettingsView>, ProblemHttpResult>>> SaveAsync<T>(
-        Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check)
-        where T : class => async (edit, db, clock, stop) =>
+    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveAsync<T>(
+        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check, CancellationToken stop)
+        where T : class
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.Businesses.SingleAsync(stop);
@@ -92,7 +93,7 @@ internal static class SettingsEndpoints
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.Ok(View(business, clock));
-    };
+    }
 
     private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(HttpRequest request, PorchDb db, BusinessClock clock, CancellationToken stop)
     {

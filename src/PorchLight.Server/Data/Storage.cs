@@ -18,11 +18,14 @@ internal static class Storage
         services.AddSingleton<Pulse>();
         services.AddSingleton<PulseAfterCommit>();
         services.AddDbContextPool<PorchDb>((provider, options) => options
-            .UseSqlite($"Data Source={folder.Database};Foreign Keys=True;Default Timeout=30")
+            .UseSqlite(ConnectionTo(folder))
             .AddInterceptors(provider.GetRequiredService<PulseAfterCommit>()));
         services.AddDataProtection().SetApplicationName("PorchLight").PersistKeysToFileSystem(new DirectoryInfo(folder.Keys));
         services.AddScoped<Tokens>();
     }
+
+    /// <summary>How the database of a folder is opened.</summary>
+    public static string ConnectionTo(DataFolder folder) => $"Data Source={folder.Database};Foreign Keys=True;Default Timeout=30";
 
     /// <summary>Takes the folder into use, brings the database up to date and sets the business clock.</summary>
     public static async Task OpenAsync(IServiceProvider services)
@@ -31,7 +34,9 @@ internal static class Storage
             throw new InUseException();
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
-        await db.Database.MigrateAsync();
+        // Migrating takes a lock in the database and compares whole models, also when there is nothing to do.
+        if ((await db.Database.GetPendingMigrationsAsync()).Any())
+            await db.Database.MigrateAsync();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
             services.GetRequiredService<BusinessClock>().Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
     }

@@ -185,7 +185,7 @@ public sealed class RunPlannerTests
             effects.ShouldBe(FollowUps.Steps.Select(step => step.Key).Where(effects.Contains), "once each, in order");
             if (run.Status == RunStatus.Stopped)
                 run.Steps.ShouldNotContain(step => step.IsPending);
-        }, iter: 3000);
+        });
 
     [Fact]
     public void An_inquiry_starts_only_what_is_meant_for_its_form_and_fit()

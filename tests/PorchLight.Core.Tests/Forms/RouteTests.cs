@@ -88,7 +88,7 @@ public sealed class RouteTests
                     ? AnswerState.OfNullable(given[question.Key])
                     : AnswerState.OffRoute);
             }
-        }, iter: 2000);
+        });
 
     [Fact]
     public void What_an_open_page_already_settled_never_changes_later() =>
@@ -100,7 +100,7 @@ public sealed class RouteTests
                 foreach (var (key, state) in Routes.Trace(Known(form), given, page).Answers.Where(answer => answer.Value.Status != AnswerStatus.NotAskedYet))
                     final.Answers[key].ShouldBe(state);
             }
-        }, iter: 2000);
+        });
 
     private static Route Trace(FormContent form, params (string, Answer?)[] given) => Routes.Trace(Known(form), Given(given));
 }

@@ -97,7 +97,7 @@ public sealed class ScreeningTests
                     answered[question.Key] = given[question.Key];
                 }
             }
-        }, iter: 2000);
+        });
 
     [Fact]
     public void What_would_change_it_is_the_smallest_change_to_the_best_fit()
@@ -130,7 +130,7 @@ public sealed class ScreeningTests
             Fit FitOf(Dictionary<string, Answer?> answers) => Screener.Judge(rules, known with { Answers = Routes.Trace(known, answers).Answers }).Fit;
             FitOf(changed).ShouldBe(found.Fit);
             ((int)found.Fit).ShouldBeGreaterThan((int)FitOf(given));
-        }, iter: 2000);
+        });
 
     private static Known Sent(params (string Key, Answer? Answer)[] given)
     {

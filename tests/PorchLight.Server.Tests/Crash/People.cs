@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Net;
 using System.Text.Json;
 using PorchLight.Server.Demo;
-using static PorchLight.Server.Tests.TestHouse;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests.Crash;
 
@@ -62,39 +62,46 @@ internal sealed class People(HouseProcess house, Uri form, Random random)
     private async Task FillInAsync(HttpClient http, string email, CancellationToken stop)
     {
         var key = Guid.NewGuid();
-        while (true)
+        try
         {
-            await house.Up.WaitAsync(stop);
-            using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
-            // Some lines are lost on the way, though the house stands.
-            if (Next(4) == 0)
-                patience.CancelAfter(TimeSpan.FromMilliseconds(Next(25)));
-            try
+            while (!await TrySendAsync(http, key, email, stop))
             {
-                var sent = await http.PostAsync(new Uri(form, "send"), Body(new { version = 1, sendKey = key, answers = Answers(email), cameFrom = (string?)null }), patience.Token);
-                if (sent.IsSuccessStatusCode)
-                {
-                    var receipt = (await sent.JsonAsync()).Text("receipt");
-                    if (Acknowledged.GetOrAdd(key, receipt) != receipt)
-                        Surprises.Add($"Two receipts for the sending {key}");
-                    // Some answers are lost on the way back: the browser never saw it, and tries again.
-                    if (Next(4) == 0)
-                        continue;
-                    return;
-                }
+            }
+        }
+        finally
+        {
+            // However it ended, also in the middle of waiting for the house.
+            if (!Acknowledged.ContainsKey(key))
+                GivenUp.Add(key);
+        }
+    }
 
-                Surprises.Add($"{sent.StatusCode} to a lead: {await sent.Content.ReadAsStringAsync(stop)}");
-                return;
-            }
-            catch (Exception lost) when (lost is HttpRequestException or IOException or OperationCanceledException or JsonException)
+    /// <summary>Sends once; whether they leave it at that.</summary>
+    private async Task<bool> TrySendAsync(HttpClient http, Guid key, string email, CancellationToken stop)
+    {
+        await house.Up.WaitAsync(stop);
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        // Some lines are lost on the way, though the house stands.
+        if (Next(4) == 0)
+            patience.CancelAfter(TimeSpan.FromMilliseconds(Next(25)));
+        try
+        {
+            var sent = await http.PostAsync(new Uri(form, "send"), Body(new { version = 1, sendKey = key, answers = Answers(email), cameFrom = (string?)null }), patience.Token);
+            if (!sent.IsSuccessStatusCode)
             {
-                if (stop.IsCancellationRequested || Next(8) == 0)
-                {
-                    if (!Acknowledged.ContainsKey(key))
-                        GivenUp.Add(key);
-                    return;
-                }
+                Surprises.Add($"{sent.StatusCode} to a lead: {await sent.Content.ReadAsStringAsync(stop)}");
+                return true;
             }
+
+            var receipt = (await sent.JsonAsync()).Text("receipt");
+            if (Acknowledged.GetOrAdd(key, receipt) != receipt)
+                Surprises.Add($"Two receipts for the sending {key}");
+            // Some answers are lost on the way back: the browser never saw it, and tries again.
+            return Next(4) != 0;
+        }
+        catch (Exception lost) when (lost is HttpRequestException or IOException or OperationCanceledException or JsonException)
+        {
+            return stop.IsCancellationRequested || Next(8) == 0;
         }
     }
 

@@ -4,7 +4,7 @@ using System.Net.Sockets;
 using System.Text;
 using System.Text.RegularExpressions;
 
-namespace PorchLight.Server.Tests;
+namespace PorchLight.Testing;
 
 /// <summary>How the mail server treats one connection.</summary>
 internal enum Mood
