@@ -16,8 +16,8 @@ public static class Merge
 {
     /// <summary>
     /// The three-way merge of two JSON values that started from the same one. Objects are merged property by property,
-    /// lists of equal length entry by entry; everything else is one value. Where both sides changed a place to different
-    /// values it is a clash, and the result keeps what is stored.
+    /// lists of equal length entry by entry; everything else is one value. A property that one side took away stays away.
+    /// Where both sides changed a place to different values it is a clash, and the result keeps what is stored.
     /// </summary>
     /// <param name="was">What the edit started from.</param>
     /// <param name="now">What the edit wants.</param>
@@ -25,24 +25,25 @@ public static class Merge
     public static (JsonNode? Merged, IReadOnlyList<Clash> Clashes) ThreeWay(JsonNode? was, JsonNode? now, JsonNode? stored)
     {
         var clashes = new List<Clash>();
-        return (At("", was, now, stored), clashes);
+        return (At("", Place.Of(was), Place.Of(now), Place.Of(stored)).Value, clashes);
 
-        JsonNode? At(string place, JsonNode? before, JsonNode? edited, JsonNode? theirs)
+        Place At(string place, Place before, Place edited, Place theirs)
         {
-            if (JsonNode.DeepEquals(edited, before) || JsonNode.DeepEquals(edited, theirs))
-                return theirs?.DeepClone();
-            if (JsonNode.DeepEquals(theirs, before))
-                return edited?.DeepClone();
-            switch (before, edited, theirs)
+            if (edited.Same(before) || edited.Same(theirs))
+                return theirs.Copy();
+            if (theirs.Same(before))
+                return edited.Copy();
+            switch (before.Value, edited.Value, theirs.Value)
             {
                 case (JsonObject b, JsonObject e, JsonObject t):
-                    return new JsonObject(b.Select(one => one.Key).Union(e.Select(one => one.Key)).Union(t.Select(one => one.Key))
-                        .Select(key => KeyValuePair.Create(key, At(Under(place, key), b[key], e[key], t[key]))));
+                    return Place.Of(new JsonObject(b.Select(one => one.Key).Union(e.Select(one => one.Key)).Union(t.Select(one => one.Key))
+                        .Select(key => (Key: key, Merged: At(Under(place, key), Place.In(b, key), Place.In(e, key), Place.In(t, key))))
+                        .Where(one => one.Merged.IsThere).Select(one => KeyValuePair.Create(one.Key, one.Merged.Value))));
                 case (JsonArray b, JsonArray e, JsonArray t) when b.Count == e.Count && b.Count == t.Count:
-                    return new JsonArray([.. b.Select((one, index) => At(Under(place, $"{index}"), one, e[index], t[index]))]);
+                    return Place.Of(new JsonArray([.. b.Select((one, index) => At(Under(place, $"{index}"), Place.Of(one), Place.Of(e[index]), Place.Of(t[index])).Value)]));
                 default:
-                    clashes.Add(new Clash(place, theirs?.DeepClone(), edited?.DeepClone()));
-                    return theirs?.DeepClone();
+                    clashes.Add(new Clash(place, theirs.Copy().Value, edited.Copy().Value));
+                    return theirs.Copy();
             }
         }
     }
@@ -61,6 +62,18 @@ public static class Merge
             (JsonArray y, JsonArray t) when y.Count == t.Count => y.SelectMany((one, index) => At(Under(place, $"{index}"), one, t[index])),
             _ => [new Clash(place, theirs?.DeepClone(), yours?.DeepClone())],
         };
+    }
+
+    /// <summary>What stands at a place: a value, a null, or nothing at all, which is not the same.</summary>
+    private readonly record struct Place(bool IsThere, JsonNode? Value)
+    {
+        public static Place Of(JsonNode? value) => new(true, value);
+
+        public static Place In(JsonObject parent, string key) => new(parent.TryGetPropertyValue(key, out var value), value);
+
+        public bool Same(Place other) => IsThere == other.IsThere && JsonNode.DeepEquals(Value, other.Value);
+
+        public Place Copy() => this with { Value = Value?.DeepClone() };
     }
 
     private static string Under(string place, string key) => place.Length == 0 ? key : $"{place}.{key}";

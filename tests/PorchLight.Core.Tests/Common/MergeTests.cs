@@ -48,25 +48,98 @@ public sealed class MergeTests
         ThreeWay("[1,2]", "[1,2,3]", "[1]").Clashes.Select(clash => clash.Place).ShouldBe([""]);
 
     [Fact]
-    public void An_edit_of_what_is_still_stored_gives_the_edit_and_no_edit_gives_what_is_stored() => Values.Select(Values, Values).Sample((was, now, stored) =>
+    public void What_one_side_takes_away_stays_away_and_is_not_left_as_a_null()
     {
-        ThreeWay(was, now, was).ShouldBe((now, 0));
-        ThreeWay(was, was, stored).ShouldBe((stored, 0));
-        var (merged, clashes) = Merge.ThreeWay(JsonNode.Parse(was), JsonNode.Parse(now), JsonNode.Parse(stored));
-        var (mirror, mirrored) = Merge.ThreeWay(JsonNode.Parse(was), JsonNode.Parse(stored), JsonNode.Parse(now));
-        clashes.Select(clash => clash.Place).ShouldBe(mirrored.Select(clash => clash.Place), "who came first does not decide what clashes");
-        if (clashes.Count == 0)
-            JsonNode.DeepEquals(merged, mirror).ShouldBeTrue();
+        ThreeWay("""{"a":1,"b":"x"}""", """{"a":1}""", """{"a":2,"b":"x"}""").Merged.ShouldBe("""{"a":2}""");
+        ThreeWay("""{"a":1,"b":"x"}""", """{"a":2,"b":"x"}""", """{"a":1}""").Merged.ShouldBe("""{"a":2}""");
+        ThreeWay("""{"b":"x"}""", """{"b":null}""", """{}""").Clashes.Select(clash => clash.Place).ShouldBe(["b"], "to empty a field is not to take it away");
+    }
 
-        static (string, int) ThreeWay(string before, string edited, string theirs)
-        {
-            var (merged, clashes) = MergeTests.ThreeWay(before, edited, theirs);
-            return (merged, clashes.Count);
-        }
+    [Fact]
+    public void An_edit_of_what_is_still_stored_gives_the_edit_and_no_edit_gives_what_is_stored() => Gen.Select(Values, Values).Sample((was, other) =>
+    {
+        Merged(was, other, was).ShouldBe(other);
+        Merged(was, was, other).ShouldBe(other);
+        Merged(was, other, other).ShouldBe(other);
     });
 
-    private static Gen<string> Values => Gen.Select(Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 2].Array[0, 2])
-        .Select((a, b, list) => $$$"""{"a":{{{a}}},"deep":{"b":{{{b}}}},"list":[{{{string.Join(',', list)}}}]}""");
+    /// <summary>
+    /// Compared with a second way of merging: the three values as flat lists of paths, each path for itself. A place clashes
+    /// when the sides differ there, and the other side changed it, something within it or something around it.
+    /// </summary>
+    [Fact]
+    public void Random_edits_of_trees_merge_as_path_by_path() => Gen.Select(Values, Values, Values).Sample((was, now, stored) =>
+    {
+        var (merged, clashes) = ThreeWay(was, now, stored);
+        var (b, e, t) = (Paths(was), Paths(now), Paths(stored));
+        var all = b.Keys.Union(e.Keys).Union(t.Keys).ToList();
+        bool Changed(SortedDictionary<string, string> side, string path) => side.GetValueOrDefault(path) != b.GetValueOrDefault(path);
+        var clashing = all.Where(path => e.GetValueOrDefault(path) != t.GetValueOrDefault(path)
+            && ((Changed(e, path) && all.Any(other => Related(path, other) && Changed(t, other)))
+                || (Changed(t, path) && all.Any(other => Related(path, other) && Changed(e, other))))).ToList();
+        clashes.Select(clash => clash.Place).ShouldAllBe(place => clashing.Any(path => Related(path, place)), "a clash is said where there is none");
+        clashing.ShouldAllBe(path => clashes.Any(clash => Related(path, clash.Place)), "a clash is not said");
+        if (clashes.Count == 0)
+            Paths(merged).ShouldBe(all.Select(path => KeyValuePair.Create(path, (Changed(e, path) ? e : t).GetValueOrDefault(path)!)).Where(one => one.Value is not null), ignoreOrder: true);
+    });
+
+    [Fact]
+    public void Who_came_first_decides_neither_what_clashes_nor_what_comes_of_the_rest() => Gen.Select(Values, Values, Values).Sample((was, now, stored) =>
+    {
+        var (merged, clashes) = ThreeWay(was, now, stored);
+        var (mirror, mirrored) = ThreeWay(was, stored, now);
+        clashes.Select(clash => clash.Place).ShouldBe(mirrored.Select(clash => clash.Place), ignoreOrder: true);
+        if (clashes.Count == 0)
+            Paths(merged).ShouldBe(Paths(mirror));
+    });
+
+    [Fact]
+    public void Entries_of_a_list_that_only_changed_within_keep_both_sides_changes() => Gen.Select(Gen.Int[1, 5], Gen.Int[0, 4], Gen.Int[0, 4]).Sample((count, mine, theirs) =>
+    {
+        var (i, j) = (mine % count, theirs % count);
+        string Listed(int? renamed, int? priced) => $"[{string.Join(',', Enumerable.Range(0, count).Select(n =>
+            $$"""{"key":"k{{n}}","name":"{{(n == renamed ? "Mine" : "Was")}}","price":{{(n == priced ? 9 : 1)}}}"""))}]";
+        Merged(Listed(null, null), Listed(i, null), Listed(null, j)).ShouldBe(Listed(i, j));
+    });
+
+    /// <summary>A small tree in which every place can be a text, a number, a null, a tree again or not there at all.</summary>
+    private static Gen<string> Values => Tree(2);
+
+    private static Gen<string> Tree(int depth)
+    {
+        string[] leaves = ["\"x\"", "\"y\"", "\"\"", "1", "2", "null"];
+        var leaf = Gen.Int[0, leaves.Length - 1].Select(n => leaves[n]);
+        var value = depth == 0 ? leaf : Gen.Select(Gen.Int[0, 3], leaf, Tree(depth - 1)).Select((kind, plain, tree) => kind == 0 ? tree : plain);
+        var place = Gen.Select(Gen.Int[0, 4], value).Select((kind, there) => kind == 0 ? null : there);
+        return Gen.Select(place, place, place).Select((a, b, c) =>
+            "{" + string.Join(',', new[] { ("a", a), ("b", b), ("c", c) }.Where(one => one.Item2 is not null).Select(one => $"\"{one.Item1}\":{one.Item2}")) + "}");
+    }
+
+    /// <summary>Whether one path is the other, or lies within it.</summary>
+    private static bool Related(string path, string other) => path == other
+        || path.StartsWith(other + ".", StringComparison.Ordinal) || other.StartsWith(path + ".", StringComparison.Ordinal);
+
+    /// <summary>Everything by its path, a tree as "tree" with what is in it beside.</summary>
+    private static SortedDictionary<string, string> Paths(string json)
+    {
+        var paths = new SortedDictionary<string, string>(StringComparer.Ordinal);
+        Collect("", JsonNode.Parse(json));
+        return paths;
+
+        void Collect(string path, JsonNode? node)
+        {
+            paths[path] = node is JsonObject ? "tree" : node?.ToJsonString() ?? "null";
+            foreach (var (key, value) in node as JsonObject ?? [])
+                Collect(path.Length == 0 ? key : $"{path}.{key}", value);
+        }
+    }
+
+    private static string Merged(string was, string now, string stored)
+    {
+        var (merged, clashes) = ThreeWay(was, now, stored);
+        clashes.ShouldBeEmpty();
+        return merged;
+    }
 
     private static (string Merged, IReadOnlyList<Clash> Clashes) ThreeWay(string was, string now, string stored)
     {
