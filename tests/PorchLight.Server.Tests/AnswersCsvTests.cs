@@ -1,5 +1,4 @@
-using System.Globalization;
-using CsvHelper;
+using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using static PorchLight.Testing.Requests;
 
@@ -21,6 +20,22 @@ public sealed class AnswersCsvTests
         (rows[0]["Received"], rows[0]["Fit"], rows[0]["Came from"]).ShouldBe(("2026-11-23 10:00", "Come in", "https://bakery.example/walls"));
         rows[0]["What would you like painted?"].ShouldBe("A \"big\" gull, flying\r\nover bread", "RFC 4180, 2.6 and 2.7");
         (rows[1]["Fit"], rows[1]["What would you like painted?"]).ShouldBe(("Not now", "Bread and gulls"));
+    }
+
+    [Theory]
+    [InlineData("two\nlines")]
+    [InlineData("a carriage\rreturn")]
+    [InlineData("\"quoted\", and\nmore\n\nlines")]
+    [InlineData(",")]
+    [InlineData("\"")]
+    public async Task Whatever_stands_in_a_cell_comes_back_letter_by_letter(string words)
+    {
+        await using var house = new TestHouse();
+        var link = await house.MakeQuickFormAsync(new FormContent("Words", "", [new Page("one", "One", [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())])], [], new SendOff("end", "Thanks", "Thanks.")));
+        (await house.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })).EnsureSuccessStatusCode();
+        var stored = (TextAnswer)(await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["words"];
+        var row = (await ReadAsync(house, "Words")).ShouldHaveSingleItem();
+        (row["Words"], row["More"]).ShouldBe((stored.Text, "after it"));
     }
 
     // The first characters are those of the Open Worldwide Application Security Project's page "CSV Injection", from memory.
@@ -50,18 +65,16 @@ public sealed class AnswersCsvTests
     }
 
     /// <summary>The file as a CSV reader sees it, by heading.</summary>
-    private static async Task<List<Dictionary<string, string>>> ReadAsync(TestHouse house)
+    private static async Task<List<Dictionary<string, string>>> ReadAsync(TestHouse house, string title = "A wall to paint")
     {
         var owner = house.Owner();
-        var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
+        var form = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Single(one => one.Text("title") == title).Text("id");
         var file = await owner.GetAsync($"/api/forms/{form}/answers.csv");
         file.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");
-        using var reader = new CsvReader(new StreamReader(await file.Content.ReadAsStreamAsync()), CultureInfo.InvariantCulture);
-        await reader.ReadAsync();
-        reader.ReadHeader();
-        var rows = new List<Dictionary<string, string>>();
-        while (await reader.ReadAsync())
-            rows.Add(reader.HeaderRecord!.ToDictionary(heading => heading, heading => reader.GetField(heading)!));
-        return rows;
+        var bytes = await file.Content.ReadAsByteArrayAsync();
+        bytes[..3].ShouldBe([0xef, 0xbb, 0xbf], "spreadsheets take it for UTF-8");
+        var rows = Rfc4180.Read(System.Text.Encoding.UTF8.GetString(bytes[3..]));
+        rows.ShouldAllBe(row => row.Count == rows[0].Count, "every row has a cell for every column");
+        return [.. rows.Skip(1).Select(row => rows[0].Zip(row).ToDictionary(cell => cell.First, cell => cell.Second))];
     }
 }

@@ -1,9 +1,11 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
+using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 
@@ -124,6 +126,31 @@ public sealed class IntakeTests
         var never = await house.SendAsync(Answers(), version: 9);
         never.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await never.SentenceAsync()).ShouldContain("your answers stay in this browser");
+    }
+
+    [Fact]
+    public async Task The_workshop_of_the_demo_turns_away_who_wants_spray_and_keeps_no_name_and_asks_the_others_in()
+    {
+        await using var house = new TestHouse();
+        var link = await house.AskAsync(async db =>
+        {
+            var things = await DemoThings.TakeInAsync(db, house.Services.GetRequiredService<FileRoom>(), house.Time);
+            await db.SaveChangesAsync();
+            return await house.MakeQuickFormAsync(DemoWorkshop.Form(things));
+        });
+        var spray = await (await house.SendAsync(link, new() { ["kind"] = ChoiceAnswer.Of("spray") })).JsonAsync();
+        spray.Text("title").ShouldBe("Spray cans are not our thing");
+        (await house.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync()))).ShouldBe((1, 0), "nothing is kept with a name, as it says");
+
+        var sent = await house.SendAsync(link, new()
+        {
+            ["kind"] = ChoiceAnswer.Of("wall"), ["day"] = new DateAnswer(new LocalDate(2027, 1, 15)), ["heads"] = new NumberAnswer(1),
+            ["painters"] = new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["painter"] = new PersonNameAnswer("Ada", "Roe"), ["born"] = new DateAnswer(new LocalDate(1990, 3, 4)) })]),
+            ["name"] = new PersonNameAnswer("Dervla", "Roe"), ["email"] = new TextAnswer("dervla@clinic.example"), ["phone"] = new PhoneAnswer("01 555 0142"),
+            ["where"] = new AddressAnswer("1 Quay", null, "Howth", null, "D13", "IE"), ["keep"] = new ConsentAnswer(),
+        });
+        (await sent.JsonAsync()).Text("title").ShouldBe("We would love to paint with you, Dervla");
+        (await house.AskAsync(db => db.Inquiries.SingleAsync())).PromisedBy.ShouldNotBeNull();
     }
 
     [Fact]

@@ -168,6 +168,6 @@ public sealed record ConsentAnswer(string Wording = "", int Version = 0, Instant
 /// <summary>A signature.</summary>
 /// <param name="Name">Who signs, written out.</param>
 /// <param name="Strokes">The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature.</param>
-/// <param name="OnBehalfOf">Whom they represent; null when they sign for themselves.</param>
+/// <param name="OnBehalfOf">Whom they represent; empty while they have not said whom; null when they sign for themselves.</param>
 /// <param name="Date">The day in the business's zone, written by the program.</param>
 public sealed record SignatureAnswer(string Name, string? Strokes = null, string? OnBehalfOf = null, LocalDate? Date = null) : Answer;

@@ -170,7 +170,13 @@ public static partial class AnswerLimits
         answer.Name.Length == 0 ? "Please write your name, too; a drawn line alone does not say who signed."
         : TooLong(answer.Name, MaxNamePart * 2) ?? MoreThanALine(answer.Name)
         ?? (answer.Strokes is { } strokes && (strokes.Length > MaxStrokes || !Strokes().IsMatch(strokes)) ? "The drawn signature cannot be read. Please draw it again." : null)
-        ?? (answer.OnBehalfOf is null ? null : kind.ForOthers ? TooLong(answer.OnBehalfOf, MaxNamePart * 2) : "Please sign for yourself.");
+        ?? (answer.OnBehalfOf switch
+        {
+            null => null,
+            _ when !kind.ForOthers => "Please sign for yourself.",
+            "" => "Please write whom you sign for, or choose that you sign for yourself.",
+            var other => TooLong(other, MaxNamePart * 2),
+        });
 
     [GeneratedRegex(@"^(?:[ML]\d{1,3} \d{1,3})+\z", RegexOptions.CultureInvariant)]
     private static partial Regex Strokes();

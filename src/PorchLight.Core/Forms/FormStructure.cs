@@ -52,6 +52,9 @@ public static partial class FormStructure
             }
         }
 
+        var ledTo = form.Pages.SelectMany(page => page.Routes).Select(rule => rule.To).ToHashSet();
+        foreach (var sendOff in form.SendOffs.Where(sendOff => sendOff.When is null && !ledTo.Contains(sendOff.Key)))
+            Say(sendOff.Key, $"Nobody can end with “{sendOff.Title}”: say when it is for, or let a page lead to it.");
         foreach (var sendOff in form.SendOffs.Append(form.DefaultSendOff))
         {
             CheckCondition(sendOff.When, sendOff.Key, earlier, atTheEnd: true);

@@ -175,12 +175,12 @@ public static class Routes
 
     /// <summary>
     /// The send-off at the end of a route: the one a rule led to, else the first whose condition is true, else the
-    /// default one.
+    /// default one. One without a condition is meant for a rule that leads to it, and is taken by no other route.
     /// </summary>
     /// <param name="route">A route that has ended.</param>
     /// <param name="known">What is known at the end, the verdict included.</param>
     public static SendOff End(Route route, Known known) =>
         (route.SendOff is { } key ? known.Form.FindSendOff(key) : null)
-        ?? known.Form.SendOffs.FirstOrDefault(sendOff => sendOff.When.EvaluateOrTrue(known) == Truth.True)
+        ?? known.Form.SendOffs.FirstOrDefault(sendOff => sendOff.When?.Evaluate(known) == Truth.True)
         ?? known.Form.DefaultSendOff;
 }

@@ -54,9 +54,10 @@ public static class Tidying
         (RowsKind kind, RowsAnswer a) => a.Rows.Count == 0 ? null : new RowsAnswer([.. a.Rows.Select(row => Tidy(kind, row, around))]),
         (ConsentKind kind, ConsentAnswer) => new ConsentAnswer(kind.Statement, around.Version, around.At),
         (AdvertisingKind kind, ConsentAnswer) => new ConsentAnswer(kind.Statement, around.Version, around.At),
+        // To sign for somebody who is not named is not to sign for oneself: the blank stays, and is asked about.
         (_, SignatureAnswer a) => Clean(a.Name) is var name && name.Length == 0 && a.Strokes is null && Part(a.OnBehalfOf) is null
             ? null
-            : new SignatureAnswer(name, a.Strokes is { Length: > 0 } ? a.Strokes : null, Part(a.OnBehalfOf), around.Today),
+            : new SignatureAnswer(name, a.Strokes is { Length: > 0 } ? a.Strokes : null, a.OnBehalfOf is null ? null : Clean(a.OnBehalfOf), around.Today),
         _ => answer,
     };
 

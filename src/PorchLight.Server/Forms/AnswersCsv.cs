@@ -15,6 +15,8 @@ internal static class AnswersCsv
     private static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
     {
         NewLine = "\r\n", InjectionOptions = InjectionOptions.Escape,
+        // Left to itself the writer quotes only what holds the whole line end; RFC 4180, 2.6 wants each half of it quoted.
+        ShouldQuote = args => ConfigurationFunctions.ShouldQuote(args) || args.Field.AsSpan().ContainsAny('\r', '\n'),
     };
 
     public static void MapAnswersCsv(this IEndpointRouteBuilder api) => api.MapGet("/forms/{id}/answers.csv", async Task<IResult> (

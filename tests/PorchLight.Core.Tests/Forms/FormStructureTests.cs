@@ -38,6 +38,15 @@ public sealed class FormStructureTests
     }
 
     [Fact]
+    public void A_send_off_that_nothing_leads_to_needs_a_condition()
+    {
+        var no = new SendOff("no", "No", "No.");
+        Places(OnePage(Decides) with { SendOffs = [no] }).ShouldBe(["no"]);
+        Places(OnePage(Decides) with { SendOffs = [no with { When = new Is(Of(Decides), "no") }] }).ShouldBeEmpty();
+        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "no")] }) with { SendOffs = [no] }).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void An_answer_must_fit_where_it_lands()
     {
         Places(OnePage(Words with { LandsIn = new SetField("project.wanted") })).ShouldBe(["words"]);

@@ -102,6 +102,10 @@ public sealed class QuestionKindTests
         Check(signature, new SignatureAnswer("", "M10 20L11 22"))!.ShouldContain("name");
         Check(signature, new SignatureAnswer("Tilda B", "<svg onload=alert(1)>"))!.ShouldContain("draw it again");
         Check(signature, new SignatureAnswer("Tilda B", null, "The bakery"))!.ShouldContain("yourself");
+        var forOthers = signature with { Kind = new SignatureKind("So be it.", ForOthers: true) };
+        var blank = new SignatureAnswer("Tilda B", null, "  ");
+        Check(forOthers, Tidied(forOthers, blank)!)!.ShouldContain("whom you sign for", Case.Sensitive, "it does not become a signature for oneself");
+        Check(forOthers, Tidied(forOthers, blank with { OnBehalfOf = " The bakery " })!).ShouldBeNull();
         Tidied(signature, new SignatureAnswer("Tilda B", Date: new LocalDate(1999, 1, 1))).ShouldBe(new SignatureAnswer("Tilda B", Date: Today));
     }
 

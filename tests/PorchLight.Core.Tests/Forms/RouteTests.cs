@@ -60,6 +60,22 @@ public sealed class RouteTests
     }
 
     [Fact]
+    public void A_send_off_without_a_condition_is_for_the_route_that_leads_to_it_and_for_no_other()
+    {
+        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "kind-no")] }, Last)
+            with { SendOffs = [new SendOff("kind-no", "No", "No.")] };
+        End(new YesNoAnswer(false)).ShouldBe("kind-no");
+        End(new YesNoAnswer(true)).ShouldBe("end");
+        End(null).ShouldBe("end");
+
+        string End(Answer? answer)
+        {
+            var route = Trace(form, ("decides", answer));
+            return Routes.End(route, Known(form) with { Answers = route.Answers }).Key;
+        }
+    }
+
+    [Fact]
     public void The_first_send_off_whose_condition_is_true_is_taken_else_the_default_one()
     {
         var form = OnePage(Decides) with { SendOffs = [new SendOff("kind-no", "No", "No.") { When = new Is(Of(Decides), "no") }] };

@@ -9,10 +9,10 @@ const [width, height] = [600, 200];
 export default function Signature({ id, control, answer, onChange, described }: ControlProps<"signature">) {
   const signature = answerOf(answer, "signature") ?? { kind: "signature", name: "", strokes: null, onBehalfOf: null };
   const [draws, setDraws] = useState(Boolean(signature.strokes));
-  const [represents, setRepresents] = useState(Boolean(signature.onBehalfOf));
+  const [represents, setRepresents] = useState(typeof signature.onBehalfOf === "string");
   const set = (change: Partial<AnswerOf<"signature">>) => {
     const next = { ...signature, ...change } as AnswerOf<"signature">;
-    onChange(next.name || next.strokes || next.onBehalfOf ? next : undefined);
+    onChange(next.name || next.strokes || next.onBehalfOf != null ? next : undefined);
   };
   return (
     <div className="grid gap-3">
@@ -30,7 +30,7 @@ export default function Signature({ id, control, answer, onChange, described }: 
               invalid={undefined}
               onChange={() => {
                 setRepresents(others);
-                if (!others) set({ onBehalfOf: null });
+                set({ onBehalfOf: others ? "" : null });
               }}
             />
           ))}
@@ -42,7 +42,7 @@ export default function Signature({ id, control, answer, onChange, described }: 
             type="text"
             className={box}
             value={signature.onBehalfOf ?? ""}
-            onChange={({ target }) => set({ onBehalfOf: target.value || null })}
+            onChange={({ target }) => set({ onBehalfOf: target.value })}
             {...described}
           />
         </Part>
