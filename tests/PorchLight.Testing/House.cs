@@ -138,7 +138,13 @@ internal abstract class House : WebApplicationFactory<Program>
         await base.DisposeAsync();
         using (var folder = new DataFolder(Folder))
         using (var pooled = new SqliteConnection(Storage.ConnectionTo(folder)))
+        {
+            // The program ends on a thread of its own, and may still be letting go of its things.
+            while (!folder.TryUse())
+                await Task.Delay(5);
             SqliteConnection.ClearPool(pooled);
+        }
+
         if (!_keeps)
             Directory.Delete(Folder, recursive: true);
     }

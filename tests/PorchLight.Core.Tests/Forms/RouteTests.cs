@@ -64,30 +64,14 @@ public sealed class RouteTests
     {
         var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "kind-no")] }, Last)
             with { SendOffs = [new SendOff("kind-no", "No", "No.")] };
-        End(new YesNoAnswer(false)).ShouldBe("kind-no");
-        End(new YesNoAnswer(true)).ShouldBe("end");
-        End(null).ShouldBe("end");
-
-        string End(Answer? answer)
-        {
-            var route = Trace(form, ("decides", answer));
-            return Routes.End(route, Known(form) with { Answers = route.Answers }).Key;
-        }
+        Ends(form).ShouldBe(["kind-no", "end", "end"]);
     }
 
     [Fact]
     public void The_first_send_off_whose_condition_is_true_is_taken_else_the_default_one()
     {
         var form = OnePage(Decides) with { SendOffs = [new SendOff("kind-no", "No", "No.") { When = new Is(Of(Decides), "no") }] };
-        End(new YesNoAnswer(false)).ShouldBe("kind-no");
-        End(new YesNoAnswer(true)).ShouldBe("end");
-        End(null).ShouldBe("end");
-
-        string End(Answer? answer)
-        {
-            var route = Trace(form, ("decides", answer));
-            return Routes.End(route, Known(form) with { Answers = route.Answers }).Key;
-        }
+        Ends(form).ShouldBe(["kind-no", "end", "end"]);
     }
 
     [Fact]
@@ -119,4 +103,11 @@ public sealed class RouteTests
         });
 
     private static Route Trace(FormContent form, params (string, Answer?)[] given) => Routes.Trace(Known(form), Given(given));
+
+    /// <summary>The send-offs of somebody who does not decide, who does, and who does not say.</summary>
+    private static string[] Ends(FormContent form) => [.. new[] { new YesNoAnswer(false), new YesNoAnswer(true), null }.Select(answer =>
+    {
+        var route = Trace(form, ("decides", answer));
+        return Routes.End(route, Known(form) with { Answers = route.Answers }).Key;
+    })];
 }

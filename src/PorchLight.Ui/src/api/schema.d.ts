@@ -3064,7 +3064,7 @@ export interface components {
             name: string;
             /** @description The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature. */
             strokes?: null | string;
-            /** @description Whom they represent; null when they sign for themselves. */
+            /** @description Whom they represent; empty while they have not said whom; null when they sign for themselves. */
             onBehalfOf?: null | string;
             /**
              * Format: date
