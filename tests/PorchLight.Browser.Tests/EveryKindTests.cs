@@ -142,8 +142,11 @@ public sealed class EveryKindTests
             [], new SendOff("end", "Thank you", "Thank you."))));
         lead.Type("Mail", "robin@pell.example");
         lead.Choose("I may sign for somebody else");
-        lead.Type("Whom you sign for", "Pell Cycles");
         lead.Type("Your full name", "Robin Pell");
+        lead.Press("Send");
+        lead.Sees("Please write whom you sign for, or choose that you sign for yourself.");
+        lead.FindsNothingAtAll();
+        lead.Type("Whom you sign for", "Pell Cycles");
         lead.Press("Draw it instead");
         new OpenQA.Selenium.Interactions.Actions(lead.Browser).MoveToElement(lead.Find("//canvas"), -100, -20).ClickAndHold().MoveByOffset(80, 40).MoveByOffset(60, -50).Release().Perform();
         lead.FindsNothingAtAll();

@@ -5,11 +5,27 @@ import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
-const settings = ["package.json", "package-lock.json", ...readdirSync(".").filter((name) => /\.(ts|js)$/.test(name) || name === "tsconfig.json")];
+const settings = [
+  "package.json",
+  "package-lock.json",
+  ...readdirSync(".").filter((name) => /\.(ts|js)$/.test(name) || name === "tsconfig.json"),
+];
 const tasks = {
-  install: { reads: ["package.json", "package-lock.json"], runs: ["npm ci --no-audit --no-fund"], key: "node_modules/.installed" },
-  build: { reads: [...settings, "src", "pages", "scripts"], runs: ["npm run --silent build"], key: "../PorchLight.Server/wwwroot/.built" },
-  check: { reads: [...settings, "src", "scripts"], runs: ["npm run --silent types", "npm run --silent lint"], key: "node_modules/.checked" },
+  install: {
+    reads: ["package.json", "package-lock.json"],
+    runs: ["npm ci --no-audit --no-fund"],
+    key: "node_modules/.installed",
+  },
+  build: {
+    reads: [...settings, "src", "pages", "scripts"],
+    runs: ["npm run --silent build"],
+    key: "../PorchLight.Server/wwwroot/.built",
+  },
+  check: {
+    reads: [...settings, "src", "scripts"],
+    runs: ["npm run --silent types", "npm run --silent lint"],
+    key: "node_modules/.checked",
+  },
 };
 
 for (const name of process.argv.slice(2)) {
