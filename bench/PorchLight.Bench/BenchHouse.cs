@@ -15,7 +15,7 @@ internal sealed class BenchHouse : House
 
     public BenchHouse()
     {
-        Durable = true;
+        (Durable, FromScratch) = (true, true);
         UseKestrel(0);
         StartServer();
         Address = new Uri($"http://127.0.0.1:{ClientOptions.BaseAddress.Port}");
