@@ -31,7 +31,8 @@ public sealed class AnswersCsvTests
     public async Task Whatever_stands_in_a_cell_comes_back_letter_by_letter(string words)
     {
         await using var house = new TestHouse();
-        var link = await house.MakeQuickFormAsync(new FormContent("Words", "", [new Page("one", "One", [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())])], [], new SendOff("end", "Thanks", "Thanks.")));
+        var page = new Page("one", "One", [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())]);
+        var link = await house.MakeQuickFormAsync(new FormContent("Words", "", [page], [], new SendOff("end", "Thanks", "Thanks.")));
         (await house.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })).EnsureSuccessStatusCode();
         var stored = (TextAnswer)(await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["words"];
         var row = (await ReadAsync(house, "Words")).ShouldHaveSingleItem();

@@ -75,7 +75,8 @@ public sealed class SpamTests
         for (; ; counter++)
         {
             BinaryPrimitives.WriteUInt32BigEndian(password.AsSpan(16), counter);
-            if (Convert.ToHexStringLower(Rfc2898DeriveBytes.Pbkdf2(password, salt, asked.GetProperty("cost").GetInt32(), HashAlgorithmName.SHA256, 32)).StartsWith(asked.Text("keyPrefix"), StringComparison.Ordinal) == fits)
+            var key = Rfc2898DeriveBytes.Pbkdf2(password, salt, asked.GetProperty("cost").GetInt32(), HashAlgorithmName.SHA256, 32);
+            if (Convert.ToHexStringLower(key).StartsWith(asked.Text("keyPrefix"), StringComparison.Ordinal) == fits)
                 break;
         }
 

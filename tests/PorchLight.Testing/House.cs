@@ -31,7 +31,7 @@ internal abstract class House : WebApplicationFactory<Program>
 
     /// <summary>
     /// Whether each commit waits for the disk, as it does in real use. Only what is about storage, crashes and backups
-    /// asks for it: it is most of the time of a test that writes.
+    /// asks for it.
     /// </summary>
     public bool Durable { get; init; }
 

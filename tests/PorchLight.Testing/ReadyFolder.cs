@@ -32,15 +32,7 @@ internal sealed class ReadyFolder
     public static ReadyFolder Of(Furnishing furnishing, DateTimeOffset at) =>
         Made.GetOrAdd((furnishing, at), key => new(() => Task.Run(() => MakeAsync(key.Item1, key.Item2)).GetAwaiter().GetResult())).Value;
 
-    public void CopyTo(string folder)
-    {
-        foreach (var file in Directory.EnumerateFiles(_path, "*", SearchOption.AllDirectories))
-        {
-            var copy = Path.Combine(folder, Path.GetRelativePath(_path, file));
-            Directory.CreateDirectory(Path.GetDirectoryName(copy)!);
-            File.Copy(file, copy);
-        }
-    }
+    public void CopyTo(string folder) => FolderCopy.Make(_path, folder);
 
     private static async Task<ReadyFolder> MakeAsync(Furnishing furnishing, DateTimeOffset at)
     {

@@ -6,7 +6,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Title">The form's title, as the lead reads it.</param>
 /// <param name="Intro">A few lines under the title; may be empty.</param>
 /// <param name="Pages">In the order they are shown; at least one.</param>
-/// <param name="SendOffs">Tried in order at the end; the first whose condition is true is taken.</param>
+/// <param name="SendOffs">Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a rule that leads to it.</param>
 /// <param name="DefaultSendOff">Taken when no other is; always there.</param>
 public sealed record FormContent(
     string Title, string Intro, IReadOnlyList<Page> Pages, IReadOnlyList<SendOff> SendOffs, SendOff DefaultSendOff)
@@ -88,7 +88,7 @@ public sealed record RouteRule(Condition When, string To);
 /// <param name="Text">What is said, paragraphs parted by an empty line. May contain <c>{promise}</c>: "by Tuesday 15:00".</param>
 public sealed record SendOff(string Key, string Title, string Text)
 {
-    /// <summary>It is taken only when this is true; the default send-off has none.</summary>
+    /// <summary>It is taken only when this is true; null for the default one, and for one that only a rule leads to.</summary>
     public Condition? When { get; init; }
 
     /// <summary>What happens next, step by step; may be empty.</summary>

@@ -104,6 +104,35 @@ public sealed class RouteTests
 
     private static Route Trace(FormContent form, params (string, Answer?)[] given) => Routes.Trace(Known(form), Given(given));
 
+    /// <summary>Compared with a second way to say it: by the last page that was shown, and three questions in their order.</summary>
+    [Fact]
+    public void Every_random_form_ends_as_its_rules_and_conditions_say()
+    {
+        var sendOff = Gen.Select(Gen.Int[0, 2], RandomForms.ConditionOn(6)).Select((kind, when) => kind == 0 ? null : when);
+        Gen.Select(RandomForms.Form, RandomForms.Answers, sendOff, sendOff, Gen.Int[0, 2]).Sample((made, given, first, second, led) =>
+        {
+            var to = new[] { "s1", "s2", "end" }[led];
+            var form = made with
+            {
+                SendOffs = [new SendOff("s1", "1", "1.") { When = first }, new SendOff("s2", "2", "2.") { When = second }],
+                Pages = [.. made.Pages.Select(page => page with { Routes = [.. page.Routes.Select(rule => rule.To == "end" ? rule with { To = to } : rule)] })],
+            };
+            var route = Routes.Trace(Known(form), given);
+            var atTheEnd = Known(form) with { Answers = route.Answers };
+            bool Holds(Condition? when) => when is not null && when.Evaluate(atTheEnd) == Truth.True;
+
+            var rule = form.Pages.Single(page => page.Key == route.Pages[^1]).Routes.FirstOrDefault(one => Holds(one.When));
+            var expected = "end";
+            if (Holds(second))
+                expected = "s2";
+            if (Holds(first))
+                expected = "s1";
+            if (rule is not null && form.Pages.All(page => page.Key != rule.To))
+                expected = rule.To;
+            Routes.End(route, atTheEnd).Key.ShouldBe(expected);
+        });
+    }
+
     /// <summary>The send-offs of somebody who does not decide, who does, and who does not say.</summary>
     private static string[] Ends(FormContent form) => [.. new[] { new YesNoAnswer(false), new YesNoAnswer(true), null }.Select(answer =>
     {

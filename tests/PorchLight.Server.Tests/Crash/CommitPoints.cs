@@ -41,13 +41,7 @@ internal sealed class CommitPoints(string copies) : DbTransactionInterceptor, IS
         if (Watched is null)
             return;
         var copy = Path.Combine(copies, $"{Taken.Count:00} {side}");
-        foreach (var file in Directory.EnumerateFiles(Watched, "*", SearchOption.AllDirectories).Where(file => Path.GetFileName(file) is not "in-use" && !file.EndsWith("-shm", StringComparison.Ordinal)))
-        {
-            var there = Path.Combine(copy, Path.GetRelativePath(Watched, file));
-            Directory.CreateDirectory(Path.GetDirectoryName(there)!);
-            File.Copy(file, there);
-        }
-
+        FolderCopy.Make(Watched, copy);
         Taken.Add(copy);
     }
 }
