@@ -81,7 +81,7 @@ internal static class RandomForms
             "s", "s", when, kind == 0 ? new DealBreakerEffect() : kind < 3 ? new FlagEffect() : new PointsEffect(points))).Array[1, 6],
         Gen.Int[-10, 20], (signals, start) => new ScreeningRules(start, 30, 0, 2, signals));
 
-    private static Gen<T> Pick<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(index => values[index]);
+    public static Gen<T> Pick<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(index => values[index]);
 
     private static Gen<Answer?> Some(Question question) => Gen.Frequency((3, AnswerTo(question).Select(answer => (Answer?)answer)), (1, Gen.Const((Answer?)null)));
 

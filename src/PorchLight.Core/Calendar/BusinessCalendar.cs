@@ -4,8 +4,15 @@ namespace PorchLight.Core.Calendar;
 
 /// <summary>A span of opening hours within one day.</summary>
 /// <param name="From">When it opens.</param>
-/// <param name="To">When it closes; after <paramref name="From"/>.</param>
-public sealed record OpenSpan(LocalTime From, LocalTime To);
+/// <param name="To">When it closes; after <paramref name="From"/>. <see cref="EndOfDay"/> is 24:00, the midnight after.</param>
+public sealed record OpenSpan(LocalTime From, LocalTime To)
+{
+    /// <summary>24:00. No time of day is later; the span ends with the day, not a tick before it.</summary>
+    public static LocalTime EndOfDay => LocalTime.MaxValue;
+
+    /// <summary>When it opens and closes, in ticks since midnight.</summary>
+    internal (long From, long To) Ticks => (From.TickOfDay, To == EndOfDay ? NodaConstants.TicksPerDay : To.TickOfDay);
+}
 
 /// <summary>The opening hours of one weekday.</summary>
 /// <param name="Day">The weekday.</param>
@@ -25,14 +32,17 @@ public enum PromiseClock
 /// <summary>
 /// When a business works: zone, weekly hours and closed days. All sums are done in local wall-clock time and brought
 /// back to instants at the end: a local time that a clock change skips moves forward by the gap, a doubled one is the
-/// earlier. A working day has hours and is not closed.
+/// earlier, unless that lies before the instant that was started from. A working day has hours and is not closed. Hours
+/// given for one weekday in several parts, or in spans that touch or overlap, count as their union.
 /// </summary>
 public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> weekly, IEnumerable<LocalDate> closedDays)
 {
     /// <summary>How many days ahead a working day is looked for before giving up.</summary>
     public const int Horizon = 400;
 
-    private readonly Dictionary<IsoDayOfWeek, IReadOnlyList<OpenSpan>> _weekly = weekly.ToDictionary(day => day.Day, day => day.Spans);
+    private readonly Dictionary<IsoDayOfWeek, List<(long From, long To)>> _weekly =
+        weekly.GroupBy(day => day.Day, day => day.Spans).ToDictionary(day => day.Key, day => Union(day.SelectMany(spans => spans)));
+
     private readonly HashSet<LocalDate> _closed = [.. closedDays];
 
     /// <summary>The business's zone.</summary>
@@ -48,29 +58,32 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     public Instant ToInstant(LocalDateTime local) => local.InZoneLeniently(Zone).ToInstant();
 
     /// <summary>Whether the business works on the day.</summary>
-    public bool IsWorkingDay(LocalDate date) => Hours(date).Count > 0;
+    public bool IsWorkingDay(LocalDate date) => Spans(date).Count > 0;
 
     /// <summary>
     /// The day that is a number of working days after another, the start day not counted, as the spreadsheet function
-    /// WORKDAY has it. Null when no working day comes within 400 days.
+    /// WORKDAY has it. Null when no working day comes within 400 days of some day on the way.
     /// </summary>
     /// <param name="start">The start day; need not be a working day.</param>
-    /// <param name="count">How many; 0 gives the start day itself.</param>
+    /// <param name="count">How many; 0 gives the start day itself, a negative number counts back.</param>
     public LocalDate? WorkingDaysAfter(LocalDate start, int count)
     {
+        var step = Math.Sign(count);
         LocalDate? day = start;
-        for (var i = 0; i < count && day is not null; i++)
-            day = NextWorkingDay(day.Value.PlusDays(1));
+        for (var i = 0; i != count && day is not null; i += step)
+            day = NextWorkingDay(day.Value.PlusDays(step), step);
         return day;
     }
 
     /// <summary>
-    /// How many working days lie between two days, both counted, as the spreadsheet function NETWORKDAYS has it.
+    /// How many working days lie between two days, both counted, as the spreadsheet function NETWORKDAYS has it: negative
+    /// when the last day comes before the first.
     /// </summary>
     /// <param name="from">The first day.</param>
-    /// <param name="to">The last day; not before <paramref name="from"/>.</param>
-    public int WorkingDaysBetween(LocalDate from, LocalDate to) =>
-        Enumerable.Range(0, Math.Max(0, Period.DaysBetween(from, to) + 1)).Count(offset => IsWorkingDay(from.PlusDays(offset)));
+    /// <param name="to">The last day.</param>
+    public int WorkingDaysBetween(LocalDate from, LocalDate to) => to < from
+        ? -WorkingDaysBetween(to, from)
+        : Enumerable.Range(0, Period.DaysBetween(from, to) + 1).Count(offset => IsWorkingDay(from.PlusDays(offset)));
 
     /// <summary>
     /// The instant at which so many business hours have passed. Null when they never do, because no working day comes
@@ -95,7 +108,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
                 if (begin >= to)
                     continue;
                 if (left <= to - begin)
-                    return ToInstant(day.Value.AtMidnight().PlusTicks(begin + left));
+                    return ToInstantFrom(start, day.Value.AtMidnight().PlusTicks(begin + left));
                 left -= to - begin;
             }
         }
@@ -105,33 +118,91 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
 
     /// <summary>
     /// The first instant at or after the given one that lies on a working day between two times of day, the first
-    /// included and the second not. Null when no working day comes within 400 days.
+    /// included and the second not. Null when no working day comes within 400 days. A window that a clock change skips
+    /// altogether opens the next working day; in a doubled hour it may open twice.
     /// </summary>
     public Instant? HoldTo(SendingWindow window, Instant instant)
     {
-        var local = ToLocal(instant);
-        if (IsWorkingDay(local.Date) && window.Contains(local.TimeOfDay))
-            return instant;
-        var from = IsWorkingDay(local.Date) && local.TimeOfDay < window.From ? local.Date : local.Date.PlusDays(1);
-        return NextWorkingDay(from) is { } day ? ToInstant(day + window.From) : null;
-    }
-
-    private IReadOnlyList<OpenSpan> Hours(LocalDate date) =>
-        _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
-
-    private IEnumerable<(long From, long To)> Counted(LocalDate day, PromiseClock clock) => clock == PromiseClock.WorkingDays
-        ? [(0, NodaConstants.TicksPerDay)]
-        : Hours(day).Select(span => (span.From.TickOfDay, span.To.TickOfDay));
-
-    private LocalDate? NextWorkingDay(LocalDate from)
-    {
-        for (var offset = 0; offset <= Horizon; offset++)
+        for (var day = NextWorkingDay(Today(instant)); day is not null; day = NextWorkingDay(day.Value.PlusDays(1)))
         {
-            if (IsWorkingDay(from.PlusDays(offset)))
-                return from.PlusDays(offset);
+            if (Openings(day.Value, window).Where(open => open.End > instant).Select(open => (Instant?)Instant.Max(open.Start, instant)).FirstOrDefault() is { } held)
+                return held;
         }
 
         return null;
+    }
+
+    /// <summary>
+    /// The last moment at or before the given one at which the business was open or just closed; null when there was none
+    /// within 400 days.
+    /// </summary>
+    public Instant? LastOpen(Instant instant)
+    {
+        var local = ToLocal(instant);
+        for (var day = NextWorkingDay(local.Date, -1); day is not null; day = NextWorkingDay(day.Value.PlusDays(-1), -1))
+        {
+            var until = day == local.Date ? local.TimeOfDay.TickOfDay : NodaConstants.TicksPerDay;
+            if (Spans(day.Value).Where(span => span.From <= until).Select(span => (long?)Math.Min(span.To, until)).LastOrDefault() is { } last)
+                return Instant.Min(instant, ToInstant(day.Value.AtMidnight().PlusTicks(last)));
+        }
+
+        return null;
+    }
+
+    /// <summary>Whether the business is open, or just closes.</summary>
+    public bool IsOpen(Instant instant)
+    {
+        var local = ToLocal(instant);
+        return Spans(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
+    }
+
+    private List<(long From, long To)> Spans(LocalDate date) =>
+        _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
+
+    private List<(long From, long To)> Counted(LocalDate day, PromiseClock clock) =>
+        clock == PromiseClock.WorkingDays ? [(0, NodaConstants.TicksPerDay)] : Spans(day);
+
+    /// <summary>When the window is open on a day: once, or as often as clock changes tear it.</summary>
+    private IEnumerable<(Instant Start, Instant End)> Openings(LocalDate day, SendingWindow window)
+    {
+        var (from, to) = (day + window.From, day + window.To);
+        var (dawn, dusk) = (ToInstant(day.AtMidnight()), ToInstant(day.PlusDays(1).AtMidnight()));
+        return dawn >= dusk ? [] : Zone.GetZoneIntervals(dawn, dusk)
+            .Select(span => (
+                Start: Instant.Max(span.HasStart ? span.Start : Instant.MinValue, from.WithOffset(span.WallOffset).ToInstant()),
+                End: Instant.Min(span.HasEnd ? span.End : Instant.MaxValue, to.WithOffset(span.WallOffset).ToInstant())))
+            .Where(open => open.Start < open.End);
+    }
+
+    private Instant ToInstantFrom(Instant start, LocalDateTime local)
+    {
+        var earlier = ToInstant(local);
+        return earlier < start ? Zone.MapLocal(local).Last().ToInstant() : earlier;
+    }
+
+    private LocalDate? NextWorkingDay(LocalDate from, int step = 1)
+    {
+        for (var offset = 0; offset <= Horizon; offset++)
+        {
+            if (IsWorkingDay(from.PlusDays(offset * step)))
+                return from.PlusDays(offset * step);
+        }
+
+        return null;
+    }
+
+    private static List<(long From, long To)> Union(IEnumerable<OpenSpan> spans)
+    {
+        var union = new List<(long From, long To)>();
+        foreach (var (from, to) in spans.Select(span => span.Ticks).Where(span => span.From < span.To).Order())
+        {
+            if (union is [.., var last] && from <= last.To)
+                union[^1] = (last.From, Math.Max(last.To, to));
+            else
+                union.Add((from, to));
+        }
+
+        return union;
     }
 }
 

@@ -16,7 +16,7 @@ public static partial class HoursWords
 
     /// <summary>"09:00 to 12:30, 13:30 to 17:30"; empty for a day without hours. A span up to midnight ends at 24:00.</summary>
     public static string Say(IReadOnlyList<OpenSpan> spans) =>
-        string.Join(", ", spans.Select(span => $"{Clock.Format(span.From)} to {(span.To == LocalTime.MaxValue ? "24:00" : Clock.Format(span.To))}"));
+        string.Join(", ", spans.Select(span => $"{Clock.Format(span.From)} to {(span.To == OpenSpan.EndOfDay ? "24:00" : Clock.Format(span.To))}"));
 
     /// <summary>
     /// Reads a day's hours: "9 to 17", "09:00-12:30, 13:30-17:30", or nothing (or "closed") for a day off.
@@ -74,7 +74,7 @@ public static partial class HoursWords
         var minute = match.Groups[end + "Minute"] is { Success: true, Value: var value } ? int.Parse(value, CultureInfo.InvariantCulture) : 0;
         return (hour, minute) switch
         {
-            (24, 0) when end == "to" => LocalTime.MaxValue,
+            (24, 0) when end == "to" => OpenSpan.EndOfDay,
             ( < 24, < 60) => new LocalTime(hour, minute),
             _ => null,
         };

@@ -85,24 +85,30 @@ public enum TimeUnit
 /// <param name="AtOnce">Whether it goes at any hour; otherwise it is held to the sending window.</param>
 public sealed record When(Anchor Anchor, int Amount, TimeUnit Unit, bool AtOnce = false)
 {
-    /// <summary>The instant counted from the anchor's, held to the window unless at once; null when no working day comes.</summary>
-    public Instant? Due(Instant anchor, BusinessCalendar calendar, SendingWindow window)
+    /// <summary>No wait is longer: ten years, in days.</summary>
+    public const int LongestDays = 3653;
+
+    /// <summary>
+    /// The instant counted from the anchor's, held to the window unless at once; null when no working day comes, or when
+    /// the wait is longer than ten years.
+    /// </summary>
+    public Instant? Due(Instant anchor, BusinessCalendar calendar, SendingWindow window) =>
+        Counted(anchor, calendar) is { } instant && !AtOnce ? calendar.HoldTo(window, instant) : Counted(anchor, calendar);
+
+    private Instant? Counted(Instant anchor, BusinessCalendar calendar)
     {
         var local = calendar.ToLocal(anchor);
-        Instant? counted = (Amount, Unit) switch
+        return (Amount, Unit) switch
         {
             (0, _) => anchor,
-            (_, TimeUnit.Minutes) => anchor + Duration.FromMinutes(Amount),
-            (_, TimeUnit.Hours) => anchor + Duration.FromHours(Amount),
-            (_, TimeUnit.Days) => calendar.ToInstant(local.PlusDays(Amount)),
-            (_, TimeUnit.Weeks) => calendar.ToInstant(local.PlusWeeks(Amount)),
-            (_, TimeUnit.Months) => calendar.ToInstant(local.PlusMonths(Amount)),
-            (_, TimeUnit.WorkingDays) => calendar.WorkingDaysAfter(local.Date, Amount) is { } day
-                ? calendar.ToInstant(day + local.TimeOfDay)
-                : null,
-            _ => throw new InvalidOperationException($"No unit {Unit}."),
+            (var minutes, TimeUnit.Minutes) when minutes <= LongestDays * NodaConstants.MinutesPerDay => anchor + Duration.FromMinutes(minutes),
+            (var hours, TimeUnit.Hours) when hours <= LongestDays * NodaConstants.HoursPerDay => anchor + Duration.FromHours(hours),
+            (<= LongestDays, TimeUnit.Days) => calendar.ToInstant(local.PlusDays(Amount)),
+            (<= LongestDays / 7, TimeUnit.Weeks) => calendar.ToInstant(local.PlusWeeks(Amount)),
+            (<= LongestDays / 30, TimeUnit.Months) => calendar.ToInstant(local.PlusMonths(Amount)),
+            (<= LongestDays, TimeUnit.WorkingDays) when calendar.WorkingDaysAfter(local.Date, Amount) is { } day => calendar.ToInstant(day + local.TimeOfDay),
+            _ => null,
         };
-        return counted is { } instant && !AtOnce ? calendar.HoldTo(window, instant) : counted;
     }
 }
 

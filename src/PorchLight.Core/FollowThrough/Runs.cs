@@ -119,59 +119,50 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
 
     /// <summary>
     /// Everything that has fallen due by now. A step settles at the instant it takes effect, so that what follows counts
-    /// from then; an unanswered nod lapses at the end of its days.
+    /// from then; an unanswered nod lapses at the end of its days. However late this is called, nothing takes effect
+    /// outside the sending window unless its step goes at once: it is held to the window again.
     /// </summary>
     public Transition Advance(RunState run, Instant now)
     {
         var effects = new List<RunEffect>();
-        while (run.Current is { } step && NextMoment(run) is { } moment && moment <= now)
-        {
-            switch (step.Status)
-            {
-                case StepStatus.Planned when content.Step(step.Key).NeedsNod:
-                    run = With(run, step with { Status = StepStatus.Waiting });
-                    effects.Add(new RunEffect(RunEffectKind.AskForNod, step.Key, moment));
-                    break;
-                case StepStatus.Waiting:
-                    run = Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteLapse);
-                    break;
-                default:
-                    run = Settle(run, step, StepStatus.Done, now, effects, RunEffectKind.TakeEffect);
-                    break;
-            }
-        }
-
-        return new Transition(run, effects);
+        return new Transition(Advance(run, now, effects), effects);
     }
 
     /// <summary>
     /// A person nods. Inside the sending window, or when told to send now, the step takes effect at once; outside it
-    /// waits for the window to open. Null when the step does not wait for a nod (any more), or was not held by the window.
+    /// waits for the window to open. Null when the step does not wait for a nod (any more), its days are over, or it has
+    /// its nod and is told nothing new.
     /// </summary>
     public Transition? Nod(RunState run, string stepKey, Instant now, string by, bool sendNow = false)
     {
-        if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey)
+        if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey || HasLapsed(run, now))
             return null;
-        var due = sendNow || content.Step(stepKey).When.AtOnce ? now : calendar.HoldTo(window, now);
-        if (step.Status == StepStatus.Approved && due != now)
-            return null;
-        return due == now
-            ? Advance(With(run, step with { Status = StepStatus.Approved, Due = now, By = by }), now)
-            : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
+        var due = sendNow ? now : Held(step, now);
+        if (due != now)
+            return step.Status == StepStatus.Approved ? null : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
+        var effects = new List<RunEffect>();
+        run = Settle(run, step with { Due = now, By = by }, StepStatus.Done, now, effects, RunEffectKind.TakeEffect);
+        return new Transition(Advance(run, now, effects), effects);
     }
 
-    /// <summary>A person passes a step over. Null when the step is not the next one of an active run.</summary>
+    /// <summary>
+    /// A person passes a step over. Null when the step is not the next one of an active run, or has lapsed by now. A step
+    /// whose date has come unnoticed is asked about first, so that the skip can be taken back.
+    /// </summary>
     public Transition? Skip(RunState run, string stepKey, Instant now)
     {
-        if (run.Current is not { } step || step.Key != stepKey)
+        if (run.Current is not { } step || step.Key != stepKey || HasLapsed(run, now))
             return null;
         var effects = new List<RunEffect>();
+        if (step is { Status: StepStatus.Planned, Due: { } due } && due <= now && content.Step(stepKey).NeedsNod)
+            effects.Add(new RunEffect(RunEffectKind.AskForNod, stepKey, due));
         return new Transition(Settle(run, step, StepStatus.Skipped, now, effects, null), effects);
     }
 
     /// <summary>
-    /// A person takes a skip back: the step waits for its nod again and what follows has no date yet. Null when the step
-    /// was not skipped, when something after it has happened or is waiting already, or when an event has ended the run.
+    /// A person takes a skip back: a step that waited for its nod, or had it, waits again; one whose date was still to
+    /// come keeps its date. What follows has no date yet. Null when the step was not skipped, when something after it has
+    /// happened or is waiting already, or when an event has ended the run.
     /// </summary>
     public RunState? TakeSkipBack(RunState run, string stepKey)
     {
@@ -179,14 +170,15 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         if (later is not [{ Status: StepStatus.Skipped } skipped, .. var after] || run.Status == RunStatus.Stopped
             || after.Any(step => step.Status is not (StepStatus.Later or StepStatus.Planned)))
             return null;
+        var waited = content.Step(stepKey).NeedsNod && (skipped.By is not null || skipped.Due <= skipped.Settled);
+        var restored = waited
+            ? new StepState(stepKey, StepStatus.Waiting, skipped.Due < skipped.Settled ? skipped.Due : skipped.Settled)
+            : new StepState(stepKey, StepStatus.Planned, skipped.Due);
         return run with
         {
             Status = RunStatus.Active,
             Ended = null,
-            Steps = [.. run.Steps.Select(step =>
-                step == skipped ? step with { Status = content.Step(stepKey).NeedsNod ? StepStatus.Waiting : StepStatus.Planned, Settled = null, By = null }
-                : after.Contains(step) ? new StepState(step.Key, StepStatus.Later)
-                : step)],
+            Steps = [.. run.Steps.Select(step => step == skipped ? restored : after.Contains(step) ? new StepState(step.Key, StepStatus.Later) : step)],
         };
     }
 
@@ -200,6 +192,36 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             Ended = now,
             StoppedBy = why,
         };
+
+    private RunState Advance(RunState run, Instant now, List<RunEffect> effects)
+    {
+        while (run.Current is { } step && NextMoment(run) is { } moment && moment <= now)
+        {
+            if (step.Status == StepStatus.Waiting)
+            {
+                run = Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteLapse);
+            }
+            else if (step.Status == StepStatus.Planned && content.Step(step.Key).NeedsNod)
+            {
+                run = With(run, step with { Status = StepStatus.Waiting });
+                effects.Add(new RunEffect(RunEffectKind.AskForNod, step.Key, moment));
+            }
+            else
+            {
+                var held = Held(step, now);
+                run = held == now
+                    ? Settle(run, step, StepStatus.Done, now, effects, RunEffectKind.TakeEffect)
+                    : With(run, step with { Due = held });
+            }
+        }
+
+        return run;
+    }
+
+    /// <summary>When the step may take effect at the earliest.</summary>
+    private Instant? Held(StepState step, Instant now) => content.Step(step.Key).When.AtOnce ? now : calendar.HoldTo(window, now);
+
+    private bool HasLapsed(RunState run, Instant now) => run.Current is { Status: StepStatus.Waiting, Due: { } since } && LapseAt(since) <= now;
 
     private RunState Settle(RunState run, StepState step, StepStatus status, Instant at, List<RunEffect> effects, RunEffectKind? kind)
     {

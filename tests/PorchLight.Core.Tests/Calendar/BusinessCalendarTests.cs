@@ -99,6 +99,46 @@ public sealed class BusinessCalendarTests
     }
 
     [Fact]
+    public void A_day_that_closes_at_24_00_ends_with_the_day_and_not_a_tick_before()
+    {
+        var late = new BusinessCalendar(DateTimeZone.Utc,
+        [
+            new DayHours(IsoDayOfWeek.Monday, HoursWords.Read("18 to 24", "monday").Spans),
+            new DayHours(IsoDayOfWeek.Wednesday, HoursWords.Read("9 to 17", "wednesday").Spans),
+        ], []);
+        late.AddHours(late.At(2026, 11, 23, 18), 6, PromiseClock.OpenHours).ShouldBe(late.At(2026, 11, 24), "the end of Monday");
+        late.AddHours(late.At(2026, 11, 23, 18), 7, PromiseClock.OpenHours).ShouldBe(late.At(2026, 11, 25, 10));
+    }
+
+    [Fact]
+    public void In_a_doubled_hour_a_message_is_never_held_to_a_moment_before_it()
+    {
+        var dublin = Week("Europe/Dublin", new OpenSpan(new LocalTime(0, 0), OpenSpan.EndOfDay));
+        var sundays = new BusinessCalendar(dublin.Zone, [new DayHours(IsoDayOfWeek.Sunday, [new OpenSpan(new LocalTime(0, 0), OpenSpan.EndOfDay)])], []);
+        var second = Instant.FromUtc(2026, 10, 25, 1, 13);
+        sundays.HoldTo(new SendingWindow(new LocalTime(1, 45), new LocalTime(2, 15)), second).ShouldBe(Instant.FromUtc(2026, 10, 25, 1, 45));
+    }
+
+    [Fact]
+    public void Hours_of_one_weekday_in_two_parts_count_together_and_overlaps_once()
+    {
+        var twice = new BusinessCalendar(DateTimeZone.Utc,
+        [
+            new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(13, 0), new LocalTime(17, 0))]),
+            new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(9, 0), new LocalTime(14, 0))]),
+        ], []);
+        twice.AddHours(twice.At(2026, 11, 23), 8, PromiseClock.OpenHours).ShouldBe(twice.At(2026, 11, 23, 17));
+    }
+
+    // The published documentation of WORKDAY: "A negative value yields a past date"; 5 May 2009 is its worked example the other way round.
+    [Fact]
+    public void A_negative_number_of_working_days_counts_back()
+    {
+        Dublin(Holidays2008).WorkingDaysAfter(new LocalDate(2009, 5, 5), -151).ShouldBe(new LocalDate(2008, 10, 1));
+        Dublin().WorkingDaysBetween(new LocalDate(2013, 3, 1), new LocalDate(2012, 10, 1)).ShouldBe(-110);
+    }
+
+    [Fact]
     public void More_hours_never_end_earlier_and_the_two_parts_of_a_wait_add_up() =>
         Gen.Select(Gen.Int[0, 24 * 60 * 40], Gen.Int[1, 60], Gen.Int[1, 60], Gen.Enum<PromiseClock>()).Sample((minutes, first, second, clock) =>
         {

@@ -4,6 +4,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Screening;
+using PorchLight.Core.Tests.Calendar;
 using static PorchLight.Core.Tests.Sample;
 
 namespace PorchLight.Core.Tests.FollowThrough;
@@ -93,6 +94,68 @@ public sealed class RunPlannerTests
         ended.Status.ShouldBe(RunStatus.Finished);
         last.TakeSkipBack(ended, "first")!.Current!.Status.ShouldBe(StepStatus.Waiting, "also when it was the last step");
     }
+
+    [Fact]
+    public void A_skip_of_a_step_whose_date_was_still_to_come_gives_it_its_date_back()
+    {
+        var planned = Planner.Skip(Started(), "first", Monday)!.State;
+        var back = Planner.TakeSkipBack(planned, "first")!;
+        back.Current.ShouldBe(new StepState("first", StepStatus.Planned, Clock.At(2026, 11, 24, 10)));
+        Planner.Nod(back, "first", Monday, "Maren").ShouldBeNull("it does not wait yet");
+    }
+
+    [Fact]
+    public void A_worker_that_comes_back_in_the_night_sends_nothing_before_the_window_opens()
+    {
+        var planner = new RunPlanner(Content(Step("letter", new When(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
+        var run = planner.Start(Clock.At(2026, 11, 20, 9));
+        var night = planner.Advance(run, Clock.At(2026, 11, 21, 3));
+        night.Effects.ShouldBeEmpty();
+        planner.NextMoment(night.State).ShouldBe(Clock.At(2026, 11, 23, 9), "Monday");
+        planner.Advance(night.State, Clock.At(2026, 11, 23, 9)).Effects[0].Kind.ShouldBe(RunEffectKind.TakeEffect);
+    }
+
+    [Fact]
+    public void A_step_behind_a_lapsed_nod_does_not_go_out_on_a_closed_day()
+    {
+        var closed = Dublin(new LocalDate(2026, 12, 8));
+        var planner = new RunPlanner(Content(
+            Step("ask", new When(Anchor.RunStart, 1, TimeUnit.Days), nod: true),
+            Step("letter", new When(Anchor.PreviousSettled, 0, TimeUnit.Minutes))), closed, SendingWindow.Usual);
+        var lapsed = planner.Advance(planner.Start(Monday), closed.At(2026, 12, 8, 10));
+        lapsed.Effects.Select(effect => effect.Kind).ShouldBe([RunEffectKind.AskForNod, RunEffectKind.NoteLapse]);
+        lapsed.State.Current!.Due.ShouldBe(closed.At(2026, 12, 9, 9));
+    }
+
+    [Fact]
+    public void Now_on_a_nod_sends_that_one_and_not_the_automatic_one_after_it()
+    {
+        var planner = new RunPlanner(Content(
+            Step("ask", new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), nod: true),
+            Step("letter", new When(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
+        var run = planner.Advance(planner.Start(Monday), Monday).State;
+        var night = Clock.At(2026, 11, 24, 22);
+        var sent = planner.Nod(run, "ask", night, "Maren", sendNow: true)!;
+        sent.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "ask", night)]);
+        sent.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 25, 9));
+    }
+
+    [Fact]
+    public void A_nod_after_its_days_comes_too_late_also_before_the_worker_has_seen_it()
+    {
+        var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 10), "Maren").ShouldBeNull();
+        Planner.Skip(run, "first", Clock.At(2026, 12, 8, 10)).ShouldBeNull();
+        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 9, 59), "Maren").ShouldNotBeNull();
+    }
+
+    [Theory]
+    [InlineData(500_000, TimeUnit.Weeks)]
+    [InlineData(3_000_000, TimeUnit.Days)]
+    [InlineData(int.MaxValue, TimeUnit.WorkingDays)]
+    [InlineData(int.MaxValue, TimeUnit.Months)]
+    public void A_wait_beyond_ten_years_never_comes(int amount, TimeUnit unit) =>
+        new When(Anchor.RunStart, amount, unit).Due(Monday, Clock, SendingWindow.Usual).ShouldBeNull();
 
     [Fact]
     public void An_unanswered_nod_lapses_after_its_days_and_the_run_goes_on()
@@ -188,6 +251,56 @@ public sealed class RunPlannerTests
         });
 
     [Fact]
+    public void A_run_goes_as_a_diary_kept_by_hand_has_it() =>
+        Gen.Select(RandomSteps, Gen.Select(Gen.Int[0, 7], Gen.Int[0, 6 * 24 * 60]).Array[1, 25], Gen.Int[0, 3 * 24 * 60]).Sample((steps, moves, minutes) =>
+        {
+            var content = Content([.. steps.Select((step, index) => step with { Key = $"s{index}" })]);
+            var closed = new LocalDate(2026, 12, 8);
+            var (calendar, now) = (Dublin(closed), Clock.At(2026, 10, 23) + Duration.FromMinutes(minutes));
+            var planner = new RunPlanner(content, calendar, SendingWindow.Usual);
+            var (run, diary) = (planner.Start(now), new List<string>());
+            var naive = new NaiveRun(content, new NaiveCalendar(calendar.Zone, [.. Enumerable.Range(1, 5)
+                .Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 0))]))], [closed]), calendar.Zone, now);
+            foreach (var (move, wait) in moves)
+            {
+                now += Duration.FromMinutes(wait);
+                var key = run.Current?.Key ?? "";
+                switch (move)
+                {
+                    case 0:
+                        naive.Skip(now);
+                        break;
+                    case 1 or 2:
+                        naive.Nod(now, atAnyHour: move == 2);
+                        break;
+                    case 7 when wait % 5 == 0:
+                        naive.Stop();
+                        run = RunPlanner.Stop(run, StopOn.Replied, now);
+                        break;
+                    default:
+                        naive.Work(now);
+                        break;
+                }
+
+                var moved = move switch
+                {
+                    0 => planner.Skip(run, key, now),
+                    1 or 2 => planner.Nod(run, key, now, "Maren", move == 2),
+                    _ => planner.Advance(run, now),
+                };
+                run = moved?.State ?? run;
+                diary.AddRange((moved?.Effects ?? []).Where(effect => effect.Kind != RunEffectKind.NoteEnd).Select(effect => $"{effect.Step} {effect.Kind switch
+                {
+                    RunEffectKind.TakeEffect => "sent",
+                    RunEffectKind.AskForNod => "asked",
+                    _ => "lapsed",
+                }} {effect.At}"));
+            }
+
+            diary.ShouldBe(naive.Diary);
+        });
+
+    [Fact]
     public void An_inquiry_starts_only_what_is_meant_for_its_form_and_fit()
     {
         var form = Guid.NewGuid();
@@ -196,6 +309,10 @@ public sealed class RunPlannerTests
         new InquiryStart(form, []).Matches(Guid.NewGuid(), Fit.ComeIn).ShouldBeFalse();
         new InquiryStart(null, []).Matches(form, Fit.NotNow).ShouldBeTrue();
     }
+
+    private static Gen<Step[]> RandomSteps { get; } = Gen.Select(
+        Gen.Enum<Anchor>(), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new When(
+            anchor, unit switch { TimeUnit.Minutes => amount * 50, TimeUnit.Hours => amount, TimeUnit.Months => amount / 20, _ => amount / 5 }, unit, atOnce), nod)).Array[1, 5];
 
     private static RunState Started() => Planner.Advance(Planner.Start(Monday), Monday).State;
 
