@@ -22,8 +22,9 @@ public static class Contrast
     public static bool IsColour(string? text) => text is ['#', _, _, _, _, _, _] && text.AsSpan(1).IndexOfAnyExcept(HexDigits) < 0;
 
     /// <summary>
-    /// The nearest colour that reaches a contrast: same hue and chroma in OKLCH, least change of lightness (where that
-    /// leaves sRGB, its edge). The colour itself when it passes already; null when no lightness passes.
+    /// The nearest colour that reaches a contrast: same hue and chroma in OKLCH, least change of lightness; where sRGB has no
+    /// such colour, the nearest of the same hue with less chroma, at the last black or white. The colour itself when it
+    /// passes already; null only when neither black nor white passes, which for a ratio up to 4.5 never happens.
     /// </summary>
     /// <param name="colour">As #rrggbb.</param>
     /// <param name="against">The colour it stands on or under, as #rrggbb.</param>
@@ -33,11 +34,25 @@ public static class Contrast
         if (Ratio(colour, against) >= least)
             return colour;
         var given = Oklch.FromHex(colour);
-        return Enumerable.Range(1, Steps)
-            .SelectMany(step => new[] { given.Lightness - ((double)step / Steps), given.Lightness + ((double)step / Steps) })
-            .Where(lightness => lightness is >= 0 and <= 1)
-            .Select(lightness => (given with { Lightness = lightness }).ToHex())
+        var lightnesses = Enumerable.Range(0, Steps + 1).Select(step => (double)step / Steps).ToList();
+        return Passing(lightnesses.Select(lightness => given with { Lightness = lightness }).Where(candidate => candidate.IsInGamut))
+            ?? Passing(lightnesses.Select(lightness => given with { Lightness = lightness, Chroma = MostChroma(given with { Lightness = lightness }) }));
+
+        string? Passing(IEnumerable<Oklch> candidates) => candidates
+            .OrderBy(candidate => Math.Pow(candidate.Lightness - given.Lightness, 2) + Math.Pow(candidate.Chroma - given.Chroma, 2))
+            .Select(candidate => candidate.ToHex())
             .FirstOrDefault(candidate => Ratio(candidate, against) >= least);
+    }
+
+    /// <summary>The most chroma sRGB can show of a hue and lightness, up to the colour's own.</summary>
+    private static double MostChroma(Oklch colour)
+    {
+        if (colour.IsInGamut)
+            return colour.Chroma;
+        var (low, high) = (0.0, colour.Chroma);
+        for (var halving = 0; halving < 12; halving++)
+            (low, high) = (colour with { Chroma = (low + high) / 2 }).IsInGamut ? ((low + high) / 2, high) : (low, (low + high) / 2);
+        return low;
     }
 
     /// <summary>One channel as linear light, by the sRGB transfer function.</summary>

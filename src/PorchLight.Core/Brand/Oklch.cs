@@ -24,23 +24,43 @@ public readonly record struct Oklch(double Lightness, double Chroma, double Hue)
             (Math.Atan2(bb, a) * 180 / Math.PI + 360) % 360);
     }
 
+    /// <summary>Whether sRGB can show it: no channel leaves the range by more than half a step of 8 bits.</summary>
+    public bool IsInGamut
+    {
+        get
+        {
+            var (red, green, blue) = Linear();
+            return Fits(red) && Fits(green) && Fits(blue);
+
+            // Near black the curve is steep: half a step of 255 is 0.00015 there.
+            static bool Fits(double channel) => channel is >= -0.00015 and <= 1.0045;
+        }
+    }
+
     /// <summary>The colour as #rrggbb; channels that leave sRGB are held at its edge.</summary>
     public string ToHex()
     {
-        var (a, b) = (Chroma * Math.Cos(Hue * Math.PI / 180), Chroma * Math.Sin(Hue * Math.PI / 180));
-        var l = Cube(Lightness + (0.3963377774 * a) + (0.2158037573 * b));
-        var m = Cube(Lightness - (0.1055613458 * a) - (0.0638541728 * b));
-        var s = Cube(Lightness - (0.0894841775 * a) - (1.2914855480 * b));
-        return $"#{Channel((4.0767416621 * l) - (3.3077115913 * m) + (0.2309699292 * s)):x2}"
-            + $"{Channel((-1.2684380046 * l) + (2.6097574011 * m) - (0.3413193965 * s)):x2}"
-            + $"{Channel((-0.0041960863 * l) - (0.7034186147 * m) + (1.7076147010 * s)):x2}";
-
-        static double Cube(double value) => value * value * value;
+        var (red, green, blue) = Linear();
+        return $"#{Channel(red):x2}{Channel(green):x2}{Channel(blue):x2}";
 
         static int Channel(double linear)
         {
             var value = linear <= 0.0031308 ? 12.92 * linear : (1.055 * Math.Pow(linear, 1 / 2.4)) - 0.055;
             return (int)Math.Round(Math.Clamp(value, 0, 1) * 255);
         }
+    }
+
+    private (double Red, double Green, double Blue) Linear()
+    {
+        var (a, b) = (Chroma * Math.Cos(Hue * Math.PI / 180), Chroma * Math.Sin(Hue * Math.PI / 180));
+        var l = Cube(Lightness + (0.3963377774 * a) + (0.2158037573 * b));
+        var m = Cube(Lightness - (0.1055613458 * a) - (0.0638541728 * b));
+        var s = Cube(Lightness - (0.0894841775 * a) - (1.2914855480 * b));
+        return (
+            (4.0767416621 * l) - (3.3077115913 * m) + (0.2309699292 * s),
+            (-1.2684380046 * l) + (2.6097574011 * m) - (0.3413193965 * s),
+            (-0.0041960863 * l) - (0.7034186147 * m) + (1.7076147010 * s));
+
+        static double Cube(double value) => value * value * value;
     }
 }

@@ -66,8 +66,9 @@ public sealed record ChoiceAnswer(IReadOnlyList<string> Keys, string? OwnWords =
 
 /// <summary>A phone number.</summary>
 /// <param name="Typed">As it was typed.</param>
-/// <param name="E164">In E.164 form, worked out by the checks; null before them.</param>
-public sealed record PhoneAnswer(string Typed, string? E164 = null) : Answer;
+/// <param name="E164">In E.164 form, worked out by the program; null before, and for a number that has none.</param>
+/// <param name="LocalOnly">Whether it can be dialled only within its own town or district, for want of an area code.</param>
+public sealed record PhoneAnswer(string Typed, string? E164 = null, bool LocalOnly = false) : Answer;
 
 /// <summary>A person's name.</summary>
 /// <param name="Given">What to call them by; not empty.</param>

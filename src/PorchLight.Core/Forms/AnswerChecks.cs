@@ -65,9 +65,16 @@ public static class AnswerChecks
     {
         EndNotBeforeStart r when Day(now, r.Start, last: false) > Day(now, r.End, last: true) =>
             new Finding(Later(now.Form, r.Start, r.End), "This ends before it starts. Please change one of the two days."),
-        CountMatchesRows r when now.Of(r.Count).Answer is NumberAnswer count && now.Of(r.Rows).Answer is RowsAnswer { Rows: var rows } && count.Value != rows.Count =>
-            new Finding(Later(now.Form, r.Count, r.Rows), $"You said {AnswerWords.Say(count)}, and there {(rows.Count == 1 ? "is" : "are")} {rows.Count} here. Please change one of them."),
+        CountMatchesRows r when now.Of(r.Count).Answer is NumberAnswer count && RowsAsked(now.Of(r.Rows)) is { } rows && count.Value != rows =>
+            new Finding(Later(now.Form, r.Count, r.Rows), $"You said {AnswerWords.Say(count)}, and there {rows switch { 0 => "are none", 1 => "is 1", _ => $"are {rows}" }} here. Please change one of them."),
         Never r when r.When.Evaluate(now) == Truth.True => new Finding(r.At, r.Sentence),
+        _ => null,
+    };
+
+    private static int? RowsAsked(AnswerState rows) => rows switch
+    {
+        { Answer: RowsAnswer answer } => answer.Rows.Count,
+        { Status: AnswerStatus.Blank } => 0,
         _ => null,
     };
 

@@ -21,7 +21,7 @@ public static class AnswerWords
         BandAnswer a => a.Label,
         DateAnswer a => Day.Format(a.Date),
         YesNoAnswer a => a.Yes ? "Yes" : "No",
-        ChoiceAnswer a => string.Join(", ", a.Keys.Select(key => SayOption(question?.FindOption(key), key, a.OwnWords))),
+        ChoiceAnswer a => string.Join(", ", InOrder(a.Keys, question).Select(key => SayOption(question?.FindOption(key), key, a.OwnWords))),
         PhoneAnswer a => a.Typed,
         PersonNameAnswer a => a.Full,
         AddressAnswer a => string.Join(", ", a.Parts),
@@ -34,6 +34,10 @@ public static class AnswerWords
         SignatureAnswer a => $"Signed by {a.Name}{(a.OnBehalfOf is null ? "" : $" for {a.OnBehalfOf}")} on {(a.Date is { } day ? Day.Format(day) : "a day unknown")} ({(a.Strokes is null ? "typed" : "drawn")})",
         _ => throw new ArgumentOutOfRangeException(nameof(answer), answer, "An answer of an unknown kind."),
     };
+
+    // As the options stand, so that the same choice reads the same whatever was ticked first.
+    private static IEnumerable<string> InOrder(IReadOnlyList<string> keys, Question? question) =>
+        question is null ? keys : question.Options.Select(option => option.Key).Where(keys.Contains).Concat(keys.Where(key => question.FindOption(key) is null));
 
     private static string UnitOf(Question? question) => question?.Kind switch
     {

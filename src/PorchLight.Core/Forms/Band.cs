@@ -24,11 +24,24 @@ public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int?
     public bool IsEmpty => Low is { } low && High is { } high
         && (low.Value > high.Value || (low.Value == high.Value && (low.Open || high.Open)));
 
-    /// <summary>The band over its whole term: both ends times the number of instalments.</summary>
-    public Band OverTerm() => Instalments is not { } times
-        ? this
-        : new Band(Low is null ? null : Low with { Value = Low.Value * times },
-            High is null ? null : High with { Value = High.Value * times }, Currency);
+    /// <summary>The band over its whole term: both ends times the number of instalments, none being one. Null when that is too large a number.</summary>
+    public Band? OverTerm()
+    {
+        try
+        {
+            return Instalments is not { } times
+                ? this
+                : new Band(Low is null ? null : Low with { Value = Low.Value * times },
+                    High is null ? null : High with { Value = High.Value * times }, Currency);
+        }
+        catch (OverflowException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>Whether both hold the same amounts: one instalment is the same as none.</summary>
+    public bool IsSame(Band other) => this with { Instalments = Instalments ?? 1 } == other with { Instalments = other.Instalments ?? 1 };
 
     /// <summary>Whether every number of the band stands in the relation to the value; unknown when only some do.</summary>
     public Truth Compare(NumberRelation relation, decimal value)

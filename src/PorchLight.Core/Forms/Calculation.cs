@@ -23,7 +23,7 @@ public sealed record TheAnswer(string Question) : Calculation;
 /// <summary>A value that is always the same: words, a number, an amount, a band.</summary>
 public sealed record Fixed(Answer Value) : Calculation;
 
-/// <summary>Age in completed years on the event's date (see <see cref="Ages.On"/>).</summary>
+/// <summary>Age in completed years on the event's date (see <see cref="Ages.On"/>). Unknown when the event lies before the birth.</summary>
 /// <param name="Born">The question for the birth date.</param>
 /// <param name="Event">The question for the date that counts; of a date range the first day.</param>
 public sealed record AgeOn(string Born, string Event) : Calculation;
@@ -87,7 +87,10 @@ public enum LengthUnit
     Millimetres,
 }
 
-/// <summary>Area in square metres, summed over the rows. A row with a blank side counts as nothing.</summary>
+/// <summary>
+/// Area in square metres, summed over the rows. A row with a blank side counts as nothing. Unknown when it comes to nothing, or a
+/// side is negative: there is no such area to price.
+/// </summary>
 /// <param name="Rows">The question with the rows.</param>
 /// <param name="Width">The question for one side.</param>
 /// <param name="Height">The question for the other side.</param>

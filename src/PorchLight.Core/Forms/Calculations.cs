@@ -40,13 +40,25 @@ public static class Calculations
         _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
     }).Distinct();
 
+    /// <summary>The key of the question whose answer the value repeats as it is; null when it makes something of its own.</summary>
+    /// <param name="calculation">How it is worked out.</param>
+    /// <param name="known">What is known; in a row, with the row's own answers.</param>
+    public static string? Repeats(this Calculation calculation, Known known) => calculation switch
+    {
+        TheAnswer c => c.Question,
+        IfElse c => (c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise).Repeats(known),
+        _ => null,
+    };
+
     /// <summary>
     /// Whether a question's value rests on anything the lead has said: its own answer, or, for a worked-out value, at least
     /// one of what it is worked out from. A sum over rows nobody has filled in is zero, but says nothing yet.
     /// </summary>
-    public static bool IsGrounded(this Known known, Question question) =>
+    public static bool IsGrounded(this Known known, Question question) => known.RestsOn(question, []);
+
+    private static bool RestsOn(this Known known, Question question, HashSet<string> seen) =>
         question.Kind is not WorkedOutKind worked ? known.Of(question.Key).Answer is not null
-        : worked.Value.QuestionsUsed().ToList() is { Count: > 0 } used && used.Any(key => known.Form.FindQuestion(key) is { } one && one != question && known.IsGrounded(one));
+        : seen.Add(question.Key) && worked.Value.QuestionsUsed().Any(key => known.Form.FindQuestion(key) is { } used && known.RestsOn(used, seen));
 
     /// <summary>Whether it can give nothing but a number.</summary>
     public static bool GivesNumber(this Calculation calculation) => calculation switch
@@ -60,7 +72,7 @@ public static class Calculations
     {
         TheAnswer c => known.Of(c.Question).Answer,
         Fixed c => c.Value,
-        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on ? new NumberAnswer(Ages.On(born, on)) : null,
+        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on && born <= on ? new NumberAnswer(Ages.On(born, on)) : null,
         TimeBetween c => Between(c, known),
         DaysUntil c => Day(known, c.Date) is { } date ? new NumberAnswer(Period.DaysBetween(known.Today, date)) : null,
         CountRows c => Rows(known, c.Rows) is { } rows ? Count(rows, c.Where, known) : null,
@@ -122,7 +134,7 @@ public static class Calculations
         var numbers = answers.Select(answer => answer switch { NumberAnswer n => n.Value, MoneyAnswer m => m.Amount, _ => (decimal?)null }).ToList();
         if (currencies.Count > 1 || numbers.Contains(null) || (numbers.Count == 0 && over.Take != Total.Sum))
             return null;
-        var currency = currencies.Count == 1 ? currencies[0] : (known.Form.FindQuestion(over.Of)?.Kind as MoneyKind)?.Currency;
+        var currency = currencies.Count == 1 ? currencies[0] : CurrencyOf(known.Form, over.Of, []);
         var value = over.Take switch
         {
             Total.Sum => numbers.Sum(number => number!.Value),
@@ -132,6 +144,23 @@ public static class Calculations
         };
         return currency is null ? new NumberAnswer(value) : new MoneyAnswer(value, currency);
     }
+
+    // What nobody has filled in adds up to nothing, in the currency it would have been in.
+    private static string? CurrencyOf(FormContent form, string question, HashSet<string> seen) => form.FindQuestion(question)?.Kind switch
+    {
+        MoneyKind money => money.Currency,
+        WorkedOutKind worked when seen.Add(question) => CurrencyOf(form, worked.Value, seen),
+        _ => null,
+    };
+
+    private static string? CurrencyOf(FormContent form, Calculation calculation, HashSet<string> seen) => calculation switch
+    {
+        TheAnswer c => CurrencyOf(form, c.Question, seen),
+        OverRows c => CurrencyOf(form, c.Of, seen),
+        Fixed { Value: MoneyAnswer money } => money.Currency,
+        IfElse c => CurrencyOf(form, c.Then, seen) ?? CurrencyOf(form, c.Otherwise, seen),
+        _ => null,
+    };
 
     private static NumberAnswer? Area(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, AreaOfRows area)
     {
@@ -145,8 +174,9 @@ public static class Calculations
             LengthUnit.Millimetres => 1_000_000m,
             _ => throw new ArgumentOutOfRangeException(nameof(area)),
         };
-        return new NumberAnswer(rows.Sum(row => (Number(row, area.Width) ?? 0) * (Number(row, area.Height) ?? 0)
-            * (area.HowMany is null ? 1 : Number(row, area.HowMany) ?? 1)) / perSquareMetre);
+        var sum = rows.Sum(row => (Number(row, area.Width) ?? 0) * (Number(row, area.Height) ?? 0)
+            * (area.HowMany is null ? 1 : Number(row, area.HowMany) ?? 1)) / perSquareMetre;
+        return sum > 0 && !rows.Any(row => Number(row, area.Width) < 0 || Number(row, area.Height) < 0) ? new NumberAnswer(sum) : null;
     }
 
     private static decimal? Number(IReadOnlyDictionary<string, AnswerState> row, string question) =>

@@ -40,22 +40,24 @@ public static class Capacities
             capacity.Months.FirstOrDefault(limited => limited.Month == month) is not { } limit || taken.GetValueOrDefault(month) < limit.Places;
     }
 
-    /// <summary>The first month after a fully booked one that has room.</summary>
+    /// <summary>The first month after a fully booked one that has room; null when the calendar ends before.</summary>
     /// <param name="capacity">How much fits.</param>
     /// <param name="full">The month that is full.</param>
     /// <param name="taken">How many inquiries each month has already.</param>
-    public static YearMonth NextFree(this Capacity capacity, YearMonth full, IReadOnlyDictionary<YearMonth, int> taken)
+    public static YearMonth? NextFree(this Capacity capacity, YearMonth full, IReadOnlyDictionary<YearMonth, int> taken)
     {
-        var month = full;
-        do
-            month = month.PlusMonths(1);
-        while (capacity.Months.Any(limited => limited.Month == month && taken.GetValueOrDefault(month) >= limited.Places));
+        var month = After(full);
+        while (month is { } next && capacity.Months.Any(limited => limited.Month == next && taken.GetValueOrDefault(next) >= limited.Places))
+            month = After(next);
         return month;
     }
 
     /// <summary>What is said beside the day while its month is fully booked: that, when there is room, and what sending means.</summary>
-    public static string Note(YearMonth full, YearMonth nextFree) =>
-        $"{Say(full)} is fully booked. There is room in {Say(nextFree)}; or send this as it is, and you are on the waiting list for {Say(full)}.";
+    /// <param name="full">The month that is full.</param>
+    /// <param name="nextFree">The next one with room, or null when there is none.</param>
+    public static string Note(YearMonth full, YearMonth? nextFree) => nextFree is { } free
+        ? $"{Say(full)} is fully booked. There is room in {Say(free)}; or send this as it is, and you are on the waiting list for {Say(full)}."
+        : $"{Say(full)} is fully booked. Send this as it is, and you are on the waiting list for {Say(full)}.";
 
     /// <summary>What is said at the end to somebody who is on a waiting list.</summary>
     public static string WaitingNote(YearMonth month) =>
@@ -75,8 +77,10 @@ public static class Capacities
         if (from is not { } first || to is not { } last)
             yield break;
         // Nobody's range is longer than this; a hostile one shall not make us count to the year 9999.
-        var month = first.ToYearMonth();
-        for (var count = 0; count < 60 && month <= last.ToYearMonth(); count++, month = month.PlusMonths(1))
-            yield return month;
+        YearMonth? month = first.ToYearMonth();
+        for (var count = 0; count < 60 && month is { } one && one <= last.ToYearMonth(); count++, month = After(one))
+            yield return one;
     }
+
+    private static YearMonth? After(YearMonth month) => month < LocalDate.MaxIsoValue.ToYearMonth() ? month.PlusMonths(1) : null;
 }

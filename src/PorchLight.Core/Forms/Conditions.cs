@@ -25,6 +25,23 @@ public sealed record Known(FormContent Form, IReadOnlyDictionary<string, AnswerS
     public IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>> Rows { get; init; } =
         new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
 
+    /// <summary>
+    /// The question whose options and rows an answer speaks of: the one asked, or for a worked-out value that repeats an
+    /// answer the one whose answer it repeats. Null when the form has no such question.
+    /// </summary>
+    /// <param name="question">The key of the question.</param>
+    public Question? Behind(string question)
+    {
+        var asked = Form.FindQuestion(question);
+        var behind = asked;
+        // A form that is still being built may go round in a circle; one that is published cannot.
+        for (var turns = 0; behind?.Kind is WorkedOutKind worked && turns < MostTurns; turns++)
+            behind = worked.Value.Repeats(this) is { } key ? Form.FindQuestion(key) : null;
+        return behind?.Kind is ChoiceKind or RowsKind ? behind : asked;
+    }
+
+    private const int MostTurns = 20;
+
     /// <summary>The state of a question.</summary>
     public AnswerState Of(string question) => Answers.GetValueOrDefault(question);
 
@@ -90,7 +107,7 @@ public static class Conditions
             ValueOnFile of => AnswerState.OfNullable(known.OnFile.GetValueOrDefault(of.Field)),
             _ => AnswerState.NotAskedYet,
         };
-        var question = comparison.Of is AnswerTo answered ? known.Form.FindQuestion(answered.Question) : null;
+        var question = comparison.Of is AnswerTo answered ? known.Behind(answered.Question) : null;
 
         return (comparison, state) switch
         {
@@ -105,22 +122,23 @@ public static class Conditions
             (IncludesNoneOf c, { Answer: ChoiceAnswer a }) => (!a.Keys.Intersect(c.Values).Any()).ToTruth(),
             (DoesNotKnow, { Answer: ChoiceAnswer a }) => ChoosesUnsure(a, question).ToTruth(),
             (NumberIs c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => band.Compare(c.Relation, c.Value)),
-            (NumberBetween c, { Answer: { } a }) => CompareNumber(a, question, c.Currency,
-                band => band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))),
-            (DateBetween c, { Answer: { } a }) => Within(a, c.From, c.To),
-            (Before c, { Answer: { } a }) => Within(a, LocalDate.MinIsoValue, c.Date.PlusDays(-1)),
-            (After c, { Answer: { } a }) => Within(a, c.Date.PlusDays(1), LocalDate.MaxIsoValue),
-            (WithinNextDays c, { Answer: { } a }) => Within(a, known.Today, known.Today.PlusDays(c.Days)),
+            (NumberBetween c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => c.Low > c.High
+                ? Truth.False
+                : band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))),
+            (DateBetween c, { Answer: { } a }) => Within(a, day => day >= c.From, day => day <= c.To, c.From <= c.To),
+            (Before c, { Answer: { } a }) => Within(a, _ => true, day => day < c.Date),
+            (After c, { Answer: { } a }) => Within(a, day => day > c.Date, _ => true),
+            (WithinNextDays c, { Answer: { } a }) => Within(a, day => day >= known.Today, day => Period.DaysBetween(known.Today, day) <= c.Days, c.Days >= 0),
             _ => Truth.Unknown,
         };
     }
 
-    // A range of days is like a band: true or false only when all of its days agree.
-    private static Truth Within(Answer answer, LocalDate first, LocalDate last) => answer switch
+    // A range of days is like a band: true or false only when all of its days agree. Between ends the wrong way round lies no day.
+    private static Truth Within(Answer answer, Func<LocalDate, bool> notTooEarly, Func<LocalDate, bool> notTooLate, bool any = true) => answer switch
     {
-        DateAnswer day => (day.Date >= first && day.Date <= last).ToTruth(),
-        DateRangeAnswer range => range.From >= first && range.To <= last ? Truth.True
-            : range.To < first || range.From > last ? Truth.False : Truth.Unknown,
+        DateAnswer day => (any && notTooEarly(day.Date) && notTooLate(day.Date)).ToTruth(),
+        DateRangeAnswer range when range.From <= range.To => any && notTooEarly(range.From) && notTooLate(range.To) ? Truth.True
+            : !any || !notTooEarly(range.To) || !notTooLate(range.From) ? Truth.False : Truth.Unknown,
         _ => Truth.Unknown,
     };
 
@@ -145,6 +163,6 @@ public static class Conditions
             ChoiceAnswer { Keys: [var key] } => question?.FindOption(key) is { Unsure: false } option ? option.Band : null,
             _ => null,
         };
-        return band is null || band.Currency != currency ? Truth.Unknown : compare(band.OverTerm());
+        return band is null || band.Currency != currency || band.OverTerm() is not { } whole ? Truth.Unknown : compare(whole);
     }
 }

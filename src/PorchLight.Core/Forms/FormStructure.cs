@@ -7,7 +7,6 @@ namespace PorchLight.Core.Forms;
 /// <summary>What makes a form impossible to publish. Form-craft advice is not given here; this is about forms that cannot work.</summary>
 public static partial class FormStructure
 {
-    private const int MostRows = 200;
     private const int MostSteps = 20;
 
     /// <summary>
@@ -64,6 +63,7 @@ public static partial class FormStructure
 
         foreach (var rule in form.Rules)
             CheckRule(rule);
+        found.AddRange(FormBounds.Check(form));
         return found;
 
         void Say(string place, string sentence) => found.Add(new Finding(place, sentence));
@@ -99,8 +99,8 @@ public static partial class FormStructure
         {
             if (rows.Questions.Count == 0)
                 Say(question.Key, "The rows ask nothing. Add a question to them.");
-            if (rows.Least < 0 || rows.Most < 1 || rows.Most > MostRows || rows.Least > rows.Most)
-                Say(question.Key, $"The number of rows must lie between 0 and {MostRows}, the least not above the most.");
+            if (rows.Least < 0 || rows.Most < 1 || rows.Most > FormLimits.MostRows || rows.Least > rows.Most)
+                Say(question.Key, $"The number of rows must lie between 0 and {FormLimits.MostRows}, the least not above the most.");
             var inRow = new HashSet<string>(before);
             foreach (var cell in rows.Questions)
             {

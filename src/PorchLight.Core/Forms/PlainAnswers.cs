@@ -49,18 +49,22 @@ public static class PlainAnswers
 
         RowsAnswer? Rows(RowsKind kind, string name, string place)
         {
+            // Rows may be numbered with gaps, and there may be more than fit: that is for the checks to say.
             var rows = new List<AnswerRow>();
-            for (var index = 0; index < kind.Most; index++)
+            foreach (var index in values.Keys.Select(key => IndexOf(key, name)).OfType<int>().Distinct().Order().Take(FormLimits.MostRows + 1))
             {
-                var prefix = string.Create(CultureInfo.InvariantCulture, $"{name}.{index}.");
-                if (!values.Keys.Any(key => key.StartsWith(prefix, StringComparison.Ordinal)))
-                    break;
-                rows.Add(new AnswerRow(kind.Questions.Where(cell => CanAsk(cell.Kind))
-                    .ToDictionary(cell => cell.Key, cell => Read(cell, prefix + cell.Key, Places.InRow(place, index, cell.Key)))));
+                var (prefix, before) = (string.Create(CultureInfo.InvariantCulture, $"{name}.{index}."), unreadable.Count);
+                var row = new AnswerRow(kind.Questions.Where(cell => CanAsk(cell.Kind))
+                    .ToDictionary(cell => cell.Key, cell => Read(cell, prefix + cell.Key, Places.InRow(place, rows.Count, cell.Key))));
+                if (!row.IsEmpty || unreadable.Count > before)
+                    rows.Add(row);
             }
 
-            return rows.Any(row => !row.IsEmpty) ? new RowsAnswer([.. rows.Where(row => !row.IsEmpty)]) : null;
+            return rows.Count == 0 ? null : new RowsAnswer(rows);
         }
+
+        static int? IndexOf(string key, string rows) => key.StartsWith(rows + ".", StringComparison.Ordinal) && key.IndexOf('.', rows.Length + 1) is > 0 and var end
+            && int.TryParse(key.AsSpan(rows.Length + 1, end - rows.Length - 1), NumberStyles.None, CultureInfo.InvariantCulture, out var index) ? index : null;
 
         Answer? Typed(Question question, string name, string place)
         {
@@ -77,7 +81,7 @@ public static class PlainAnswers
             if (One($"{name}.month") is { } month)
             {
                 if (YearMonthPattern.Iso.Parse(month) is { Success: true, Value: var whole })
-                    return new DateRangeAnswer(whole.OnDayOfMonth(1), whole.OnDayOfMonth(1).PlusMonths(1).PlusDays(-1), Roughly: true);
+                    return new DateRangeAnswer(whole.OnDayOfMonth(1), DayArithmetic.EndOfMonth(whole.OnDayOfMonth(1)), Roughly: true);
                 Refuse(place);
             }
 

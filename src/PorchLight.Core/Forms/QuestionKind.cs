@@ -79,8 +79,8 @@ public sealed record DateLimits(LocalDate? Earliest = null, LocalDate? Latest = 
     /// <summary>The first and last allowed day on the day of asking; null where there is none.</summary>
     /// <param name="today">The day of asking.</param>
     public (LocalDate? First, LocalDate? Last) On(LocalDate today) => (
-        Pick(Earliest, FromDays is { } from ? today.PlusDays(from) : null, later: true),
-        Pick(Latest, ToDays is { } to ? today.PlusDays(to) : null, later: false));
+        Pick(Earliest, FromDays is { } from ? DayArithmetic.Plus(today, from) : null, later: true),
+        Pick(Latest, ToDays is { } to ? DayArithmetic.Plus(today, to) : null, later: false));
 
     private static LocalDate? Pick(LocalDate? a, LocalDate? b, bool later) =>
         a is null || b is null ? a ?? b : later == (a > b) ? a : b;

@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Forms;
 
@@ -38,7 +39,7 @@ public static class Tidying
         (HiddenKind, TextAnswer a) => Clean(a.Text) is { Length: > 0 } text ? new TextAnswer(Cut(text, HiddenLongest)) : null,
         (WebAddressKind, TextAnswer a) => Clean(a.Text) is { Length: > 0 } text ? new TextAnswer(WithScheme(text)) : null,
         (_, TextAnswer a) => Clean(a.Text) is { Length: > 0 } text ? new TextAnswer(text) : null,
-        (_, PhoneAnswer a) => Clean(a.Typed) is { Length: > 0 } typed ? new PhoneAnswer(typed, Phones.ToE164(typed, around.Region)) : null,
+        (_, PhoneAnswer a) => Clean(a.Typed) is { Length: > 0 } typed ? Phones.Read(typed, around.Region) : null,
         (_, PersonNameAnswer a) => (Clean(a.Given), Clean(a.Family)) is var (given, family) && given.Length + family.Length > 0
             ? new PersonNameAnswer(given, family)
             : null,
@@ -75,7 +76,7 @@ public static class Tidying
     private static string? Part(string? part) => part is not null && Clean(part) is { Length: > 0 } text ? text : null;
 
     // Characters nobody can type or see (but line ends and tabs) are no part of what was said.
-    private static string Clean(string text) => (text.Any(IsUnseen) ? string.Concat(text.Where(c => !IsUnseen(c))) : text).Trim();
+    private static string Clean(string text) => UnicodeText.Valid(text.Any(IsUnseen) ? string.Concat(text.Where(c => !IsUnseen(c))) : text).Trim();
 
     private static bool IsUnseen(char c) => char.IsControl(c) && c is not ('\r' or '\n' or '\t');
 }

@@ -34,7 +34,7 @@ public static partial class Wordings
     {
         null => null,
         PersonNameAnswer name => name.Given,
-        var answer => AnswerWords.Say(answer, known.Form.FindQuestion(key)),
+        var answer => AnswerWords.Say(answer, known.Behind(key)),
     };
 
     [GeneratedRegex(@"\{answer:(?<key>[a-z0-9-]+)(?:\|[^{}]*)?\}", RegexOptions.CultureInvariant)]

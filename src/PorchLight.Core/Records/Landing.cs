@@ -1,3 +1,5 @@
+using System.Text;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Records;
@@ -47,11 +49,11 @@ public static class Landing
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
         foreach (var question in known.Form.Questions)
         {
-            if (known.Of(question.Key).Answer is not { } answer)
+            if (known.Of(question.Key).Answer is not { } answer || known.Behind(question.Key) is not { } behind)
                 continue;
             switch (question.LandsIn)
             {
-                case SetField { Field: var key } when ToFieldValue(question, answer, BuiltInFields.Find(key)) is { } value:
+                case SetField { Field: var key } when ToFieldValue(behind, answer, BuiltInFields.Find(key)) is { } value:
                     var ours = filled.GetValueOrDefault(key);
                     if (ours is not null && IsSame(ours, value))
                         break;
@@ -65,7 +67,7 @@ public static class Landing
                     filled[key] = value;
                     break;
                 case AppendToNotes { Scope: var scope }:
-                    var words = AnswerWords.Say(answer, question);
+                    var words = AnswerWords.Say(answer, behind);
                     if (onlyDifferences)
                         differences.Add(new Difference(NotesKey(scope), question.Key, new TextAnswer(words), null));
                     else
@@ -117,15 +119,16 @@ public static class Landing
     };
 
     /// <summary>
-    /// Whether two values of a field say the same once normalised: text without regard to case and to how much white
-    /// space there is, phone numbers by their E.164 form.
+    /// Whether two values of a field say the same once normalised: text without regard to case, to how much white space
+    /// there is and to how accents are put together (Unicode NFC), phone numbers by their E.164 form, several choices without
+    /// regard to their order.
     /// </summary>
     public static bool IsSame(Answer a, Answer b) => (a, b) switch
     {
         (TextAnswer x, TextAnswer y) => SameText(x.Text, y.Text),
         (PersonNameAnswer x, PersonNameAnswer y) => SameText(x.Full, y.Full),
         (PhoneAnswer { E164: { } x }, PhoneAnswer { E164: { } y }) => x == y,
-        (BandAnswer x, BandAnswer y) => x.Band == y.Band,
+        (BandAnswer x, BandAnswer y) => x.Band.IsSame(y.Band),
         (AddressAnswer x, AddressAnswer y) => SameText(string.Join('\n', x.Parts), string.Join('\n', y.Parts)),
         _ => a.Equals(b),
     };
@@ -147,7 +150,7 @@ public static class Landing
 
     private static bool SameText(string a, string b) => string.Equals(Squeeze(a), Squeeze(b), StringComparison.OrdinalIgnoreCase);
 
-    private static string Squeeze(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    private static string Squeeze(string text) => string.Join(' ', UnicodeText.Normal(text, NormalizationForm.FormC).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 }
 
 /// <summary>How to reach the person who answered, as far as they said.</summary>

@@ -10,17 +10,19 @@ public static class Ranges
     /// <summary>
     /// The lowest and highest fit and score over all completions of what is not asked yet. Signals that share open
     /// questions are bounded together by trying every class of answers, up to 4,096 completions a group; beyond that
-    /// the bound may be wider, never narrower, so the final score always lies in every earlier range.
+    /// the bound may be wider, never narrower, so the final score always lies in every earlier range. A worked-out value
+    /// that rests on an open question is open itself, whatever it is for the moment.
     /// </summary>
     /// <param name="rules">The screening.</param>
     /// <param name="known">The answers by state so far.</param>
     /// <param name="alwaysComeIn">Whether the client is marked so.</param>
     public static FitRange Of(ScreeningRules rules, Known known, bool alwaysComeIn = false)
     {
-        var bounds = Group(rules.Signals, known)
-            .Select(group => Bound(group, known))
+        var settled = known.SettledOnly();
+        var bounds = Group(rules.Signals, settled)
+            .Select(group => Bound(group, settled))
             .Aggregate(Bounds.Nothing, (sum, bound) => sum.Plus(bound));
-        var (low, high) = (rules.Base + bounds.LowPoints, rules.Base + bounds.HighPoints);
+        var (low, high) = (Screener.Total(rules.Base + bounds.LowPoints), Screener.Total(rules.Base + bounds.HighPoints));
         return new FitRange(low, high,
             Screener.Sort(rules, low, bounds.HighFlags, bounds.MayBreak && !alwaysComeIn),
             Screener.Sort(rules, high, bounds.LowFlags, bounds.MustBreak && !alwaysComeIn));
@@ -53,7 +55,7 @@ public static class Ranges
         foreach (var key in group.Open)
         {
             var states = known.Form.FindQuestion(key) is { } question
-                ? AnswerClasses.Of(question, conditions, known.Today, MostCompletions)
+                ? AnswerClasses.Of(question, known, conditions, MostCompletions)
                 : null;
             if (states is null || (completions *= states.Count) > MostCompletions)
                 return group.Signals.Select(signal => Loosely(signal, known)).Aggregate(Bounds.Nothing, (sum, bound) => sum.Plus(bound));
@@ -74,7 +76,7 @@ public static class Ranges
     private static Bounds Exactly(IEnumerable<Signal> signals, Known completion)
     {
         var raised = signals.Where(signal => signal.When.Evaluate(completion) == Truth.True).Select(signal => signal.Effect).ToList();
-        var points = raised.OfType<PointsEffect>().Sum(effect => effect.Points);
+        var points = raised.OfType<PointsEffect>().Sum(effect => (long)effect.Points);
         var flags = raised.OfType<FlagEffect>().Count();
         var broken = raised.OfType<DealBreakerEffect>().Any();
         return new Bounds(points, points, flags, flags, broken, broken);
@@ -94,7 +96,7 @@ public static class Ranges
 
     private sealed record SignalGroup(IReadOnlyList<Signal> Signals, HashSet<string> Open);
 
-    private sealed record Bounds(int LowPoints, int HighPoints, int LowFlags, int HighFlags, bool MustBreak, bool MayBreak)
+    private sealed record Bounds(long LowPoints, long HighPoints, int LowFlags, int HighFlags, bool MustBreak, bool MayBreak)
     {
         public static Bounds Nothing { get; } = new(0, 0, 0, 0, false, false);
 

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Screening;
@@ -22,7 +23,23 @@ public enum Fit
 /// <param name="Floor">Below this score is <see cref="Fit.NotNow"/>; at most <paramref name="ComeInAt"/>.</param>
 /// <param name="FlagLimit">So many raised flags are <see cref="Fit.NotNow"/>; at least 1.</param>
 /// <param name="Signals">What answers tell about fit.</param>
-public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagLimit, IReadOnlyList<Signal> Signals);
+public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagLimit, IReadOnlyList<Signal> Signals)
+{
+    /// <summary>No signal gives or takes more points, and no threshold is further away.</summary>
+    public const int MostPoints = 10_000;
+
+    /// <summary>What has to be put right before these rules can judge; the place is a signal's key, or the name of the number.</summary>
+    public IReadOnlyList<Finding> Check() =>
+    [
+        .. new[] { ("base", Base), ("comeInAt", ComeInAt), ("floor", Floor) }.Where(number => Math.Abs((long)number.Item2) > MostPoints)
+            .Select(number => new Finding(number.Item1, $"Choose a number of points up to {MostPoints:N0}.")),
+        .. Floor > ComeInAt ? [new Finding("floor", "The points for Not now lie above those for Come in. Lower the one or raise the other.")] : Array.Empty<Finding>(),
+        .. FlagLimit < 1 ? [new Finding("flagLimit", "At least one flag must be needed for Not now.")] : Array.Empty<Finding>(),
+        .. Signals.Where(signal => signal.Effect is PointsEffect { Points: > MostPoints or < -MostPoints })
+            .Select(signal => new Finding(signal.Key, $"A signal gives or takes at most {MostPoints:N0} points.")),
+        .. Signals.SelectMany(signal => FormBounds.Check(signal.When).Select(sentence => new Finding(signal.Key, sentence))),
+    ];
+}
 
 /// <summary>One thing an answer tells about fit.</summary>
 /// <param name="Key">Names it within the screening.</param>
@@ -89,7 +106,7 @@ public static class Screener
     public static Verdict Judge(ScreeningRules rules, Known known, bool alwaysComeIn = false)
     {
         var contributions = rules.Signals.Select(signal => Contribute(signal, known)).ToList();
-        var score = rules.Base + contributions.Sum(contribution => contribution.Points);
+        var score = Total(rules.Base + contributions.Sum(contribution => (long)contribution.Points));
         var raised = contributions.Where(contribution => contribution.Truth == Truth.True).ToList();
         var flags = raised.Count(contribution => contribution.Flag);
         var broken = raised.Any(contribution => contribution.DealBreaker);
@@ -101,7 +118,7 @@ public static class Screener
                 .ThenByDescending(contribution => contribution.DealBreaker)
                 .ThenByDescending(contribution => contribution.Flag)
                 .ThenByDescending(contribution => Math.Abs(contribution.Weight))],
-            score - rules.ComeInAt, score - rules.Floor);
+            Total((long)score - rules.ComeInAt), Total((long)score - rules.Floor));
     }
 
     /// <summary>The fit of a score, a number of flags and whether a deal-breaker is true.</summary>
@@ -110,6 +127,9 @@ public static class Screener
         : score >= rules.ComeInAt ? Fit.ComeIn
         : score < rules.Floor ? Fit.NotNow
         : Fit.TalkFirst;
+
+    /// <summary>Points as a score; beyond a thousand million they count as that many.</summary>
+    internal static int Total(long points) => (int)Math.Clamp(points, -1_000_000_000, 1_000_000_000);
 
     private static Contribution Contribute(Signal signal, Known known)
     {

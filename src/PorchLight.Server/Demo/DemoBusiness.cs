@@ -129,7 +129,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
 
         Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings)
         {
-            if (FormStructure.Check(lists.Into(content)) is { Count: > 0 } findings)
+            if (FormStructure.Check(lists.Into(content)).Concat(screening.Check()).ToList() is { Count: > 0 } findings)
                 throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
             var form = db.AddForm(tokens, content, awayNote, at);
             db.AddScreening(form, screening);

@@ -29,7 +29,7 @@ internal sealed class LookUpLine
     public required string Folded { get; init; }
 
     /// <summary>Text as it is compared when people type: small letters, no accents.</summary>
-    public static string Fold(string text) => string.Concat(text.Normalize(NormalizationForm.FormD)
+    public static string Fold(string text) => string.Concat(UnicodeText.Normal(text, NormalizationForm.FormD)
         .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)).ToLowerInvariant();
 }
 

@@ -49,7 +49,7 @@ public sealed class AnswerCheckTests
         // Outside check: the example numbers that come with the phone library.
         var phones = PhoneNumberUtil.GetInstance();
         var example = phones.GetExampleNumber(region);
-        Phones.ToE164(phones.Format(example, PhoneNumberFormat.NATIONAL), region).ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
+        Phones.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region).E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
     }
 
     [Theory]
@@ -61,6 +61,31 @@ public sealed class AnswerCheckTests
         var phone = new Question("phone", "Phone", new PhoneKind());
         var tidy = Tidy(OnePage(phone), Given(("phone", new PhoneAnswer(typed))));
         Check(phone, tidy["phone"])!.ShouldContain("check the digits");
+    }
+
+    // ITU-T E.164 knows only whole numbers; what is dialled within one town alone has none. "555 0100" is such a number in
+    // Ireland and in the United States; the way of telling them apart is the phone library's.
+    [Theory]
+    [InlineData("IE", "555 0100")]
+    [InlineData("US", "555 0100")]
+    [InlineData("GB", "7946 0018")]
+    [InlineData("AU", "5550 1234")]
+    public void A_number_without_its_area_code_is_kept_as_typed_and_gets_no_false_E164_form(string region, string typed)
+    {
+        var read = Phones.Read(typed, region);
+        (read.Typed, read.E164, read.LocalOnly).ShouldBe((typed, null, true));
+        Check(new Question("phone", "Phone", new PhoneKind()), read).ShouldBeNull("it may be all they have");
+    }
+
+    [Fact]
+    public void A_stated_count_is_held_against_a_list_left_blank()
+    {
+        var signs = new Question("signs", "Which?", new ListKind([Words with { Key = "says" }], "sign"));
+        var form = OnePage(Width, signs) with { Rules = [new CountMatchesRows("width", "signs")] };
+        AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(3))))).Select(finding => (finding.Place, finding.Sentence))
+            .ShouldBe([("signs", "You said 3, and there are none here. Please change one of them.")]);
+        AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(0))))).ShouldBeEmpty();
+        AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given())).ShouldBeEmpty();
     }
 
     [Fact]

@@ -67,6 +67,55 @@ public sealed class CalculationTests
     }
 
     [Fact]
+    public void A_sum_nobody_has_filled_in_has_the_currency_it_would_have_been_in_also_through_a_worked_out_value()
+    {
+        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("net", "Net", new WorkedOutKind(new TheAnswer("fee")))], "fee"));
+        var form = OnePage(fees, new Question("sum", "Sum", new WorkedOutKind(new OverRows("fees", "net", Total.Sum))));
+        Routes.Trace(Known(form), Given()).Answers["sum"].Answer.ShouldBe(new MoneyAnswer(0, "EUR"));
+    }
+
+    [Fact]
+    public void A_choice_that_is_repeated_keeps_its_options()
+    {
+        var again = new Question("again", "Again", new WorkedOutKind(new IfElse(new Is(Of(Decides), "yes"), new TheAnswer("budget"), new Fixed(new TextAnswer("none")))));
+        var form = OnePage(Decides, Budget, again);
+        Condition[] conditions = [new DoesNotKnow(Of(again)), new NumberIs(Of(again), NumberRelation.AtLeast, 4000, "EUR")];
+        Truths("unsure").ShouldBe([Truth.True, Truth.Unknown]);
+        Truths("middle").ShouldBe([Truth.False, Truth.True]);
+        Wordings.Fill("about {answer:again}", Said("middle")).ShouldBe("about 4,000 to 9,000");
+
+        Known Said(string option) => Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(true)), ("budget", ChoiceAnswer.Of(option)))).Know(Known(form));
+
+        IEnumerable<Truth> Truths(string option) => conditions.Select(condition => condition.Evaluate(Said(option)));
+    }
+
+    [Fact]
+    public void What_cannot_be_is_unknown()
+    {
+        Work(new AgeOn("from", "to"), ("from", Day(2027, 1, 1)), ("to", Day(2026, 1, 1))).ShouldBeNull("nobody is there before birth");
+        var walls = new Question("walls", "Walls", new ListKind([new Question("w", "W", new NumberKind()), new Question("h", "H", new NumberKind())], "wall"));
+        var form = OnePage(walls, new Question("area", "Area", new WorkedOutKind(new AreaOfRows("walls", "w", "h", LengthUnit.Metres))));
+        Area((2, 3), (1, 1)).ShouldBe(new NumberAnswer(7));
+        Area((0, 3)).ShouldBeNull("nothing to paint");
+        Area((-2, -3)).ShouldBeNull("no wall is narrower than nothing");
+        Area().ShouldBeNull();
+
+        Answer? Area(params (int Wide, int High)[] sides) => Routes.Trace(Known(form), Given(("walls", sides.Length == 0 ? null : new RowsAnswer(
+            [.. sides.Select(side => new AnswerRow(new Dictionary<string, Answer?> { ["w"] = new NumberAnswer(side.Wide), ["h"] = new NumberAnswer(side.High) }))])))).Answers["area"].Answer;
+    }
+
+    [Fact]
+    public void A_form_that_goes_round_in_a_circle_while_it_is_built_is_answered_all_the_same()
+    {
+        var (one, two) = (new Question("one", "One", new WorkedOutKind(new TheAnswer("two"))), new Question("two", "Two", new WorkedOutKind(new TheAnswer("one"))));
+        var form = OnePage(one, two);
+        var known = Routes.Trace(Known(form), Given()).Know(Known(form));
+        new DoesNotKnow(Of(one)).Evaluate(known).ShouldBe(Truth.Unknown);
+        known.IsGrounded(one).ShouldBeFalse();
+        PorchLight.Core.Screening.Ranges.Of(Rules(Points("p", 5, new IsAnswered(Of(one)))), Known(form)).HighScore.ShouldBe(25);
+    }
+
+    [Fact]
     public void A_calculation_may_only_look_back() =>
         FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new TheAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");
 

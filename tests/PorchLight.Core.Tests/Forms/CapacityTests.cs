@@ -45,6 +45,16 @@ public sealed class CapacityTests
     }
 
     [Fact]
+    public void The_last_month_of_the_calendar_is_a_month_like_any_other()
+    {
+        var last = new YearMonth(9999, 12);
+        var full = new Capacity("when", [new MonthPlaces(last, 0)]);
+        full.Find(new DateAnswer(new LocalDate(9999, 12, 31)), Taken(0)).ShouldBe(new WantedMonth(last, Waits: true));
+        full.NextFree(last, Taken(0)).ShouldBeNull();
+        Capacities.Note(last, null).ShouldBe("December 9999 is fully booked. Send this as it is, and you are on the waiting list for December 9999.");
+    }
+
+    [Fact]
     public void However_long_a_range_is_an_answer_is_found() =>
         Gen.Select(Gen.Int[0, 4000], Gen.Int[0, 4000], Gen.Int[0, 4]).Sample((start, length, taken) =>
         {

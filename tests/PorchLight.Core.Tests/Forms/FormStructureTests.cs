@@ -1,3 +1,4 @@
+using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
@@ -52,6 +53,33 @@ public sealed class FormStructureTests
         Places(OnePage(Words with { LandsIn = new SetField("project.wanted") })).ShouldBe(["words"]);
         Places(OnePage(Words with { LandsIn = new SetField("project.invented") })).ShouldBe(["words"]);
         Places(OnePage(Words with { LandsIn = new SetField("project.what") })).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Numbers_and_days_that_cannot_be_meant_are_found_before_anybody_meets_them()
+    {
+        Questions(Wanted with { Kind = new DateKind(new DateLimits(FromDays: 3_000_000)) });
+        Questions(Wanted with { Kind = new DateKind(new DateLimits(Earliest: LocalDate.MaxIsoValue)) });
+        Questions(Width with { Kind = new NumberKind(5, 3) });
+        Questions(Extras with { Kind = new ChoiceKind(Extras.Options, Several: true) { AtLeast = 3, AtMost = 2 } });
+        Questions(Budget with { Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(1), null, "EUR", Instalments: int.MaxValue))]) });
+        Questions(new Question("sum", "Sum", new WorkedOutKind(new ShareOut(new Fixed(new NumberAnswer(3)), 0))));
+        foreach (Condition condition in new Condition[]
+        {
+            new WithinNextDays(Of(Wanted), int.MaxValue), new Before(Of(Wanted), LocalDate.MinIsoValue), new After(Of(Wanted), LocalDate.MaxIsoValue),
+            new NumberBetween(Of(Width), 9, 3), new NumberIs(Of(Width), NumberRelation.Over, decimal.MaxValue),
+        })
+        {
+            Places(OnePage(Wanted, Width, Decides with { AskedOnlyWhen = new Not(condition) })).ShouldBe(["decides"], condition.ToString());
+            Rules(Points("p", 5, condition)).Check().Select(finding => finding.Place).ShouldBe(["p"]);
+            // Whoever meets such a form all the same gets an answer, and no crash.
+            condition.Evaluate(Known(OnePage(Wanted, Width), ("wanted", AnswerState.Of(new DateAnswer(Today))), ("width", AnswerState.Of(new NumberAnswer(4))))).ShouldNotBe(Truth.Unknown);
+        }
+
+        Rules(Points("p", int.MaxValue, new All([]))).Check().ShouldHaveSingleItem();
+        PorchLight.Core.Screening.Screener.Judge(Rules(Points("p", int.MaxValue, new All([])), Points("q", int.MaxValue, new All([]))), Known(Everything)).Score.ShouldBe(1_000_000_000);
+
+        static void Questions(Question question) => Places(OnePage(question)).ShouldBe([question.Key], question.Kind.ToString());
     }
 
     private static IEnumerable<string> Places(FormContent form) => FormStructure.Check(form).Select(finding => finding.Place).Distinct();

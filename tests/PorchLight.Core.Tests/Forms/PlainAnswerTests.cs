@@ -36,6 +36,20 @@ public sealed class PlainAnswerTests
         Read(("when.month", "2028-02")).Answers["when"].ShouldBe(new DateRangeAnswer(new LocalDate(2028, 2, 1), new LocalDate(2028, 2, 29), Roughly: true));
 
     [Fact]
+    public void The_last_month_of_the_calendar_is_read_too() =>
+        Read(("when.month", "9999-12")).Answers["when"].ShouldBe(new DateRangeAnswer(new LocalDate(9999, 12, 1), new LocalDate(9999, 12, 31), Roughly: true));
+
+    [Fact]
+    public void Rows_numbered_with_gaps_and_more_rows_than_fit_are_all_read()
+    {
+        Read(("signs.0.says", "Bread"), ("signs.2.says", "Cake"), ("signs.x.says", "?"), ("signs.-1.says", "?")).Answers["signs"]
+            .ShouldBe(new RowsAnswer([Row(("says", new TextAnswer("Bread"))), Row(("says", new TextAnswer("Cake")))]));
+        var many = Enumerable.Range(0, 60).Select(index => ($"signs.{index}.says", "Bread")).ToArray();
+        Read(many).Answers["signs"].ShouldBeOfType<RowsAnswer>().Rows.Count.ShouldBe(60, "that only fifty fit is said, not settled in silence");
+        AnswerLimits.Check(Signs, Read(many).Answers["signs"], Today, required: false)!.ShouldContain("At most 50");
+    }
+
+    [Fact]
     public void What_cannot_be_read_is_pointed_at_and_not_passed_over() =>
         Read(("width", "three"), ("wanted", "1.6.2027"), ("when.from", "2027-05-01"), ("signs.0.wide", "wide")).Unreadable
             .Select(finding => finding.Place).ShouldBe(["when", "signs/0/wide", "width", "wanted"]);

@@ -68,6 +68,26 @@ public sealed class LandingTests
         Landing.IsSame(new PhoneAnswer("01 555 0142", "+35315550142"), new PhoneAnswer("+353 1 555 0142", "+35315550142")).ShouldBeTrue();
         Landing.IsSame(new BandAnswer("4,000 to 9,000", new Band(new Bound(4), null)), new BandAnswer("from 4", new Band(new Bound(4), null))).ShouldBeTrue();
         Landing.IsSame(new YesNoAnswer(true), new TextAnswer("yes")).ShouldBeFalse();
+        // Unicode Standard Annex 15: U+00FA and u with U+0301 are canonically equivalent.
+        Landing.IsSame(new TextAnswer("D\u00fan"), new TextAnswer("Du\u0301n")).ShouldBeTrue();
+        Landing.IsSame(new BandAnswer("a", new Band(new Bound(4), null, "EUR")), new BandAnswer("b", new Band(new Bound(4), null, "EUR", Instalments: 1))).ShouldBeTrue("one instalment is none");
+        Landing.IsSame(new TextAnswer("a lone half \ud800"), new TextAnswer("something else")).ShouldBeFalse();
+    }
+
+    [Fact]
+    public void Several_choices_are_the_same_in_whatever_order_they_were_ticked()
+    {
+        var form = OnePage(Extras with { LandsIn = new SetField("project.what") });
+        var plan = Landing.Plan(Known(form, ("extras", AnswerState.Of(ChoiceAnswer.Of("lighting", "gilding")))), new Dictionary<string, Answer> { ["project.what"] = new TextAnswer("Gilding, Lighting") }, false);
+        (plan.Writes.Count, plan.Differences.Count).ShouldBe((0, 0));
+    }
+
+    [Fact]
+    public void A_repeated_choice_lands_as_what_it_stands_for()
+    {
+        var form = OnePage(Budget, new Question("again", "Again", new WorkedOutKind(new TheAnswer("budget"))) { LandsIn = new SetField("project.what") });
+        Landing.Plan(Known(form, ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))), ("again", AnswerState.Of(ChoiceAnswer.Of("middle")))), new Dictionary<string, Answer>(), false)
+            .Writes.Single().Value.ShouldBe(new TextAnswer("4,000 to 9,000"));
     }
 
     [Fact]

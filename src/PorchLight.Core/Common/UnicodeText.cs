@@ -1,0 +1,24 @@
+using System.Text;
+
+namespace PorchLight.Core.Common;
+
+/// <summary>Text from anywhere, which may hold what is no character at all.</summary>
+public static class UnicodeText
+{
+    /// <summary>The text without what is no character: halves of surrogate pairs, and code points that Unicode keeps free of meaning (U+FFFE and its like).</summary>
+    public static string Valid(string text)
+    {
+        var valid = new StringBuilder(text.Length);
+        foreach (var rune in text.EnumerateRunes())
+        {
+            // A lone half is read as U+FFFD; a U+FFFD somebody typed says as little.
+            if (rune != Rune.ReplacementChar && (rune.Value & 0xFFFE) != 0xFFFE && rune.Value is not (>= 0xFDD0 and <= 0xFDEF))
+                valid.Append(rune);
+        }
+
+        return valid.Length == text.Length ? text : valid.ToString();
+    }
+
+    /// <summary>The text in a normal form of Unicode, after <see cref="Valid"/>; never throws.</summary>
+    public static string Normal(string text, NormalizationForm form) => Valid(text).Normalize(form);
+}
