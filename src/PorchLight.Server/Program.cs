@@ -1,4 +1,5 @@
 using System.Reflection;
+using Microsoft.Data.Sqlite;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
@@ -23,17 +24,24 @@ builder.Services.AddContract();
 builder.Services.AddStorage(builder.Configuration);
 builder.Services.AddSeats();
 builder.Services.AddSignalR();
+builder.Services.AddSingleton<Listeners>();
+builder.Services.AddHsts(hsts => hsts.MaxAge = TimeSpan.FromDays(365));
 builder.Services.AddKnockLimits(builder.Configuration);
 builder.Services.TrustProxies(builder.Configuration);
 
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<BusinessClock>();
+builder.Services.AddSingleton<HouseAddress>();
+builder.Services.AddSingleton<StrangersBudget>();
+builder.Services.AddSingleton<Allowances>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<RunDesk>();
 builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<FillingDesk>();
 builder.Services.AddScoped<DoorDesk>();
 builder.Services.AddScoped<KeptDesk>();
+builder.Services.AddSingleton<LookTickets>();
+builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<SpamDesk>();
 builder.Services.AddScoped<Tellings>();
 builder.Services.AddScoped<Housekeeping>();
@@ -53,6 +61,8 @@ if (await Commands.RunAsync(app, args) is { } exitCode)
 
 app.UseForwardedHeaders();
 app.UseRequestLog();
+app.UseKnownHosts();
+app.UseHsts();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseWebFiles();
@@ -107,6 +117,11 @@ if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
     catch (InUseException inUse)
     {
         await Console.Error.WriteLineAsync(inUse.Message);
+        return 1;
+    }
+    catch (Exception failure) when (failure is IOException or UnauthorizedAccessException or SqliteException)
+    {
+        await Console.Error.WriteLineAsync($"Porch Light cannot use its data folder: {failure.Message} Give the user it runs as the right to write there, or name another folder.");
         return 1;
     }
 

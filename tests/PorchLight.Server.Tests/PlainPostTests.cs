@@ -20,7 +20,7 @@ public sealed class PlainPostTests
         sent.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var receipt = sent.Headers.Location!.ToString().Split("?sent=")[1];
         (await house.CreateClient().GetAsync($"/public/receipts/{receipt}").JsonAsync()).Text("title").ShouldBe("Come in, the lamp is on");
-        (await house.AskAsync(db => db.Inquiries.SingleAsync())).Fit.ShouldBe(PorchLight.Core.Screening.Fit.ComeIn);
+        (await house.AskAsync(db => db.Inquiries.SingleAsync())).Fit!.Value.ShouldBe(PorchLight.Core.Screening.Fit.ComeIn);
     }
 
     [Theory]

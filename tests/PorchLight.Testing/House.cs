@@ -80,7 +80,7 @@ internal abstract class House : WebApplicationFactory<Program>
 
     /// <summary>Says that the mural form was opened a minute ago.</summary>
     public async Task<string> TicketAsync() => await AskAsync(async db =>
-        new SpamDesk(db, Services.GetRequiredService<IDataProtectionProvider>(), new FakeTimeProvider(Clock.GetUtcNow().AddMinutes(-1))).Ticket((await MuralAsync(db)).Id));
+        new SpamDesk(db, Services.GetRequiredService<IDataProtectionProvider>(), Services.GetRequiredService<Allowances>(), new FakeTimeProvider(Clock.GetUtcNow().AddMinutes(-1))).Ticket((await MuralAsync(db)).Id));
 
     /// <summary>Sends the mural form as a stranger.</summary>
     public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) => await CreateClient().PostAsync(

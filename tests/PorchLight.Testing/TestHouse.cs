@@ -77,7 +77,7 @@ internal sealed class TestHouse : House
         var jar = new CookieContainer();
         foreach (var (name, value) in cookies)
             jar.Add(ClientOptions.BaseAddress, new Cookie(name, value, "/"));
-        var client = CreateDefaultClient(ClientOptions.BaseAddress, new RedirectHandler(), new CookieContainerHandler(jar));
+        var client = CreateDefaultClient(ClientOptions.BaseAddress, new RedirectHandler(), new CookieContainerHandler(jar), new SendKeys());
         client.DefaultRequestHeaders.Add(AntiforgeryHeader, antiforgery);
         return client;
     }
@@ -85,7 +85,8 @@ internal sealed class TestHouse : House
     /// <summary>A visitor who is not signed in, but whose requests carry the antiforgery token.</summary>
     public async Task<HttpClient> StrangerAsync()
     {
-        var client = CreateClient();
+        StartServer();
+        var client = CreateDefaultClient(ClientOptions.BaseAddress, new RedirectHandler(), new CookieContainerHandler(), new SendKeys());
         await RefreshTokenAsync(client);
         return client;
     }

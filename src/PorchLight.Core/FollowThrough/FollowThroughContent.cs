@@ -25,8 +25,8 @@ public sealed record FollowThroughContent(
 /// <param name="Fits">The fits it starts with; empty for any.</param>
 public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits)
 {
-    /// <summary>Whether an inquiry starts it.</summary>
-    public bool Matches(Guid form, Fit fit) => (Form is null || Form == form) && (Fits.Count == 0 || Fits.Contains(fit));
+    /// <summary>Whether an inquiry starts it; one of a form that sorts nothing starts only what is for any fit.</summary>
+    public bool Matches(Guid form, Fit? fit) => (Form is null || Form == form) && (Fits.Count == 0 || (fit is { } sorted && Fits.Contains(sorted)));
 }
 
 /// <summary>One step.</summary>
@@ -123,4 +123,10 @@ public enum StopOn
 
     /// <summary>Another journey started for the same person.</summary>
     AnotherStarted,
+
+    /// <summary>The inquiry was closed.</summary>
+    Closed,
+
+    /// <summary>A person stopped it.</summary>
+    ByHand,
 }

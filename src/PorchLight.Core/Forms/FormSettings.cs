@@ -17,6 +17,19 @@ public enum Admission
     PersonalLinkAndCode,
 }
 
+/// <summary>What a form is about, when somebody who is a client already sends it.</summary>
+public enum Concern
+{
+    /// <summary>A new piece of work; while one from this form is open, more about that one.</summary>
+    NewWorkOrMore,
+
+    /// <summary>A new piece of work each time.</summary>
+    NewWork,
+
+    /// <summary>The piece of work that is in hand, whichever form it came by.</summary>
+    WorkInHand,
+}
+
 /// <summary>Whether a form takes answers, and why not.</summary>
 public enum LightState
 {
@@ -55,6 +68,9 @@ public sealed record FormSettings
 
     /// <summary>Who may open it.</summary>
     public Admission Admission { get; init; }
+
+    /// <summary>What it is about, for a client who has work with the business already.</summary>
+    public Concern About { get; init; }
 
     /// <summary>What keeps programs from filling it in.</summary>
     public SpamGuard Guard { get; init; } = new();

@@ -57,7 +57,7 @@ public static partial class FormStructure
         foreach (var sendOff in form.SendOffs.Append(form.DefaultSendOff))
         {
             CheckCondition(sendOff.When, sendOff.Key, earlier, atTheEnd: true);
-            if (new[] { sendOff.Button?.Address, sendOff.Redirect }.OfType<string>().Any(address => !IsWebPage(address)))
+            if (sendOff.WaysForward.Select(way => way.Address).Append(sendOff.Button?.Address).Append(sendOff.Redirect).OfType<string>().Any(address => !IsWebPage(address)))
                 Say(sendOff.Key, $"“{sendOff.Title}” leads to an address that is no https address. Please write it in full: https://www.example.com.");
         }
 

@@ -13,15 +13,17 @@ public static class PromiseWords
     /// <param name="stopped">When the first personal word went, a meeting was booked or the no was said; null while open.</param>
     /// <param name="turnedAway">Whether a no was said on the page.</param>
     /// <param name="now">The business's now.</param>
-    /// <param name="zone">The business's zone.</param>
-    public static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway, Instant now, DateTimeZone zone) => (promisedBy, stopped) switch
+    /// <param name="calendar">The business's hours and zone.</param>
+    public static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway, Instant now, BusinessCalendar calendar) => (promisedBy, stopped) switch
     {
-        ({ } due, null) when due < now => $"The first word {TimeWords.ByOrWasDue(due, now, zone)}.",
-        ({ } due, null) => $"You promised a first word {TimeWords.By(due, now, zone)}.",
+        ({ } due, null) when due < now => $"Your first reply {DeadlineWords.ToOwner(due, now, calendar)}.",
+        ({ } due, null) => DeadlineWords.ToOwner(due, now, calendar) is var words && words.StartsWith("answer", StringComparison.Ordinal)
+            ? $"A{words[1..]}."
+            : $"You promised a first reply {words}.",
         (null, null) => null,
         (null, _) when turnedAway => "A kind no was said on the page, so no reply is owed.",
-        (null, { } answered) => $"First personal word {TimeWords.At(answered, now, zone)}.",
-        ({ } due, { } kept) when kept <= due => $"Kept: first personal word {TimeWords.At(kept, now, zone)}.",
-        (_, { } late) => $"Missed: the first personal word went {TimeWords.At(late, now, zone)}.",
+        (null, { } answered) => $"First personal reply {TimeWords.At(answered, now, calendar.Zone)}.",
+        ({ } due, { } kept) when kept <= due => $"Kept: first personal reply {TimeWords.At(kept, now, calendar.Zone)}.",
+        (_, { } late) => $"Missed: the first personal reply went {TimeWords.At(late, now, calendar.Zone)}.",
     };
 }

@@ -14,7 +14,15 @@ public enum PromiseGroup
 
     /// <summary>It ends another day, or nothing could be promised.</summary>
     Later,
+
+    /// <summary>The promise is kept, and they have written since.</summary>
+    WroteBack,
 }
+
+/// <summary>Somebody who waits for a first reply.</summary>
+/// <param name="Client">Who: a person with two inquiries is one person.</param>
+/// <param name="Deadline">Until when it was promised; null where nothing could be promised.</param>
+public sealed record Owed(Guid Client, Instant? Deadline);
 
 /// <summary>Says how the day stands, as a short note.</summary>
 public static class TodayNote
@@ -32,46 +40,57 @@ public static class TodayNote
     };
 
     /// <summary>
-    /// "Three people are waiting for a first word, one of them by 15:00 today. Four messages want your nod."
+    /// "Three people are waiting for a first reply, one of them by 15:00 today. One person has written back. Four messages wait for
+    /// your nod." People are counted, not inquiries.
     /// </summary>
-    /// <param name="deadlines">The reply promises that are still open; null where nothing could be promised.</param>
+    /// <param name="owed">The reply promises that are still open.</param>
+    /// <param name="wroteBack">The people who have written and were not answered since.</param>
     /// <param name="nods">How many steps wait for a nod.</param>
     /// <param name="stuck">How many messages could not be delivered, or perhaps were not.</param>
     /// <param name="now">The business's now.</param>
-    /// <param name="zone">The business's zone.</param>
-    public static string Say(IReadOnlyList<Instant?> deadlines, int nods, int stuck, Instant now, DateTimeZone zone)
+    /// <param name="calendar">The business's hours and zone.</param>
+    public static string Say(IReadOnlyList<Owed> owed, IReadOnlyCollection<Guid> wroteBack, int nods, int stuck, Instant now, BusinessCalendar calendar)
     {
+        // The most urgent promise of each person.
+        var deadlines = owed.GroupBy(one => one.Client).Select(person => person.Min(one => one.Deadline ?? Instant.MaxValue))
+            .Select(deadline => deadline == Instant.MaxValue ? (Instant?)null : deadline).ToList();
         var waiting = deadlines.Count switch
         {
-            0 => "Nobody is waiting for a first word.",
-            1 => $"One person is waiting for a first word{Urgency()}.",
-            var count => $"{Capital(Number(count))} people are waiting for a first word{Urgency()}.",
+            0 => "Nobody is waiting for a first reply.",
+            1 => $"One person is waiting for a first reply{Urgency()}.",
+            var count => $"{Capital(Number(count))} people are waiting for a first reply{Urgency()}.",
         };
         return waiting
+            + wroteBack.Distinct().Count() switch
+            {
+                0 => "",
+                1 => " One person has written back.",
+                var count => $" {Capital(Number(count))} people have written back.",
+            }
             + nods switch
             {
                 0 => "",
-                1 => " One message wants your nod.",
-                _ => $" {Capital(Number(nods))} messages want your nod.",
+                1 => " One message waits for your nod.",
+                _ => $" {Capital(Number(nods))} messages wait for your nod.",
             }
             + stuck switch
             {
                 0 => "",
-                1 => " One message is stuck and wants a look.",
-                _ => $" {Capital(Number(stuck))} messages are stuck and want a look.",
+                1 => " One message did not get through.",
+                _ => $" {Capital(Number(stuck))} messages did not get through.",
             };
 
         string Urgency()
         {
-            var late = deadlines.Count(deadline => Group(deadline, now, zone) == PromiseGroup.Late);
-            var today = deadlines.Where(deadline => Group(deadline, now, zone) == PromiseGroup.Today).ToList();
+            var late = deadlines.Count(deadline => Group(deadline, now, calendar.Zone) == PromiseGroup.Late);
+            var today = deadlines.Where(deadline => Group(deadline, now, calendar.Zone) == PromiseGroup.Today).ToList();
             if (late > 0)
                 return deadlines.Count == late
                     ? late == 1 ? ", longer than you promised" : ", all longer than you promised"
                     : $", {Number(late)} of them longer than you promised";
             if (today.Count == 0)
                 return "";
-            var first = TimeWords.By(today.Min()!.Value, now, zone);
+            var first = DeadlineWords.ToLead(today.Min()!.Value, now, calendar);
             return deadlines.Count == 1 ? ", " + first : $", {Number(today.Count)} of them {first}";
         }
     }

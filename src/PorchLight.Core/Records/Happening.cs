@@ -24,10 +24,17 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(MeetingBooked), "meetingBooked")]
 [JsonDerivedType(typeof(CallAsked), "callAsked")]
 [JsonDerivedType(typeof(PlaceGiven), "placeGiven")]
+[JsonDerivedType(typeof(AnsweredElsewhere), "answeredElsewhere")]
+[JsonDerivedType(typeof(InquiryClosed), "inquiryClosed")]
+[JsonDerivedType(typeof(InquiryReopened), "inquiryReopened")]
 public abstract record Happening;
 
 /// <summary>A lead sent a form.</summary>
-public sealed record InquiryReceived(string Form, Fit Fit, bool KnownBefore, bool Joined) : Happening;
+/// <param name="Form">The form's title.</param>
+/// <param name="Fit">How it was sorted; null for a form that sorts nothing.</param>
+/// <param name="KnownBefore">Whether the client was known.</param>
+/// <param name="Joined">Whether it joins a project that was open already.</param>
+public sealed record InquiryReceived(string Form, Fit? Fit, bool KnownBefore, bool Joined) : Happening;
 
 /// <summary>The answers of an inquiry landed.</summary>
 public sealed record AnswersLanded(int Fields, int Notes, int Differences) : Happening;
@@ -45,7 +52,9 @@ public sealed record NodAsked(string Step, int Gaps) : Happening;
 public sealed record MessageSent(string Subject, string? Step, string? By) : Happening;
 
 /// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
-public sealed record MessageNotSent(string Subject) : Happening;
+/// <param name="Subject">Its subject.</param>
+/// <param name="TooMany">Whether it was held back because too many automatic messages went to that address within a day.</param>
+public sealed record MessageNotSent(string Subject, bool TooMany = false) : Happening;
 
 /// <summary>A message could not be delivered and is not tried again by itself.</summary>
 /// <param name="Subject">Its subject.</param>
@@ -76,8 +85,20 @@ public sealed record RunStopped(string Name, StopOn Why, int Cancelled) : Happen
 /// <summary>A run came to its end.</summary>
 public sealed record RunFinished(string Name) : Happening;
 
-/// <summary>A message came from the client.</summary>
-public sealed record ReplyReceived(string Subject) : Happening;
+/// <summary>A word came from the client: a message, or what they said elsewhere.</summary>
+/// <param name="Subject">The subject of their message; null for what came by phone or in person.</param>
+/// <param name="Text">Their words; null when nobody wrote them down.</param>
+/// <param name="By">Who wrote it down; null for a message that came by mail.</param>
+public sealed record ReplyReceived(string? Subject, string? Text = null, string? By = null) : Happening;
+
+/// <summary>A person answered the client in another way than by this program.</summary>
+public sealed record AnsweredElsewhere(string By) : Happening;
+
+/// <summary>A person closed an inquiry.</summary>
+public sealed record InquiryClosed(string By) : Happening;
+
+/// <summary>A person opened a closed inquiry again.</summary>
+public sealed record InquiryReopened(string By) : Happening;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : Happening;
@@ -98,20 +119,27 @@ public static class Happenings
     {
         ReplyReceived => StopOn.Replied,
         MeetingBooked => StopOn.Booked,
+        InquiryClosed => StopOn.Closed,
         _ => null,
     };
 
+    /// <summary>Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what they wrote.</summary>
+    public static bool IsPersonalWord(this Happening happening) => happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+
+    /// <summary>What somebody wrote, in their own words, or null.</summary>
+    public static string? Words(this Happening happening) => (happening as ReplyReceived)?.Text;
+
     /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
     public static bool Rings(this Happening happening) =>
-        happening is InquiryReceived or NodAsked or ReplyReceived or MeetingBooked or CallAsked or StepLapsed or DeliveryFailed or PerhapsDelivered;
+        happening is InquiryReceived or NodAsked or ReplyReceived { By: null } or MeetingBooked or CallAsked or StepLapsed or DeliveryFailed or PerhapsDelivered;
 
     /// <summary>The event as a sentence for the timeline.</summary>
     /// <param name="happening">What happened.</param>
     /// <param name="who">The client's name.</param>
     public static string Say(this Happening happening, string who) => happening switch
     {
-        InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}” again: {Say(e.Fit)}. It joins the open project.",
-        InquiryReceived e => $"{who} sent “{e.Form}”: {Say(e.Fit)}.",
+        InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}. It joins the open project.",
+        InquiryReceived e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}.",
         AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new landed.",
         AnswersLanded e => string.Join(", ", new[] { Count(e.Fields, "field"), Count(e.Notes, "note") }.OfType<string>()) switch
         {
@@ -123,6 +151,7 @@ public static class Happenings
         NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
         MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
         MessageSent e => $"{e.By} sent “{e.Subject}”.",
+        MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
         MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
         DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
         PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
@@ -133,7 +162,12 @@ public static class Happenings
         StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
         RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
         RunFinished e => $"“{e.Name}” came to its end.",
-        ReplyReceived e => $"{who} answered: “{e.Subject}”.",
+        ReplyReceived { By: { } by } => $"{by} noted that {who} got in touch.",
+        ReplyReceived { Subject: null } => $"{who} got in touch.",
+        ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
+        AnsweredElsewhere e => $"{e.By} answered {who} elsewhere.",
+        InquiryClosed e => $"{e.By} closed the inquiry.",
+        InquiryReopened e => $"{e.By} opened the inquiry again.",
         MeetingBooked => $"{who} booked a meeting.",
         CallAsked => $"{who} asked for a call.",
         PlaceGiven e => $"{e.By} gave {who} a place in {e.Month}.",
@@ -148,10 +182,14 @@ public static class Happenings
         _ => "Not now",
     };
 
+    private static string Sorted(Fit? fit) => fit is { } sorted ? $": {Say(sorted)}" : "";
+
     private static string Because(StopOn why, string who) => why switch
     {
         StopOn.Replied => $"{who} answered",
         StopOn.Booked => $"{who} booked",
+        StopOn.Closed => "the inquiry was closed",
+        StopOn.ByHand => "somebody stopped it",
         _ => "another journey began",
     };
 

@@ -25,6 +25,14 @@ public enum Fit
 /// <param name="Signals">What answers tell about fit.</param>
 public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagLimit, IReadOnlyList<Signal> Signals)
 {
+    /// <summary>Whether it sorts anything; without signals there is no verdict to speak of.</summary>
+    [JsonIgnore]
+    public bool Sorts => Signals.Count > 0;
+
+    /// <summary>Whether any signal looks at what is on file.</summary>
+    [JsonIgnore]
+    public bool LooksOnFile => Signals.SelectMany(signal => signal.When.Comparisons()).Any(comparison => comparison.Of is ValueOnFile);
+
     /// <summary>No signal gives or takes more points, and no threshold is further away.</summary>
     public const int MostPoints = 10_000;
 

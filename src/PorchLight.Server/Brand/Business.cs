@@ -23,6 +23,8 @@ internal sealed class Business
 
     /// <summary>IANA zone.</summary>
     public required string Zone { get; set; }
+    /// <summary>The address under which people reach this house; empty while that is this machine.</summary>
+    public string PublicAddress { get; set; } = "";
     public required WorkingHours Hours { get; set; }
     public required int PromiseHours { get; set; }
     public required PromiseClock PromiseClock { get; set; }
@@ -61,8 +63,8 @@ internal sealed class Business
     [NotMapped]
     public BusinessCard Card
     {
-        get => new(Name, OwnerName, MailAddress, Region, Currency, Zone);
-        set => (Name, OwnerName, MailAddress, Region, Currency, Zone) = value;
+        get => new(Name, OwnerName, MailAddress, Region, Currency, Zone, PublicAddress);
+        set => (Name, OwnerName, MailAddress, Region, Currency, Zone, PublicAddress) = value;
     }
 
     [NotMapped]

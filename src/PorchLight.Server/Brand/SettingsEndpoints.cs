@@ -1,8 +1,6 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
@@ -34,7 +32,7 @@ internal static class SettingsEndpoints
         BusinessLists Lists, WelcomeCard Welcome, string? Photo, Keeping Keeping);
 
     /// <summary>What can be chosen for codes that nobody knows by heart.</summary>
-    internal sealed record ChoicesView(IReadOnlyList<string> Zones, IReadOnlyList<string> Regions, IReadOnlyList<string> Currencies);
+    internal sealed record ChoicesView(IReadOnlyList<NamedCode> Zones, IReadOnlyList<NamedCode> Countries, IReadOnlyList<NamedCode> Currencies);
 
     /// <param name="Accent">The nearest colour on which white words can be read; the one asked for when it passes.</param>
     internal sealed record ReadableView(string Accent);
@@ -44,8 +42,13 @@ internal static class SettingsEndpoints
         api.MapGet("/choices", Choices).WithTags("Settings").AllowAnonymous();
         var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
         group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken stop) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(stop), clock)));
-        group.MapPut("/business", (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check(), stop));
+        group.MapPut("/business", async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
+        {
+            var saved = await SaveAsync(edit, db, clock, business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check(), stop);
+            if (saved.Result is Ok<SettingsView> { Value.Business: var card })
+                address.Use(card.PublicAddress);
+            return saved;
+        });
         group.MapPut("/look", (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
             edit, db, clock, business => business.Look, (business, look) => business.Look = look, look => look.Check(), stop));
         group.MapPut("/hours", (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
@@ -144,14 +147,10 @@ internal static class SettingsEndpoints
         return new SettingsView(
             business.Card, business.Look, business.LogoAddress(), OpeningWords.Of(business.Hours), business.Promise,
             business.Promise.Deadline(now, business.Calendar) is { } deadline
-                ? $"Somebody who writes to you now is promised an answer {TimeWords.By(deadline, now, business.DateTimeZone)}."
+                ? $"Somebody who writes to you now is promised an answer {DeadlineWords.ToLead(deadline, now, business.Calendar)}."
                 : "With these hours and closed days no answer can be promised: no working day comes within 400 days.",
             business.Lists, business.Welcome, business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null, new Keeping(business.KeepUnfinishedDays));
     }
 
-    private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(
-        [.. DateTimeZoneProviders.Tzdb.Ids.Where(id => id.Contains('/', StringComparison.Ordinal) && !id.StartsWith("Etc/", StringComparison.Ordinal))],
-        Phones.Regions(),
-        [.. CultureInfo.GetCultures(CultureTypes.SpecificCultures).Select(culture => new RegionInfo(culture.Name).ISOCurrencySymbol)
-            .Where(code => code.Length == 3 && code.All(char.IsAsciiLetterUpper)).Distinct().Order(StringComparer.Ordinal)]));
+    private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(Locales.Zones, Locales.Countries, Locales.Currencies));
 }

@@ -61,7 +61,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
     /// <summary>Writes a backup into a stream that can be sought.</summary>
     public async Task WriteAsync(Stream stream, CancellationToken stop)
     {
-        var copy = Path.Combine(folder.Path, $"copy-{Guid.NewGuid():N}.db");
+        var copy = Path.Combine(folder.Path, $"{DataFolder.Unfinished}{Guid.NewGuid():N}.db");
         try
         {
             await CopyDatabaseAsync(copy, stop);
@@ -174,7 +174,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             if (kept.Name != DatabaseEntry && kept.Name != KeysEntry + plain && kept.Name != FilesEntry + plain)
                 throw new InvalidDataException();
             await using var source = await Entry(kept.Name).OpenAsync(stop);
-            await using var target = new FileStream(Path.Combine(into, kept.Name), FileMode.CreateNew, FileAccess.ReadWrite);
+            await using var target = DataFolder.CreatePrivateFile(Path.Combine(into, kept.Name));
             await source.CopyToAsync(target, stop);
             target.Flush(flushToDisk: true);
             target.Position = 0;
@@ -235,10 +235,10 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
 
 internal static class BackupEndpoints
 {
-    public static void MapBackup(this IEndpointRouteBuilder api) => api.MapGet("/settings/backup.zip", async (Backup backup, TimeProvider time, CancellationToken stop) =>
+    public static void MapBackup(this IEndpointRouteBuilder api) => api.MapGet("/settings/backup.zip", async (Backup backup, DataFolder folder, TimeProvider time, CancellationToken stop) =>
     {
         // On disk and not in memory, and gone when it has been sent.
-        var file = new FileStream(Path.GetTempFileName(), FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        var file = new FileStream(Path.Combine(folder.Path, $"{DataFolder.Unfinished}{Guid.NewGuid():N}.zip"), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
         await backup.WriteAsync(file, stop);
         file.Position = 0;
         return TypedResults.File(file, "application/zip", $"porch-light-{time.GetUtcNow():yyyy-MM-dd-HHmm}.zip");

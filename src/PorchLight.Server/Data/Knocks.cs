@@ -1,3 +1,6 @@
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
 using System.Threading.RateLimiting;
 
 namespace PorchLight.Server.Data;
@@ -17,6 +20,15 @@ internal static class Knocks
     /// <summary>Where files are left.</summary>
     public const string AtUploads = "uploads";
 
+    /// <summary>Who counts as one: an IPv4 address, or the /64 of an IPv6 address, which one household or server has to itself.</summary>
+    public static string Neighbourhood(IPAddress? address) => address switch
+    {
+        null => "unknown",
+        { IsIPv4MappedToIPv6: true } => address.MapToIPv4().ToString(),
+        { AddressFamily: AddressFamily.InterNetworkV6 } => new IPAddress([.. address.GetAddressBytes().Take(8), .. new byte[8]]).ToString(),
+        _ => address.ToString(),
+    };
+
     private const int FormsAMinute = 240;
     private const int DoorsAMinute = 30;
     private const int MailsAMinute = 6;
@@ -29,11 +41,16 @@ internal static class Knocks
         Add(AtDoors, DoorsAMinute);
         Add(AtMail, MailsAMinute);
         Add(AtUploads, UploadsAMinute);
-        limiter.OnRejected = (rejected, _) => new ValueTask(Problems.Say(StatusCodes.Status429TooManyRequests,
-            "That was a little fast. Please wait a minute and try again; what you typed is still here.").ExecuteAsync(rejected.HttpContext));
+        limiter.OnRejected = (rejected, _) =>
+        {
+            var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var left) ? left : TimeSpan.FromMinutes(1);
+            rejected.HttpContext.Response.Headers.RetryAfter = Math.Ceiling(Math.Max(1, wait.TotalSeconds)).ToString(CultureInfo.InvariantCulture);
+            return new ValueTask(Problems.Say(StatusCodes.Status429TooManyRequests,
+                "That was a little fast. Please wait a minute and try again; what you typed is still here.").ExecuteAsync(rejected.HttpContext));
+        };
 
         void Add(string policy, int permits) => limiter.AddPolicy(policy, http => limited
-            ? RateLimitPartition.GetFixedWindowLimiter(http.Connection.RemoteIpAddress?.ToString() ?? "unknown", _ => new FixedWindowRateLimiterOptions
+            ? RateLimitPartition.GetFixedWindowLimiter(Neighbourhood(http.Connection.RemoteIpAddress), _ => new FixedWindowRateLimiterOptions
             {
                 PermitLimit = permits, Window = TimeSpan.FromMinutes(1),
             })

@@ -46,6 +46,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<Run> Runs => Set<Run>();
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
+    public DbSet<DoneAct> DoneActs => Set<DoneAct>();
+    public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
 
     /// <summary>The business; asked of the database once in a transaction.</summary>
     public async Task<Business> BusinessAsync() =>
@@ -100,6 +102,9 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         // Each step of a run takes effect once; this key is what holds it.
         builder.Entity<OutgoingMail>().HasIndex(mail => mail.EffectKey).IsUnique();
         builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.State, mail.NextTry });
+        builder.Entity<EndedSession>().HasKey(ended => ended.Session);
+        builder.Entity<DoneAct>().HasKey(act => act.Key);
+        builder.Entity<DoneAct>().Property(act => act.Key).ValueGeneratedNever();
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
 
         foreach (var property in builder.Model.GetEntityTypes().SelectMany(entity => entity.GetProperties())

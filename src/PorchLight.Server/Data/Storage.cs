@@ -36,9 +36,25 @@ internal static class Storage
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
         // Migrating takes a lock in the database and compares whole models, also when there is nothing to do.
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
+        {
+            await ForgetLockAsync(db);
             await db.Database.MigrateAsync();
+        }
+
+        services.GetRequiredService<DataFolder>().KeepPrivate();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
+        {
             services.GetRequiredService<BusinessClock>().Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
+            services.GetRequiredService<HouseAddress>().Use(business.PublicAddress);
+        }
+    }
+
+    // Migrating takes a lock that a killed process leaves behind, and the next one would wait for it for ever. The folder is
+    // ours alone, so whoever took it is gone.
+    private static async Task ForgetLockAsync(PorchDb db)
+    {
+        if (await db.Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync() > 0)
+            await db.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock");
     }
 }
 

@@ -12,6 +12,8 @@ internal static class WebFiles
 
     private const string PublicPolicy = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors ";
 
+    private static readonly PathString[] Answers = ["/api", "/public", "/f", "/news"];
+
     private static readonly FileExtensionContentTypeProvider Types = new();
 
     private static readonly Dictionary<string, string> Encodings = new() { [".br"] = "br", [".gz"] = "gzip" };
@@ -22,6 +24,9 @@ internal static class WebFiles
         {
             http.Response.Headers.XContentTypeOptions = "nosniff";
             http.Response.Headers["Referrer-Policy"] = "strict-origin-when-cross-origin";
+            // What somebody said is kept by nobody on the way; what may be kept says so itself.
+            if (Answers.Any(start => http.Request.Path.StartsWithSegments(start, StringComparison.OrdinalIgnoreCase)))
+                http.Response.Headers.CacheControl = "no-store";
             if (HttpMethods.IsGet(http.Request.Method) && Encodings.FirstOrDefault(encoding => Fits(http, app.Environment, encoding)) is { Key: { } extension })
                 http.Request.Path += extension;
             return next(http);

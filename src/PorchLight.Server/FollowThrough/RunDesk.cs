@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
@@ -16,13 +17,15 @@ namespace PorchLight.Server.FollowThrough;
 /// <summary>Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's transaction.</summary>
 internal sealed class RunDesk(PorchDb db, MailRoom mail)
 {
+    private const int AutomaticADay = 5;
+
     /// <summary>Starts or stops runs where the event asks for it.</summary>
     public async Task ReactAsync(LoggedEvent logged)
     {
         if (logged.What is InquiryReceived { Joined: false } received)
             await StartAsync(logged, received);
         else if (logged.What.AsStop() is { } why)
-            await StopAllAsync(logged.ClientId, why, logged.At);
+            await StopAsync(why is StopOn.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId, why, logged.At);
     }
 
     /// <summary>Everything of a run that has fallen due.</summary>
@@ -71,7 +74,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
             return;
 
         if (received.KnownBefore)
-            await StopAllAsync(logged.ClientId, StopOn.AnotherStarted, logged.At);
+            await StopAsync(run => run.ClientId == logged.ClientId, StopOn.AnotherStarted, logged.At);
         var business = await db.BusinessAsync();
         var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
         var run = new Run
@@ -91,18 +94,22 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
         await AdvanceAsync(run, logged.At);
     }
 
-    private async Task StopAllAsync(Id<Client> client, StopOn why, Instant now)
+    /// <summary>Stops runs that are active, each where its follow-through or a person has it so; says how many.</summary>
+    public async Task<int> StopAsync(Expression<Func<Run, bool>> which, StopOn why, Instant now)
     {
-        var runs = await db.Runs.Where(run => run.ClientId == client && run.Active).ToListAsync();
-        foreach (var run in runs)
+        var stopped = 0;
+        foreach (var run in await db.Runs.Where(run => run.Active).Where(which).ToListAsync())
         {
             var scene = await SceneAsync(run);
-            if (why != StopOn.AnotherStarted && !scene.Content.Stops.Contains(why))
+            if (why is StopOn.Replied or StopOn.Booked && !scene.Content.Stops.Contains(why))
                 continue;
+            stopped++;
             var pending = run.State.Steps.Count(step => step.IsPending);
             db.Log(new RunStopped(scene.Content.Name, why, pending), now, AboutOf(run));
             Keep(scene, RunPlanner.Stop(run.State, why, now));
         }
+
+        return stopped;
     }
 
     private async Task<RunState> ApplyAsync(Scene scene, Transition transition, Instant now)
@@ -138,9 +145,17 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
     {
         var text = draft.FinishedText
             ?? throw new InvalidOperationException($"Step {step} of run {scene.Run.Id} was to be sent with a gap open.");
-        var queued = mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, automatic: by is null, now);
-        Happening what = queued ? new MessageSent(draft.Subject, scene.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject);
+        var tooMany = by is null && scene.Client.Email is { } address && await IsEnoughAsync(address, now);
+        var queued = !tooMany && mail.Queue($"run {scene.Run.Id} step {step}", scene.Business, scene.Client, draft.Subject, text, automatic: by is null, now);
+        Happening what = queued ? new MessageSent(draft.Subject, scene.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject, tooMany);
         await Promises.ReactAsync(db, db.Log(what, now, AboutOf(scene.Run)));
+    }
+
+    // Anybody can type somebody else's address, again and again; nobody gets more than so many messages a day that no person wrote.
+    private async Task<bool> IsEnoughAsync(string address, Instant now)
+    {
+        var yesterday = now - Duration.FromDays(1);
+        return await db.OutgoingMail.CountAsync(sent => sent.To == address && sent.Automatic && sent.Written > yesterday) >= AutomaticADay;
     }
 
     private static MessageDraft Draft(Scene scene, string step, Instant at) => scene.Content.Step(step).Action switch
@@ -180,7 +195,7 @@ internal sealed class RunDesk(PorchDb db, MailRoom mail)
             ["name"] = Client.Name,
             ["business"] = Business.Name,
             ["owner"] = Business.OwnerName,
-            ["promise"] = Inquiry.PromisedBy is { } deadline && deadline > at ? TimeWords.By(deadline, at, Business.DateTimeZone) : "",
+            ["promise"] = Inquiry.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
         };
     }
 }

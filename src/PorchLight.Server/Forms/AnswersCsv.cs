@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using CsvHelper;
 using CsvHelper.Configuration;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ using PorchLight.Server.Data;
 namespace PorchLight.Server.Forms;
 
 /// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
-internal static class AnswersCsv
+internal static partial class AnswersCsv
 {
     private static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
     {
@@ -45,12 +46,14 @@ internal static class AnswersCsv
             await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(stop))
             {
                 var (submission, inquiry) = (row.submission, row.inquiry);
+                var said = new Known(
+                    asked[submission.FormVersion], submission.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), submission.At.InZone(zone).Date);
                 await WriteRowAsync(csv,
                 [
                     submission.At.InZone(zone).ToString("uuuu'-'MM'-'dd HH':'mm", CultureInfo.InvariantCulture), submission.FormVersion.ToString(CultureInfo.InvariantCulture),
-                    inquiry?.Fit.Say(), inquiry?.Verdict.Verdict.Score.ToString(CultureInfo.InvariantCulture), inquiry?.CameFrom,
+                    inquiry?.Fit?.Say(), inquiry?.Fit is null ? null : inquiry.Verdict.Verdict.Score.ToString(CultureInfo.InvariantCulture), inquiry?.CameFrom,
                     .. columns.Select(column => submission.Answers.ByQuestion.TryGetValue(column.Key, out var answer)
-                        ? AnswerWords.Say(answer, asked[submission.FormVersion].FindQuestion(column.Key)!)
+                        ? AnswerWords.Say(answer, said.Behind(column.Key))
                         : null),
                 ]);
             }
@@ -59,10 +62,17 @@ internal static class AnswersCsv
         return file.ToArray();
     }
 
+    // A spreadsheet that parts cells at another mark than the comma, or at a line end, would run what stands behind it. What
+    // stands at the start of a cell is the writer's to defuse.
+    private static string Defuse(string cell) => AfterAMark().Replace(cell, "$1'$2");
+
+    [GeneratedRegex("([;\\t\\r\\n])([=+@-])", RegexOptions.CultureInvariant)]
+    private static partial Regex AfterAMark();
+
     private static async Task WriteRowAsync(CsvWriter csv, IEnumerable<string?> cells)
     {
         foreach (var cell in cells)
-            csv.WriteField(cell);
+            csv.WriteField(cell is null ? null : Defuse(cell));
         await csv.NextRecordAsync();
     }
 }

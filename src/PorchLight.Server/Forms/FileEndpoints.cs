@@ -17,7 +17,7 @@ internal static class FileEndpoints
 
     public static void MapFiles(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/files", TakeOwnAsync).Accepts<IFormFile>("*/*").WithTags("Files");
+        api.MapPost("/files", TakeOwnAsync).Once().Accepts<IFormFile>("*/*").WithTags("Files");
         api.MapGet("/files/{id}", SendAsync).WithTags("Files").ExcludeFromDescription();
     }
 

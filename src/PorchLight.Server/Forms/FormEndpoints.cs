@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
@@ -94,8 +95,12 @@ internal static class FormEndpoints
     {
         var group = api.MapGroup("/forms").WithTags("Forms");
         group.MapGet("", ListAsync);
-        group.MapPost("", MakeAsync);
+        group.MapPost("", MakeAsync).Once();
         group.MapGet("/{id}", ShowAsync);
+        group.MapGet("/{id}/look", async Task<IResult> (Id<Form> id, PorchDb db, Tokens tokens, LookTickets looks, CancellationToken stop) =>
+            await db.Forms.FindAsync([id], stop) is { } form
+                ? TypedResults.Redirect($"/f/{tokens.Open(form.LinkSealed)}?look={Uri.EscapeDataString(looks.Open(form.Id))}")
+                : Problems.NotFound(Gone)).ExcludeFromDescription();
         group.MapPut("/{id}/draft", SaveAsync);
         group.MapPost("/{id}/publish", PublishAsync);
         group.MapPost("/{id}/light", SwitchLightAsync);
@@ -121,7 +126,7 @@ internal static class FormEndpoints
 
     /// <summary>A new form from the ready one, with its light off until the owner has read it.</summary>
     private static async Task<Results<Ok<NewFormView>, ProblemHttpResult>> MakeAsync(
-        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, CancellationToken stop)
+        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, UserManager<Seat> seats, ClaimsPrincipal who, CancellationToken stop)
     {
         var title = asked.Title.Trim();
         if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
@@ -129,6 +134,7 @@ internal static class FormEndpoints
         await using var transaction = await db.BeginWriteAsync(stop);
         var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(stop)).Currency);
         var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
+        form.Settings = new FormSettings { Told = [(await seats.GetUserAsync(who))!.Id] };
         db.AddScreening(form, ready.Screening);
         db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
         await db.SaveChangesAsync(stop);
@@ -137,13 +143,13 @@ internal static class FormEndpoints
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
+        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
         await db.Forms.FindAsync([id], stop) is { } form
-            ? TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop))
+            ? TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop))
             : Problems.NotFound(Gone);
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
@@ -167,11 +173,11 @@ internal static class FormEndpoints
         form.DraftSaved = clock.GetCurrentInstant();
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop));
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, ClaimsPrincipal who, CancellationToken stop)
+        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, ClaimsPrincipal who, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Forms.FindAsync([id], stop) is not { } form)
@@ -186,7 +192,7 @@ internal static class FormEndpoints
             await transaction.CommitAsync(stop);
         }
 
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, request, stop));
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
@@ -202,11 +208,11 @@ internal static class FormEndpoints
     }
 
     private static async Task<FormView> ViewAsync(
-        Form form, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Form form, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop)
     {
         var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
         var token = tokens.Open(form.LinkSealed);
-        var site = request.Site();
+        var site = address.Site;
         var published = form.Settings.TakesPlainPosts && form.PublishedVersion > 0 ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content : null;
         var state = await doors.LightAsync(form, business);
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, stop);

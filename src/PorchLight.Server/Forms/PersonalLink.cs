@@ -52,7 +52,5 @@ internal sealed class OpenAgainWish
     public required string Email { get; init; }
     public required string EmailKey { get; init; }
 
-    /// <summary>The address of this house as they reached it.</summary>
-    public required string Site { get; init; }
     public required Instant At { get; init; }
 }

@@ -27,15 +27,15 @@ internal static class PersonalLinkEndpoints
     public static void MapPersonalLinks(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/links").WithTags("Forms");
-        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop) =>
-            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop)));
-        group.MapPost("", MakeAsync);
+        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
+            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop)));
+        group.MapPost("", MakeAsync).Once();
         group.MapDelete("/{link}", WithdrawAsync);
     }
 
     /// <summary>Makes a link; an open one for the same address is withdrawn.</summary>
     private static async Task<Results<Ok<List<LinkRow>>, ProblemHttpResult>> MakeAsync(
-        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, HttpRequest request, CancellationToken stop)
+        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, HouseAddress address, CancellationToken stop)
     {
         var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -58,17 +58,17 @@ internal static class PersonalLinkEndpoints
         });
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop));
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop));
     }
 
     private static async Task<Ok<List<LinkRow>>> WithdrawAsync(
-        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop)
     {
         await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(stop);
-        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, request, stop));
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop));
     }
 
-    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop)
     {
         var now = clock.GetCurrentInstant();
         var zone = (await db.BusinessAsync()).DateTimeZone;
@@ -76,7 +76,7 @@ internal static class PersonalLinkEndpoints
         var used = links.Select(link => link.SubmissionId).OfType<Id<Submission>>().ToList();
         var inquiries = await db.Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId)).ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, stop);
         return [.. links.Select(link => new LinkRow(
-            link.Id, link.Name?.Full ?? link.Email, link.Email, $"{request.Site()}/f/{tokens.Open(link.LinkSealed)}",
+            link.Id, link.Name?.Full ?? link.Email, link.Email, $"{address.Site}/f/{tokens.Open(link.LinkSealed)}",
             link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"
                 : link.GoodUntil < now ? "ran out"
                 : link.Opened is { } opened ? $"opened {TimeWords.At(opened, now, zone)}"

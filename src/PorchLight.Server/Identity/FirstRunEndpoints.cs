@@ -27,7 +27,7 @@ internal static class FirstRunEndpoints
         api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(Knocks.AtDoors);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
-        FirstRun first, PorchDb db, FirstRunKey key, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, SignInManager<Seat> signIn, CancellationToken stop)
+        FirstRun first, PorchDb db, FirstRunKey key, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, SignInManager<Seat> signIn, HouseAddress address, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.Businesses.AnyAsync(stop))
@@ -46,11 +46,12 @@ internal static class FirstRunEndpoints
         db.Businesses.Add(new Business
         {
             Name = card.Name, OwnerName = card.OwnerName, MailAddress = card.MailAddress, Region = card.Region, Currency = card.Currency, Zone = card.Zone,
-            Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false,
+            Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false, PublicAddress = card.PublicAddress,
         });
         await seats.MakeSeatAsync(roles, seat, first.Password, Roles.Owner);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
+        address.Use(card.PublicAddress);
         key.Forget();
         await signIn.SignInAsync(seat, isPersistent: true);
         return TypedResults.NoContent();

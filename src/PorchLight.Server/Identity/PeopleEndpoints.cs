@@ -35,16 +35,16 @@ internal static class PeopleEndpoints
     {
         var group = api.MapGroup("/people").WithTags("People").RequireAuthorization(Seats.OwnerOnly);
         group.MapGet("", ListAsync);
-        group.MapPost("/invites", InviteAsync);
+        group.MapPost("/invites", InviteAsync).Once();
         group.MapDelete("/invites/{id}", WithdrawAsync);
         group.MapPost("/{seat}/role", ChangeRoleAsync);
-        group.MapPost("/{seat}/password-link", LinkForPasswordAsync);
+        group.MapPost("/{seat}/password-link", LinkForPasswordAsync).Once();
         group.MapDelete("/{seat}", RemoveAsync);
         api.MapPost("/me/password", ChangePasswordAsync).WithTags("People");
     }
 
     private static async Task<Ok<PeopleView>> ListAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
     {
         var me = seats.GetUserId(who);
         var rows = await (from seat in db.Users.AsNoTracking()
@@ -57,11 +57,11 @@ internal static class PeopleEndpoints
         var invites = await db.Invites.AsNoTracking().Where(invite => invite.GoodUntil > now).OrderBy(invite => invite.Id).ToListAsync(stop);
         return TypedResults.Ok(new PeopleView(
             [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
-            [.. invites.Select(invite => Row(invite, tokens, now, zone, request))]));
+            [.. invites.Select(invite => Row(invite, tokens, now, zone, address))]));
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> InviteAsync(
-        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
     {
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
@@ -75,7 +75,7 @@ internal static class PeopleEndpoints
             return Problems.Conflict("Somebody with this e-mail address has a seat already.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, stop);
         await transaction.CommitAsync(stop);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, request));
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, address));
     }
 
     private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken stop)
@@ -102,15 +102,15 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
-        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HttpRequest request, CancellationToken stop)
+        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
     {
         if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         var made = await OpenPasswordLinkAsync(db, tokens, time, seats, person, stop);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, request));
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, address));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<Seat> seats, CancellationToken stop)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<Seat> seats, Listeners listeners, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
@@ -120,6 +120,7 @@ internal static class PeopleEndpoints
         await db.Invites.Where(invite => invite.SeatId == seat).ExecuteDeleteAsync(stop);
         await seats.DeleteAsync(person);
         await transaction.CommitAsync(stop);
+        listeners.Close(seat);
         return TypedResults.NoContent();
     }
 
@@ -127,7 +128,7 @@ internal static class PeopleEndpoints
         PasswordChange change, ClaimsPrincipal who, UserManager<Seat> seats, SignInManager<Seat> signIn)
     {
         var person = (await seats.GetUserAsync(who))!;
-        if (!(await signIn.CheckPasswordSignInAsync(person, change.Current, lockoutOnFailure: true)).Succeeded)
+        if (!(await signIn.CheckPasswordSignInAsync(person, change.Current, lockoutOnFailure: false)).Succeeded)
             return Problems.Unfinished(new Finding("current", "This is not the password you have now."));
         if (await seats.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
             return Problems.Unfinished(new Finding("next", Passwords.TooShort));
@@ -158,7 +159,7 @@ internal static class PeopleEndpoints
     private static async Task<bool> IsLastOwnerAsync(UserManager<Seat> seats, Seat person) =>
         await seats.GetUsersInRoleAsync(Roles.Owner) is [var only] && only.Id == person.Id;
 
-    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, HttpRequest request) => new(
+    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, HouseAddress address) => new(
         invite.Id, invite.Name, invite.Email, invite.Role, invite.SeatId is not null,
-        $"{request.Site()}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
+        $"{address.Site}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
 }

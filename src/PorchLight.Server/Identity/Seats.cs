@@ -13,6 +13,7 @@ internal static class Seats
 
     public static void AddSeats(this IServiceCollection services)
     {
+        services.AddSingleton<Guesses>();
         services.AddIdentityCore<Seat>(options =>
             {
                 options.Password = new PasswordOptions
@@ -20,8 +21,6 @@ internal static class Seats
                     RequiredLength = 10, RequireDigit = false, RequireLowercase = false, RequireUppercase = false, RequireNonAlphanumeric = false,
                 };
                 options.User.RequireUniqueEmail = true;
-                options.Lockout.MaxFailedAccessAttempts = 8;
-                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
             })
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<PorchDb>()
@@ -31,7 +30,7 @@ internal static class Seats
         {
             cookie.Cookie.Name = "porch-light";
             cookie.Cookie.SameSite = SameSiteMode.Lax;
-            cookie.ExpireTimeSpan = TimeSpan.FromDays(14);
+            cookie.ExpireTimeSpan = Sessions.Lifetime;
             cookie.Events.OnValidatePrincipal = StillHereAsync;
             cookie.Events.OnRedirectToLogin = context => Problems.Say(StatusCodes.Status401Unauthorized, SignedOut).ExecuteAsync(context.HttpContext);
             cookie.Events.OnRedirectToAccessDenied = context => Problems.Say(
@@ -50,7 +49,8 @@ internal static class Seats
     /// <summary>A seat that was removed, or got another role or password, is signed out with its next request.</summary>
     private static async Task StillHereAsync(CookieValidatePrincipalContext context)
     {
-        if (await context.HttpContext.RequestServices.GetRequiredService<SignInManager<Seat>>().ValidateSecurityStampAsync(context.Principal) is null)
+        if (await context.HttpContext.RequestServices.GetRequiredService<PorchDb>().HasEndedAsync(context.Principal)
+            || await context.HttpContext.RequestServices.GetRequiredService<SignInManager<Seat>>().ValidateSecurityStampAsync(context.Principal) is null)
             context.RejectPrincipal();
     }
 }

@@ -41,22 +41,28 @@ internal static class SignInEndpoints
             business?.Name, business is { IsDemo: true }, business is { Smtp: null }, antiforgery.GetAndStoreTokens(http).RequestToken!));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignIn signIn, SignInManager<Seat> manager, IPasswordHasher<Seat> hasher)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
+        SignIn signIn, SignInManager<Seat> manager, IPasswordHasher<Seat> hasher, Guesses guesses, HttpContext http)
     {
+        var email = signIn.Email.Trim();
+        if (!guesses.MayTry(http, email))
+            return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
         // An address nobody has costs the same time as a wrong password, so that it is not given away.
-        if (await manager.UserManager.FindByNameAsync(signIn.Email.Trim()) is null)
+        if (await manager.UserManager.FindByNameAsync(email) is null)
             hasher.HashPassword(null!, signIn.Password);
-        var result = await manager.PasswordSignInAsync(signIn.Email.Trim(), signIn.Password, isPersistent: true, lockoutOnFailure: true);
-        return result switch
+        if (!(await manager.PasswordSignInAsync(email, signIn.Password, isPersistent: true, lockoutOnFailure: false)).Succeeded)
         {
-            { Succeeded: true } => TypedResults.NoContent(),
-            { IsLockedOut: true } => Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again."),
-            _ => Problems.Say(StatusCodes.Status401Unauthorized, "This e-mail address and password do not belong together. Please check both."),
-        };
+            guesses.Failed(http, email);
+            return Problems.Say(StatusCodes.Status401Unauthorized, "This e-mail address and password do not belong together. Please check both.");
+        }
+
+        guesses.Succeeded(http, email);
+        return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOutAsync(SignInManager<Seat> manager)
+    private static async Task<NoContent> SignOutAsync(SignInManager<Seat> manager, PorchDb db, ClaimsPrincipal who, TimeProvider time, Listeners listeners)
     {
+        await db.EndAsync(who, time, listeners);
         await manager.SignOutAsync();
         return TypedResults.NoContent();
     }
@@ -70,6 +76,7 @@ internal sealed class SeatClaims(UserManager<Seat> users, RoleManager<IdentityRo
     {
         var identity = await base.GenerateClaimsAsync(user);
         identity.AddClaim(new Claim(ClaimTypes.GivenName, user.DisplayName));
+        identity.AddClaim(Sessions.New());
         return identity;
     }
 }

@@ -11,9 +11,10 @@ using PorchLight.Server.Forms;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>What a link leads to.</summary>
-/// <param name="Form">A published form.</param>
+/// <param name="Form">A published form; for a look, any.</param>
 /// <param name="Link">The personal link it was reached by; null for the form's own.</param>
-internal sealed record Door(Form Form, PersonalLink? Link);
+/// <param name="Look">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
+internal sealed record Door(Form Form, PersonalLink? Link, bool Look = false);
 
 /// <summary>How somebody is met at a form.</summary>
 internal enum Welcome
@@ -38,7 +39,7 @@ internal enum Welcome
 }
 
 /// <summary>Stands at the door of forms: finds what a link leads to, and says who may come in.</summary>
-internal sealed class DoorDesk(PorchDb db, BusinessClock clock)
+internal sealed class DoorDesk(PorchDb db, BusinessClock clock, LookTickets looks, IHttpContextAccessor http)
 {
     /// <summary>The header in which a browser shows that the code was typed there.</summary>
     public const string PassHeader = "Porch-Pass";
@@ -52,7 +53,7 @@ internal sealed class DoorDesk(PorchDb db, BusinessClock clock)
     {
         var hash = Tokens.Hash(token);
         if (await CompiledQueries.FormByLink(db, hash) is { } own)
-            return own.PublishedVersion > 0 ? new Door(own, null) : null;
+            return looks.Allows(own.Id, http.HttpContext) ? new Door(own, null, Look: true) : own.PublishedVersion > 0 ? new Door(own, null) : null;
         return await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
             && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form ? new Door(form, link) : null;
     }
@@ -74,6 +75,8 @@ internal sealed class DoorDesk(PorchDb db, BusinessClock clock)
     /// <summary>How somebody is met.</summary>
     public async Task<Welcome> JudgeAsync(Door door, string? pass, Business business)
     {
+        if (door.Look)
+            return Welcome.Open;
         if (door.Link is { } link)
         {
             if (link.SubmissionId is not null)

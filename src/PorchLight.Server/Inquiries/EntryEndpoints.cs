@@ -16,6 +16,7 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Before a form opens: the code that shows who has a personal link, and asking to be told when the light is on again.</summary>
 internal static class EntryEndpoints
 {
+    private const int CodesADay = 10;
     private const int MostTries = 5;
     private static readonly Duration CodeLifetime = Duration.FromMinutes(15);
     private static readonly Duration BetweenCodes = Duration.FromSeconds(30);
@@ -42,7 +43,7 @@ internal static class EntryEndpoints
     internal static string Veil(string email) => email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TellMeAsync(
-        string token, TellMe wish, PorchDb db, DoorDesk doors, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        string token, TellMe wish, PorchDb db, DoorDesk doors, BusinessClock clock, CancellationToken stop)
     {
         var email = wish.Email.Trim();
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -57,7 +58,7 @@ internal static class EntryEndpoints
         {
             db.OpenAgainWishes.Add(new OpenAgainWish
             {
-                Id = new Id<OpenAgainWish>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, Site = request.Site(), At = clock.GetCurrentInstant(),
+                Id = new Id<OpenAgainWish>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, At = clock.GetCurrentInstant(),
             });
             await db.SaveChangesAsync(stop);
             await transaction.CommitAsync(stop);
@@ -67,7 +68,7 @@ internal static class EntryEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SendCodeAsync(
-        string token, PorchDb db, DoorDesk doors, MailRoom mail, BusinessClock clock, TimeProvider time, CancellationToken stop)
+        string token, PorchDb db, DoorDesk doors, MailRoom mail, BusinessClock clock, TimeProvider time, Allowances allowances, CancellationToken stop)
     {
         await using var transaction = await db.BeginWriteAsync(stop);
         var business = await db.BusinessAsync();
@@ -76,6 +77,9 @@ internal static class EntryEndpoints
         var now = time.Now();
         if (link.CodeSent is { } sent && now - sent < BetweenCodes)
             return Problems.Conflict("A code is on its way already. Please look into your mail, or wait half a minute and ask for another one.");
+        // Five guesses a code and ten codes a day leave a million numbers where they are for long enough.
+        if (!allowances.Use("code", link.Id.ToString(), CodesADay, Duration.FromDays(1)))
+            return Problems.Conflict($"Enough codes were sent for this link today. Please try again tomorrow, or write to {business.MailAddress}.");
         var code = RandomNumberGenerator.GetInt32(1_000_000).ToString("D6", CultureInfo.InvariantCulture);
         (link.CodeHash, link.CodeSent, link.CodeTries) = (Hash(link, code), now, 0);
         mail.Queue(

@@ -6,6 +6,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
 using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
@@ -13,6 +14,14 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day, the months that are full.</summary>
 internal sealed class FillingDesk(PorchDb db)
 {
+    /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>
+    public async Task<FormVersion?> VersionAsync(Door door, int number) => !door.Look
+        ? await CompiledQueries.FormVersion(db, door.Form.Id, number)
+        : number != 0 ? null : new FormVersion
+        {
+            FormId = door.Form.Id, Number = 0, Content = (await db.BusinessAsync()).Lists.Into(door.Form.Draft), Published = door.Form.DraftSaved, PublishedBy = "",
+        };
+
     /// <param name="version">The version that is answered.</param>
     /// <param name="filling">The send key of the filling-in.</param>
     /// <param name="given">The answers as the browser sent them.</param>
@@ -34,12 +43,13 @@ internal sealed class FillingDesk(PorchDb db)
         return wanted.Count == 0 ? around : around with { Lines = await ListEndpoints.LinesAsync(db, wanted, stop) };
     }
 
-    /// <summary>All that is known before anything is answered.</summary>
+    /// <summary>All that is known before anything is answered; on file, only for whom a personal link was made.</summary>
     /// <param name="content">The version.</param>
     /// <param name="door">The door they came by.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
-    public static Known Nothing(FormContent content, Door door, Business business, Instant now) => Nothing(content, door.Link, business, now);
+    public async Task<Known> NothingAsync(FormContent content, Door door, Business business, Instant now, CancellationToken stop) =>
+        Nothing(content, door.Link, business, now) with { OnFile = await OnFileAsync(door.Link, stop) };
 
     /// <summary>What a sender was asked and said, as their form knew it.</summary>
     public async Task<Known> SaidAsync(Submission sent, FormContent content, Business business, CancellationToken stop)
@@ -69,12 +79,21 @@ internal sealed class FillingDesk(PorchDb db)
             onFile[BuiltInFields.Name.Key] = name;
         if (link.ClientId is { } client)
         {
-            foreach (var value in await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client && value.ProjectId == null)
-                .OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(stop))
-                onFile[value.Field] = value.Value;
+            foreach (var (field, value) in await OnFileAsync(client, stop))
+                onFile[field] = value;
         }
 
         return onFile;
+    }
+
+    /// <summary>What is on file of a client and of their newest open project, by field key.</summary>
+    public async Task<Dictionary<string, Answer>> OnFileAsync(Id<Client> client, CancellationToken stop)
+    {
+        var project = await db.Projects.Where(one => one.ClientId == client && one.Closed == null).OrderByDescending(one => one.Opened)
+            .Select(one => (Id<Project>?)one.Id).FirstOrDefaultAsync(stop);
+        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client && (value.ProjectId == null || value.ProjectId == project))
+            .OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(stop);
+        return values.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value);
     }
 
     /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>

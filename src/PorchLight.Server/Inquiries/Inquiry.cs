@@ -46,7 +46,8 @@ internal sealed class Inquiry
     public required Id<Client> ClientId { get; init; }
     public required Id<Project> ProjectId { get; init; }
     public required Instant Received { get; init; }
-    public required Fit Fit { get; init; }
+    /// <summary>How it was sorted; null where the form sorts nothing.</summary>
+    public required Fit? Fit { get; init; }
     public required StoredVerdict Verdict { get; init; }
 
     /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
@@ -58,6 +59,12 @@ internal sealed class Inquiry
     /// <summary>When the promise was kept or fell away: a personal reply, a booking, or a no on the page.</summary>
     public Instant? PromiseStopped { get; set; }
     public Instant? CallAsked { get; set; }
+
+    /// <summary>When they last wrote or got in touch; null when a person has answered since, or they have not.</summary>
+    public Instant? WroteBack { get; set; }
+
+    /// <summary>When a person closed it; null while it is open.</summary>
+    public Instant? Closed { get; set; }
 
     /// <summary>The month it is for, where the form counts places by month; null elsewhere and for who was turned away.</summary>
     public YearMonth? WantedMonth { get; init; }

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
@@ -11,6 +12,7 @@ using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
@@ -26,13 +28,16 @@ internal static class InquiryEndpoints
     /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
     /// <param name="PromiseExactly">The same with date and zone.</param>
     /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
+    /// <param name="WroteBack">When they wrote and were not answered since, in words; else null.</param>
     internal sealed record InquiryRow(
-        Id<Inquiry> Id, string Name, Fit Fit, string About, string Received, string? Promise, string? PromiseExactly,
-        PromiseGroup? Group, bool CallAsked, string? WaitsFor);
+        Id<Inquiry> Id, string Name, Fit? Fit, string About, string Received, string? Promise, string? PromiseExactly,
+        PromiseGroup? Group, bool CallAsked, string? WaitsFor, string? WroteBack);
 
+    /// <param name="Fit">Null where the form sorts nothing.</param>
+    /// <param name="Running">The follow-through that still has steps to come, by its name; else null.</param>
     internal sealed record InquiryView(
         Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string Form, string Received, string? CameFrom,
-        bool KnownBefore, bool CallAsked, string? WaitsFor, FitView Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
+        bool KnownBefore, bool CallAsked, string? WaitsFor, string? WroteBack, bool Closed, string? Running, FitView? Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
         string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
 
     internal sealed record FitView(
@@ -51,12 +56,20 @@ internal static class InquiryEndpoints
 
     internal sealed record Reply(string Subject, string Text);
 
+    /// <param name="Text">What they said, as a person noted it; may be empty.</param>
+    internal sealed record TheirWords(string Text);
+
     public static void MapInquiries(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/inquiries").WithTags("Inquiries");
         group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
-        group.MapPost("/{id}/reply", ReplyAsync);
+        group.MapPost("/{id}/reply", ReplyAsync).Once();
+        group.MapPost("/{id}/answered-elsewhere", AnsweredElsewhereAsync).Once();
+        group.MapPost("/{id}/got-in-touch", GotInTouchAsync).Once();
+        group.MapPost("/{id}/stop", StopAsync);
+        group.MapPost("/{id}/close", CloseAsync);
+        group.MapPost("/{id}/open-again", OpenAgainAsync);
         group.MapPost("/{id}/place", GivePlaceAsync);
     }
 
@@ -79,14 +92,15 @@ internal static class InquiryEndpoints
             .Select(row =>
             {
                 var owed = row.Inquiry.PromiseStopped is null;
+                var zone = business.DateTimeZone;
                 var deadline = owed ? row.Inquiry.PromisedBy : null;
                 return new InquiryRow(
                     row.Inquiry.Id, row.Name, row.Inquiry.Fit, Gist.Of(row.Content, row.Answers.ByQuestion),
-                    TimeWords.At(row.Inquiry.Received, now, business.DateTimeZone),
-                    deadline is { } due ? TimeWords.ByOrWasDue(due, now, business.DateTimeZone) : null,
-                    deadline is { } exact ? TimeWords.Exactly(exact, business.DateTimeZone) : null,
-                    owed ? TodayNote.Group(deadline, now, business.DateTimeZone) : null,
-                    row.Inquiry.CallAsked is not null, WaitsFor(row.Inquiry));
+                    TimeWords.At(row.Inquiry.Received, now, zone),
+                    deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
+                    deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
+                    owed ? TodayNote.Group(deadline, now, zone) : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack : null,
+                    row.Inquiry.CallAsked is not null, WaitsFor(row.Inquiry), row.Inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null);
             })];
     }
 
@@ -113,10 +127,13 @@ internal static class InquiryEndpoints
         return TypedResults.Ok(new InquiryView(
             id, client.Id, client.Name, client.Email, content.Title,
             TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null, WaitsFor(inquiry),
-            new FitView(verdict.Fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions,
-                wouldChange?.Sentence),
-            WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
-                : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, zone), inquiry.PromiseStopped is null,
+            inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null, inquiry.Closed is not null, await RunningAsync(db, id, stop),
+            inquiry.Fit is { } fit
+                ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions, wouldChange?.Sentence)
+                : null,
+            inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
+                : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
+                : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar), inquiry.PromiseStopped is null,
             inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
             $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
             sendOff.Title,
@@ -132,7 +149,7 @@ internal static class InquiryEndpoints
             var answer = submission.Answers.ByQuestion[question.Key];
             var wording = Wordings.Fill(question.Wording, known);
             return new AnsweredQuestion(
-                question.Key, wording, AnswerWords.Say(answer, question),
+                question.Key, wording, AnswerWords.Say(answer, known.Behind(question.Key)),
                 landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
                     : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes" : null,
                 signals.Contains(question.Key),
@@ -140,6 +157,12 @@ internal static class InquiryEndpoints
                 (answer as SignatureAnswer)?.Strokes);
         }
     }
+
+    private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken stop) =>
+        (await (from run in db.Runs.AsNoTracking()
+                where run.InquiryId == id && run.Active
+                join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
+                select version.Content).FirstOrDefaultAsync(stop))?.Name;
 
     private static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
 
@@ -179,6 +202,66 @@ internal static class InquiryEndpoints
         var subject = KnownValues.OneLine(reply.Subject);
         mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, subject, reply.Text.Trim(), automatic: false, now);
         await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> AnsweredElsewhereAsync(
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(new AnsweredElsewhere(who.DisplayName()), now, AboutOf(inquiry)), stop);
+
+    /// <summary>The client phoned, or wrote elsewhere: what waits to be sent to them stops, as after a mail of theirs.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> GotInTouchAsync(
+        Id<Inquiry> id, TheirWords said, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        said.Text.Length > LongestReply
+            ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
+            : await ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(
+                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.DisplayName()), now, AboutOf(inquiry)), stop);
+
+    /// <summary>Stops what is still to come of the follow-through.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Id<Inquiry> id, PorchDb db, RunDesk desk, BusinessClock clock, CancellationToken stop) =>
+        ChangeAsync(id, db, clock, (inquiry, now) => desk.StopAsync(run => run.InquiryId == inquiry.Id, StopOn.ByHand, now), stop);
+
+    /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        ChangeAsync(id, db, clock, async (inquiry, now) =>
+        {
+            if (inquiry.Closed is not null)
+                return;
+            (inquiry.Closed, inquiry.WroteBack) = (now, null);
+            inquiry.PromiseStopped ??= now;
+            if (!await db.Inquiries.AnyAsync(other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null, stop))
+                (await db.Projects.FindAsync([inquiry.ProjectId], stop))!.Closed ??= now;
+            await events.HappenedAsync(new InquiryClosed(who.DisplayName()), now, AboutOf(inquiry));
+        }, stop);
+
+    /// <summary>Takes a closing back. What was stopped stays stopped.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> OpenAgainAsync(
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        ChangeAsync(id, db, clock, async (inquiry, now) =>
+        {
+            if (inquiry.Closed is not { } closed)
+                return;
+            inquiry.Closed = null;
+            if (inquiry.PromiseStopped == closed)
+                inquiry.PromiseStopped = null;
+            (await db.Projects.FindAsync([inquiry.ProjectId], stop))!.Closed = null;
+            await events.HappenedAsync(new InquiryReopened(who.DisplayName()), now, AboutOf(inquiry));
+        }, stop);
+
+    private static About AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
+
+    /// <summary>Changes an inquiry in one transaction.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
+        Id<Inquiry> id, PorchDb db, BusinessClock clock, Func<Inquiry, Instant, Task> change, CancellationToken stop)
+    {
+        await using var transaction = await db.BeginWriteAsync(stop);
+        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        await change(inquiry, clock.GetCurrentInstant());
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();

@@ -28,8 +28,7 @@ internal sealed record Sending(
 /// <summary>What is known of a sender from outside.</summary>
 /// <param name="Pass">What their browser shows that the code was typed there, or null.</param>
 /// <param name="Seen">How it was filled in, and the name of the proof that holds.</param>
-/// <param name="Site">The address of this house as they reached it, for links in mail to the business's own people.</param>
-internal sealed record Outside(string? Pass, (Signs Signs, string? ProofHash) Seen, string Site);
+internal sealed record Outside(string? Pass, (Signs Signs, string? ProofHash) Seen);
 
 /// <summary>How a sending ended.</summary>
 internal abstract record IntakeResult
@@ -48,8 +47,9 @@ internal abstract record IntakeResult
 }
 
 /// <summary>
-/// The front door: checks what was sent, and in one transaction stores it, sorts it, finds or makes the client and the
-/// project, lands the answers and says that an inquiry came in.
+/// The front door: checks and sorts what was sent, and in one transaction stores it, finds or makes the client and the
+/// project, lands the answers and says that an inquiry came in. What a stranger sent is walked before the transaction
+/// begins, so that nobody waits for it.
 /// </summary>
 internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, FillingDesk desk, DoorDesk doors, KeptDesk kept, Tellings tellings)
 {
@@ -62,45 +62,81 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
     /// <param name="stop">When nobody waits any more.</param>
     public async Task<IntakeResult> SendAsync(Door door, Sending sending, Outside? outside, Instant now, CancellationToken stop)
     {
-        // The write lock is taken first: of two equal sendings the second waits and finds what the first stored.
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var form = door.Form;
-        await RefreshAsync(door, stop);
         var business = await db.BusinessAsync();
-        if (await CompiledQueries.SubmissionByKey(db, form.Id, sending.SendKey) is { } stored)
-            return await AgainAsync(stored, now, stop);
+        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } earlier)
+            return await AgainAsync(earlier, now, stop);
+        var (checkedOut, refusal) = await CheckAsync(door, sending, outside, business, now, stop);
+        if (checkedOut is null)
+            return refusal!;
 
+        if (door.Look)
+            return new IntakeResult.Received(checkedOut.End(), Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now), null, door.Form.AwayNote, CallAsked: false, "");
+
+        await using var transaction = await db.BeginWriteAsync(stop);
+        // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
+        await RefreshAsync(door, stop);
+        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } stored)
+            return await AgainAsync(stored, now, stop);
         if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
             return Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business));
-        if (await CompiledQueries.FormVersion(db, form.Id, sending.Version) is not { } version)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged);
-        var content = version.Content;
-        if (sending.Answers.Keys.FirstOrDefault(key => content.FindQuestion(key) is null) is { } unknown)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
-                [new Finding(KeyForPeople(unknown), "This form does not ask that.")]);
+        if (outside?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, stop))
+            return Refuse(StatusCodes.Status409Conflict, "This page was sent already in another window. Please reload it and send again; your answers stay in this browser.");
+        if (await FilesAreGoneAsync(checkedOut, stop))
+            return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please look at them once more and send again.");
 
-        var known = FillingDesk.Nothing(content, door, business, now);
-        var answers = Tidying.Tidy(content, sending.Answers, await desk.AroundAsync(version, sending.SendKey, sending.Answers, business, now, stop));
-        var route = Routes.Trace(known, answers);
-        if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings);
-        if (outside is not null && form.Settings.Guard.Judge(outside.Seen.Signs) is { } suspicion)
-            return Refuse(StatusCodes.Status422UnprocessableEntity, suspicion);
-
-        var received = await ReceiveAsync(door, version, business, route.Know(known), route, answers, sending, outside, now, stop);
+        var received = await ReceiveAsync(door, checkedOut, business, sending, outside, now, stop);
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return received;
     }
 
-    private async Task<IntakeResult> ReceiveAsync(
-        Door door, FormVersion version, Business business, Known known, Route route,
-        IReadOnlyDictionary<string, Answer?> answers, Sending sending, Outside? outside, Instant now, CancellationToken stop)
+    /// <summary>Tidies, walks and checks what was sent, and sorts it. Writes nothing.</summary>
+    private async Task<(CheckedSending? Checked, IntakeResult.Refused? Refusal)> CheckAsync(
+        Door door, Sending sending, Outside? outside, Business business, Instant now, CancellationToken stop)
     {
-        var (form, link) = door;
-        var rules = (await CompiledQueries.Screening(db, form.Id, form.ScreeningVersion)).Rules;
-        var verdict = Screener.Judge(rules, known);
-        var sendOff = Routes.End(route, known with { Fit = verdict.Fit, Points = verdict.Score });
+        if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
+            return (null, Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business)));
+        if (FormLimits.Refuse(sending.Answers) is { } tooMuch)
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, tooMuch));
+        if (await desk.VersionAsync(door, sending.Version) is not { } version)
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged));
+        var content = version.Content;
+        var asked = content.Questions.Select(question => question.Key).ToHashSet();
+        if (sending.Answers.Keys.FirstOrDefault(key => !asked.Contains(key)) is { } unknown)
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
+                [new Finding(KeyForPeople(unknown), "This form does not ask that.")]));
+
+        var known = await desk.NothingAsync(content, door, business, now, stop);
+        var answers = Tidying.Tidy(content, sending.Answers, await desk.AroundAsync(version, sending.SendKey, sending.Answers, business, now, stop));
+        var route = Routes.Trace(known, answers);
+        if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
+        if (outside is not null && !door.Look && door.Form.Settings.Guard.Judge(outside.Seen.Signs) is { } suspicion)
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion));
+
+        var rules = (await CompiledQueries.Screening(db, door.Form.Id, door.Form.ScreeningVersion)).Rules;
+        var contact = Contact.Of(content, route.Answers);
+        // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
+        var onFile = door.Link is null && rules.LooksOnFile && contact.Email is { } email && await CompiledQueries.ClientByEmail(db, Matching.EmailKey(email)) is { } client
+            ? await desk.OnFileAsync(client.Id, stop)
+            : known.OnFile;
+        var judged = route.Know(known) with { OnFile = onFile };
+        return (new CheckedSending(
+            version, route.Know(known), route, contact, door.Form.ScreeningVersion, rules, Screener.Judge(rules, judged), Changes.Find(rules, judged, answers)), null);
+    }
+
+    private async Task<bool> FilesAreGoneAsync(CheckedSending sent, CancellationToken stop)
+    {
+        var files = sent.Files.Select(file => new Id<StoredFile>(file)).ToList();
+        return files.Count > 0 && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, stop) != files.Count;
+    }
+
+    private async Task<IntakeResult> ReceiveAsync(
+        Door door, CheckedSending sent, Business business, Sending sending, Outside? outside, Instant now, CancellationToken stop)
+    {
+        var (form, link) = (door.Form, door.Link);
+        var (version, known, route, contact) = (sent.Version, sent.Known, sent.Route, sent.Contact);
+        var sendOff = sent.End();
         var receipt = tokens.Create();
         var submission = new Submission
         {
@@ -122,11 +158,9 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             (link.SubmissionId, link.Used) = (submission.Id, now);
         await kept.SentAsync(form.Id, sending.SendKey, stop);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
-        var sent = submission.Answers.ByQuestion.Values.OfType<FilesAnswer>().SelectMany(answer => answer.Files).Select(file => file.Id).ToHashSet();
-        foreach (var file in db.StoredFiles.Local.Where(file => sent.Contains(file.Id.Value)))
+        foreach (var file in db.StoredFiles.Local.Where(file => sent.Files.Contains(file.Id.Value)))
             file.SubmissionId = submission.Id;
 
-        var contact = Contact.Of(version.Content, route.Answers);
         var month = sendOff.TurnsAway ? null : await desk.MonthAsync(form, route.Answers, stop);
         var owesNothing = sendOff.TurnsAway || month is { Waits: true };
         var deadline = owesNothing ? null : business.Promise.Deadline(now, business.Calendar);
@@ -140,12 +174,12 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
                 SubmissionId = submission.Id,
                 FormId = form.Id,
                 FormVersion = version.Number,
-                ScreeningVersion = form.ScreeningVersion,
+                ScreeningVersion = sent.ScreeningVersion,
                 ClientId = client.Id,
                 ProjectId = project.Id,
                 Received = now,
-                Fit = verdict.Fit,
-                Verdict = new StoredVerdict(verdict, Changes.Find(rules, known, answers)),
+                Fit = sent.Fit,
+                Verdict = new StoredVerdict(sent.Verdict, sent.WouldChange),
                 CameFrom = WebPage(sending.CameFrom),
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
@@ -158,16 +192,15 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             var about = new About(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
             var plan = await LandAsync(known, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
-            await events.HappenedAsync(new InquiryReceived(version.Content.Title, verdict.Fit, knownBefore, joined), now, about);
+            await events.HappenedAsync(new InquiryReceived(version.Content.Title, sent.Fit, knownBefore, joined), now, about);
             await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (outside is not null)
-                await tellings.TellAsync(form, inquiry, client, business, outside.Site, now, stop);
+                await tellings.TellAsync(form, inquiry, client, business, now, stop);
         }
 
         return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), Notice(month), form.AwayNote, CallAsked: false, tokens.Open(receipt.Sealed));
     }
 
-    // What was read before the write lock may have changed since.
     private async Task RefreshAsync(Door door, CancellationToken stop)
     {
         await db.Entry(door.Form).ReloadAsync(stop);
@@ -193,13 +226,18 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         }).Entity, false);
     }
 
-    /// <summary>A client's second inquiry through the same form joins the project that is still open.</summary>
+    /// <summary>The project an inquiry is about, as the form has it: a new one, or one that is open.</summary>
     private async Task<(Project Project, bool Joined)> ProjectAsync(Client client, bool knownBefore, Form form, FormContent content, Instant now)
     {
-        var open = !knownBefore ? null : await db.Projects.Where(project => project.ClientId == client.Id && project.FormId == form.Id && project.Closed == null)
-            .OrderByDescending(project => project.Opened).FirstOrDefaultAsync();
-        return open is not null
-            ? (open, true)
+        var open = db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null);
+        var joined = !knownBefore ? null : form.Settings.About switch
+        {
+            Concern.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
+            Concern.NewWorkOrMore => await open.Where(project => project.FormId == form.Id).OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
+            _ => null,
+        };
+        return joined is not null
+            ? (joined, true)
             : (db.Projects.Add(new Project
             {
                 Id = new Id<Project>(Guid.CreateVersion7()),
@@ -279,7 +317,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         {
             Values = new Dictionary<string, string>
             {
-                ["promise"] = deadline is { } due ? TimeWords.By(due, now, business.DateTimeZone) : "as soon as we can",
+                ["promise"] = deadline is { } due ? DeadlineWords.ToLead(due, now, business.Calendar) : "as soon as we can",
                 ["firstName"] = Contact.Of(known.Form, known.Answers).Name?.Given ?? "",
                 ["business"] = business.Name,
                 ["owner"] = business.OwnerName,
@@ -296,4 +334,19 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
 
     private static IntakeResult.Refused Refuse(int status, string sentence, IReadOnlyList<Finding>? findings = null) =>
         new(status, sentence, findings ?? []);
+}
+
+/// <summary>What was sent, once it is checked and sorted, and before anything is written.</summary>
+internal sealed record CheckedSending(
+    FormVersion Version, Known Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict, WhatWouldChange? WouldChange)
+{
+    /// <summary>How it was sorted; null by a form that sorts nothing.</summary>
+    public Fit? Fit => Rules.Sorts ? Verdict.Fit : null;
+
+    /// <summary>The files that were sent with it.</summary>
+    public HashSet<Guid> Files { get; } =
+        [.. Route.Answers.Values.Select(state => state.Answer).OfType<FilesAnswer>().SelectMany(answer => answer.Files).Select(file => file.Id)];
+
+    /// <summary>The send-off at the end of the route.</summary>
+    public SendOff End() => Routes.End(Route, Known with { Fit = Fit, Points = Rules.Sorts ? Verdict.Score : null });
 }

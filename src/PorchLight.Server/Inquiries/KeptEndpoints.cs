@@ -14,7 +14,8 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Finishing later: a link that brings the answers back in any browser.</summary>
 internal static class KeptEndpoints
 {
-    private const int LargestAnswers = 512 * 1024;
+    internal const int LargestAnswers = 512 * 1024;
+    private const int MailsADay = 3;
 
     /// <param name="Revision">The revision this goes on from; zero the first time.</param>
     internal sealed record KeptAnswers(int Version, string Page, Guid SendKey, int Revision, IReadOnlyDictionary<string, Answer?> Answers);
@@ -35,14 +36,20 @@ internal static class KeptEndpoints
     /// <summary>Keeps a filling-in, or what was added to it since.</summary>
     private static async Task<Results<Ok<Kept>, ProblemHttpResult>> KeepAsync(
         string token, KeptAnswers keeping, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        PorchDb db, DoorDesk doors, Tokens tokens, TimeProvider time, HttpRequest request, CancellationToken stop)
+        PorchDb db, DoorDesk doors, Tokens tokens, TimeProvider time, HouseAddress address, StrangersBudget budget, HttpRequest request, CancellationToken stop)
     {
         if (request.ContentLength is not <= LargestAnswers)
             return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
+        if (FormLimits.Refuse(keeping.Answers) is { } tooMuch)
+            return Problems.Unprocessable(tooMuch);
+        if (await doors.FindAsync(token) is { } at && budget.Take(request.HttpContext, at.Form.Id.Value, request.ContentLength.Value) is { } full)
+            return Problems.Unprocessable(full);
         await using var transaction = await db.BeginWriteAsync(stop);
         var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
+        if (door.Look)
+            return Problems.Conflict("This is only a look at your form. What you type here is not kept.");
         if (await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content } || content.Pages.All(page => page.Key != keeping.Page))
             return Problems.Unprocessable(PublicEndpoints.FormChanged);
         if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, keeping.SendKey) is not null)
@@ -70,13 +77,13 @@ internal static class KeptEndpoints
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         var name = tokens.Open(kept.LinkSealed);
-        return TypedResults.Ok(new Kept(LinkOf(request, token, name), name, KeptDesk.Until(kept, business), kept.Revision));
+        return TypedResults.Ok(new Kept(LinkOf(address, token, name), name, KeptDesk.Until(kept, business), kept.Revision));
     }
 
     /// <summary>Mails the link, once they have given an address and agreed to it.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> MailAsync(
         string token, MailWish wish, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        PorchDb db, DoorDesk doors, MailRoom mail, Tokens tokens, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        PorchDb db, DoorDesk doors, MailRoom mail, Tokens tokens, BusinessClock clock, HouseAddress address, Allowances allowances, CancellationToken stop)
     {
         var email = wish.Email.Trim();
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -93,10 +100,12 @@ internal static class KeptEndpoints
         var effect = $"finish later {kept.Id} {kept.Revision} {Matching.EmailKey(email)}";
         if (await db.OutgoingMail.AnyAsync(sent => sent.EffectKey == effect, stop))
             return TypedResults.NoContent();
+        if (!allowances.Use("finish later", Matching.EmailKey(email), MailsADay, Duration.FromDays(1)))
+            return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
         kept.MailedTo = email;
         mail.Queue(
             effect, business, email, null, $"Your answers to “{door.Form.Draft.Title}”",
-            $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {KeptDesk.Until(kept, business)}:\n\n{LinkOf(request, token, tokens.Open(kept.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
+            $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {KeptDesk.Until(kept, business)}:\n\n{LinkOf(address, token, tokens.Open(kept.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
             automatic: true, clock.GetCurrentInstant());
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
@@ -104,5 +113,5 @@ internal static class KeptEndpoints
     }
 
     /// <summary>The address of a form with the answers that were left.</summary>
-    internal static string LinkOf(HttpRequest request, string token, string kept) => $"{request.Site()}/f/{token}?later={kept}";
+    internal static string LinkOf(HouseAddress address, string token, string kept) => $"{address.Site}/f/{token}?later={kept}";
 }

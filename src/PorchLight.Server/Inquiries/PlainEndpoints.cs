@@ -20,7 +20,7 @@ internal static class PlainEndpoints
         app.MapPost("/public/forms/{token}/plain", SendAsync).RequireRateLimiting(Knocks.AtForms).DisableAntiforgery().ExcludeFromDescription();
 
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> SendAsync(
-        string token, HttpRequest request, PorchDb db, DoorDesk doors, Intake intake, Tokens tokens, BusinessClock clock, TimeProvider time, CancellationToken stop)
+        string token, HttpRequest request, PorchDb db, DoorDesk doors, Intake intake, Tokens tokens, BusinessClock clock, TimeProvider time, StrangersBudget budget, CancellationToken stop)
     {
         var (door, refusal) = await doors.EnterAsync(token, pass: null, lightToo: true);
         if (door is not { Form: var form })
@@ -29,11 +29,24 @@ internal static class PlainEndpoints
             return Problems.Conflict("This form takes nothing from markup outside of it. Its owner can change that in the form's settings.");
         if (!request.HasFormContentType)
             return Problems.Unprocessable("Post this as an HTML form does, please.");
-        var posted = await request.ReadFormAsync(stop);
+        if (request.ContentLength is not <= KeptEndpoints.LargestAnswers)
+            return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
+        if (budget.Take(request.HttpContext, form.Id.Value, request.ContentLength.Value) is { } full)
+            return Problems.Unprocessable(full);
+        IFormCollection posted;
+        try
+        {
+            posted = await request.ReadFormAsync(stop);
+        }
+        catch (Exception failure) when (failure is InvalidDataException or IOException)
+        {
+            return Problems.Unprocessable("This post could not be read: it has too many fields, names that are too long, or parts that do not end. Please post it as an HTML form does.");
+        }
+
         var version = (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!;
         var (answers, unreadable) = PlainAnswers.Read(version.Content, posted.ToDictionary(field => field.Key, field => (IReadOnlyList<string>)[.. field.Value.OfType<string>()]));
         var sending = new Sending(version.Number, Guid.CreateVersion7(), answers, request.Headers.Referer);
-        var outside = new Outside(null, (new Signs(!string.IsNullOrEmpty(posted[Trap]), Duration.MaxValue, ProofHolds: true), null), request.Site());
+        var outside = new Outside(null, (new Signs(!string.IsNullOrEmpty(posted[Trap]), Duration.MaxValue, ProofHolds: true), null));
         if (unreadable.Count > 0)
             return await KeepAsync(unreadable[0]);
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), stop) switch

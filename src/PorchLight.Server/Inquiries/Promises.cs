@@ -5,15 +5,28 @@ using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>Keeps the promise clocks: a personal reply or a booking stops those of the client; an automatic message does not.</summary>
+/// <summary>
+/// Keeps the promise clocks, and whose turn it is: a person's word to the client stops the promises and answers what they
+/// wrote; an automatic message does neither.
+/// </summary>
 internal static class Promises
 {
     public static async Task ReactAsync(PorchDb db, LoggedEvent logged)
     {
-        if (logged.What is not (MeetingBooked or MessageSent { By: not null }))
+        if (logged.What is ReplyReceived && logged.InquiryId is { } id)
+            (await db.Inquiries.FindAsync(id))!.WroteBack = logged.At;
+        if (!logged.What.IsPersonalWord())
             return;
-        var open = await db.Inquiries.Where(inquiry => inquiry.ClientId == logged.ClientId && inquiry.PromiseStopped == null).ToListAsync();
-        foreach (var inquiry in open)
-            inquiry.PromiseStopped = logged.At;
+        foreach (var inquiry in await db.Inquiries.Where(inquiry => inquiry.ClientId == logged.ClientId && (inquiry.PromiseStopped == null || inquiry.WroteBack != null)).ToListAsync())
+        {
+            inquiry.PromiseStopped ??= logged.At;
+            inquiry.WroteBack = null;
+        }
     }
+
+    /// <summary>What a word of a client is about: their newest inquiry, where there is one.</summary>
+    public static async Task<About> AboutAsync(PorchDb db, PorchLight.Core.Common.Id<Client> client) =>
+        await db.Inquiries.Where(inquiry => inquiry.ClientId == client).OrderByDescending(inquiry => inquiry.Received).FirstOrDefaultAsync() is { } inquiry
+            ? new About(client, inquiry.ProjectId, inquiry.Id)
+            : new About(client);
 }

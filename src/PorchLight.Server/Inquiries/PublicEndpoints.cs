@@ -52,7 +52,8 @@ internal static class PublicEndpoints
             return Problems.NotFound(DoorDesk.NoSuchForm);
         var business = await db.BusinessAsync();
         var (filling, lost) = await kept.FindAsync(door.Form, later, stop);
-        var content = (await CompiledQueries.FormVersion(db, door.Form.Id, filling?.FormVersion ?? door.Form.PublishedVersion))!.Content;
+        var version = (await desk.VersionAsync(door, door.Look ? 0 : filling?.FormVersion ?? door.Form.PublishedVersion))!;
+        var content = version.Content;
         var welcome = await doors.JudgeAsync(door, pass, business);
         if (door.Link is { Opened: null } link && welcome == Welcome.Open)
         {
@@ -63,20 +64,20 @@ internal static class PublicEndpoints
         return TypedResults.Ok(new DoorView(
             content.Title, business.Name, business.Look, business.LogoAddress(), welcome, await doors.SayAsync(door, welcome, business),
             welcome == Welcome.CodeNeeded ? EntryEndpoints.Veil(door.Link!.Email) : null, lost,
-            welcome == Welcome.Open ? await FormAsync() : null));
+            welcome == Welcome.Open ? await FormAsync() : null, door.Look));
 
         async Task<PublicForm> FormAsync()
         {
-            var known = FillingDesk.Nothing(content, door, business, clock.GetCurrentInstant());
+            var known = await desk.NothingAsync(content, door, business, clock.GetCurrentInstant(), stop);
             var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
-            var prefilled = Prefilling.Start(content, parameters, await desk.OnFileAsync(door.Link, stop), cameFrom);
+            var prefilled = Prefilling.Start(content, parameters, known.OnFile, cameFrom);
             var start = Routes.Trace(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value), content.Pages[0].Key);
             return new PublicForm(
-                content.Intro, filling?.FormVersion ?? door.Form.PublishedVersion, PublicCover.Of(content.Cover, business),
+                content.Intro, version.Number, PublicCover.Of(content.Cover, business),
                 await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content, known.Today),
                 prefilled,
                 PublicForms.Step(known, start, start, start.Next, [], null),
-                spam.Ticket(door.Form.Id), door.Form.Settings.Guard.LeastSeconds, door.Form.Settings.Guard.Proof, filling is null ? null : kept.View(filling, business));
+                spam.Ticket(door.Form.Id), door.Look ? 0 : door.Form.Settings.Guard.LeastSeconds, !door.Look && door.Form.Settings.Guard.Proof, filling is null ? null : kept.View(filling, business));
         }
     }
 
@@ -97,11 +98,13 @@ internal static class PublicEndpoints
         var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
-        if (await CompiledQueries.FormVersion(db, door.Form.Id, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
+        if (await desk.VersionAsync(door, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
             return Problems.Unprocessable(FormChanged);
         var business = await db.BusinessAsync();
         var now = clock.GetCurrentInstant();
-        var known = FillingDesk.Nothing(content, door, business, now);
+        if (FormLimits.Refuse(filling.Answers) is { } tooMuch)
+            return Problems.Unprocessable(tooMuch);
+        var known = await desk.NothingAsync(content, door, business, now, stop);
         var answers = Tidying.Tidy(content, filling.Answers, await desk.AroundAsync(version, filling.SendKey, filling.Answers, business, now, stop));
 
         var open = Routes.Trace(known, answers, filling.Page);
@@ -118,17 +121,27 @@ internal static class PublicEndpoints
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
         string token, Sending sending, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        DoorDesk doors, Intake intake, SpamDesk spam, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        DoorDesk doors, Intake intake, SpamDesk spam, StrangersBudget budget, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
+        if (request.ContentLength is not <= KeptEndpoints.LargestAnswers)
+            return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
         if (await doors.FindAsync(token) is not { } door)
             return Problems.NotFound(DoorDesk.NoSuchForm);
-        var outside = new Outside(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, stop), request.Site());
+        if (budget.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength.Value) is { } full)
+            return Problems.Unprocessable(full);
+        var outside = new Outside(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, stop));
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), stop) switch
         {
-            IntakeResult.Received received => TypedResults.Ok(View(received)),
+            IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
             IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings),
             var other => throw new InvalidOperationException($"No answer for {other}."),
         };
+
+        IntakeResult.Received Counted(IntakeResult.Received received)
+        {
+            spam.Used(sending.Ticket);
+            return received;
+        }
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> ShowReceiptAsync(

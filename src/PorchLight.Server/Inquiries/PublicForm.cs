@@ -13,8 +13,9 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="CodeGoesTo">The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed.</param>
 /// <param name="Lost">What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null.</param>
 /// <param name="Form">Null unless it is open.</param>
+/// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
 internal sealed record DoorView(
-    string Title, string Business, BrandLook Look, string? Logo, Welcome Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form);
+    string Title, string Business, BrandLook Look, string? Logo, Welcome Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form, bool OnlyLooking);
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
 /// <param name="Cover">What stands before the first page, or null.</param>
@@ -151,7 +152,7 @@ internal static class PublicForms
                     if (question.IsRequired(now))
                         required.Add(place);
                     if (question.Kind is WorkedOutKind { Shown: true } && then.Of(question.Key).Answer is { } value && then.IsGrounded(question))
-                        workedOut[place] = AnswerWords.Say(value, question);
+                        workedOut[place] = AnswerWords.Say(value, then.Behind(question.Key));
                     var rows = now.RowsOf(question.Key);
                     for (var index = 0; index < rows.Count; index++)
                     {
@@ -173,7 +174,7 @@ internal static class PublicForms
             [.. page.Questions
                 .Where(question => asked.Contains(question.Key) && question.Kind is not (HiddenKind or WorkedOutKind { Shown: false }))
                 .Select(question => new ReviewLine(question.Key, Wordings.Fill(question.Wording, now),
-                    now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, question) : null))]))];
+                    now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, now.Behind(question.Key)) : null))]))];
     }
 
     private static void Differ(Dictionary<string, string> said, string place, string words, Known known)

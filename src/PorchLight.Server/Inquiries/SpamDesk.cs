@@ -17,12 +17,14 @@ namespace PorchLight.Server.Inquiries;
 /// Tells people from programs: when a form was opened, by a sealed ticket; and a proof of work, in the format of the ALTCHA
 /// widget (version 3, PBKDF2/SHA-256), whose challenge is sealed rather than remembered.
 /// </summary>
-internal sealed class SpamDesk(PorchDb db, IDataProtectionProvider protection, TimeProvider time)
+internal sealed class SpamDesk(PorchDb db, IDataProtectionProvider protection, Allowances allowances, TimeProvider time)
 {
     private const string Algorithm = "PBKDF2/SHA-256";
     private const int Rounds = 2_000;
     private const string Prefix = "00";
     private const int KeyBytes = 32;
+    private const string Ticketed = "ticket";
+    private const int SendsATicket = 5;
     private static readonly Duration ProofLifetime = Duration.FromMinutes(30);
 
     private readonly IDataProtector _tickets = protection.CreateProtector("PorchLight.OpenedAt");
@@ -40,6 +42,13 @@ internal sealed class SpamDesk(PorchDb db, IDataProtectionProvider protection, T
 
     /// <summary>Says, for nobody to change, that a form was opened now.</summary>
     public string Ticket(Id<Form> form) => _tickets.Protect($"{form} {time.Now().ToUnixTimeMilliseconds()}");
+
+    /// <summary>A ticket was sent with: one page is sent a few times at most, not thousands of times.</summary>
+    public void Used(string? ticket)
+    {
+        if (ticket is { Length: > 0 and < 1000 })
+            allowances.Use(Ticketed, ticket, SendsATicket, Duration.FromDays(30));
+    }
 
     /// <summary>Something to work at for a second or so.</summary>
     public Challenge NewChallenge()
@@ -60,8 +69,12 @@ internal sealed class SpamDesk(PorchDb db, IDataProtectionProvider protection, T
         var held = form.Settings.Guard.Proof && proof is not null ? Check(proof) : null;
         if (held is not null && await db.Submissions.AnyAsync(sent => sent.ProofHash == held, stop))
             held = null;
-        return (new Signs(!string.IsNullOrEmpty(trap), Opened(form.Id, ticket) is { } opened ? time.Now() - opened : null, held is not null), held);
+        return (new Signs(!string.IsNullOrEmpty(trap), Took(form.Id, ticket), held is not null), held);
     }
+
+    // A clock that was set back since says nothing of the person; the ticket is ours all the same.
+    private Duration? Took(Id<Form> form, string? ticket) =>
+        Opened(form, ticket) is not { } opened || !allowances.IsLeft(Ticketed, ticket!, SendsATicket) ? null : time.Now() < opened ? Duration.MaxValue : time.Now() - opened;
 
     private Instant? Opened(Id<Form> form, string? ticket)
     {
@@ -82,7 +95,9 @@ internal sealed class SpamDesk(PorchDb db, IDataProtectionProvider protection, T
     {
         try
         {
-            var payload = JsonSerializer.Deserialize<Payload>(Convert.FromBase64String(proof), Json.Options)!;
+            var payload = JsonSerializer.Deserialize<Payload>(Convert.FromBase64String(proof), Json.Options);
+            if (payload is null)
+                return null;
             // Only what was sealed counts, whatever stands beside it.
             var asked = JsonSerializer.Deserialize<ChallengeParameters>(_challenges.Unprotect(payload.Challenge.Signature), Json.Options)!;
             if (asked.ExpiresAt < time.Now().ToUnixTimeSeconds())

@@ -19,9 +19,10 @@ internal static class TodayEndpoints
 {
     private const int BellLength = 20;
 
+    /// <param name="Warning">What is wrong with the house itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
         string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods, string? Gaps,
-        IReadOnlyList<MailEndpoints.StuckRow> Stuck);
+        IReadOnlyList<MailEndpoints.StuckRow> Stuck, string? Warning);
 
     /// <param name="Unseen">How many rang since this person last looked.</param>
     /// <param name="Entries">The newest first.</param>
@@ -36,18 +37,21 @@ internal static class TodayEndpoints
         api.MapPost("/bell/seen", SeenAsync).WithTags("Today");
     }
 
-    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, StrangersBudget budget, CancellationToken stop)
     {
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
-        var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null);
+        var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
         var nods = await NodEndpoints.RowsAsync(db, now, stop);
         var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, stop);
-        var deadlines = await owed.Select(inquiry => inquiry.PromisedBy).ToListAsync(stop);
+        var waiting = await owed.Select(inquiry => new { inquiry.ClientId, inquiry.PromisedBy, Stopped = inquiry.PromiseStopped != null, Wrote = inquiry.WroteBack != null }).ToListAsync(stop);
         return TypedResults.Ok(new TodayView(
-            TodayNote.Say(deadlines, nods.Count(nod => nod.Goes is null), stuck.Count, now, business.DateTimeZone),
+            TodayNote.Say(
+                [.. waiting.Where(one => !one.Stopped).Select(one => new Owed(one.ClientId.Value, one.PromisedBy))], [.. waiting.Where(one => one.Wrote).Select(one => one.ClientId.Value)],
+                nods.Count(nod => nod.Goes is null), stuck.Count, now, business.Calendar),
             $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck));
+            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck,
+            budget.DiskIsLow ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again." : null));
     }
 
     private static async Task<Ok<BellView>> BellAsync(

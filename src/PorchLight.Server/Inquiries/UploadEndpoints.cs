@@ -23,15 +23,19 @@ internal static class UploadEndpoints
     /// <summary>Takes a file in for one question of one filling-in. It is kept for good when the form is sent.</summary>
     private static async Task<Results<Ok<FileRef>, ProblemHttpResult>> TakeAsync(
         string token, int version, Guid filling, string question, string name, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, HttpRequest request,
-        PorchDb db, DoorDesk doors, FileRoom room, FillingDesk desk, TimeProvider time, CancellationToken stop)
+        PorchDb db, DoorDesk doors, FileRoom room, FillingDesk desk, StrangersBudget budget, TimeProvider time, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
+        var (found, refusal) = await FindAsync(desk, doors, token, version, pass);
         if (found is null)
             return refusal!;
         if (found.Content.FindQuestion(question)?.Kind is not FilesKind kind)
             return Problems.Unprocessable("This question takes no files. Please reload the page; your answers stay in this browser.");
         if (await desk.Unsent(found, filling).CountAsync(file => file.Question == question, stop) >= kind.AtMost)
             return Problems.Unprocessable(kind.AtMost == 1 ? "Only one file fits here. Take the other one away first." : $"At most {kind.AtMost} files fit here. Take one away first.");
+        if (request.ContentLength > kind.MaxBytes)
+            return Problems.Unprocessable($"“{FileTypes.SafeName(name)}” is larger than {AnswerLimits.SayBytes(kind.MaxBytes)}. Please send a smaller copy.");
+        if (budget.Take(request.HttpContext, found.FormId.Value, request.ContentLength ?? kind.MaxBytes) is { } full)
+            return Problems.Unprocessable(full);
         request.HttpContext.AllowBody(kind.MaxBytes);
         var (taken, why) = await room.TakeAsync(request.Body, name, kind, stop);
         if (taken is null)
@@ -43,7 +47,7 @@ internal static class UploadEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
         string token, int version, Guid filling, Guid id, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, PorchDb db, DoorDesk doors, FileRoom room, FillingDesk desk, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
+        var (found, refusal) = await FindAsync(desk, doors, token, version, pass);
         if (found is null)
             return refusal!;
         var file = new Id<StoredFile>(id);
@@ -58,9 +62,9 @@ internal static class UploadEndpoints
     }
 
     private static async Task<Results<Ok<List<ListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
-        string token, int version, string question, string typed, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, PorchDb db, DoorDesk doors, CancellationToken stop)
+        string token, int version, string question, string typed, [FromHeader(Name = DoorDesk.PassHeader)] string? pass, PorchDb db, DoorDesk doors, FillingDesk desk, CancellationToken stop)
     {
-        var (found, refusal) = await FindAsync(db, doors, token, version, pass);
+        var (found, refusal) = await FindAsync(desk, doors, token, version, pass);
         if (found is null)
             return refusal!;
         return found.Content.FindQuestion(question)?.Kind is LookUpKind kind
@@ -68,8 +72,8 @@ internal static class UploadEndpoints
             : Problems.Unprocessable("This question has no list. Please reload the page; your answers stay in this browser.");
     }
 
-    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(PorchDb db, DoorDesk doors, string token, int version, string? pass) =>
+    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(FillingDesk desk, DoorDesk doors, string token, int version, string? pass) =>
         await doors.EnterAsync(token, pass, lightToo: true) is var (door, refusal) && door is null ? (null, refusal)
-        : await CompiledQueries.FormVersion(db, door.Form.Id, version) is { } found ? (found, null)
+        : await desk.VersionAsync(door, version) is { } found ? (found, null)
         : (null, Problems.Unprocessable(PublicEndpoints.FormChanged));
 }

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Identity;
 
@@ -47,7 +48,7 @@ internal static class MailSettingsEndpoints
         var group = api.MapGroup("/settings/mail").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
         group.MapGet("", async (PorchDb db, CancellationToken stop) => TypedResults.Ok(await ViewAsync(db, stop)));
         group.MapPut("", SaveAsync);
-        group.MapPost("/test", TestAsync);
+        group.MapPost("/test", TestAsync).Once();
     }
 
     private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken stop)
@@ -67,15 +68,23 @@ internal static class MailSettingsEndpoints
 
     /// <summary>Sends a message to the person who asks, by the settings as they stand on screen.</summary>
     private static async Task<Results<Ok<TestResult>, ProblemHttpResult>> TestAsync(
-        MailSetting setting, PorchDb db, Tokens tokens, SmtpCarrier carrier, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+        MailSetting setting, PorchDb db, Tokens tokens, SmtpCarrier carrier, MailRoom mail, BusinessClock clock, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
     {
         if (setting.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
-        if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
-            return TypedResults.Ok(new TestResult(true, "Mail stays in the practice mailbox; there is nothing to test."));
         var to = (await seats.GetUserAsync(who))!.Email!;
-        var message = SmtpCarrier.Compose(business.Name, business.MailAddress, to, $"A test from {business.Name}",
+        var subject = $"A test from {business.Name}";
+        if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
+        {
+            await using var transaction = await db.BeginWriteAsync(stop);
+            mail.Queue($"test {Guid.CreateVersion7()}", business, to, null, subject, "This is a test message. Mail stays in this program for now: you find everything it would send in the practice mail.", automatic: true, clock.GetCurrentInstant());
+            await db.SaveChangesAsync(stop);
+            await transaction.CommitAsync(stop);
+            return TypedResults.Ok(new TestResult(true, "Mail stays in this program for now. Look into the practice mail: the test message lies there."));
+        }
+
+        var message = SmtpCarrier.Compose(business.Name, business.MailAddress, to, subject,
             "This is a test message. If you can read it, your mail settings work, and messages to your clients go out this way.");
         return TypedResults.Ok(await carrier.CarryAsync(smtp, smtp.PasswordSealed is { } password ? tokens.Open(password) : null, message, stop) switch
         {

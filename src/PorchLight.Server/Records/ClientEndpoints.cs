@@ -24,7 +24,7 @@ internal static class ClientEndpoints
         Id<Project> Id, string Title, bool Open, string Opened,
         IReadOnlyList<ValueOnFile> Values, IReadOnlyList<NoteOnFile> Notes, IReadOnlyList<ProjectInquiry> Inquiries);
 
-    internal sealed record ProjectInquiry(Id<Inquiry> Id, Fit Fit, string Received);
+    internal sealed record ProjectInquiry(Id<Inquiry> Id, Fit? Fit, string Received);
 
     /// <param name="Label">The field.</param>
     /// <param name="Words">Its value.</param>

@@ -9,7 +9,8 @@ namespace PorchLight.Server.Records;
 /// <param name="At">When, in words.</param>
 /// <param name="Exactly">When, with date and zone.</param>
 /// <param name="Sentence">What happened.</param>
-internal sealed record TimelineEntry(string At, string Exactly, string Sentence);
+/// <param name="Words">What somebody wrote, in their own words; else null.</param>
+internal sealed record TimelineEntry(string At, string Exactly, string Sentence, string? Words);
 
 internal static class Timeline
 {
@@ -21,6 +22,6 @@ internal static class Timeline
     {
         var logged = await events.AsNoTracking().OrderByDescending(happened => happened.At).ThenByDescending(happened => happened.Seq).Take(Longest).ToListAsync(stop);
         return [.. logged.Select(happened => new TimelineEntry(
-            TimeWords.At(happened.At, now, zone), TimeWords.Exactly(happened.At, zone), happened.What.Say(who)))];
+            TimeWords.At(happened.At, now, zone), TimeWords.Exactly(happened.At, zone), happened.What.Say(who), happened.What.Words()))];
     }
 }

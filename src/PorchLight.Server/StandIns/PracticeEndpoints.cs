@@ -7,6 +7,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
 
@@ -47,10 +48,10 @@ internal static class PracticeEndpoints
         group.MapGet("/mail", ListAsync);
         group.MapGet("/mail/{id}", ShowAsync);
         group.MapGet("/mail/{id}/page", PageAsync).ExcludeFromDescription();
-        group.MapPost("/mail/{id}/answer", AnswerAsync);
-        group.MapPost("/mail/{id}/booked", BookedAsync);
+        group.MapPost("/mail/{id}/answer", AnswerAsync).Once();
+        group.MapPost("/mail/{id}/booked", BookedAsync).Once();
         group.MapGet("/clock", ClockAsync);
-        group.MapPost("/clock/skip", SkipAsync);
+        group.MapPost("/clock/skip", SkipAsync).Once();
     }
 
     private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
@@ -115,7 +116,7 @@ internal static class PracticeEndpoints
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await db.PracticeMail.FindAsync([id], stop) is not { ClientId: { } client })
             return Problems.NotFound(NoSuchMail);
-        await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), new About(client));
+        await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
         return TypedResults.NoContent();

@@ -6,21 +6,22 @@ using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Says how the house stands: database, worker, mail. Not ready (503) while the first two do not work.</summary>
+/// <summary>Says how the house stands: database, disk, worker, mail. Not ready (503) while one of the first three does not work.</summary>
 internal static class Health
 {
     private const string Ready = "ready";
     private static readonly Duration LongestSilence = Duration.FromMinutes(3);
 
     /// <param name="Status">"ready" or "not ready".</param>
-    /// <param name="Database">Whether it can be asked.</param>
+    /// <param name="Database">Whether it can be asked and written.</param>
+    /// <param name="Disk">Whether there is room on it.</param>
     /// <param name="Worker">Whether due work is looked for.</param>
     /// <param name="Mail">How many messages wait, and how many want a person.</param>
-    internal sealed record HealthView(string Status, string Database, string Worker, string Mail);
+    internal sealed record HealthView(string Status, string Database, string Disk, string Worker, string Mail);
 
-    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).ExcludeFromDescription();
+    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).RequireRateLimiting(Knocks.AtDoors).ExcludeFromDescription();
 
-    private static async Task<IResult> AskAsync(PorchDb db, DueWork work, TimeProvider time, ILogger<DueWork> logger, CancellationToken stop)
+    private static async Task<IResult> AskAsync(PorchDb db, DueWork work, DataFolder folder, StrangersBudget budget, TimeProvider time, ILogger<DueWork> logger, CancellationToken stop)
     {
         var mail = "unknown";
         var database = Ready;
@@ -41,10 +42,26 @@ internal static class Health
             database = "cannot be read";
         }
 
+        var disk = budget.DiskIsLow ? "nearly full" : Ready;
+        if (database == Ready)
+        {
+            try
+            {
+                await folder.TryWritingAsync(stop);
+                await using var transaction = await db.BeginWriteAsync(stop);
+                await db.Database.ExecuteSqlAsync($"UPDATE Businesses SET Id = Id", stop);
+            }
+            catch (Exception failure) when (failure is not OperationCanceledException)
+            {
+                logger.LogError(failure, "The database could not be written");
+                database = "cannot be written";
+            }
+        }
+
         var worker = time.Now() - work.LastPass > LongestSilence ? "silent" : Ready;
-        var ready = database == Ready && worker == Ready;
+        var ready = database == Ready && disk == Ready && worker == Ready;
         return Results.Json(
-            new HealthView(ready ? Ready : "not ready", database, worker, mail),
+            new HealthView(ready ? Ready : "not ready", database, disk, worker, mail),
             statusCode: ready ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable);
     }
 }

@@ -1,14 +1,16 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Work;
 
 /// <summary>What has to be done around forms when time passes: telling people that a light is on again, letting go of what was abandoned.</summary>
-internal sealed class Housekeeping(PorchDb db, DoorDesk doors, Tellings tellings, KeptDesk kept, BusinessClock clock)
+internal sealed class Housekeeping(PorchDb db, DoorDesk doors, Tellings tellings, KeptDesk kept, BusinessClock clock, TimeProvider time)
 {
     /// <summary>Tells those who asked, once a form's light is on, by hand or by its day.</summary>
     public async Task TellOpenAgainAsync(CancellationToken stop)
@@ -31,6 +33,13 @@ internal sealed class Housekeeping(PorchDb db, DoorDesk doors, Tellings tellings
         await transaction.CommitAsync(stop);
     }
 
-    /// <summary>Lets go of abandoned filling-ins and of files nobody needs.</summary>
-    public Task SweepAsync(CancellationToken stop) => kept.SweepAsync(stop);
+    /// <summary>Lets go of abandoned filling-ins, of files nobody needs and of send keys nobody presses any more.</summary>
+    public async Task SweepAsync(CancellationToken stop)
+    {
+        var forgotten = time.Now() - DoneAct.Remembered;
+        await db.DoneActs.Where(act => act.At < forgotten).ExecuteDeleteAsync(stop);
+        var old = time.Now() - Duration.FromTimeSpan(Sessions.Lifetime);
+        await db.EndedSessions.Where(ended => ended.At < old).ExecuteDeleteAsync(stop);
+        await kept.SweepAsync(stop);
+    }
 }

@@ -14,10 +14,28 @@ public sealed class BusinessCardTests
         Good.Check().ShouldBeEmpty();
     }
 
+    [Theory]
+    [InlineData("Germany", "Euro", "Berlin", "DE", "EUR", "Europe/Berlin")]
+    [InlineData("deutschland", "euros", "Germany", "DE", "EUR", "Europe/Berlin")]
+    [InlineData("United Kingdom", "British Pound", "london", "GB", "GBP", "Europe/London")]
+    [InlineData("New Zealand", "nzd", "Pacific/Auckland", "NZ", "NZD", "Pacific/Auckland")]
+    public void A_country_a_currency_and_a_zone_are_understood_by_their_names(string country, string currency, string zone, string region, string code, string id) =>
+        (Good with { Region = country, Currency = currency, Zone = zone }).Tidy().ShouldBe(Good with { Region = region, Currency = code, Zone = id });
+
+    [Theory]
+    [InlineData("", true)]
+    [InlineData("https://forms.example.com", true)]
+    [InlineData("http://192.0.2.7:8080", true)]
+    [InlineData("forms.example.com", false)]
+    [InlineData("https://forms.example.com/path", false)]
+    [InlineData("javascript:alert(1)", false)]
+    public void The_public_address_is_an_origin_or_nothing(string address, bool good) =>
+        ((Good with { PublicAddress = address }).Check().Count == 0).ShouldBe(good);
+
     [Fact]
     public void Every_wrong_value_is_named_at_its_place()
     {
-        new BusinessCard("", "Maren\nBcc: x@y.example", "maren at home", "Ireland", "€", "Dublin").Check().Select(finding => finding.Place)
+        new BusinessCard("", "Maren\nBcc: x@y.example", "maren at home", "Atlantis", "Shells", "Nowhere").Check().Select(finding => finding.Place)
             .ShouldBe(["name", "ownerName", "mailAddress", "region", "currency", "zone"]);
         (Good with { Name = new string('n', 101) }).Check().Single().Sentence.ShouldContain("at most 100");
     }

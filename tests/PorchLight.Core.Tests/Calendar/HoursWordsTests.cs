@@ -11,6 +11,9 @@ public sealed class HoursWordsTests
     [InlineData(" 13.30 TO 17 ; 9to12 ", "09:00 to 12:00, 13:30 to 17:00")]
     [InlineData("0:00 to 24:00", "00:00 to 24:00")]
     [InlineData("9-12,12-15", "09:00 to 12:00, 12:00 to 15:00")]
+    [InlineData("9-5", "09:00 to 17:00")]
+    [InlineData("9am to 5:30pm", "09:00 to 17:30")]
+    [InlineData("10 a.m. - 12 a.m.", "10:00 to 24:00")]
     [InlineData("closed", "")]
     [InlineData("  ", "")]
     public void Hours_are_read_as_people_write_them(string words, string said)
@@ -22,10 +25,10 @@ public sealed class HoursWordsTests
     }
 
     [Theory]
-    [InlineData("nine to five", "is no span of hours")]
-    [InlineData("9", "is no span of hours")]
-    [InlineData("9 to 25", "is no span of hours")]
-    [InlineData("9:60 to 12", "is no span of hours")]
+    [InlineData("nine to five", "cannot be read as hours")]
+    [InlineData("9", "cannot be read as hours")]
+    [InlineData("9 to 25", "cannot be read as hours")]
+    [InlineData("9:60 to 12", "cannot be read as hours")]
     [InlineData("17 to 9", "ends before it begins")]
     [InlineData("9 to 9", "ends before it begins")]
     [InlineData("9 to 12, 11 to 15", "overlap")]
@@ -42,11 +45,21 @@ public sealed class HoursWordsTests
         var (days, finding) = HoursWords.ReadDays("2027-03-17\n2026-12-24 to 2026-12-26, 2026-12-25", "closed");
         finding.ShouldBeNull();
         days.ShouldBe([new LocalDate(2026, 12, 24), new LocalDate(2026, 12, 25), new LocalDate(2026, 12, 26), new LocalDate(2027, 3, 17)]);
-        HoursWords.SayDays(days).ShouldBe("2026-12-24, 2026-12-25, 2026-12-26, 2027-03-17");
+        HoursWords.SayDays(days).ShouldBe("24 December 2026 to 26 December 2026, 17 March 2027", "days in a row stay one span");
+        HoursWords.ReadDays(HoursWords.SayDays(days), "closed").Days.ShouldBe(days);
     }
 
     [Theory]
     [InlineData("24.12.2026")]
+    [InlineData("24. 12. 2026")]
+    [InlineData("24/12/2026")]
+    [InlineData("12/24/2026")]
+    [InlineData("24 December 2026")]
+    [InlineData("24 Dec 2026")]
+    public void A_day_is_read_however_people_write_it(string words) => HoursWords.ReadDays(words, "closed").Days.ShouldBe([new LocalDate(2026, 12, 24)]);
+
+    [Theory]
+    [InlineData("4/5/2027")]
     [InlineData("2026-02-30")]
     [InlineData("2026-12-24 to 2026-12-20")]
     [InlineData("2026-01-01 to 2030-01-01")]

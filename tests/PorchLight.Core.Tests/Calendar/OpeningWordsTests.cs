@@ -20,7 +20,7 @@ public sealed class OpeningWordsTests
         said.ShouldBe(Week with
         {
             Wednesday = "09:00 to 17:00", Saturday = "10:00 to 24:00", SendFrom = "09:00",
-            Closed = "2026-12-24, 2026-12-25, 2026-12-26, 2027-03-17",
+            Closed = "24 December 2026 to 26 December 2026, 17 March 2027",
         });
         OpeningWords.Of(said.Read().Hours).ShouldBe(said);
     }

@@ -9,19 +9,6 @@ public sealed class TimeWordsTests
     private static readonly BusinessCalendar Clock = Dublin();
     private static readonly Instant Now = Clock.At(2026, 11, 23, 10);
 
-    [Theory]
-    [InlineData(2026, 11, 23, 15, 0, "by 15:00 today")]
-    [InlineData(2026, 11, 24, 11, 20, "by tomorrow 11:20")]
-    [InlineData(2026, 11, 26, 9, 5, "by Thursday 09:05")]
-    [InlineData(2026, 12, 3, 9, 5, "by Thursday 3 December, 09:05")]
-    [InlineData(2027, 1, 4, 9, 5, "by 4 January 2027, 09:05")]
-    [InlineData(2026, 11, 24, 0, 0, "by the end of today")]
-    [InlineData(2026, 11, 25, 0, 0, "by the end of tomorrow")]
-    [InlineData(2026, 11, 27, 0, 0, "by the end of Thursday")]
-    [InlineData(2026, 11, 20, 9, 15, "by last Friday 09:15")]
-    public void A_deadline_reads_as_one_would_say_it(int year, int month, int day, int hour, int minute, string words) =>
-        TimeWords.By(Clock.At(year, month, day, hour, minute), Now, Clock.Zone).ShouldBe(words);
-
     [Fact]
     public void A_moment_reads_as_one_would_say_it_and_exactly_on_demand()
     {

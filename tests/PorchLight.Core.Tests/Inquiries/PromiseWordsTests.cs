@@ -16,14 +16,15 @@ public sealed class PromiseWordsTests
     [Fact]
     public void A_promise_is_open_late_kept_missed_or_not_owed()
     {
-        Say(Later, null).ShouldBe("You promised a first word by tomorrow 15:00.");
-        Say(Earlier, null).ShouldBe("The first word was due last Friday 09:00.");
-        Say(Later, Now).ShouldBe("Kept: first personal word today 10:00.");
-        Say(Earlier, Earlier).ShouldBe("Kept: first personal word last Friday 09:00.");
-        Say(Earlier, Now).ShouldBe("Missed: the first personal word went today 10:00.");
+        Say(Later, null).ShouldBe("You promised a first reply by tomorrow 15:00.");
+        Say(Earlier, null).ShouldBe("Your first reply was due last Friday 09:00.");
+        Say(Later, Now).ShouldBe("Kept: first personal reply today 10:00.");
+        Say(Earlier, Earlier).ShouldBe("Kept: first personal reply last Friday 09:00.");
+        Say(Earlier, Now).ShouldBe("Missed: the first personal reply went today 10:00.");
         Say(null, Now, turnedAway: true).ShouldBe("A kind no was said on the page, so no reply is owed.");
-        Say(null, Now).ShouldBe("First personal word today 10:00.", "nothing could be promised, and they were answered all the same");
+        Say(null, Now).ShouldBe("First personal reply today 10:00.", "nothing could be promised, and they were answered all the same");
         Say(null, null).ShouldBeNull();
+        Say(Clock.At(2026, 11, 24, 3, 28), null).ShouldBe("Answer by 17:00 today, promised until tomorrow morning.");
     }
 
     [Fact]
@@ -36,5 +37,5 @@ public sealed class PromiseWordsTests
     }
 
     private static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway = false) =>
-        PromiseWords.Say(promisedBy, stopped, turnedAway, Now, Clock.Zone);
+        PromiseWords.Say(promisedBy, stopped, turnedAway, Now, Clock);
 }

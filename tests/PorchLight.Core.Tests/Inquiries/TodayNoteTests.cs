@@ -16,13 +16,13 @@ public sealed class TodayNoteTests
     [Fact]
     public void The_day_is_told_in_a_sentence_or_two()
     {
-        Say(0).ShouldBe("Nobody is waiting for a first word.");
-        Say(1, AtThree).ShouldBe("One person is waiting for a first word, by 15:00 today. One message wants your nod.");
-        Say(4, Thursday, AtThree, null).ShouldBe("Three people are waiting for a first word, one of them by 15:00 today. Four messages want your nod.");
-        Say(0, Friday).ShouldBe("One person is waiting for a first word, longer than you promised.");
-        Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first word, one of them longer than you promised.");
-        Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first word, all longer than you promised.");
-        Say(0, Thursday).ShouldBe("One person is waiting for a first word.");
+        Say(0).ShouldBe("Nobody is waiting for a first reply.");
+        Say(1, AtThree).ShouldBe("One person is waiting for a first reply, by 15:00 today. One message waits for your nod.");
+        Say(4, Thursday, AtThree, null).ShouldBe("Three people are waiting for a first reply, one of them by 15:00 today. Four messages wait for your nod.");
+        Say(0, Friday).ShouldBe("One person is waiting for a first reply, longer than you promised.");
+        Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first reply, one of them longer than you promised.");
+        Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first reply, all longer than you promised.");
+        Say(0, Thursday).ShouldBe("One person is waiting for a first reply.");
         TodayNote.SayGaps(2).ShouldBe("two have a gap to fill");
         TodayNote.Number(13).ShouldBe("13");
     }
@@ -39,9 +39,20 @@ public sealed class TodayNoteTests
     [Fact]
     public void Messages_that_are_stuck_are_told_last()
     {
-        TodayNote.Say([], 0, 1, Now, Clock.Zone).ShouldBe("Nobody is waiting for a first word. One message is stuck and wants a look.");
-        TodayNote.Say([], 2, 3, Now, Clock.Zone).ShouldEndWith("Two messages want your nod. Three messages are stuck and want a look.");
+        TodayNote.Say([], [], 0, 1, Now, Clock).ShouldBe("Nobody is waiting for a first reply. One message did not get through.");
+        TodayNote.Say([], [], 2, 3, Now, Clock).ShouldEndWith("Two messages wait for your nod. Three messages did not get through.");
     }
 
-    private static string Say(int nods, params Instant?[] deadlines) => TodayNote.Say(deadlines, nods, 0, Now, Clock.Zone);
+    [Fact]
+    public void A_person_with_two_inquiries_is_one_person_and_who_wrote_back_is_told()
+    {
+        var (tilda, oskar) = (Guid.NewGuid(), Guid.NewGuid());
+        TodayNote.Say([new Owed(tilda, Thursday), new Owed(tilda, AtThree)], [oskar, oskar], 0, 0, Now, Clock)
+            .ShouldBe("One person is waiting for a first reply, by 15:00 today. One person has written back.");
+        TodayNote.Say([new Owed(tilda, null), new Owed(tilda, null)], [tilda, oskar], 0, 0, Now, Clock)
+            .ShouldBe("One person is waiting for a first reply. Two people have written back.");
+    }
+
+    private static string Say(int nods, params Instant?[] deadlines) =>
+        TodayNote.Say([.. deadlines.Select(deadline => new Owed(Guid.NewGuid(), deadline))], [], nods, 0, Now, Clock);
 }

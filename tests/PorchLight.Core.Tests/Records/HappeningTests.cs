@@ -10,7 +10,7 @@ public sealed class HappeningTests
     public void Every_event_reads_as_a_sentence()
     {
         Say(new InquiryReceived("A wall", Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
-        Say(new InquiryReceived("A wall", Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall” again: Not now. It joins the open project.");
+        Say(new InquiryReceived("A wall", Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
         Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 fields, one note filled in.");
         Say(new AnswersLanded(0, 0, 2)).ShouldBe("Nothing was filled in; 2 differences to settle.");
         Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new landed.");

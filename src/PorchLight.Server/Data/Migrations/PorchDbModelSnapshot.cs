@@ -221,6 +221,10 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<int>("PromiseHours")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PublicAddress")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Region")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -235,6 +239,29 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Businesses");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Data.DoneAct", b =>
+                {
+                    b.Property<Guid>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Asked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Status")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("DoneActs");
                 });
 
             modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
@@ -443,10 +470,6 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<Guid>("FormId")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Site")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.HasKey("Id");
 
                     b.HasIndex("FormId", "EmailKey")
@@ -590,6 +613,19 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("StoredFiles");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Identity.EndedSession", b =>
+                {
+                    b.Property<string>("Session")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Session");
+
+                    b.ToTable("EndedSessions");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Identity.Invite", b =>
                 {
                     b.Property<Guid>("Id")
@@ -715,8 +751,10 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<Guid>("ClientId")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("Closed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Fit")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("FormId")
@@ -759,6 +797,9 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.Property<string>("WantedMonth")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("WroteBack")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 

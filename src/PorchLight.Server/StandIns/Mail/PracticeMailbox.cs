@@ -4,6 +4,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Data;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 
@@ -48,6 +49,6 @@ internal static class PracticeMailbox
             At = at,
         });
         if (client is not null)
-            await events.HappenedAsync(new ReplyReceived(subject), at, new About(client.Id));
+            await events.HappenedAsync(new ReplyReceived(subject, text.Trim()), at, await Promises.AboutAsync(db, client.Id));
     }
 }
