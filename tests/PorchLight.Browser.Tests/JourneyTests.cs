@@ -15,7 +15,7 @@ public sealed class JourneyTests
         owner.Sees("Sign in");
         owner.FindsNothingInTheWay();
         owner.GiveSignIn();
-        owner.Sees("Nobody is waiting for a first word.");
+        owner.Sees("Nobody is waiting for a first reply.");
         owner.FindsNothingInTheWay();
         owner.Press("Forms");
         owner.Sees("Light is on");
@@ -85,16 +85,16 @@ public sealed class JourneyTests
         await using var house = new BrowserHouse();
         using var owner = new Visitor();
         owner.ComeIn(house);
-        owner.Sees("Nobody is waiting for a first word.");
+        owner.Sees("Nobody is waiting for a first reply.");
         var sent = await house.SendAsync(Answers()).JsonAsync();
         (await house.CreateClient().PostAsync($"/public/receipts/{sent.Text("receipt")}/call", null)).EnsureSuccessStatusCode();
         owner.Find("//button[@aria-label='Bell, 2 new']");
-        owner.Sees("One person is waiting for a first word");
+        owner.Sees("One person is waiting for a first reply");
         owner.Sees("wants a call");
         owner.FindsNothingInTheWay();
         owner.Press("Bell, 2 new");
         owner.Follow("Tilda Brackenridge asked for a call.");
-        owner.Sees("You promised a first word");
+        owner.Sees("You promised a first reply");
         owner.Sees("48 business hours on the working-day clock");
         owner.Sees("Budget of 4,000 or more");
         owner.Sees("+30");
@@ -122,7 +122,7 @@ public sealed class JourneyTests
         owner.Sees("hours ahead");
         owner.Keyboard(Keys.Escape);
         owner.Press("Today");
-        owner.Sees("One message wants your nod.");
+        owner.Sees("One message waits for your nod.");
         owner.Press("Read and send");
         owner.Sees("From “After a mural inquiry”");
         owner.FindsNothingInTheWay();
@@ -140,7 +140,7 @@ public sealed class JourneyTests
         owner.Type("one line about their place", "I know that wall from the morning train.");
         owner.Sees("Saved");
         owner.Press("Send");
-        owner.SeesNoMore("One message wants your nod.");
+        owner.SeesNoMore("One message waits for your nod.");
         owner.Open($"{house.Address}/practice-mail");
         owner.Follow("About your wall, Tilda");
         owner.Enter("//iframe");
@@ -166,7 +166,7 @@ public sealed class JourneyTests
         owner.Sees("to “What would you like painted?”");
         owner.FindsNothingInTheWay();
         owner.Press("Inquiries");
-        owner.Sees("A first word is owed");
+        owner.Sees("Waiting for you");
         owner.FindsNothingInTheWay();
         owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
     }

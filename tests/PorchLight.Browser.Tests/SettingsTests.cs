@@ -13,7 +13,7 @@ public sealed class SettingsTests
         await using var house = new BrowserHouse(Furnishing.Empty);
         using var noor = new Visitor();
         noor.Open($"{house.Address}/?key={house.FirstRunKey}");
-        noor.Sees("Light the lamp");
+        noor.Sees("Set up your business");
         noor.FindsNothingInTheWay();
         noor.Type("Business", "Inkwell & Oak");
         noor.Type("Your name", "Noor Ambler");

@@ -48,12 +48,68 @@ public sealed partial class AccessTests
         var guesser = house.CreateClient();
         await RefreshTokenAsync(guesser);
         HttpResponseMessage last = null!;
-        for (var n = 0; n < 8; n++)
-            last = await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = $"guess number {n}" }));
-        last.StatusCode.ShouldBe(HttpStatusCode.TooManyRequests);
-        (await last.SentenceAsync()).ShouldContain("wait five minutes");
-        var nobody = await guesser.PostAsync("/api/sign-in", Body(new { email = "nobody@ochrewren.example", password = "x" }));
-        nobody.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        foreach (var email in new[] { "maren@ochrewren.example", "nobody@ochrewren.example" })
+        {
+            for (var n = 0; n < 9; n++)
+                last = await guesser.PostAsync("/api/sign-in", Body(new { email, password = $"guess number {n}" }));
+            last.StatusCode.ShouldBe(HttpStatusCode.TooManyRequests, "also for an address nobody has: that is not given away");
+            (await last.SentenceAsync()).ShouldContain("wait five minutes");
+        }
+
+        house.Time.Advance(TimeSpan.FromMinutes(5));
+        (await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
+    public async Task Strangers_who_guess_do_not_lock_the_owner_out_of_her_own_device()
+    {
+        await using var house = new TestHouse();
+        var maren = await house.SignedInAsync("maren@ochrewren.example");
+        await maren.PostAsync("/api/sign-out", null);
+        await RefreshTokenAsync(maren);
+        var guesser = await house.StrangerAsync();
+        for (var n = 0; n < 9; n++)
+            await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = $"guess number {n}" }));
+        (await maren.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
+    public async Task A_cookie_that_was_copied_is_worth_nothing_once_its_session_was_signed_out()
+    {
+        await using var house = new TestHouse();
+        var (owner, copy, member) = (house.Owner(), house.Owner(), house.Member());
+        (await copy.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await owner.PostAsync("/api/sign-out", null);
+        (await copy.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await member.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK, "nobody else is signed out");
+    }
+
+    [Fact]
+    public async Task What_people_said_is_stored_by_nobody_on_the_way()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        foreach (var path in new[] { "/api/inquiries", "/api/today", "/api/clients" })
+            (await house.Owner().GetAsync(path)).Headers.CacheControl!.ToString().ShouldBe("no-store", path);
+        (await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}")).Headers.CacheControl!.ToString().ShouldBe("no-store");
+    }
+
+    [Fact]
+    public async Task Links_are_never_made_of_what_a_request_calls_us_and_other_names_are_refused()
+    {
+        await using var house = new TestHouse();
+        var owner = house.Owner();
+        var card = (await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("business");
+        var now = System.Text.Json.Nodes.JsonNode.Parse(card.GetRawText())!.AsObject();
+        now["publicAddress"] = "https://forms.ochrewren.example";
+        (await owner.PutAsync("/api/settings/business", Body(new { was = card, now }))).EnsureSuccessStatusCode();
+
+        var evil = new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = "evil.example" } };
+        (await house.CreateClient().SendAsync(evil)).StatusCode.ShouldBe(HttpStatusCode.MisdirectedRequest);
+        foreach (var host in new[] { "forms.ochrewren.example", "localhost:8080", "127.0.0.1", "[::1]:8080" })
+            (await house.CreateClient().SendAsync(new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = host } })).StatusCode.ShouldBe(HttpStatusCode.OK, host);
+        var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
+        (await owner.GetAsync($"/api/forms/{form}").JsonAsync()).GetProperty("sharing").Text("link").ShouldStartWith("https://forms.ochrewren.example/f/");
     }
 
     [Fact]

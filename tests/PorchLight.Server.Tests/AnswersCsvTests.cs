@@ -58,6 +58,20 @@ public sealed class AnswersCsvTests
         cell.ShouldEndWith(formula.Trim());
     }
 
+    // Spreadsheets of many countries part cells at semicolons, whatever the file says of itself. Common practice, no source.
+    [Theory]
+    [InlineData("a;=1+1", "a;'=1+1")]
+    [InlineData("two\n@SUM(1)", "two\n'@SUM(1)")]
+    [InlineData("a; b", "a; b")]
+    public async Task What_a_spreadsheet_would_run_behind_another_mark_is_only_words_too(string words, string cell)
+    {
+        await using var house = new TestHouse();
+        var answers = Answers();
+        answers["what"] = new TextAnswer(words);
+        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
+        (await ReadAsync(house)).Single()["What would you like painted?"].ShouldBe(cell);
+    }
+
     [Fact]
     public async Task A_form_nobody_knows_has_no_answers()
     {

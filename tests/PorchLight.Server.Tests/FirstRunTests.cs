@@ -50,7 +50,7 @@ public sealed class FirstRunTests
     public async Task Everything_that_is_wrong_is_named_at_once_and_nothing_is_made()
     {
         await using var house = Empty();
-        var first = First(house) with { Business = Card with { Zone = "Auckland" }, Hours = Hours with { Monday = "all day" }, Promise = new ReplyPromise(0, PromiseClock.OpenHours), Password = "short" };
+        var first = First(house) with { Business = Card with { Zone = "Nowhere" }, Hours = Hours with { Monday = "all day" }, Promise = new ReplyPromise(0, PromiseClock.OpenHours), Password = "short" };
         var refused = await (await house.StrangerAsync()).PostAsync("/api/first-run", Body(first));
         (await refused.PlacesAsync()).ShouldBe(["zone", "monday", "hours", "password"]);
         (await house.AskAsync(async db => (await db.Businesses.CountAsync(), await db.Users.CountAsync()))).ShouldBe((0, 0));
@@ -91,9 +91,11 @@ public sealed class FirstRunTests
     {
         await using var house = Empty();
         var choices = await house.CreateClient().GetAsync("/api/choices").JsonAsync();
-        choices.GetProperty("zones").EnumerateArray().Select(zone => zone.GetString()).ShouldContain("Pacific/Auckland");
-        choices.GetProperty("regions").EnumerateArray().Select(region => region.GetString()).ShouldContain("NZ");
-        choices.GetProperty("currencies").EnumerateArray().Select(currency => currency.GetString()).ShouldContain("NZD");
+        Names("zones").ShouldContain(("Pacific/Auckland", "Auckland, New Zealand"));
+        Names("countries").ShouldContain(("NZ", "New Zealand"));
+        Names("currencies").ShouldContain(("NZD", "New Zealand Dollar"));
+
+        IEnumerable<(string, string)> Names(string of) => choices.GetProperty(of).EnumerateArray().Select(one => (one.Text("code"), one.Text("name")));
     }
 
     private static TestHouse Empty() => new() { Furnishing = Furnishing.Empty };

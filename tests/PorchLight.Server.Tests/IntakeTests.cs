@@ -136,7 +136,7 @@ public sealed class IntakeTests
         {
             var things = await DemoThings.TakeInAsync(db, house.Services.GetRequiredService<FileRoom>(), house.Time);
             await db.SaveChangesAsync();
-            return await house.MakeQuickFormAsync(DemoWorkshop.Form(things));
+            return await house.MakeQuickFormAsync(DemoWorkshop.Form(things), screening: DemoWorkshop.Screening);
         });
         var spray = await (await house.SendAsync(link, new() { ["kind"] = ChoiceAnswer.Of("spray") })).JsonAsync();
         spray.Text("title").ShouldBe("Spray cans are not our thing");
@@ -144,8 +144,8 @@ public sealed class IntakeTests
 
         var sent = await house.SendAsync(link, new()
         {
-            ["kind"] = ChoiceAnswer.Of("wall"), ["day"] = new DateAnswer(new LocalDate(2027, 1, 15)), ["heads"] = new NumberAnswer(1),
-            ["painters"] = new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["painter"] = new PersonNameAnswer("Ada", "Roe"), ["born"] = new DateAnswer(new LocalDate(1990, 3, 4)) })]),
+            ["kind"] = ChoiceAnswer.Of("wall"), ["day"] = new DateAnswer(new LocalDate(2027, 1, 15)), ["heads"] = new NumberAnswer(10),
+            ["painters"] = new RowsAnswer([.. Enumerable.Range(1, 10).Select(day => new AnswerRow(new Dictionary<string, Answer?> { ["painter"] = new PersonNameAnswer("Ada", "Roe"), ["born"] = new DateAnswer(new LocalDate(1990, 3, day)) }))]),
             ["name"] = new PersonNameAnswer("Dervla", "Roe"), ["email"] = new TextAnswer("dervla@clinic.example"), ["phone"] = new PhoneAnswer("01 555 0142"),
             ["where"] = new AddressAnswer("1 Quay", null, "Howth", null, "D13", "IE"), ["keep"] = new ConsentAnswer(),
         });

@@ -97,8 +97,8 @@ public sealed class OwnerTests
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await house.WorkAsync();
         (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
-        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promise").ShouldBe("Kept: first personal word today 13:00.");
-        (await owner.GetAsync("/api/today").JsonAsync()).Text("note").ShouldBe("Nobody is waiting for a first word.");
+        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promise").ShouldBe("Kept: first personal reply today 13:00.");
+        (await owner.GetAsync("/api/today").JsonAsync()).Text("note").ShouldBe("Nobody is waiting for a first reply.");
     }
 
     [Fact]

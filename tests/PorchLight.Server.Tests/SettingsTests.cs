@@ -26,7 +26,7 @@ public sealed class SettingsTests
     {
         await using var house = new TestHouse();
         var owner = house.Owner();
-        var refused = await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = "Wren", Currency = "euro" } }));
+        var refused = await owner.PutAsync("/api/settings/business", Body(new { was = Card, now = Card with { Name = "Wren", Currency = "shells" } }));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["currency"]);
         (await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("business").Text("name").ShouldBe("Ochre Wren");

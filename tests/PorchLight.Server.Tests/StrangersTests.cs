@@ -30,13 +30,12 @@ public sealed class StrangersTests
         house.StartServer();
         var link = await house.LinkAsync();
         var form = (await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).GetProperty("form");
-        var ticket = await house.TicketAsync();
         var seen = new int[600];
         await Parallel.ForEachAsync(Enumerable.Range(0, Payloads), new ParallelOptions { MaxDegreeOfParallelism = 8 }, async (n, stop) =>
         {
             var random = new Random(unchecked(seed + n));
             using var stranger = house.CreateClient();
-            using var request = Request(random, link, form, ticket);
+            using var request = Request(random, link, form, await house.TicketAsync());
             var asked = $"{request.Method} {request.RequestUri} of seed {seed} + {n}";
             HttpResponseMessage response;
             try

@@ -36,6 +36,26 @@ public sealed class WatchTests
     }
 
     [Fact]
+    public async Task A_house_that_can_read_but_not_write_is_not_ready()
+    {
+        await using var house = new TestHouse();
+        await house.WorkAsync();
+        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("CREATE TRIGGER full BEFORE UPDATE ON Businesses BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END"));
+        var full = await HealthAsync(house);
+        (full.Status, full.Text("database")).ShouldBe((HttpStatusCode.ServiceUnavailable, "cannot be written"));
+    }
+
+    [Fact]
+    public async Task A_disk_that_is_nearly_full_takes_no_files_and_the_owner_is_told()
+    {
+        await using var house = new TestHouse { Settings = { ["PorchLight:MegabytesKeptFree"] = "1000000000" } };
+        await house.WorkAsync();
+        (await HealthAsync(house)).Text("disk").ShouldBe("nearly full");
+        (await house.Owner().GetAsync("/api/today").JsonAsync()).Text("warning").ShouldContain("nearly full");
+        (await (await house.SendAsync(Answers())).SentenceAsync()).ShouldContain("our disk is nearly full");
+    }
+
+    [Fact]
     public async Task Every_answer_names_its_request_and_the_log_carries_the_same_name()
     {
         var log = new Logbook();

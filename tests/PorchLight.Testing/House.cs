@@ -98,14 +98,14 @@ internal abstract class House : WebApplicationFactory<Program>
     private static async Task<Form> MuralAsync(PorchDb db) => (await db.Forms.ToListAsync()).MinBy(form => form.Id.Value)!;
 
     /// <summary>Makes and publishes another form, its light on; gives its link.</summary>
-    public async Task<string> MakeFormAsync(FormContent content, FormSettings? settings = null)
+    public async Task<string> MakeFormAsync(FormContent content, FormSettings? settings = null, ScreeningRules? screening = null)
     {
         await using var scope = Services.CreateAsyncScope();
         var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
         var lists = (await db.BusinessAsync()).Lists;
         FormStructure.Check(lists.Into(content)).ShouldBeEmpty();
         var form = db.AddForm(tokens, content, "We are away.", Now);
-        db.AddScreening(form, new ScreeningRules(0, 0, 0, 1, []));
+        db.AddScreening(form, screening ?? new ScreeningRules(0, 0, 0, 1, []));
         db.Publish(form, lists, Now, "Maren Tolliver");
         form.LightOn = true;
         form.Settings = settings ?? form.Settings;

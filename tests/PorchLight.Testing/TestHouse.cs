@@ -8,6 +8,7 @@ using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
@@ -47,8 +48,8 @@ internal sealed class TestHouse : House
     public Task WorkAsync() => Services.GetRequiredService<DueWork>().PassAsync(CancellationToken.None);
 
     /// <summary>Makes and publishes another form, its light on and no time asked for; gives its link.</summary>
-    public Task<string> MakeQuickFormAsync(FormContent content, FormSettings? settings = null) =>
-        MakeFormAsync(content, (settings ?? new FormSettings()) with { Guard = settings?.Guard ?? new SpamGuard(LeastSeconds: 0) });
+    public Task<string> MakeQuickFormAsync(FormContent content, FormSettings? settings = null, ScreeningRules? screening = null) =>
+        MakeFormAsync(content, (settings ?? new FormSettings()) with { Guard = settings?.Guard ?? new SpamGuard(LeastSeconds: 0) }, screening);
 
     /// <summary>Sends any form as a stranger.</summary>
     public async Task<HttpResponseMessage> SendAsync(string link, Dictionary<string, Answer?> answers, Guid? sendKey = null, HttpClient? by = null) =>

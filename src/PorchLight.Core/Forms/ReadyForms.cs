@@ -82,7 +82,7 @@ public static class ReadyForms
                         {
                             Required = true, LandsIn = new SetField("project.decides"),
                         },
-                        new Question("wanted", "When should it be finished?", new DateKind()) { LandsIn = new SetField("project.wanted") },
+                        new Question("wanted", "When should it be finished?", new DateKind(new DateLimits(FromDays: 0))) { LandsIn = new SetField("project.wanted") },
                         new Question("found", "How did you find us?", new ShortTextKind(120)) { LandsIn = new SetField(BuiltInFields.Source.Key) },
                     ]),
                 ],
@@ -111,6 +111,19 @@ public static class ReadyForms
             ]),
             form => [AfterAnInquiry(form, title), AfterAKindNo(form, title)]);
     }
+
+    /// <summary>What every form owes whoever sends it: one mail at once, that the answers have arrived.</summary>
+    /// <param name="form">The identifier of the form.</param>
+    /// <param name="title">Its title.</param>
+    public static FollowThroughContent Thanks(Guid form, string title) => new(
+        $"Thanks for “{title}”", new InquiryStart(form, []),
+        [
+            new Step("thanks", "Thank you, your answers have arrived", new SendMessage(new MessageTemplate($"Thank you, {{firstName}}: {title}",
+            [
+                new TextPart("Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"),
+            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+        ],
+        [StopOn.Replied, StopOn.Booked]);
 
     private static FollowThroughContent AfterAnInquiry(Guid form, string title) => new(
         $"After “{title}”", new InquiryStart(form, [Fit.ComeIn, Fit.TalkFirst]),

@@ -69,13 +69,20 @@ public static partial class KnownValues
 {
     /// <summary>
     /// The words with every <c>{name}</c> or <c>{name|fallback}</c> replaced by the known value, or by the fallback while
-    /// the value is not known (or by nothing). Braces around anything that is no such name stay as they are. Values are
-    /// set in once: braces inside a value stay words.
+    /// the value is not known, or by nothing: then the comma or space that led to it goes with it ("Thank you, {name}." is "Thank
+    /// you."), and the one behind it stays ("Dear {name}," is "Dear,"). Braces around anything that is no such name stay as
+    /// they are. Values are set in once: braces inside a value stay words.
     /// </summary>
-    public static string Fill(string words, IReadOnlyDictionary<string, string> values) =>
-        Place().Replace(words, place => values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0
-            ? value
-            : place.Groups["fallback"].Value);
+    public static string Fill(string words, IReadOnlyDictionary<string, string> values) => Place().Replace(words, place =>
+    {
+        var lead = place.Groups["lead"].Value;
+        if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
+            return lead + value;
+        if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
+            return lead + fallback;
+        var next = place.Index + place.Length < words.Length ? words[place.Index + place.Length] : ' ';
+        return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
+    });
 
     /// <summary>A draft of the template for one person.</summary>
     public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) => new(
@@ -86,6 +93,6 @@ public static partial class KnownValues
     public static string OneLine(string text) =>
         string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
-    [GeneratedRegex(@"\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?<lead>,? ?)\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
     private static partial Regex Place();
 }

@@ -140,13 +140,13 @@ public static class Happenings
     {
         InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}. It joins the open project.",
         InquiryReceived e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}.",
-        AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new landed.",
-        AnswersLanded e => string.Join(", ", new[] { Count(e.Fields, "field"), Count(e.Notes, "note") }.OfType<string>()) switch
+        AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
+        AnswersLanded e => Capital(string.Join("; ", new[]
         {
-            "" => $"Nothing was filled in; {Count(e.Differences, "difference")} to settle.",
-            var landed when e.Differences > 0 => $"{landed} filled in; {Count(e.Differences, "difference")} to settle.",
-            var landed => $"{landed} filled in.",
-        },
+            e.Fields == 0 ? null : $"{Count(e.Fields, "answer")} written into the records",
+            e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
+            e.Differences == 0 ? null : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
+        }.OfType<string>())) + ".",
         RunStarted e => $"“{e.Name}” began.",
         NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
         MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
@@ -192,6 +192,8 @@ public static class Happenings
         StopOn.ByHand => "somebody stopped it",
         _ => "another journey began",
     };
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
     private static string? Count(int count, string thing) => count switch
     {

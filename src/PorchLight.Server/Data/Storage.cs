@@ -37,7 +37,8 @@ internal static class Storage
         // Migrating takes a lock in the database and compares whole models, also when there is nothing to do.
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
         {
-            await ForgetLockAsync(db);
+            if (File.Exists(services.GetRequiredService<DataFolder>().Database))
+                await ForgetLockAsync(db);
             await db.Database.MigrateAsync();
         }
 

@@ -116,8 +116,8 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         {
             MostAnswers = 40, Guard = new SpamGuard(Proof: true),
         });
-        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode });
-        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink });
+        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode, About = Concern.WorkInHand });
+        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink, About = Concern.WorkInHand });
         walls.Settings = new FormSettings { TakesPlainPosts = true };
         walls.Draft = walls.Draft with
         {
@@ -133,6 +133,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
             var form = db.AddForm(tokens, content, awayNote, at);
             db.AddScreening(form, screening);
+            db.AddFollowThroughs([ReadyForms.Thanks(form.Id.Value, content.Title)]);
             db.Publish(form, lists, at, "Maren Tolliver");
             form.LightOn = true;
             form.Settings = settings;

@@ -57,7 +57,7 @@ internal static class DemoForm
                 {
                     Required = true, LandsIn = new SetField("project.decides"),
                 },
-                new Question("wanted", "When should it be finished?", new DateKind()) { LandsIn = new SetField("project.wanted") },
+                new Question("wanted", "When should it be finished?", new DateKind(new DateLimits(FromDays: 0))) { LandsIn = new SetField("project.wanted") },
                 new Question("found", "How did you find us?", new ChoiceKind(
                 [
                     new Option("other", "Some other way"),

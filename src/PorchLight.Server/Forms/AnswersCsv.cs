@@ -5,6 +5,7 @@ using CsvHelper.Configuration;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Data;
 
@@ -42,7 +43,7 @@ internal static partial class AnswersCsv
         await using (var text = new StreamWriter(file, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true))
         await using (var csv = new CsvWriter(text, Rfc4180))
         {
-            await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => column.Wording)]);
+            await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => KnownValues.Fill(column.Wording, new Dictionary<string, string>()))]);
             await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(stop))
             {
                 var (submission, inquiry) = (row.submission, row.inquiry);

@@ -3,6 +3,7 @@ using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
@@ -38,13 +39,14 @@ internal static class FormEndpoints
     /// <param name="Parameters">What its address can fill in.</param>
     internal sealed record Sharing(string Link, string Inline, string Button, string TextLink, string? Plain, IReadOnlyList<LinkParameter> Parameters)
     {
-        public static Sharing Of(Form form, FormContent? published, string token, string site)
+        public static Sharing Of(Form form, FormContent? published, string token, string site, BrandLook look)
         {
             var (link, script) = ($"{site}/f/{token}", $"<script src=\"{site}/embed.js\" async></script>");
             var label = HtmlEncoder.Default.Encode(form.Draft.Title);
+            var colour = Contrast.IsColour(look.Accent) ? $" data-colour=\"{look.Accent}\"" : "";
             return new Sharing(
-                link, $"<div data-porch-light=\"{token}\"></div>\n{script}",
-                $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"button\">{label}</a>\n{script}",
+                link, $"<div data-porch-light=\"{token}\" data-title=\"{label}\"></div>\n{script}",
+                $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"button\"{colour}>{label}</a>\n{script}",
                 $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"link\">{label}</a>\n{script}",
                 form.Settings.TakesPlainPosts && published is not null ? PlainMarkup.Write(published, $"{site}/public/forms/{token}/plain") : null,
                 [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()]);
@@ -227,7 +229,7 @@ internal static class FormEndpoints
             [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => sendOff.Title)],
             form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.LightOn, state == LightState.On, form.Settings.Say(state, received), form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
-            Sharing.Of(form, published, token, site), FormStructure.Check(business.Lists.Into(form.Draft)));
+            Sharing.Of(form, published, token, site, business.Look), FormStructure.Check(business.Lists.Into(form.Draft)));
     }
 
     private static string Say(LandsIn landsIn) => landsIn switch

@@ -64,7 +64,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
     {
         var business = await db.BusinessAsync();
         if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } earlier)
-            return await AgainAsync(earlier, now, stop);
+            return await AgainAsync(earlier, sending, now, stop);
         var (checkedOut, refusal) = await CheckAsync(door, sending, outside, business, now, stop);
         if (checkedOut is null)
             return refusal!;
@@ -76,7 +76,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
         await RefreshAsync(door, stop);
         if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } stored)
-            return await AgainAsync(stored, now, stop);
+            return await AgainAsync(stored, sending, now, stop);
         if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
             return Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business));
         if (outside?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, stop))
@@ -295,6 +295,20 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         }));
         return plan;
     }
+
+    /// <summary>What a sender was told, once more; who went on in another window hears that this window's answers are not the ones that went.</summary>
+    private async Task<IntakeResult.Received> AgainAsync(Submission stored, Sending sending, Instant now, CancellationToken stop)
+    {
+        var told = await AgainAsync(stored, now, stop);
+        var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
+        var around = new Surroundings((await db.BusinessAsync()).Region, stored.FormVersion, stored.At, now.InUtc().Date);
+        var differs = FormLimits.Refuse(sending.Answers) is null && Tidying.Tidy(content, sending.Answers, around).Any(answer =>
+            answer.Value is not (null or FilesAnswer or LookUpAnswer or ConsentAnswer or SignatureAnswer)
+            && stored.Answers.ByQuestion.TryGetValue(answer.Key, out var sent) && !sent.Equals(answer.Value));
+        return differs ? told with { Notice = string.Join(" ", new[] { SentElsewhere, told.Notice }.OfType<string>()) } : told;
+    }
+
+    private const string SentElsewhere = "This was sent already from another window, and counts as it stood there. What you changed in this window since is not part of it; please write to us if it matters.";
 
     /// <summary>What a sender was told, once more.</summary>
     public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken stop)

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
@@ -110,7 +111,9 @@ internal static class PublicEndpoints
         var open = Routes.Trace(known, answers, filling.Page);
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
         var left = Routes.Trace(known, answers);
-        var notices = await desk.NoticesAsync(door.Form, open, stop);
+        var notices = AnswerDoubts.About(known, open);
+        foreach (var (place, notice) in await desk.NoticesAsync(door.Form, open, stop))
+            notices[place] = notice;
         if (!filling.Leaving)
             return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null, notices));
         var next = left.Pages.SkipWhile(page => page != filling.Page).Skip(1).FirstOrDefault();
@@ -123,11 +126,9 @@ internal static class PublicEndpoints
         string token, Sending sending, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
         DoorDesk doors, Intake intake, SpamDesk spam, StrangersBudget budget, BusinessClock clock, HttpRequest request, CancellationToken stop)
     {
-        if (request.ContentLength is not <= KeptEndpoints.LargestAnswers)
-            return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
         if (await doors.FindAsync(token) is not { } door)
             return Problems.NotFound(DoorDesk.NoSuchForm);
-        if (budget.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength.Value) is { } full)
+        if (budget.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength) is { } full)
             return Problems.Unprocessable(full);
         var outside = new Outside(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, stop));
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), stop) switch

@@ -11,9 +11,9 @@ public sealed class HappeningTests
     {
         Say(new InquiryReceived("A wall", Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
         Say(new InquiryReceived("A wall", Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
-        Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 fields, one note filled in.");
-        Say(new AnswersLanded(0, 0, 2)).ShouldBe("Nothing was filled in; 2 differences to settle.");
-        Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new landed.");
+        Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 answers written into the records; one answer added to the notes.");
+        Say(new AnswersLanded(0, 0, 2)).ShouldBe("2 answers differ from what is on file, for you to settle.");
+        Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new was written into the records.");
         Say(new NodAsked("First follow-up", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
         Say(new MessageSent("Thank you", "Thanks", null)).ShouldBe("“Thank you” was sent by itself.");
         Say(new SkipTakenBack("First follow-up", "Maren")).ShouldBe("Maren took it back: “First follow-up” waits again.");

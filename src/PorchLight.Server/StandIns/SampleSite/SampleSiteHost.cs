@@ -50,7 +50,7 @@ internal sealed class SampleSiteHost(IServer house, IServiceScopeFactory scopes,
         var published = (await db.FormVersions.FindAsync(form.Id, form.PublishedVersion))!.Content;
         // The sample names the house by "localhost" and itself by the bare address, so that the two are also different sites.
         var address = house.Features.Get<IServerAddressesFeature>()!.Addresses.First().Replace("127.0.0.1", "localhost", StringComparison.Ordinal);
-        var sharing = FormEndpoints.Sharing.Of(form, published, scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed), address);
+        var sharing = FormEndpoints.Sharing.Of(form, published, scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed), address, business.Look);
         var name = HtmlEncoder.Default.Encode(business.Name);
         var way = path switch
         {

@@ -1812,6 +1812,185 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inquiries/{id}/answered-elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/got-in-touch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TheirWords"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/open-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inquiries/{id}/place": {
         parameters: {
             query?: never;
@@ -3039,8 +3218,13 @@ export interface components {
             kind: "phone";
             /** @description As it was typed. */
             typed: string;
-            /** @description In E.164 form, worked out by the checks; null before them. */
+            /** @description In E.164 form, worked out by the program; null before, and for a number that has none. */
             e164?: null | string;
+            /**
+             * @description Whether it can be dialled only within its own town or district, for want of an area code.
+             * @default false
+             */
+            localOnly: boolean;
         };
         /** @description The answers of one row. */
         AnswerRow: {
@@ -3152,6 +3336,11 @@ export interface components {
             currency: string;
             /** @description IANA time zone. */
             zone: string;
+            /**
+             * @description The address under which people reach its forms ("https://forms.example.com"); empty while that is this machine.
+             * @default
+             */
+            publicAddress: string;
         };
         /** @description The business's own lists, which forms offer as options. */
         BusinessLists: {
@@ -3187,9 +3376,9 @@ export interface components {
         };
         /** @description What can be chosen for codes that nobody knows by heart. */
         ChoicesView: {
-            zones: string[];
-            regions: string[];
-            currencies: string[];
+            zones: components["schemas"]["NamedCode"][];
+            countries: components["schemas"]["NamedCode"][];
+            currencies: components["schemas"]["NamedCode"][];
         };
         ClientRow: {
             id: components["schemas"]["IdOfClient"];
@@ -3221,6 +3410,11 @@ export interface components {
             /** @description When the next step falls due, in words; null when none is planned. */
             nextStep: null | string;
         };
+        /**
+         * @description What a form is about, when somebody who is a client already sends it.
+         * @enum {unknown}
+         */
+        Concern: "newWorkOrMore" | "newWork" | "workInHand";
         /** @description What one signal came to. */
         Contribution: {
             /** @description The signal's key. */
@@ -3384,6 +3578,8 @@ export interface components {
             /** @description What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null. */
             lost: null | string;
             form: null | components["schemas"]["PublicForm"];
+            /** @description Whether somebody of the business looks at the working copy: nothing is kept or sent. */
+            onlyLooking: boolean;
         };
         /** @description An edit that says what it started from. */
         EditOfBrandLook: {
@@ -3567,11 +3763,8 @@ export interface components {
             /** @description How fast it answers. */
             promise: components["schemas"]["ReplyPromise"];
         };
-        /**
-         * @description How well an inquiry fits the business, from worst to best.
-         * @enum {unknown}
-         */
-        Fit: "notNow" | "talkFirst" | "comeIn";
+        /** @enum {unknown} */
+        Fit: "notNow" | "talkFirst" | "comeIn" | null;
         FitView: {
             fit: components["schemas"]["Fit"];
             /** Format: int32 */
@@ -3610,6 +3803,8 @@ export interface components {
             capacity?: null | components["schemas"]["Capacity"];
             /** @description Who may open it. */
             admission?: components["schemas"]["Admission"];
+            /** @description What it is about, for a client who has work with the business already. */
+            about?: components["schemas"]["Concern"];
             /** @description What keeps programs from filling it in. */
             guard?: components["schemas"]["SpamGuard"];
             /** @description Whether a developer's own markup may post to it, with a weaker guard. */
@@ -3755,7 +3950,7 @@ export interface components {
         InquiryRow: {
             id: components["schemas"]["IdOfInquiry"];
             name: string;
-            fit: components["schemas"]["Fit"];
+            fit: null | components["schemas"]["Fit"];
             about: string;
             received: string;
             /** @description Until when, in words; null when nothing is owed (any more). */
@@ -3766,6 +3961,8 @@ export interface components {
             callAsked: boolean;
             /** @description The month on whose waiting list it stands, in words; else null. */
             waitsFor: null | string;
+            /** @description When they wrote and were not answered since, in words; else null. */
+            wroteBack: null | string;
         };
         InquiryView: {
             id: components["schemas"]["IdOfInquiry"];
@@ -3778,7 +3975,11 @@ export interface components {
             knownBefore: boolean;
             callAsked: boolean;
             waitsFor: null | string;
-            fit: components["schemas"]["FitView"];
+            wroteBack: null | string;
+            closed: boolean;
+            /** @description The follow-through that still has steps to come, by its name; else null. */
+            running: null | string;
+            fit: null | components["schemas"]["FitView"];
             promise: null | string;
             promiseOpen: boolean;
             promiseExactly: null | string;
@@ -4018,6 +4219,13 @@ export interface components {
             key: string;
             words: string;
         };
+        /** @description Something that is chosen by its name and kept by its code. */
+        NamedCode: {
+            /** @description The code. */
+            code: string;
+            /** @description What people call it, in English. */
+            name: string;
+        };
         NewForm: {
             /** @description The title of a new form. */
             title: string;
@@ -4149,7 +4357,7 @@ export interface components {
         };
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
-            fit: components["schemas"]["Fit"];
+            fit: null | components["schemas"]["Fit"];
             received: string;
         };
         ProjectView: {
@@ -4167,7 +4375,7 @@ export interface components {
          */
         PromiseClock: "workingDays" | "openHours";
         /** @enum {unknown} */
-        PromiseGroup: "late" | "today" | "later" | null;
+        PromiseGroup: "late" | "today" | "later" | "wroteBack" | null;
         PublicCover: {
             paragraphs: string[];
             startLabel: string;
@@ -4547,6 +4755,10 @@ export interface components {
             /** @description What happened. */
             sentence: string;
         };
+        TheirWords: {
+            /** @description What they said, as a person noted it; may be empty. */
+            text: string;
+        };
         TimelineEntry: {
             /** @description When, in words. */
             at: string;
@@ -4554,6 +4766,8 @@ export interface components {
             exactly: string;
             /** @description What happened. */
             sentence: string;
+            /** @description What somebody wrote, in their own words; else null. */
+            words: null | string;
         };
         TodayView: {
             note: string;
@@ -4562,6 +4776,8 @@ export interface components {
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
+            /** @description What is wrong with the house itself, for whoever looks after it; else null. */
+            warning: null | string;
         };
         /**
          * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"

@@ -12,10 +12,15 @@ function addressOf(token: string, place: HTMLElement): string {
   return `${house}/f/${encodeURIComponent(token)}?${query}`;
 }
 
+/** What the form is called: as the code says, or as the link that opens it. */
+function titleOf(place: HTMLElement): string {
+  return place.dataset.title ?? (place.textContent.trim() || "A form to fill in");
+}
+
 function makeFrame(token: string, place: HTMLElement, style: string): HTMLIFrameElement {
   const frame = document.createElement("iframe");
   frame.src = addressOf(token, place);
-  frame.title = place.dataset.title ?? "A form to fill in";
+  frame.title = titleOf(place);
   frame.style.cssText = `display:block;width:100%;border:0;color-scheme:normal;${style}`;
   return frame;
 }
@@ -38,7 +43,7 @@ function opens(place: HTMLElement, token: string): void {
 
 function makeDialog(place: HTMLElement, token: string): HTMLDialogElement {
   const dialog = document.createElement("dialog");
-  dialog.setAttribute("aria-label", place.dataset.title ?? (place.textContent.trim() || "A form to fill in"));
+  dialog.setAttribute("aria-label", titleOf(place));
   dialog.style.cssText =
     "width:min(46rem,100vw);height:min(56rem,100vh);max-width:100vw;max-height:100vh;padding:0;border:0;border-radius:8px;overflow:hidden;background:#fff";
   const close = document.createElement("button");
@@ -54,14 +59,18 @@ function makeDialog(place: HTMLElement, token: string): HTMLDialogElement {
   return dialog;
 }
 
+/** The accent of the business, on which white can be read; only a colour, whatever the code says. */
+function colourOf(place: HTMLElement): string {
+  return /^#[0-9a-f]{6}$/i.test(place.dataset.colour ?? "") ? place.dataset.colour! : "#2a2f5b";
+}
+
 function light(place: HTMLElement): void {
   const token = place.dataset.porchLight;
   if (!token || place.dataset.porchLit) return;
   place.dataset.porchLit = "yes";
   const as = place.dataset.as;
   if (as === "button")
-    place.style.cssText +=
-      ";position:fixed;right:20px;bottom:20px;z-index:2147483000;padding:14px 22px;border-radius:6px;background:#2a2f5b;color:#fff;font:600 16px system-ui,sans-serif;text-decoration:none;box-shadow:0 2px 12px rgb(29 32 51/.3)";
+    place.style.cssText += `;position:fixed;right:20px;bottom:20px;z-index:2147483000;padding:14px 22px;border-radius:6px;background:${colourOf(place)};color:#fff;font:600 16px system-ui,sans-serif;text-decoration:none;box-shadow:0 2px 12px rgb(29 32 51/.3)`;
   if (as === "button" || as === "link") opens(place, token);
   else setInto(place, token);
 }

@@ -10,12 +10,23 @@ const looks: Record<Weight, string> = {
 
 /** How buttons and links that act like buttons look. */
 export const buttonLook = (weight: Weight) =>
-  `inline-flex min-h-8 items-center gap-2 whitespace-nowrap rounded-soft border px-3 py-1 text-[0.93rem] font-semibold disabled:opacity-60 ${looks[weight]}`;
+  `inline-flex min-h-8 items-center gap-2 whitespace-nowrap rounded-soft border px-3 py-1 text-[0.93rem] font-semibold aria-disabled:opacity-60 ${looks[weight]}`;
 
+/** A button. While it is off it keeps the focus it has, and does nothing. */
 export function Button({
   weight = "plain",
   className = "",
+  disabled = false,
+  onClick,
   ...rest
 }: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
-  return <button type="button" className={`${buttonLook(weight)} ${className}`} {...rest} />;
+  return (
+    <button
+      type="button"
+      className={`${buttonLook(weight)} ${className}`}
+      aria-disabled={disabled || undefined}
+      onClick={(event) => (disabled ? event.preventDefault() : onClick?.(event))}
+      {...rest}
+    />
+  );
 }

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { useNavigate, useOutlet } from "react-router";
 
 interface Props {
@@ -15,6 +15,19 @@ interface Props {
 export function ListAndPanel({ home, rows, open, children }: Props) {
   const panel = useOutlet();
   const navigate = useNavigate();
+
+  // Who closes a panel is back at its row, or, when that is gone, at the list.
+  const list = useRef<HTMLElement>(null);
+  const before = useRef(open);
+  useEffect(() => {
+    const closed = open === null && before.current;
+    before.current = open;
+    if (!closed || (document.activeElement && document.activeElement !== document.body)) return;
+    const row = [...document.querySelectorAll<HTMLElement>("[data-row]")].find(
+      (link) => link.getAttribute("href") === closed,
+    );
+    (row ?? list.current)?.focus();
+  }, [open]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -39,7 +52,9 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
   return (
     <div className="@container/all relative h-full overflow-hidden">
       <main
-        className={`@container/list h-full overflow-y-auto ${open ? "hidden w-[45%] lg:block" : ""}`}
+        ref={list}
+        tabIndex={-1}
+        className={`@container/list h-full overflow-y-auto outline-none ${open ? "hidden w-[45%] lg:block" : ""}`}
         aria-label="List"
       >
         {children}
@@ -54,6 +69,12 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       )}
     </div>
   );
+}
+
+/** The title of the list. While a panel is open, the panel's own is the title of the screen. */
+export function ListTitle({ open, children }: { open: boolean; children: ReactNode }) {
+  const Title = open ? "p" : "h1";
+  return <Title className="mb-4 font-head text-2xl leading-tight font-semibold">{children}</Title>;
 }
 
 function isBusyElsewhere(target: EventTarget | null): boolean {

@@ -1,6 +1,7 @@
 import { useEffect, useRef, type ReactNode } from "react";
 import { X } from "lucide-react";
 import { Link } from "react-router";
+import type { Schemas } from "../api/problem";
 import { buttonLook } from "./Button";
 import { Failure, Skeleton } from "./states";
 
@@ -42,8 +43,8 @@ export function Section({ title, children }: { title: string; children: ReactNod
   );
 }
 
-/** What happened, newest first. */
-export function TimelineList({ entries }: { entries: { at: string; exactly: string; sentence: string }[] }) {
+/** What happened, newest first; what somebody wrote stands there in their own words. */
+export function TimelineList({ entries }: { entries: Schemas["TimelineEntry"][] }) {
   return (
     <ol className="grid gap-1.5 border-l-2 border-line pl-4">
       {entries.map((entry, index) => (
@@ -52,6 +53,11 @@ export function TimelineList({ entries }: { entries: { at: string; exactly: stri
           <time className="text-slate tabular-nums" title={entry.exactly}>
             {entry.at}
           </time>
+          {entry.words && (
+            <blockquote className="my-1 w-full border-l-4 border-edge bg-glow px-3 py-2 whitespace-pre-wrap">
+              {entry.words}
+            </blockquote>
+          )}
         </li>
       ))}
     </ol>

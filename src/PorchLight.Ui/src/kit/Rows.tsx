@@ -22,17 +22,17 @@ interface Props {
 export function Row({ to, open, glow = false, columns, action, children }: Props) {
   return (
     <li
-      className={`flex min-h-11 items-center border-b border-line last:border-0 ${glow ? "bg-glow" : ""} ${open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
+      className={`flex min-h-11 flex-wrap items-center border-b sm:flex-nowrap border-line last:border-0 ${glow ? "bg-glow" : ""} ${open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
     >
       <Link
         data-row
         to={to}
         aria-current={open ? "true" : undefined}
-        className={`grid min-h-11 min-w-0 flex-1 items-center gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
+        className={`grid min-h-11 min-w-0 flex-1 items-center max-sm:basis-full gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
       >
         {children}
       </Link>
-      {action && <span className="mr-3 max-sm:hidden">{action}</span>}
+      {action && <span className="mr-3 max-sm:mb-2 max-sm:ml-4">{action}</span>}
     </li>
   );
 }

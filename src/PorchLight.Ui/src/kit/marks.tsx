@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/problem";
 
-type Fit = Schemas["Fit"];
+type Fit = NonNullable<Schemas["Fit"]>;
 
 /** A lamp, lit or unlit. */
 export function LampMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
@@ -29,8 +29,9 @@ export function LampMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
 
 export const fitWords: Record<Fit, string> = { comeIn: "Come in", talkFirst: "Talk first", notNow: "Not now" };
 
-/** A door standing open, ajar or shut, with its word beside it. */
-export function FitMark({ fit, size = 20, word = true }: { fit: Fit; size?: number; word?: boolean }) {
+/** A door standing open, ajar or shut, with its word beside it; where nothing was sorted, that. */
+export function FitMark({ fit, size = 20, word = true }: { fit: Fit | null; size?: number; word?: boolean }) {
+  if (fit === null) return <span className="text-slate">not sorted</span>;
   return (
     <span className="inline-flex items-center gap-2 whitespace-nowrap">
       <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0 text-ink">

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
 
 /** What stands where something is still being fetched. */
@@ -13,9 +13,18 @@ export function Skeleton({ rows = 4 }: { rows?: number }) {
 }
 
 /** A failure in words, beside the place it belongs to. */
-export function Failure({ error }: { error: unknown }) {
+export function Failure({ error, takesFocus = false }: { error: unknown; takesFocus?: boolean }) {
+  const words = useRef<HTMLParagraphElement>(null);
+  useEffect(() => {
+    if (error && takesFocus) words.current?.focus();
+  }, [error, takesFocus]);
   return error ? (
-    <p role="alert" className="my-2 border-l-4 border-brick pl-3 font-semibold text-brick">
+    <p
+      ref={words}
+      tabIndex={-1}
+      role="alert"
+      className="my-2 border-l-4 border-brick pl-3 font-semibold text-brick outline-none"
+    >
       {sentenceOf(error)}
     </p>
   ) : null;

@@ -1,4 +1,4 @@
-import { useId, useState, type FormEvent } from "react";
+import { useEffect, useId, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf } from "../api/problem";
 import { mailForLater } from "./client";
 import { box, quietButton } from "./controls/control";
@@ -43,6 +43,8 @@ export function FinishLater({ token, filling, lost, keepNow }: Props) {
 
 function Link({ link, until }: { link: string; until: string }) {
   const [copied, setCopied] = useState(false);
+  const line = useRef<HTMLInputElement>(null);
+  useEffect(() => line.current?.focus(), []);
   return (
     <>
       <p className="mb-2">
@@ -51,6 +53,7 @@ function Link({ link, until }: { link: string; until: string }) {
       </p>
       <div className="flex flex-wrap gap-2">
         <input
+          ref={line}
           readOnly
           aria-label="Link to your answers"
           value={link}

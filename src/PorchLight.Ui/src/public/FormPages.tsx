@@ -21,10 +21,12 @@ interface Props {
   door: DoorView;
   form: PublicForm;
   onSent: (sent: SentView) => void;
+  /** Whether they come from the cover: the first page then takes the focus. */
+  fromCover?: boolean;
 }
 
 /** The pages of questions. What is asked is the server's to say; here it is drawn and kept. */
-export function FormPages({ token, door, form, onSent }: Props) {
+export function FormPages({ token, door, form, onSent, fromCover = false }: Props) {
   const way = useFilling(token, form);
   const { filling, step, review, refusal } = way;
   const [busy, setBusy] = useState(false);
@@ -39,10 +41,10 @@ export function FormPages({ token, door, form, onSent }: Props) {
 
   // The title of a page that was turned to takes the focus.
   useEffect(() => {
-    if (way.turns === 0) return;
+    if (way.turns === 0 && !fromCover) return;
     heading.current?.focus();
     toTop();
-  }, [way.turns]);
+  }, [way.turns, fromCover]);
 
   const page = form.pages.find((one) => one.key === filling.page) ?? form.pages[0]!;
   const isFirst = page.key === way.firstPage;
@@ -72,7 +74,7 @@ export function FormPages({ token, door, form, onSent }: Props) {
     });
     way.done();
     // A reload shows how it ended, and not an empty form.
-    history.replaceState({}, "", addressWith("sent", sent.receipt));
+    if (sent.receipt) history.replaceState({}, "", addressWith("sent", sent.receipt));
     onSent(sent);
   };
 
@@ -139,7 +141,7 @@ export function FormPages({ token, door, form, onSent }: Props) {
     ),
   );
   useEffect(() => {
-    if (new URLSearchParams(location.search).has("look")) void lookAtOnce();
+    if (new URLSearchParams(location.search).get("look") === "1") void lookAtOnce();
   }, []);
 
   const turnBack = () =>
@@ -191,7 +193,9 @@ export function FormPages({ token, door, form, onSent }: Props) {
         {refusal && (
           <ErrorSummary
             sentence={
-              waits ? `${refusal.sentence} We go on trying by ourselves while this page is open.` : refusal.sentence
+              waits
+                ? `${refusal.sentence} We go on trying by ourselves while this page is open.`
+                : (mended(refusal.total, refusal.findings.length) ?? refusal.sentence)
             }
             findings={refusal.findings.filter(onThisPage)}
             refusals={refusal.count}
@@ -248,6 +252,13 @@ export function FormPages({ token, door, form, onSent }: Props) {
       <FinishLater token={token} filling={filling} lost={way.later.lost} keepNow={way.later.keepNow} />
     </DeskContext>
   );
+}
+
+/** What is left to put right, once some of it is; null before. */
+function mended(total: number, left: number): string | null {
+  if (left === total) return null;
+  if (left === 0) return "That is all changed now. You can go on.";
+  return left === 1 ? "One answer still needs another look." : `${left} answers still need another look.`;
 }
 
 /** The key of the question a place belongs to: of "signs/0/width" it is "signs". */

@@ -16,6 +16,7 @@ export function Porch({ token }: { token: string }) {
   const [sent, setSent] = useState<{ view: SentView; fresh: boolean } | null>(null);
   // Who has begun before does not stand before the cover again.
   const [started, setStarted] = useState(() => load(token) !== null);
+  const [fromCover, setFromCover] = useState(false);
   const outside = useRef<HTMLDivElement>(null);
 
   const knock = useCallback(() => {
@@ -46,6 +47,11 @@ export function Porch({ token }: { token: string }) {
     <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
       <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
         {door?.logo && <img src={door.logo} alt={door.business} className="mb-3 max-h-16 max-w-60" />}
+        {door?.onlyLooking && (
+          <p role="status" className="mb-5 rounded-soft border-2 border-dashed border-edge p-3 font-semibold">
+            You are looking at your working copy. You can answer it to the end; nothing is kept or sent.
+          </p>
+        )}
         {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
         {failure ? (
           <Quiet title="This door does not open" note={failure} />
@@ -58,9 +64,22 @@ export function Porch({ token }: { token: string }) {
         ) : !form ? (
           <AtTheDoor token={token} door={door} onOpen={knock} />
         ) : form.cover && !started && !form.kept ? (
-          <Cover door={door} form={form} onStart={() => setStarted(true)} />
+          <Cover
+            door={door}
+            form={form}
+            onStart={() => {
+              setStarted(true);
+              setFromCover(true);
+            }}
+          />
         ) : (
-          <FormPages token={token} door={door} form={form} onSent={(view) => setSent({ view, fresh: true })} />
+          <FormPages
+            token={token}
+            door={door}
+            form={form}
+            fromCover={fromCover}
+            onSent={(view) => setSent({ view, fresh: true })}
+          />
         )}
       </main>
     </div>

@@ -3,12 +3,14 @@ import { orProblem, Problem, type Schemas } from "../api/problem";
 import type { paths } from "../api/schema";
 import type { Desk } from "./desk";
 import { passOf } from "./filling";
+import { lookTicket } from "./frame";
 
 const http = createClient<paths>({ credentials: "omit" });
 
 // Where a private form opens with a code, the browser in which it was typed shows so with every request.
 http.use({
   onRequest({ request }) {
+    if (lookTicket) request.headers.set("Porch-Look", lookTicket);
     const pass = passOf(tokenOf(request.url));
     if (pass) request.headers.set("Porch-Pass", pass);
     return request;
@@ -96,6 +98,7 @@ export function upload(
     request.setRequestHeader("Content-Type", "application/octet-stream");
     const pass = passOf(token);
     if (pass) request.setRequestHeader("Porch-Pass", pass);
+    if (lookTicket) request.setRequestHeader("Porch-Look", lookTicket);
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => onShare(total ? loaded / total : 0);
     request.onerror = () => reject(new Problem(0, `“${file.name}” did not get through. Please try it again.`));

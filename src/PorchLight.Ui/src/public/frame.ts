@@ -1,10 +1,14 @@
 /** The page this form stands on, when it is embedded; told by the embed script. */
 export const within = new URLSearchParams(location.search).get("within");
 
+/** What lets somebody of the business look at the working copy; a bare "1" only opens a page at what needs another look. */
+const looks = new URLSearchParams(location.search).get("look");
+export const lookTicket = looks === "1" ? null : looks;
+
 /** This page's address, so that a reload brings back what is named; whatever else it says stays. */
 export function addressWith(name: "later" | "sent", value: string): string {
   const query = new URLSearchParams(location.search);
-  for (const one of ["later", "sent", "look"]) query.delete(one);
+  for (const one of ["later", "sent", ...(lookTicket ? [] : ["look"])]) query.delete(one);
   query.set(name, value);
   return `?${query}`;
 }

@@ -9,7 +9,8 @@ import {
   type PublicForm,
   type ReviewPage,
 } from "./client";
-import { keep, load, newKey, resume, type Filling } from "./filling";
+import { newKey } from "../kit/newKey";
+import { keep, load, resume, type Filling } from "./filling";
 import { addressWith } from "./frame";
 
 const debounceMs = 250;
@@ -19,6 +20,8 @@ const keepMs = 1500;
 export interface Refusal {
   sentence: string;
   findings: Finding[];
+  /** How many there were when it was said. */
+  total: number;
   /** Which refusal it is, so that the same one twice is noticed twice. */
   count: number;
 }
@@ -102,7 +105,7 @@ export function useFilling(token: string, form: PublicForm) {
       );
     },
     refuse: (sentence: string, findings: Finding[]) =>
-      setRefusal((before) => ({ sentence, findings, count: (before?.count ?? 0) + 1 })),
+      setRefusal((before) => ({ sentence, findings, total: findings.length, count: (before?.count ?? 0) + 1 })),
     turnTo: (key: string) => {
       history.pushState({ page: key }, "");
       open(key);

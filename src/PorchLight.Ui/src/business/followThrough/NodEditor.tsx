@@ -79,7 +79,7 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
       />
       {edit.clashes.length === 0 && <Failure error={send.error ?? edit.error} />}
       {nod.goes && (
-        <p className="mt-3 font-semibold">It has your nod and goes {nod.goes}, when the sending window opens.</p>
+        <p className="mt-3 font-semibold">It has your nod and goes {nod.goes}, when your sending hours begin.</p>
       )}
       {!nod.goes && nod.outsideWindow && (
         <p className="mt-3 text-slate">

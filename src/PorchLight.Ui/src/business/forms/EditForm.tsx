@@ -17,7 +17,7 @@ import { Wordings } from "./Wordings";
 
 const sections = [
   ["words", "Words"],
-  ["ways-in", "Ways in"],
+  ["ways-in", "Share and embed"],
   ["settings", "Settings"],
 ] as const;
 
@@ -48,16 +48,19 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
   const queries = useQueryClient();
   const path = { id: form.id };
   const draft = useDraft(form);
+  const light = useMutation({
+    mutationFn: (on: boolean) => orProblem(api.POST("/api/forms/{id}/light", { params: { path }, body: { on } })),
+    onSuccess: () => void queries.invalidateQueries(),
+  });
   const publish = useMutation({
     mutationFn: async () => {
       await draft.saveNow();
       return orProblem(api.POST("/api/forms/{id}/publish", { params: { path } }));
     },
-    onSuccess: (next) => queries.setQueryData(["form", form.id], next),
-  });
-  const light = useMutation({
-    mutationFn: (on: boolean) => orProblem(api.POST("/api/forms/{id}/light", { params: { path }, body: { on } })),
-    onSuccess: () => void queries.invalidateQueries(),
+    onSuccess: (next) => {
+      queries.setQueryData(["form", form.id], next);
+      light.reset();
+    },
   });
   const changed = form.unpublishedChanges || draft.isDirty;
   return (
@@ -75,7 +78,7 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
           <Button disabled={light.isPending} onClick={() => light.mutate(!form.lightOn)}>
             {form.lightOn ? "Turn the light off" : "Turn the light on"}
           </Button>
-          <a href={form.sharing.link} target="_blank" rel="noreferrer" className={buttonLook("plain")}>
+          <a href={`/api/forms/${form.id}/look`} target="_blank" className={buttonLook("plain")}>
             See it as a lead
           </a>
           <Button weight="main" disabled={!changed || publish.isPending} onClick={() => publish.mutate()}>
@@ -96,7 +99,10 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
           </NavLink>
         ))}
       </nav>
-      <Failure error={(draft.clashes.length === 0 && draft.error) || publish.error || light.error} />
+      <Failure
+        error={(draft.clashes.length === 0 && draft.error) || publish.error || light.error}
+        takesFocus={publish.isError || light.isError}
+      />
       <Clashes clashes={draft.clashes} nameOf={(place) => nameOf(form, place)} onChoose={draft.choose} />
       {section === "settings" ? (
         <FormSettings id={form.id} />
@@ -119,7 +125,7 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
   );
 }
 
-const names: Record<string, string> = { title: "Title", intro: "Intro", awayNote: "Away note" };
+const names: Record<string, string> = { title: "Title", intro: "Intro", awayNote: "Message while closed" };
 
 function nameOf(form: Schemas["FormView"], place: string): string {
   const key = place.replace("wordings.", "");

@@ -28,9 +28,10 @@ const names: Record<string, string> = {
   mostAnswers: "At most so many answers",
   capacity: "Places by month",
   admission: "Who may open it",
-  guard: "Guard against programs",
+  guard: "Spam protection",
   embedOn: "Sites that may embed it",
-  told: "Who is told",
+  told: "Who gets a mail",
+  about: "What it is about",
 };
 
 function Fields({ id, view }: { id: string; view: View }) {
@@ -46,7 +47,7 @@ function Fields({ id, view }: { id: string; view: View }) {
   return (
     <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0]!] ?? place}>
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
-        <Part title="Its light" note={`${view.words} ${say(view.received, "answer")} so far.`}>
+        <Part title="When it takes answers" note={`${view.words} ${say(view.received, "answer")} so far.`}>
           <div className="grid gap-3 sm:grid-cols-3">
             <TextBox
               label="First day"
@@ -75,12 +76,12 @@ function Fields({ id, view }: { id: string; view: View }) {
             />
           </div>
           <p className="mt-2 text-slate">
-            Outside of these days, and after so many answers, people see the away note and can ask to be told when it is
-            open again. {view.waiting > 0 && `${say(view.waiting, "person", "people")} asked for that.`}
+            Outside of these days, and after so many answers, people see the message while closed and can ask to be told
+            when it is open again. {view.waiting > 0 && `${say(view.waiting, "person", "people")} asked for that.`}
           </p>
         </Part>
         <Places view={view} now={now} findings={findings} onChange={edit.change} />
-        <Part title="Who comes in" note="">
+        <Part title="Who can open it, and what it is about" note="">
           <SelectBox
             label="Who may open it"
             value={now.admission}
@@ -92,6 +93,18 @@ function Fields({ id, view }: { id: string; view: View }) {
               Only people with a personal link and a code sent to their own mail
             </option>
           </SelectBox>
+          <div className="mt-4">
+            <SelectBox
+              label="What it is about"
+              help="When somebody sends it who is a client already."
+              value={now.about}
+              onChange={(e) => edit.change({ about: e.target.value as Values["about"] })}
+            >
+              <option value="newWorkOrMore">A new piece of work, or more about the one they asked for here</option>
+              <option value="newWork">A new piece of work each time</option>
+              <option value="workInHand">The work you are doing for them already</option>
+            </SelectBox>
+          </div>
           <div className="mt-4">
             <span className="block font-semibold">Sites that may embed it</span>
             <span className="block text-slate">One a line, like https://www.example.com. Empty means any.</span>
@@ -106,9 +119,9 @@ function Fields({ id, view }: { id: string; view: View }) {
             {findings.has("embedOn") && <p className="font-semibold text-brick">{findings.get("embedOn")}</p>}
           </div>
         </Part>
-        <Part title="Guard against programs" note="A field that people do not see always stands in the form.">
+        <Part title="Spam protection" note="A hidden field that only programs fill in is always part of the form.">
           <TextBox
-            label="Nobody is faster than, in seconds"
+            label="Shortest time to fill in, in seconds"
             type="number"
             min={0}
             max={60}
@@ -117,19 +130,19 @@ function Fields({ id, view }: { id: string; view: View }) {
             onChange={(e) => edit.change({ guard: { ...now.guard, leastSeconds: Math.trunc(Number(e.target.value)) } })}
           />
           <CheckBox
-            label="Ask the browser for a proof of work"
-            help="It takes a second or two on a phone, and makes sending in bulk dear."
+            label="Check the browser before sending"
+            help="It takes a second or two on a phone, and makes sending in bulk expensive."
             checked={now.guard.proof}
             onChange={(proof) => edit.change({ guard: { ...now.guard, proof } })}
           />
           <CheckBox
-            label="Take answers from a developer's own markup"
-            help="Its guard is weaker: no minimum time and no proof of work, only the field that people do not see."
+            label="Take answers from your developer's own HTML"
+            help="Its spam protection is weaker: only the hidden field, no shortest time and no check in the browser."
             checked={now.takesPlainPosts}
             onChange={(takesPlainPosts) => edit.change({ takesPlainPosts })}
           />
         </Part>
-        <Part title="Who is told" note="They get a mail for every inquiry, with its fit and a link.">
+        <Part title="Who gets a mail" note="For every inquiry, with its fit and a link to it.">
           {view.people.map((person) => (
             <CheckBox
               key={person.id}
@@ -143,14 +156,14 @@ function Fields({ id, view }: { id: string; view: View }) {
           ))}
         </Part>
         <Part
-          title="Left half-way"
+          title="Unfinished forms"
           note={
             view.unfinished === 0
               ? "Nobody has left this form to be finished later."
               : `${say(view.unfinished, "person", "people")} left this form to be finished later.`
           }
         >
-          <p className="text-slate">How long that is kept is said in the settings of the business.</p>
+          <p className="text-slate">How long they are kept is set in the settings of your business.</p>
         </Part>
       </div>
     </SavedForm>
@@ -180,7 +193,7 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
         <p className="text-slate">This form asks for no day, so it cannot count by month.</p>
       ) : (
         <SelectBox
-          label="The month is that of"
+          label="Which day counts"
           value={question}
           error={findings.get("capacity.question")}
           onChange={(e) => onChange({ capacity: e.target.value ? { question: e.target.value, months } : null })}

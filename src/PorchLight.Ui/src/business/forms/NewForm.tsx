@@ -7,6 +7,7 @@ import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
+import { useSendKey } from "../useSendKey";
 
 /** A new form from the ready one: its screening is built around where the work starts in price. */
 export function NewForm() {
@@ -15,8 +16,12 @@ export function NewForm() {
   const queries = useQueryClient();
   const [title, setTitle] = useState("");
   const [price, setPrice] = useState("");
+  const sendKey = useSendKey();
   const make = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/forms", { body: { title, startingPrice: Number(price) } })),
+    mutationFn: () => {
+      const body = { title, startingPrice: Number(price) };
+      return orProblem(api.POST("/api/forms", { body, headers: sendKey.for(body) }));
+    },
     onSuccess: ({ id }) => {
       void queries.invalidateQueries({ queryKey: ["forms"] });
       void navigate(`/forms/${id}`);
@@ -45,7 +50,7 @@ export function NewForm() {
         />
         <TextBox
           label="Your work starts at"
-          help="In your currency. The bands of the budget question and their points are built around it."
+          help="In your currency. The answers to the budget question, and their points, are built around it."
           type="number"
           min={1}
           step="any"

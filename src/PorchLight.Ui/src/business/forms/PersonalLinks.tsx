@@ -7,6 +7,7 @@ import { CopyBox } from "../../kit/CopyBox";
 import { TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { useSendKey } from "../useSendKey";
 
 const nobody = { email: "", givenName: "", familyName: "" };
 
@@ -19,9 +20,12 @@ export function PersonalLinks({ id }: { id: string }) {
     queryFn: () => orProblem(api.GET("/api/forms/{id}/links", { params: { path } })),
   });
   const [who, setWho] = useState(nobody);
+  const sendKey = useSendKey();
   const make = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/forms/{id}/links", { params: { path }, body: who })),
+    mutationFn: () =>
+      orProblem(api.POST("/api/forms/{id}/links", { params: { path }, body: who, headers: sendKey.for(who) })),
     onSuccess: (rows) => {
+      sendKey.done();
       queries.setQueryData(["links", id], rows);
       setWho(nobody);
     },

@@ -14,7 +14,7 @@ interface Props {
 export function Share({ form, awayNote, onAwayNote }: Props) {
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Bring people here</h2>
+      <h2 className="mb-2 text-[1.07rem]">Share</h2>
       {form.version === 0 && <p className="mb-3">Publish the form first; until then the link shows nothing.</p>}
       <CopyBox label="Link" help="For a mail, a signature or a profile." text={form.sharing.link} rows={2} />
       <CopyBox
@@ -25,11 +25,11 @@ export function Share({ form, awayNote, onAwayNote }: Props) {
       />
       <p className="mb-4">
         <Link to={`/forms/${form.id}/ways-in`} className="underline">
-          More ways in: a button, a link in a text, tagged and personal links
+          More ways: a button, a link in a text, tagged and personal links
         </Link>
       </p>
       <label className="mb-4 block">
-        <span className="block font-semibold">Away note</span>
+        <span className="block font-semibold">Message while closed</span>
         <span className="mb-1 block text-slate">
           What people see {form.shines ? "while the light is off." : "now, for the light is off."}
         </span>

@@ -31,7 +31,7 @@ export function WaysIn({ form }: { form: Schemas["FormView"] }) {
         {sharing.plain ? (
           <CopyBox
             label="Plain HTML"
-            help="For a developer's own markup. It posts to the same rules; only the field that people do not see guards it against programs, no minimum time and no proof of work."
+            help="For a developer's own markup. It posts to the same rules; its spam protection is weaker: only the hidden field, no shortest time and no check in the browser."
             text={sharing.plain}
             rows={10}
           />
@@ -56,7 +56,7 @@ function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["Li
   const set = (name: string, value: string) => setValues((before) => ({ ...before, [name]: value }));
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">A link that knows something</h2>
+      <h2 className="mb-2 text-[1.07rem]">A link that fills in answers</h2>
       {parameters.length === 0 ? (
         <p className="text-slate">
           No question of this form takes anything from its link. A hidden question named like{" "}

@@ -50,8 +50,14 @@ export function House() {
   return (
     <SessionContext value={{ ...session, refresh }}>
       <div className="flex h-dvh flex-col">
+        <a
+          href="#content"
+          className="absolute -top-20 left-3 z-40 rounded-soft bg-card px-3 py-2 text-ink underline shadow-panel focus:top-2"
+        >
+          Skip to the content
+        </a>
         <Lintel onSignedOut={signedOut} />
-        <div className="relative min-h-0 flex-1">
+        <div id="content" tabIndex={-1} className="relative min-h-0 flex-1 outline-none">
           <NoticeBoard>
             <Outlet />
           </NoticeBoard>

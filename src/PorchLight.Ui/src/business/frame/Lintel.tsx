@@ -4,7 +4,9 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { LampMark } from "../../kit/marks";
+import { menuItem, menuLook } from "../../kit/menu";
 import { api, signOut } from "../client";
+import { useSendKey } from "../useSendKey";
 import { useSession } from "./session";
 
 const stations = [
@@ -14,8 +16,6 @@ const stations = [
   ["/clients", "Clients"],
 ] as const;
 
-const floating = "z-30 rounded-soft border border-line bg-card text-ink shadow-panel";
-const item = "flex cursor-pointer items-center rounded-soft px-3 py-2 outline-none data-highlighted:bg-mist";
 const onDusk =
   "inline-flex min-h-9 items-center gap-1.5 rounded-soft px-2.5 text-card outline-offset-2 focus-visible:outline-lamp";
 
@@ -23,7 +23,7 @@ const onDusk =
 export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
   const session = useSession();
   return (
-    <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card sm:h-14 sm:flex-nowrap sm:px-6">
+    <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:h-14 md:flex-nowrap md:px-6">
       <Link
         to="/"
         className="mr-4 inline-flex items-center gap-2 font-head text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
@@ -33,14 +33,14 @@ export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
         </span>
         {session.business}
       </Link>
-      <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 sm:order-none sm:h-full sm:w-auto">
+      <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 md:order-none md:h-full md:w-auto">
         {stations.map(([to, name]) => (
           <NavLink
             key={to}
             to={to}
             end={to === "/"}
             className={({ isActive }) =>
-              `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp sm:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
+              `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp md:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
             }
           >
             {name}
@@ -52,27 +52,25 @@ export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
         <BellButton />
         <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className={onDusk}>
-            <span className="hidden sm:inline">{shortName(session.name ?? "")}</span>
-            <span className="sm:hidden">You</span> <ChevronDown size={16} aria-hidden />
+            <span className="hidden md:inline">{shortName(session.name ?? "")}</span>
+            <span className="md:hidden">You</span> <ChevronDown size={16} aria-hidden />
           </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={6} className={`${floating} min-w-44 p-1`}>
-              <DropdownMenu.Label className="px-3 py-2 text-slate">
-                {session.name}, {session.role}
-              </DropdownMenu.Label>
-              {session.role === "owner" && (
-                <DropdownMenu.Item asChild className={item}>
-                  <Link to="/settings">Settings</Link>
-                </DropdownMenu.Item>
-              )}
-              <DropdownMenu.Item asChild className={item}>
-                <Link to="/password">Change your password</Link>
+          <DropdownMenu.Content align="end" sideOffset={6} className={`${menuLook} min-w-44 p-1`}>
+            <DropdownMenu.Label className="px-3 py-2 text-slate">
+              {session.name}, {session.role}
+            </DropdownMenu.Label>
+            {session.role === "owner" && (
+              <DropdownMenu.Item asChild className={menuItem}>
+                <Link to="/settings">Settings</Link>
               </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => void signOut().then(onSignedOut)}>
-                Sign out
-              </DropdownMenu.Item>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
+            )}
+            <DropdownMenu.Item asChild className={menuItem}>
+              <Link to="/password">Change your password</Link>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItem} onSelect={() => void signOut().then(onSignedOut)}>
+              Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
         </DropdownMenu.Root>
       </div>
     </header>
@@ -92,14 +90,12 @@ function PracticeMenu() {
       <DropdownMenu.Trigger className={onDusk}>
         Practice <ChevronDown size={16} aria-hidden />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className={`${floating} w-80 p-1`}>
-          <DropdownMenu.Item asChild className={item}>
-            <Link to="/practice-mail">Practice mail</Link>
-          </DropdownMenu.Item>
-          {isDemo && <SkipAhead />}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <DropdownMenu.Content align="end" sideOffset={6} className={`${menuLook} w-80 p-1`}>
+        <DropdownMenu.Item asChild className={menuItem}>
+          <Link to="/practice-mail">Practice mail</Link>
+        </DropdownMenu.Item>
+        {isDemo && <SkipAhead />}
+      </DropdownMenu.Content>
     </DropdownMenu.Root>
   );
 }
@@ -107,8 +103,11 @@ function PracticeMenu() {
 /** Moves the clock of a business that is made up. */
 function SkipAhead() {
   const clock = useQuery({ queryKey: ["clock"], queryFn: () => orProblem(api.GET("/api/practice/clock")) });
+  const sendKey = useSendKey();
   const skip = useMutation({
-    mutationFn: (to: Schemas["SkipTo"]) => orProblem(api.POST("/api/practice/clock/skip", { body: { to } })),
+    mutationFn: (to: Schemas["SkipTo"]) =>
+      orProblem(api.POST("/api/practice/clock/skip", { body: { to }, headers: sendKey.for(to) })),
+    onSuccess: sendKey.done,
     onSettled: () => void clock.refetch(),
   });
   return (
@@ -134,7 +133,7 @@ function SkipAhead() {
       ).map(([to, words]) => (
         <DropdownMenu.Item
           key={to}
-          className={`${item} data-disabled:text-slate`}
+          className={`${menuItem} data-disabled:text-slate`}
           disabled={skip.isPending || (to === "nextStep" && !clock.data?.nextStep)}
           onSelect={(event) => {
             event.preventDefault();
@@ -164,34 +163,32 @@ function BellButton() {
           {unseen > 0 && unseen}
         </span>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          aria-label="What rang"
-          className={`${floating} max-h-[70dvh] w-96 max-w-[95vw] overflow-y-auto p-2`}
-        >
-          {bell.data?.entries.length === 0 && (
-            <p className="p-3 text-slate">
-              Nothing has rung yet. New inquiries, answers and messages that want your nod ring here.
-            </p>
-          )}
-          <ul>
-            {bell.data?.entries.map((entry, index) => (
-              <li key={index}>
-                <Popover.Close asChild>
-                  <Link
-                    to={entry.inquiryId ? `/inquiries/${entry.inquiryId}` : "/"}
-                    className={`block rounded-soft px-3 py-2 hover:bg-mist ${entry.unseen ? "bg-glow" : ""}`}
-                  >
-                    {entry.sentence} <span className="text-slate">{entry.at}</span>
-                  </Link>
-                </Popover.Close>
-              </li>
-            ))}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
+      <Popover.Content
+        align="end"
+        sideOffset={6}
+        aria-label="News"
+        className={`${menuLook} max-h-[70dvh] w-96 max-w-[95vw] overflow-y-auto p-2`}
+      >
+        {bell.data?.entries.length === 0 && (
+          <p className="p-3 text-slate">
+            Nothing new yet. New inquiries, answers and messages that wait for your nod are listed here.
+          </p>
+        )}
+        <ul>
+          {bell.data?.entries.map((entry, index) => (
+            <li key={index}>
+              <Popover.Close asChild>
+                <Link
+                  to={entry.inquiryId ? `/inquiries/${entry.inquiryId}` : "/"}
+                  className={`block rounded-soft px-3 py-2 hover:bg-mist ${entry.unseen ? "bg-glow" : ""}`}
+                >
+                  {entry.sentence} <span className="text-slate">{entry.at}</span>
+                </Link>
+              </Popover.Close>
+            </li>
+          ))}
+        </ul>
+      </Popover.Content>
     </Popover.Root>
   );
 }

@@ -23,6 +23,7 @@ function guess(): Schemas["FirstRun"] {
       region: new Intl.Locale(navigator.language).region ?? "",
       currency: "",
       zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      publicAddress: /^(localhost|127\.|\[::1\])/.test(location.host) ? "" : location.origin,
     },
     hours: {
       monday: day,
@@ -42,7 +43,7 @@ function guess(): Schemas["FirstRun"] {
 
 /** The first page of an empty house. */
 export function FirstRun({ onDone }: { onDone: () => void }) {
-  useTitle("Light the lamp");
+  useTitle("Set up your business");
   const [first, setFirst] = useState(guess);
   const make = useMutation({
     mutationFn: () => orProblem(api.POST("/api/first-run", { body: first })),
@@ -54,12 +55,13 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
     if (!make.isPending) make.mutate();
   };
   return (
-    <Doorstep title="Light the lamp" wide>
+    <Doorstep title="Set up your business" wide>
       <form onSubmit={submit} noValidate>
         <p>
           A few words about your business, and your first form can take inquiries. All of it can be changed later in the
           settings.
         </p>
+        <Failure error={make.error} takesFocus />
         <Section title="You and your business">
           <CardFields
             value={first.business}
@@ -78,7 +80,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
             />
             <TextBox
               label="Key"
-              help="From the terminal Porch Light runs in."
+              help="It stands in the window in which Porch Light was started."
               autoComplete="off"
               value={first.key}
               error={findings.get("key")}
@@ -101,7 +103,6 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
           />
         </Section>
         <div className="mt-6">
-          <Failure error={make.error} />
           <Button weight="main" type="submit" disabled={make.isPending} className="min-h-10">
             Go on to your first form
           </Button>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { orProblem } from "../../api/problem";
-import { ListAndPanel } from "../../kit/ListAndPanel";
+import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
@@ -21,7 +21,7 @@ export function InquiryList() {
       open={id ? `/inquiries/${id}` : null}
     >
       <div className="mx-auto max-w-6xl p-6">
-        <h1 className="mb-4 text-2xl">Inquiries</h1>
+        <ListTitle open={!!id}>Inquiries</ListTitle>
         <Failure error={list.error} />
         {list.isPending && <Skeleton />}
         {list.data?.length === 0 && (
@@ -30,12 +30,12 @@ export function InquiryList() {
           </Empty>
         )}
         {owed.length > 0 && (
-          <Group title="A first word is owed">
+          <Group title="Waiting for you">
             <InquiryRows rows={owed} open={id} />
           </Group>
         )}
         {rest.length > 0 && (
-          <Group title="Nothing is owed">
+          <Group title="Answered or closed">
             <InquiryRows rows={rest} open={id} />
           </Group>
         )}

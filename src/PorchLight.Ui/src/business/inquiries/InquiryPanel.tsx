@@ -1,13 +1,12 @@
 import { CornerDownRight, Scale } from "lucide-react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link, useParams, useSearchParams } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { Button, buttonLook } from "../../kit/Button";
 import { FitMark, fitWords, MarginMark } from "../../kit/marks";
-import { Failure } from "../../kit/states";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
+import { InquiryActions } from "./InquiryActions";
 import { ReplyForm } from "./ReplyForm";
 
 type View = Schemas["InquiryView"];
@@ -20,11 +19,6 @@ export function InquiryPanel() {
     queryKey: ["inquiry", id],
     queryFn: () => orProblem(api.GET("/api/inquiries/{id}", { params: { path: { id } } })),
   });
-  const queries = useQueryClient();
-  const place = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/inquiries/{id}/place", { params: { path: { id } } })),
-    onSuccess: () => void queries.invalidateQueries(),
-  });
   useTitle(query.data?.name);
   const view = query.data;
   const replying = search.has("reply");
@@ -36,29 +30,23 @@ export function InquiryPanel() {
         home="/inquiries"
         under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
       />
-      <FitCard fit={view.fit} />
+      {view.fit && <FitCard fit={view.fit} />}
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
         {view.promise && <strong>{view.promise}</strong>}{" "}
         {view.promiseOpen && view.promise && <span className="text-slate">({view.promiseClock})</span>}
+        {view.wroteBack && (
+          <strong>
+            {" "}
+            {view.name} wrote back {view.wroteBack}.
+          </strong>
+        )}
         {view.callAsked && <strong> {view.name} would like a call.</strong>}
       </p>
-      <div className="mt-3 flex flex-wrap gap-2">
-        {!replying && view.email && (
-          <Button weight="main" onClick={() => setSearch("reply")}>
-            Reply
-          </Button>
-        )}
-        <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
-          Open the client
-        </Link>
-        {view.waitsFor && (
-          <Button disabled={place.isPending} onClick={() => place.mutate()}>
-            Give them a place in {view.waitsFor}
-          </Button>
-        )}
-      </div>
-      <Failure error={place.error} />
-      {replying && <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("")} />}
+      {replying ? (
+        <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("", { replace: true })} />
+      ) : (
+        <InquiryActions view={view} onReply={() => setSearch("reply")} />
+      )}
       {view.differences.length > 0 && <Differences view={view} />}
       <Section title="What they said">
         <dl className="grid gap-y-2.5">
@@ -67,12 +55,12 @@ export function InquiryPanel() {
               <dt className="contents">
                 <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
                   {answer.landed && (
-                    <MarginMark label={`Landed in ${answer.landed}`}>
+                    <MarginMark label={`Kept in ${answer.landed}`}>
                       <CornerDownRight size={16} aria-hidden />
                     </MarginMark>
                   )}
                   {answer.signal && (
-                    <MarginMark label="Tells about fit">
+                    <MarginMark label="Counts towards fit">
                       <Scale size={16} aria-hidden />
                     </MarginMark>
                   )}
@@ -122,7 +110,9 @@ function Drawn({ strokes }: { strokes: string }) {
   );
 }
 
-function FitCard({ fit }: { fit: View["fit"] }) {
+type Fit = NonNullable<View["fit"]>;
+
+function FitCard({ fit }: { fit: Fit }) {
   const known = fit.contributions.filter((one) => one.truth === "true");
   const open = fit.contributions.filter((one) => one.truth === "unknown");
   const widest = Math.max(1, fit.base, ...known.map((one) => Math.abs(one.points)));
@@ -131,7 +121,7 @@ function FitCard({ fit }: { fit: View["fit"] }) {
       <div className="flex items-start gap-3">
         <FitMark fit={fit.fit} size={38} word={false} />
         <div>
-          <p className="font-head text-lg font-semibold">{fitWords[fit.fit]}</p>
+          <p className="font-head text-lg font-semibold">{fitWords[fit.fit!]}</p>
           <p className="text-slate">
             {fit.score} points, {margin(fit)}
           </p>
@@ -151,7 +141,7 @@ function FitCard({ fit }: { fit: View["fit"] }) {
           <li className="grid grid-cols-[2.8rem_5rem_minmax(0,1fr)] items-start gap-x-3">
             <span className="text-right text-slate tabular-nums">{signed(fit.base)}</span>
             <Bar points={fit.base} widest={widest} />
-            <span>Everybody starts with this</span>
+            <span>Starting points</span>
           </li>
         </ul>
         {open.length > 0 && (
@@ -183,7 +173,7 @@ function Bar({ points, widest }: { points: number; widest: number }) {
 
 function Differences({ view }: { view: View }) {
   return (
-    <Section title="Unlike what is on file">
+    <Section title="Differs from what is on file">
       <ul className="grid gap-1.5">
         {view.differences.map((difference, index) => (
           <li key={index}>
@@ -197,10 +187,10 @@ function Differences({ view }: { view: View }) {
   );
 }
 
-function margin(fit: View["fit"]): string {
-  if (fit.overComeIn >= 0) return `${fit.overComeIn} above the line to come in`;
-  if (fit.overFloor < 0) return `${-fit.overFloor} under the floor`;
-  return `${-fit.overComeIn} short of coming in`;
+function margin(fit: Fit): string {
+  if (fit.overComeIn >= 0) return `${fit.overComeIn} more than Come in needs`;
+  if (fit.overFloor < 0) return `${-fit.overFloor} fewer than Talk first needs`;
+  return `${-fit.overComeIn} fewer than Come in needs`;
 }
 
 const signed = (points: number) => (points < 0 ? `−${-points}` : `+${points}`);

@@ -16,14 +16,14 @@ export function InquiryRows({ rows, open, withReply = false }: Props) {
   return (
     <Rows>
       {rows.map((row) => {
-        const urgent = row.group === "late" || row.group === "today";
+        const urgent = row.group === "late" || row.group === "today" || row.wroteBack !== null;
         return (
           <Row
             key={row.id}
             to={`/inquiries/${row.id}`}
             open={row.id === open}
             glow={urgent}
-            columns="grid-cols-[7.5rem_minmax(0,1fr)] @2xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_14rem]"
+            columns="grid-cols-[7.5rem_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_15rem]"
             action={
               withReply && (
                 <Link
@@ -38,13 +38,14 @@ export function InquiryRows({ rows, open, withReply = false }: Props) {
           >
             <FitMark fit={row.fit} />
             <strong className="truncate">{row.name}</strong>
-            <span className="hidden truncate @2xl/list:block">{row.about}</span>
+            <span className="hidden truncate @3xl/list:block">{row.about}</span>
             <span
-              className={`col-start-2 tabular-nums @2xl/list:col-start-auto @2xl/list:truncate ${row.group === "late" ? "font-semibold text-brick" : ""}`}
+              className={`col-start-2 tabular-nums @3xl/list:col-start-auto ${row.group === "late" ? "font-semibold text-brick" : ""}`}
               title={row.promiseExactly ?? undefined}
             >
               {row.promise ?? <span className="text-slate">came {row.received}</span>}
               {row.waitsFor && <span className="ml-2 font-semibold">waits for {row.waitsFor}</span>}
+              {row.wroteBack && <span className="block font-semibold">wrote back {row.wroteBack}</span>}
               {row.callAsked && <span className="ml-2 font-semibold">wants a call</span>}
             </span>
           </Row>

@@ -1,10 +1,11 @@
-import { useState, type FormEvent } from "react";
+import { useEffect, useRef, useState, type FormEvent } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { useSendKey } from "../useSendKey";
 
 /** A first personal word, which keeps the promise. */
 export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]; onDone: () => void }) {
@@ -12,11 +13,21 @@ export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]
   const [subject, setSubject] = useState(`Re: ${inquiry.form}`);
   const keptAs = `porch-light:reply:${inquiry.id}`;
   const [text, setText] = useState(() => sessionStorage.getItem(keptAs) ?? "");
+  const form = useRef<HTMLFormElement>(null);
+  const sendKey = useSendKey();
+  // Whoever asks to reply goes on writing.
+  useEffect(() => form.current?.querySelector("textarea")?.focus(), []);
   const send = useMutation({
-    mutationFn: () =>
-      orProblem(
-        api.POST("/api/inquiries/{id}/reply", { params: { path: { id: inquiry.id } }, body: { subject, text } }),
-      ),
+    mutationFn: () => {
+      const body = { subject, text };
+      return orProblem(
+        api.POST("/api/inquiries/{id}/reply", {
+          params: { path: { id: inquiry.id } },
+          body,
+          headers: sendKey.for(body),
+        }),
+      );
+    },
     onSuccess: () => {
       sessionStorage.removeItem(keptAs);
       void queries.invalidateQueries();
@@ -33,7 +44,7 @@ export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]
     if (!send.isPending) send.mutate();
   };
   return (
-    <form onSubmit={submit} className="mt-4 grid gap-3 rounded-soft border border-edge p-4">
+    <form ref={form} onSubmit={submit} className="mt-4 grid gap-3 rounded-soft border border-edge p-4">
       <p className="text-slate">To {inquiry.email}</p>
       <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
       <label className="block">

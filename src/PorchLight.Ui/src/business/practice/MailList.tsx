@@ -2,7 +2,7 @@ import { MailOpen, Reply } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { orProblem } from "../../api/problem";
-import { ListAndPanel } from "../../kit/ListAndPanel";
+import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
@@ -21,7 +21,7 @@ export function MailList() {
       open={id ? `/practice-mail/${id}` : null}
     >
       <div className="mx-auto max-w-6xl p-6">
-        <h1 className="mb-1 text-2xl">Practice mail</h1>
+        <ListTitle open={!!id}>Practice mail</ListTitle>
         <p className="mb-4 text-slate">
           What would have gone out by mail, and what came back. Nothing here has left this house.
         </p>

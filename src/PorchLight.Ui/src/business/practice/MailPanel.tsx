@@ -8,6 +8,7 @@ import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
+import { useSendKey } from "../useSendKey";
 
 /** One message as the person who gets it would see it, and their side of the play. */
 export function MailPanel() {
@@ -44,17 +45,26 @@ export function MailPanel() {
 function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
+  const sendKey = useSendKey();
   const path = { id: mail.id };
   const answer = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/practice/mail/{id}/answer", { params: { path }, body: { text } })),
+    mutationFn: () =>
+      orProblem(
+        api.POST("/api/practice/mail/{id}/answer", { params: { path }, body: { text }, headers: sendKey.for(text) }),
+      ),
     onSuccess: () => {
+      sendKey.done();
       setText("");
       void queries.invalidateQueries();
     },
   });
   const booked = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/practice/mail/{id}/booked", { params: { path } })),
-    onSuccess: () => void queries.invalidateQueries(),
+    mutationFn: () =>
+      orProblem(api.POST("/api/practice/mail/{id}/booked", { params: { path }, headers: sendKey.for("booked") })),
+    onSuccess: () => {
+      sendKey.done();
+      void queries.invalidateQueries();
+    },
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();

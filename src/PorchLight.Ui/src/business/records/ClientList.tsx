@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { ListAndPanel } from "../../kit/ListAndPanel";
+import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
@@ -22,7 +22,7 @@ export function ClientList() {
   return (
     <ListAndPanel home="/clients" rows={rows.map((row) => `/clients/${row.id}`)} open={id ? `/clients/${id}` : null}>
       <div className="mx-auto max-w-6xl p-6">
-        <h1 className="mb-4 text-2xl">Clients</h1>
+        <ListTitle open={!!id}>Clients</ListTitle>
         <Failure error={list.error} />
         {list.isPending && <Skeleton />}
         {list.data?.length === 0 && (

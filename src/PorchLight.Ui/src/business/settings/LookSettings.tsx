@@ -153,6 +153,7 @@ function Logo({ address }: { address: string | null }) {
 /** How a form looks with what is chosen, before it is kept. */
 function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: string; logo: string | null }) {
   const [face, setFace] = useState("");
+  const form = useFirstForm();
   useEffect(() => {
     let wanted = true;
     void loadFace(look.typeface).then((family) => wanted && setFace(family));
@@ -167,9 +168,9 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
       <div className="rounded-soft bg-card p-6 text-[1.07rem] shadow-soft">
         {logo && <img src={logo} alt="" className="mb-2 max-h-14 max-w-48" />}
         <p className="mb-1 text-slate">{name}</p>
-        <p className="mb-3 text-2xl font-semibold">A wall to paint</p>
-        <p className="mb-1 font-semibold">What would you like painted?</p>
-        <p className="mb-4 rounded-soft border border-edge px-2.5 py-1.5">Bread and gulls</p>
+        <p className="mb-3 text-2xl font-semibold">{form?.title ?? "The title of your form"}</p>
+        <p className="mb-1 font-semibold">{form?.pages[0]?.questions[0]?.wording ?? "Your first question"}</p>
+        <p className="mb-4 rounded-soft border border-edge px-2.5 py-1.5">Their answer</p>
         <span
           className="inline-block rounded-soft px-5 py-2.5 font-semibold text-card"
           style={{ background: isColour(look.accent) ? look.accent : undefined }}
@@ -179,4 +180,16 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
       </div>
     </div>
   );
+}
+
+/** The business's own form, so that the preview speaks of its work. */
+function useFirstForm(): Schemas["FormView"] | undefined {
+  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const id = forms.data?.[0]?.id;
+  const form = useQuery({
+    queryKey: ["form", id],
+    queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id: id! } } })),
+    enabled: id !== undefined,
+  });
+  return form.data;
 }

@@ -7,13 +7,14 @@ import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
 import { useSession } from "../frame/session";
+import { useSendKey } from "../useSendKey";
 import { SavedForm } from "./SavedForm";
 
 const names: Record<string, string> = {
   practice: "Where mail goes",
   host: "Mail server",
   port: "Port",
-  security: "Line",
+  security: "Encryption",
   user: "User name",
   password: "Password",
 };
@@ -37,8 +38,11 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
     await refresh();
     return setting;
   });
+  const sendKey = useSendKey();
   const test = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/settings/mail/test", { body: edit.now })),
+    mutationFn: () =>
+      orProblem(api.POST("/api/settings/mail/test", { body: edit.now, headers: sendKey.for(edit.now) })),
+    onSuccess: sendKey.done,
   });
   const findings = edit.findings.size > 0 ? edit.findings : findingsOf(test.error);
   const { now } = edit;
@@ -66,19 +70,17 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
         edit={edit}
         nameOf={(place) => names[place] ?? place}
         beside={
-          !now.practice && (
-            <Button disabled={test.isPending} onClick={() => test.mutate()}>
-              {test.isPending ? "Sending a test …" : "Send me a test message"}
-            </Button>
-          )
+          <Button disabled={test.isPending} onClick={() => test.mutate()}>
+            {test.isPending ? "Sending a test …" : "Send me a test message"}
+          </Button>
         }
       >
         <fieldset className="mb-4">
           <legend className="mb-1 font-semibold">Where mail goes</legend>
           {(
             [
-              [true, "It stays in the practice mailbox; nobody outside gets any"],
-              [false, "It goes out by SMTP"],
+              [true, "Practice: it stays in this program, nobody outside gets any"],
+              [false, "It goes out through your mail server (SMTP)"],
             ] as const
           ).map(([practice, words]) => (
             <label key={words} className="flex min-h-8 items-center gap-2">
@@ -114,13 +116,13 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
               />
             </div>
             <SelectBox
-              label="Line"
+              label="Encryption"
               value={now.security}
               onChange={(e) => change({ security: e.target.value as Schemas["SmtpSecurity"] })}
             >
-              <option value="startTls">Protected after an open start (STARTTLS, usually port 587)</option>
-              <option value="tls">Protected from the first byte (TLS, usually port 465)</option>
-              <option value="none">Not protected (only on the same machine)</option>
+              <option value="startTls">STARTTLS (what most mail servers use, port 587)</option>
+              <option value="tls">TLS from the start (port 465)</option>
+              <option value="none">None (only for a mail server on the same machine)</option>
             </SelectBox>
             <div className="grid gap-4 sm:grid-cols-2">
               <TextBox
@@ -139,18 +141,18 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
                 onChange={(e) => change({ password: e.target.value })}
               />
             </div>
-            <div role="status">
-              {test.data && (
-                <p
-                  className={`border-l-4 pl-3 font-semibold ${test.data.arrived ? "border-moss text-moss" : "border-brick text-brick"}`}
-                >
-                  {test.data.sentence}
-                </p>
-              )}
-              {test.error && findings.size === 0 && <Failure error={test.error} />}
-            </div>
           </div>
         )}
+        <div role="status">
+          {test.data && (
+            <p
+              className={`border-l-4 pl-3 font-semibold ${test.data.arrived ? "border-moss text-moss" : "border-brick text-brick"}`}
+            >
+              {test.data.sentence}
+            </p>
+          )}
+          {test.error && findings.size === 0 && <Failure error={test.error} />}
+        </div>
       </SavedForm>
     </div>
   );

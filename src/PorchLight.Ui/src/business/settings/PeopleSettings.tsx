@@ -6,6 +6,7 @@ import { CopyBox } from "../../kit/CopyBox";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { useSendKey } from "../useSendKey";
 
 type Seat = Schemas["SeatRow"];
 
@@ -39,14 +40,19 @@ export function PeopleSettings() {
 function SeatLine({ seat, onChanged }: { seat: Seat; onChanged: () => void }) {
   const path = { seat: seat.id };
   const [leaving, setLeaving] = useState(false);
+  const sendKey = useSendKey();
   const role = useMutation({
     mutationFn: (next: string) =>
       orProblem(api.POST("/api/people/{seat}/role", { params: { path }, body: { role: next } })),
     onSettled: onChanged,
   });
   const link = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/people/{seat}/password-link", { params: { path } })),
-    onSuccess: onChanged,
+    mutationFn: () =>
+      orProblem(api.POST("/api/people/{seat}/password-link", { params: { path }, headers: sendKey.for(seat.id) })),
+    onSuccess: () => {
+      sendKey.done();
+      onChanged();
+    },
   });
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/people/{seat}", { params: { path } })),
@@ -109,7 +115,7 @@ function InviteCard({ invite, onChanged }: { invite: Schemas["InviteRow"]; onCha
   return (
     <li className="rounded-soft bg-card p-5 shadow-soft">
       <CopyBox
-        label={invite.newPassword ? `New password for ${invite.name}` : `${invite.name} may come in as ${invite.role}`}
+        label={invite.newPassword ? `New password for ${invite.name}` : `${invite.name} is invited as ${invite.role}`}
         help={`Send it to ${invite.email} in a way you trust. It works once, until ${invite.goodUntil}.`}
         text={invite.link}
         rows={1}
@@ -125,9 +131,11 @@ const nobody = { name: "", email: "", role: "member" };
 
 function Invite({ onChanged }: { onChanged: () => void }) {
   const [person, setPerson] = useState(nobody);
+  const sendKey = useSendKey();
   const invite = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/people/invites", { body: person })),
+    mutationFn: () => orProblem(api.POST("/api/people/invites", { body: person, headers: sendKey.for(person) })),
     onSuccess: () => {
+      sendKey.done();
       setPerson(nobody);
       onChanged();
     },
@@ -139,9 +147,9 @@ function Invite({ onChanged }: { onChanged: () => void }) {
   };
   return (
     <form onSubmit={submit} noValidate className="rounded-soft bg-card p-5 shadow-soft">
-      <h2 className="text-[1.07rem]">Ask somebody in</h2>
+      <h2 className="text-[1.07rem]">Invite someone</h2>
       <p className="mb-3 text-slate">
-        A member does the daily work: forms, inquiries, clients, messages. An owner settles everything here too.
+        A member does the daily work: forms, inquiries, clients, messages. An owner can change the settings, too.
       </p>
       <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_8rem]">
         <TextBox

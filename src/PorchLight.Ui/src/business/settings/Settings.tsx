@@ -21,7 +21,7 @@ export type SettingsView = Schemas["SettingsView"];
 const sections = [
   ["business", "Business"],
   ["look", "Look"],
-  ["welcome", "Welcome"],
+  ["welcome", "Welcome and unfinished forms"],
   ["lists", "Services and sources"],
   ["hours", "Hours"],
   ["promise", "Reply promise"],
@@ -103,6 +103,7 @@ const cardNames: Record<string, string> = {
   region: "Country",
   currency: "Currency",
   zone: "Time zone",
+  publicAddress: "Address of your forms",
 };
 
 function CardSettings({ settings }: { settings: SettingsView }) {

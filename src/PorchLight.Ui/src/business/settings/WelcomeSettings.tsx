@@ -4,6 +4,7 @@ import { Button } from "../../kit/Button";
 import { boxLook, GrowingText, TextBox } from "../../kit/fields";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
+import { useSendKey } from "../useSendKey";
 import { SavedForm } from "./SavedForm";
 import type { SettingsView } from "./Settings";
 
@@ -24,6 +25,7 @@ function Welcome({ settings }: { settings: SettingsView }) {
     async (body) => (await orProblem(api.PUT("/api/settings/welcome", { body }))).welcome,
   );
   const { now } = edit;
+  const sendKey = useSendKey();
   const choose = (file: File | undefined) => {
     if (!file) return;
     setFailure(null);
@@ -32,7 +34,10 @@ function Welcome({ settings }: { settings: SettingsView }) {
         params: { query: { name: file.name } },
         body: file as unknown as string,
         bodySerializer: () => file,
-        headers: { "Content-Type": "application/octet-stream" },
+        headers: {
+          "Content-Type": "application/octet-stream",
+          ...sendKey.for([file.name, file.size, file.lastModified]),
+        },
       }),
     )
       .then((taken) => {
@@ -55,12 +60,12 @@ function Welcome({ settings }: { settings: SettingsView }) {
             className="size-20 rounded-full border border-line object-cover"
           />
         )}
-        <label className="block">
+        <label className="block min-w-0">
           <span className="block font-semibold">Your picture</span>
           <input
             type="file"
             accept="image/png,image/jpeg,image/webp"
-            className="mt-1"
+            className="mt-1 w-full"
             onChange={({ target }) => choose(target.files?.[0])}
           />
         </label>

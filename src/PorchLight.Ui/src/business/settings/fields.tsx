@@ -22,45 +22,53 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
     error: findings.get(name),
     onChange: (e: { target: { value: string } }) => onChange({ [name]: e.target.value }),
   });
+  const picker = (name: "zone" | "region" | "currency", all: Schemas["NamedCode"][] | undefined) => (
+    <>
+      <option value="">choose …</option>
+      {all?.map(({ code, name: words }) => (
+        <option key={code} value={code}>
+          {name === "currency" ? `${words} (${code})` : words}
+        </option>
+      ))}
+      {value[name] && !all?.some(({ code }) => code === value[name]) && (
+        <option value={value[name]}>{value[name]}</option>
+      )}
+    </>
+  );
   return (
     <div className="grid gap-4 sm:grid-cols-2">
       <TextBox label="Business" help="What clients call it." autoComplete="organization" {...box("name")} />
-      <TextBox label="Your name" help="It stands under your messages." autoComplete="name" {...box("ownerName")} />
+      <TextBox
+        label="Your name"
+        help="Your signature: it ends your messages."
+        autoComplete="name"
+        {...box("ownerName")}
+      />
       <TextBox
         label="E-mail"
-        help="Your messages come from it."
+        help="Your messages come from it, and you sign in with it."
         type="email"
         autoComplete="email"
         {...box("mailAddress")}
       />
-      <TextBox label="Time zone" help="Like Europe/Dublin." list="zones" {...box("zone")} />
-      <TextBox label="Country" help="Two letters. Phone numbers are read by it." list="regions" {...box("region")} />
-      <TextBox label="Currency" help="Three letters, like EUR." list="currencies" {...box("currency")} />
-      <datalist id="zones">
-        {choices.data?.zones.map((zone) => (
-          <option key={zone} value={zone} />
-        ))}
-      </datalist>
-      <datalist id="regions">
-        {choices.data?.regions.map((region) => (
-          <option key={region} value={region}>
-            {nameOf("region", region)}
-          </option>
-        ))}
-      </datalist>
-      <datalist id="currencies">
-        {choices.data?.currencies.map((currency) => (
-          <option key={currency} value={currency}>
-            {nameOf("currency", currency)}
-          </option>
-        ))}
-      </datalist>
+      <SelectBox label="Country" help="For phone numbers without a country code." {...box("region")}>
+        {picker("region", choices.data?.countries)}
+      </SelectBox>
+      <SelectBox label="Currency" help="For prices and budgets." {...box("currency")}>
+        {picker("currency", choices.data?.currencies)}
+      </SelectBox>
+      <SelectBox label="Time zone" help="Your hours and deadlines are meant in it." {...box("zone")}>
+        {picker("zone", choices.data?.zones)}
+      </SelectBox>
+      <TextBox
+        label="Address of your forms"
+        help="What links begin with, like https://forms.example.com. Leave it empty while you use this program on one machine only."
+        inputMode="url"
+        autoComplete="off"
+        {...box("publicAddress")}
+      />
     </div>
   );
-}
-
-function nameOf(type: "region" | "currency", code: string): string {
-  return new Intl.DisplayNames("en", { type }).of(code) ?? code;
 }
 
 const days = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"] as const;
@@ -72,7 +80,7 @@ export function HoursFields({ value, findings, onChange }: Fields<Schemas["Openi
       <fieldset>
         <legend className="font-semibold">Weekly hours</legend>
         <p className="mb-2 text-slate">
-          Like 9 to 17:30, or 9 to 12:30, 13:30 to 17:30 with a break. Leave a day empty when you are closed.
+          Like 9-5, or 9 to 12:30, 13:30 to 17:30 with a break. Leave a day empty when you are closed.
         </p>
         <div className="grid max-w-xl gap-1.5">
           {days.map((day) => (
@@ -92,14 +100,14 @@ export function HoursFields({ value, findings, onChange }: Fields<Schemas["Openi
       </fieldset>
       <TextBox
         label="Closed days"
-        help="Like 2026-12-24 to 2027-01-03, 2027-03-17."
+        help="Like 24 December 2026 to 3 January 2027, or 24.12.2026."
         value={value.closed}
         error={findings.get("closed")}
         onChange={(e) => onChange({ closed: e.target.value })}
       />
       <fieldset>
         <legend className="font-semibold">Messages go out</legend>
-        <p className="mb-2 text-slate">On working days only; whatever falls due at other times waits.</p>
+        <p className="mb-2 text-slate">On working days only. What would go at other times waits until then.</p>
         <div className="flex items-center gap-2">
           {(["sendFrom", "sendTo"] as const).map((end) => (
             <label key={end} className="flex items-center gap-2">
@@ -135,7 +143,7 @@ export function PromiseFields({ value, findings, onChange }: Fields<Schemas["Rep
       />
       <SelectBox
         label="Which hours count"
-        help="On days you are closed none do."
+        help="On closed days no hours count."
         value={value.clock}
         onChange={(e) => onChange({ clock: e.target.value as Schemas["PromiseClock"] })}
       >

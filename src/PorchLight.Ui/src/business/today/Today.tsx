@@ -12,6 +12,7 @@ import { InquiryRows } from "../inquiries/InquiryRows";
 const groups = [
   ["late", "Longer than you promised"],
   ["today", "Promised for today"],
+  ["wroteBack", "They wrote back"],
   ["later", "Promised for later"],
 ] as const;
 
@@ -28,6 +29,7 @@ export function Today() {
     .map(([group, title]) => ({ title, rows: today.data?.promised.filter((row) => row.group === group) ?? [] }))
     .filter(({ rows }) => rows.length > 0);
   const stuck = today.data?.stuck ?? [];
+  const Note = runId || id ? "p" : "h1";
   const open = runId && step ? nodPath({ runId, step }) : id ? mailPath({ id }) : null;
   return (
     <ListAndPanel home="/" rows={[...stuck.map(mailPath), ...nods.map(nodPath)]} open={open}>
@@ -36,7 +38,12 @@ export function Today() {
         {today.isPending && <Skeleton />}
         {today.data && (
           <>
-            <h1 className="mb-6 max-w-3xl text-[1.45rem] font-medium">{today.data.note}</h1>
+            {today.data.warning && (
+              <p role="alert" className="mb-4 border-l-4 border-brick bg-card p-3 font-semibold text-brick">
+                {today.data.warning}
+              </p>
+            )}
+            <Note className="mb-6 max-w-3xl font-head text-[1.45rem] leading-tight font-medium">{today.data.note}</Note>
             {shown.map(({ title, rows }, index) => (
               <section key={title} className="mb-6">
                 <h2 className="mb-2 text-[1.07rem]">
@@ -52,8 +59,15 @@ export function Today() {
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
             {today.data.promised.length === 0 && nods.length === 0 && stuck.length === 0 && (
               <Empty>
-                The lamp is out: nothing wants you now. New inquiries and messages that want your nod appear here by
-                themselves.
+                Nothing to do right now. New inquiries, and messages that wait for your nod, appear here by themselves.{" "}
+                <Link to="/forms" className="text-ink underline">
+                  Look at your forms
+                </Link>{" "}
+                to share one, or{" "}
+                <Link to="/inquiries" className="text-ink underline">
+                  at all inquiries
+                </Link>
+                .
               </Empty>
             )}
           </>
@@ -74,7 +88,7 @@ function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | n
             to={mailPath(mail)}
             open={mailPath(mail) === open}
             glow
-            columns="grid-cols-2 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
+            columns="grid-cols-2 @3xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_15rem]"
             action={
               <Link
                 to={mailPath(mail)}
@@ -87,8 +101,8 @@ function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | n
           >
             <span className="truncate">{mail.perhaps ? "Perhaps sent" : "Not delivered"}</span>
             <strong className="truncate">{mail.name}</strong>
-            <span className="hidden truncate @2xl/list:block">“{mail.subject}”</span>
-            <span className="hidden truncate tabular-nums @2xl/list:block">written {mail.written}</span>
+            <span className="hidden truncate @3xl/list:block">“{mail.subject}”</span>
+            <span className="col-span-2 tabular-nums @3xl/list:col-span-1">written {mail.written}</span>
           </Row>
         ))}
       </Rows>
@@ -110,7 +124,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
             to={nodPath(nod)}
             open={nodPath(nod) === open}
             glow={nod.goes === null}
-            columns="grid-cols-2 @2xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_14rem]"
+            columns="grid-cols-2 @3xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_15rem]"
             action={
               <Link
                 to={nodPath(nod)}
@@ -123,11 +137,11 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
           >
             <span className="truncate">{nod.stepName}</span>
             <strong className="truncate">{nod.name}</strong>
-            <span className="hidden truncate @2xl/list:block">
+            <span className="hidden truncate @3xl/list:block">
               “{nod.subject}”
               {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
             </span>
-            <span className="hidden truncate tabular-nums @2xl/list:block">
+            <span className="col-span-2 tabular-nums @3xl/list:col-span-1">
               {nod.goes ? `goes ${nod.goes}` : `since ${nod.since}`}
             </span>
           </Row>

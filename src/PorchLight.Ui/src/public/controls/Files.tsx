@@ -29,6 +29,13 @@ export default function Files({ id, place, control, answer, onChange, described 
   const send = async (chosen: File[]) => {
     setRefusals([]);
     for (const file of chosen) {
+      if (file.size > control.maxBytes) {
+        setRefusals((before) => [
+          ...before,
+          `“${file.name}” is larger than ${control.largest}. Please send a smaller copy.`,
+        ]);
+        continue;
+      }
       setComing((before) => [...before, { name: file.name, share: 0 }]);
       try {
         const stored = await upload(desk, place, file, (share) =>

@@ -41,6 +41,8 @@ export default function LookUp({ id, place, placeholder, answer, onChange, descr
       onChange(selectedItem ? { kind: "lookUp", key: selectedItem.key, columns: selectedItem.columns } : undefined),
   });
   const open = isOpen && found !== null;
+  // What is typed and not chosen is no answer; that is said, and not found out after sending.
+  const unchosen = !open && !chosen && !!typed?.trim();
 
   return (
     <div className="relative">
@@ -72,6 +74,10 @@ export default function LookUp({ id, place, placeholder, answer, onChange, descr
             </li>
           ))}
       </ul>
+      <p role="status" className={unchosen ? "mt-1 border-l-4 border-edge pl-2" : "sr-only"}>
+        {unchosen &&
+          "What you typed is not chosen from the list yet, so it is not sent. Please choose a line, or clear this."}
+      </p>
       <p role="status" className={open && found.length === 0 ? "mt-1 text-slate" : "sr-only"}>
         {open && (found.length === 0 ? "Nothing on the list fits. Try fewer letters." : `${found.length} fit.`)}
       </p>

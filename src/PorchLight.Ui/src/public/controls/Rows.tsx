@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { newKey } from "../filling";
+import { newKey } from "../../kit/newKey";
 import { useDesk } from "../desk";
 import { QuestionField } from "../QuestionField";
 import type { Answer, Answers } from "../client";
@@ -27,6 +27,12 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
     row?.querySelector<HTMLElement>("input, select, textarea")?.focus();
     focusOn.current = null;
   });
+
+  // The way back from taking one away is where one goes on.
+  const back = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (gone) back.current?.focus();
+  }, [gone]);
 
   const set = (next: Row[], nextNames: string[]) => {
     setNames(nextNames);
@@ -115,6 +121,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
         {said}{" "}
         {gone && (
           <button
+            ref={back}
             type="button"
             className="min-h-11 font-semibold underline"
             onClick={() => insert(gone.index, gone.row, `${called(gone.index)} is back.`)}

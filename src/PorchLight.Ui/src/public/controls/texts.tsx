@@ -45,7 +45,9 @@ export function PhoneLine({ id, placeholder, answer, onChange, described }: Cont
       className={box}
       placeholder={placeholder ?? undefined}
       value={answerOf(answer, "phone")?.typed ?? ""}
-      onChange={({ target: { value } }) => onChange(value === "" ? undefined : { kind: "phone", typed: value })}
+      onChange={({ target: { value } }) =>
+        onChange(value === "" ? undefined : { kind: "phone", typed: value, localOnly: false })
+      }
       {...described}
     />
   );

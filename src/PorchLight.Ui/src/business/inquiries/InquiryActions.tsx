@@ -1,0 +1,157 @@
+import { useEffect, useRef, useState, type FormEvent } from "react";
+import { DropdownMenu } from "radix-ui";
+import { ChevronDown } from "lucide-react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { boxLook, GrowingText } from "../../kit/fields";
+import { menuItem, menuLook } from "../../kit/menu";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { useSendKey } from "../useSendKey";
+
+type View = Schemas["InquiryView"];
+
+interface Props {
+  view: View;
+  onReply: () => void;
+}
+
+/** What can be done about an inquiry: answer it here or elsewhere, note what they said, end what is planned, close it. */
+export function InquiryActions({ view, onReply }: Props) {
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const sendKey = useSendKey();
+  const [noting, setNoting] = useState(false);
+  const at = { params: { path: { id: view.id } } };
+  const act = useMutation({
+    mutationFn: (what: () => Promise<unknown>) => what(),
+    onSuccess: () => {
+      sendKey.done();
+      void queries.invalidateQueries();
+    },
+  });
+  const answeredElsewhere = () =>
+    orProblem(
+      api.POST("/api/inquiries/{id}/answered-elsewhere", { ...at, headers: sendKey.for("answered elsewhere") }),
+    );
+  const close = async () => {
+    await orProblem(api.POST("/api/inquiries/{id}/close", at));
+    notice({
+      words: `The inquiry of ${view.name} is closed.`,
+      undo: () => orProblem(api.POST("/api/inquiries/{id}/open-again", at)).then(() => queries.invalidateQueries()),
+    });
+  };
+  const more: [string, () => void][] = [
+    [`Note that ${view.name} got in touch`, () => setNoting(true)],
+    ...(view.running
+      ? [
+          [`Stop “${view.running}”`, () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/stop", at)))] as [
+            string,
+            () => void,
+          ],
+        ]
+      : []),
+    view.closed
+      ? ["Open it again", () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/open-again", at)))]
+      : ["Close the inquiry", () => act.mutate(close)],
+  ];
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {view.email && (
+          <Button weight="main" onClick={onReply}>
+            Reply
+          </Button>
+        )}
+        {(view.promiseOpen || view.wroteBack) && (
+          <Button disabled={act.isPending} onClick={() => act.mutate(answeredElsewhere)}>
+            Answered elsewhere
+          </Button>
+        )}
+        <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
+          Open the client
+        </Link>
+        {view.waitsFor && (
+          <Button
+            disabled={act.isPending}
+            onClick={() => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/place", at)))}
+          >
+            Give them a place in {view.waitsFor}
+          </Button>
+        )}
+        <DropdownMenu.Root modal={false}>
+          <DropdownMenu.Trigger className={buttonLook("plain")}>
+            More <ChevronDown size={16} aria-hidden />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={6}
+            className={`${menuLook} min-w-44 p-1`}
+            // What was chosen may have taken the focus on.
+            onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
+          >
+            {more.map(([words, onSelect]) => (
+              <DropdownMenu.Item key={words} className={menuItem} onSelect={onSelect}>
+                {words}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Root>
+      </div>
+      <Failure error={act.error} />
+      {noting && <GotInTouch view={view} onDone={() => setNoting(false)} />}
+    </>
+  );
+}
+
+/** They phoned, or wrote elsewhere: with or without what they said. */
+function GotInTouch({ view, onDone }: { view: View; onDone: () => void }) {
+  const queries = useQueryClient();
+  const sendKey = useSendKey();
+  const [text, setText] = useState("");
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.querySelector("textarea")?.focus(), []);
+  const note = useMutation({
+    mutationFn: () => {
+      const body = { text };
+      return orProblem(
+        api.POST("/api/inquiries/{id}/got-in-touch", {
+          params: { path: { id: view.id } },
+          body,
+          headers: sendKey.for(body),
+        }),
+      );
+    },
+    onSuccess: () => {
+      void queries.invalidateQueries();
+      onDone();
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!note.isPending) note.mutate();
+  };
+  return (
+    <form ref={form} onSubmit={submit} className="mt-4 grid gap-3 rounded-soft border border-edge p-4">
+      <label className="block">
+        <span className="mb-1 block font-semibold">What {view.name} said</span>
+        <span className="mb-1 block text-slate">
+          By phone, in person or in another mail. You can leave it empty. Reminders that wait to be sent are stopped.
+        </span>
+        <GrowingText className={`${boxLook} min-h-20`} value={text} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <Failure error={note.error} />
+      <div className="flex gap-2">
+        <Button weight="main" type="submit" disabled={note.isPending}>
+          Note it
+        </Button>
+        <Button weight="quiet" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,64 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Server.Data;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Server.Tests;
+
+public sealed class DataFolderTests
+{
+    [Fact]
+    public async Task A_start_after_a_kill_while_it_migrated_does_not_wait_for_ever()
+    {
+        var path = Directory.CreateTempSubdirectory("porch-light-test-").FullName;
+        try
+        {
+            // What Entity Framework leaves behind when a process is killed within MigrateAsync.
+            await using (var connection = new SqliteConnection(Storage.ConnectionTo(new DataFolder(path)) + ";Pooling=False"))
+            {
+                await connection.OpenAsync();
+                await using var command = connection.CreateCommand();
+                command.CommandText = """CREATE TABLE "__EFMigrationsLock" ("Id" INTEGER NOT NULL CONSTRAINT "PK___EFMigrationsLock" PRIMARY KEY, "Timestamp" TEXT NOT NULL); INSERT INTO "__EFMigrationsLock" VALUES (1, '2026-11-23')""";
+                await command.ExecuteNonQueryAsync();
+            }
+
+            await using var house = new TestHouse { Furnishing = Furnishing.Empty, FromScratch = true, Folder = path };
+            (await house.AskAsync(db => db.Businesses.CountAsync())).ShouldBe(0);
+        }
+        finally
+        {
+            Directory.Delete(path, recursive: true);
+        }
+    }
+
+    [Fact]
+    public async Task A_folder_somebody_made_beforehand_is_closed_to_other_users_of_the_machine()
+    {
+        if (OperatingSystem.IsWindows())
+            return;
+        await using var house = new TestHouse();
+        foreach (var open in new[] { "keys", "files" }.Select(name => Path.Combine(house.Folder, name)))
+        {
+            Directory.CreateDirectory(open);
+            File.SetUnixFileMode(open, (UnixFileMode)0b111_101_101);
+            await File.WriteAllTextAsync(Path.Combine(open, "old"), "x");
+            File.SetUnixFileMode(Path.Combine(open, "old"), (UnixFileMode)0b110_100_100);
+        }
+
+        await house.SendAsync(Answers());
+        foreach (var entry in Directory.EnumerateFileSystemEntries(house.Folder, "*", SearchOption.AllDirectories).Append(house.Folder))
+            ((int)File.GetUnixFileMode(entry) & 0b000_111_111).ShouldBe(0, entry);
+    }
+
+    [Fact]
+    public async Task A_copy_that_a_killed_backup_left_is_taken_away_at_the_next_start()
+    {
+        await using var house = new TestHouse();
+        var (old, young) = (Path.Combine(house.Folder, "copy-old.db"), Path.Combine(house.Folder, "copy-young.db"));
+        await File.WriteAllTextAsync(old, "half");
+        await File.WriteAllTextAsync(young, "half");
+        File.SetLastWriteTimeUtc(old, DateTime.UtcNow.AddHours(-2));
+        house.StartServer();
+        (File.Exists(old), File.Exists(young)).ShouldBe((false, true), "one that is being written now is left alone");
+    }
+}

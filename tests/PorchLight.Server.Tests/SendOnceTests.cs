@@ -1,0 +1,131 @@
+using System.Net;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Server.Data;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>Whatever makes or sends something happens once, however often its button is pressed.</summary>
+public sealed class SendOnceTests
+{
+    /// <summary>
+    /// Posts that carry no send key, with why a second press changes nothing. A new endpoint that posts must stand here, or be
+    /// marked as one that makes or sends something.
+    /// </summary>
+    private static readonly string[] OnceByTheirNature =
+    [
+        "/api/first-run", "/api/join/{token}", "/api/sign-in", "/api/sign-out", "/api/bell/seen", "/api/me/password", // sets what is so already
+        "/api/forms/{id}/light", "/api/forms/{id}/publish", "/api/people/{seat}/role", "/api/inquiries/{id}/place", // the same again is no change
+        "/api/inquiries/{id}/stop", "/api/inquiries/{id}/close", "/api/inquiries/{id}/open-again",
+        "/api/mail/{id}/again", "/api/mail/{id}/leave", "/api/nods/{runId}/{step}/send", "/api/nods/{runId}/{step}/skip", "/api/nods/{runId}/{step}/take-back", // moves on from a state
+        "/public/forms/{token}/send", "/public/forms/{token}/kept/mail", "/public/forms/{token}/tell-me", "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
+        "/public/forms/{token}/code/check", "/public/forms/{token}/evaluate", "/public/receipts/{token}/call",
+        "/public/forms/{token}/plain", // a browser without script has no key to send
+        "/public/forms/{token}/{version:int}/files", // counted against the question's limit, and gone in a day unless sent
+        "/news/negotiate",
+    ];
+
+    [Fact]
+    public async Task Every_post_is_marked_or_known_to_change_nothing_the_second_time()
+    {
+        await using var house = new TestHouse();
+        var posts = Posts(house);
+        posts.Where(post => post.Metadata.GetMetadata<OnceMark>() is null).Select(Path).ShouldBe(OnceByTheirNature, ignoreOrder: true);
+        posts.Count(post => post.Metadata.GetMetadata<OnceMark>() is not null).ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
+    }
+
+    [Fact]
+    public async Task Pressed_twice_and_pressed_at_the_same_time_everything_happens_once()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        await house.WorkAsync();
+        var inquiry = (await house.AskAsync(db => db.Inquiries.SingleAsync())).Id.Value;
+        var form = (await house.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
+        var member = (await house.AskAsync(db => db.Users.SingleAsync(seat => seat.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
+        var marked = Posts(house).Where(post => post.Metadata.GetMetadata<OnceMark>() is not null).Select(Path).ToHashSet();
+        var owner = house.Owner();
+        foreach (var (route, path, body) in Acts(inquiry, form, member))
+        {
+            marked.ShouldContain(route);
+            var mail = path.Contains("{mail}", StringComparison.Ordinal) ? (await house.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString() : "";
+            var key = Guid.NewGuid().ToString();
+            var together = await Task.WhenAll(Press(), Press());
+            var counted = await CountAsync(house);
+            var again = await Press();
+            foreach (var one in together.Append(again))
+            {
+                one.IsSuccessStatusCode.ShouldBeTrue($"{route}: {await one.Content.ReadAsStringAsync()}");
+                (await one.Content.ReadAsStringAsync()).ShouldBe(await again.Content.ReadAsStringAsync(), route);
+            }
+
+            (await CountAsync(house)).ShouldBe(counted, route);
+            (await PressAsync(Guid.NewGuid().ToString())).IsSuccessStatusCode.ShouldBeTrue("another press is another act");
+            (await CountAsync(house)).ShouldNotBe(counted, $"{route} does something when it is pressed anew");
+
+            Task<HttpResponseMessage> Press() => PressAsync(key);
+
+            Task<HttpResponseMessage> PressAsync(string sendKey) => owner.SendAsync(new HttpRequestMessage(HttpMethod.Post, path.Replace("{mail}", mail, StringComparison.Ordinal))
+            {
+                Content = body is byte[] bytes ? new ByteArrayContent(bytes) : Body(body), Headers = { { SendOnce.Header, sendKey } },
+            });
+        }
+    }
+
+    [Fact]
+    public async Task The_same_key_with_other_words_is_not_the_same_press()
+    {
+        await using var house = new TestHouse();
+        await house.SendAsync(Answers());
+        var path = $"/api/inquiries/{(await house.AskAsync(db => db.Inquiries.SingleAsync())).Id}/reply";
+        var owner = house.Owner();
+        owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
+        (await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly." }))).EnsureSuccessStatusCode();
+        var changed = await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly, on Tuesday." }));
+        changed.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await changed.SentenceAsync()).ShouldContain("other words");
+    }
+
+    [Fact]
+    public async Task What_was_refused_may_be_pressed_again_with_the_same_key()
+    {
+        await using var house = new TestHouse();
+        var owner = house.Owner();
+        owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
+        (await owner.PostAsync("/api/forms", Body(new { title = "", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PostAsync("/api/forms", Body(new { title = "A gate", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string form, string member) =>
+    [
+        ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
+        ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
+        ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
+        ("/api/forms", "/api/forms", new { title = "A gate to paint", startingPrice = 900m }),
+        ("/api/forms/{id}/links", $"/api/forms/{form}/links", new { email = "robin@bikes.example", givenName = "Robin", familyName = "Pell" }),
+        ("/api/files", "/api/files?name=note.txt", "A note."u8.ToArray()),
+        ("/api/people/invites", "/api/people/invites", new { name = "Ines", email = "ines@ochrewren.example", role = "member" }),
+        ("/api/people/{seat}/password-link", $"/api/people/{member}/password-link", new { }),
+        ("/api/settings/mail/test", "/api/settings/mail/test", new { practice = true, host = "", port = 587, security = "startTls", user = "", password = "", hasPassword = false }),
+        ("/api/practice/mail/{id}/answer", "/api/practice/mail/{mail}/answer", new { text = "Thank you!" }),
+        ("/api/practice/mail/{id}/booked", "/api/practice/mail/{mail}/booked", new { }),
+        ("/api/practice/clock/skip", "/api/practice/clock/skip", new { to = "nextHour" }),
+    ];
+
+    /// <summary>How much there is of everything, and how far the clock was moved; made anew with every act is what only changes its name.</summary>
+    private static async Task<string> CountAsync(TestHouse house) => await house.AskAsync(async db => string.Join(' ',
+        await db.OutgoingMail.CountAsync(), await db.PracticeMail.CountAsync(), await db.Events.CountAsync(), await db.Forms.CountAsync(), await db.FollowThroughs.CountAsync(),
+        await db.StoredFiles.CountAsync(), (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash, await db.PersonalLinks.CountAsync(),
+        (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash, await db.Invites.CountAsync(), (await db.Businesses.SingleAsync()).ClockAheadSeconds));
+
+    private static List<RouteEndpoint> Posts(TestHouse house)
+    {
+        house.StartServer();
+        return [.. house.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true || Path(endpoint) == "/news/negotiate").DistinctBy(Path)];
+    }
+
+    private static string Path(RouteEndpoint endpoint) => "/" + endpoint.RoutePattern.RawText!.Trim('/');
+}
