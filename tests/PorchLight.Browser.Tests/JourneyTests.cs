@@ -119,7 +119,7 @@ public sealed class JourneyTests
         owner.Press("Practice");
         owner.FindsNothingInTheWay();
         owner.Click("//*[@role='menuitem'][starts-with(normalize-space(), 'To the next step,')]");
-        owner.Sees("hours ahead");
+        owner.Sees("minutes ahead.");
         owner.Keyboard(Keys.Escape);
         owner.Press("Today");
         owner.Sees("One message waits for your nod.");

@@ -127,7 +127,7 @@ public sealed class OwnerScreenTests
             (await house.SendAsync(Answers(budget: budget))).EnsureSuccessStatusCode();
         owner.ComeIn(house);
         owner.Follow("Talk first");
-        owner.Sees("Unlike what is on file");
+        owner.Sees("Differs from what is on file");
         owner.Sees("Budget: on file 4,000 to 9,000; they now say 1,500 to 4,000.");
         owner.FindsNothingInTheWay();
         owner.Press("Reply");
@@ -136,6 +136,6 @@ public sealed class OwnerScreenTests
         owner.Type("Your words", "Dear Tilda, tell me more.");
         owner.FindsNothingInTheWay();
         owner.Press("Send the reply");
-        owner.Sees("Kept: first personal word today");
+        owner.Sees("Kept: first personal reply today");
     }
 }

@@ -18,9 +18,9 @@ public sealed class SettingsTests
         noor.Type("Business", "Inkwell & Oak");
         noor.Type("Your name", "Noor Ambler");
         noor.Type("E-mail", "noor at work");
-        noor.Type("Time zone", "Pacific/Auckland");
-        noor.Type("Country", "nz");
-        noor.Type("Currency", "NZD");
+        noor.Pick("Time zone", "Auckland, New Zealand");
+        noor.Pick("Country", "New Zealand");
+        noor.Pick("Currency", "New Zealand Dollar (NZD)");
         noor.Type("Password", "eight oak planks");
         noor.Type("monday", "8 to 16:30");
         noor.Press("Go on to your first form");
@@ -52,7 +52,7 @@ public sealed class SettingsTests
         owner.Type("Name", "Ines Quill");
         owner.Type("E-mail", "ines@ochrewren.example");
         owner.Press("Make a link");
-        owner.Sees("Ines Quill may come in as member");
+        owner.Sees("Ines Quill is invited as member");
         owner.FindsNothingInTheWay();
         var link = owner.Find("//textarea[@readonly]").GetDomProperty("value")!;
 
@@ -100,7 +100,7 @@ public sealed class SettingsTests
         owner.FindsNothingInTheWay();
 
         owner.Press("Hours");
-        owner.Type("saturday", "10 to 4");
+        owner.Type("saturday", "14 to 10");
         owner.Press("Save");
         owner.Sees("ends before it begins");
         owner.FindsNothingInTheWay();
@@ -121,7 +121,7 @@ public sealed class SettingsTests
         owner.FindsNothingInTheWay();
 
         owner.Press("Mail");
-        owner.Choose("It goes out by SMTP");
+        owner.Choose("It goes out through your mail server (SMTP)");
         owner.Press("Save");
         owner.Sees("Please give the mail server's name");
         owner.FindsNothingInTheWay();

@@ -122,6 +122,10 @@ internal sealed class Visitor : IDisposable
         });
     }
 
+    /// <summary>Picks an option of a list that folds out.</summary>
+    public void Pick(string label, string option) =>
+        Click($"//select[ancestor::label[starts-with(normalize-space(), {Quote(label)})]]/option[normalize-space()={Quote(option)}]");
+
     public void Click(string xpath)
     {
         _before = Text;

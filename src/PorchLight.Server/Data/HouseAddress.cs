@@ -17,7 +17,7 @@ internal sealed class HouseAddress(IServer server)
 
     private string Local => server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() is { } bound
         && Uri.TryCreate(bound.Replace("//+", "//localhost", StringComparison.Ordinal).Replace("//*", "//localhost", StringComparison.Ordinal), UriKind.Absolute, out var address)
-            ? $"{address.Scheme}://{(address.Host is "0.0.0.0" or "[::]" ? "localhost" : address.Host)}:{address.Port}"
+            ? $"{address.Scheme}://{(address.Host is "0.0.0.0" or "[::]" or "127.0.0.1" or "[::1]" ? "localhost" : address.Host)}:{address.Port}"
             : "http://localhost";
 
     /// <summary>Takes the address the owner set; empty for none.</summary>

@@ -96,6 +96,13 @@ export function useFilling(token: string, form: PublicForm) {
         else delete answers[key];
         return { ...before, answers };
       });
+      // What was asked about the answer before is not asked about this one; gone at once, so that nothing moves later.
+      setStep((before) => ({
+        ...before,
+        notices: Object.fromEntries(
+          Object.entries(before.notices).filter(([place]) => place !== key && !place.startsWith(`${key}/`)),
+        ),
+      }));
       setRefusal(
         (before) =>
           before && {

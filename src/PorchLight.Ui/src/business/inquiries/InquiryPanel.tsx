@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
@@ -22,6 +23,12 @@ export function InquiryPanel() {
   useTitle(query.data?.name);
   const view = query.data;
   const replying = search.has("reply");
+  // Who has replied, or put it off, is back at the head of the panel.
+  const wasReplying = useRef(replying);
+  useEffect(() => {
+    if (wasReplying.current && !replying) document.querySelector<HTMLElement>("aside h1")?.focus();
+    wasReplying.current = replying;
+  }, [replying]);
   if (!view) return <PanelWaiting title="Inquiry" home="/inquiries" error={query.error} />;
   return (
     <div className="p-8">

@@ -1,0 +1,136 @@
+using OpenQA.Selenium;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Browser.Tests;
+
+/// <summary>Every screen of the business, by the program that checks accessibility, and as narrow as a phone.</summary>
+public sealed class EveryScreenTests
+{
+    private static readonly string[] Settings = ["business", "look", "welcome", "lists", "hours", "promise", "people", "mail", "backup"];
+
+    [Fact]
+    public async Task Nothing_stands_in_anybodys_way_on_any_screen_wide_or_narrow()
+    {
+        await using var house = new BrowserHouse(Furnishing.DemoWithPeople);
+        using var owner = new Visitor();
+        var (inquiry, client, form, mail) = house.Ask(db => (
+            db.Inquiries.OrderBy(one => one.Received).Last().Id, db.Clients.First().Id, db.Forms.OrderBy(one => one.Id).First().Id, db.PracticeMail.First().Id));
+        string[] screens =
+        [
+            "/", "/forms", "/forms/new", $"/forms/{form}", $"/forms/{form}/ways-in", $"/forms/{form}/settings", "/inquiries", $"/inquiries/{inquiry}", $"/inquiries/{inquiry}?reply",
+            "/clients", $"/clients/{client}", "/practice-mail", $"/practice-mail/{mail}", "/password", .. Settings.Select(section => $"/settings/{section}"),
+        ];
+        owner.ComeIn(house);
+        foreach (var screen in screens)
+        {
+            owner.Browser.Resize(1280, 800);
+            owner.Open(house.Address + screen);
+            Settled(owner);
+            owner.FindsNothingAtAll();
+            owner.Run<long>("return document.querySelectorAll('h1').length").ShouldBe(1, screen);
+            foreach (var width in new[] { 700, 320 })
+            {
+                owner.Browser.Resize(width, 700);
+                owner.Wait($"{screen} fits into {width}", () => owner.Run<bool>(
+                    "return [document.documentElement, ...document.querySelectorAll('main, aside, header')].every(one => one.scrollWidth <= Math.max(one.clientWidth, 1))"));
+            }
+        }
+
+        owner.Browser.Resize(1280, 800);
+        owner.Open(house.Address + "/");
+        foreach (var menu in new[] { "Practice", "Maren T." })
+        {
+            owner.Click($"//header//button[contains(., '{menu}')]");
+            owner.Find("//*[@role='menu']");
+            owner.FindsNothingAtAll();
+            owner.Keyboard(Keys.Escape);
+        }
+    }
+
+    [Fact]
+    public async Task The_focus_goes_where_one_goes_on()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/inquiries");
+        owner.Keyboard(Keys.Tab);
+        Focused(owner).ShouldBe("Skip to the content");
+        owner.Follow("Tilda Brackenridge");
+        owner.Wait("the panel's title has it", () => Focused(owner) == "Tilda Brackenridge");
+        owner.Press("Reply");
+        owner.Wait("the words have it", () => owner.Run<string>("return document.activeElement.tagName") == "TEXTAREA");
+        owner.Type("Your words", "Gladly.");
+        owner.Press("Send the reply");
+        owner.Sees("Kept: first personal reply");
+        owner.Wait("it is not lost", () => owner.Run<bool>("return document.activeElement !== document.body"));
+        owner.Press("Close");
+        owner.Wait("the row has it again", () => Focused(owner).Contains("Tilda Brackenridge", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task What_happened_elsewhere_is_noted_and_an_inquiry_is_closed_and_opened_again()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(house, "/inquiries");
+        owner.Follow("Tilda Brackenridge");
+        owner.Press("More");
+        owner.FindsNothingInTheWay();
+        owner.Press("Note that Tilda Brackenridge got in touch");
+        owner.Type("What Tilda Brackenridge said", "She can wait until May.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Note it");
+        owner.Sees("Tilda Brackenridge wrote back today");
+        owner.Find("//blockquote[normalize-space()='She can wait until May.']");
+        owner.Press("Answered elsewhere");
+        owner.Sees("Kept: first personal reply today");
+        owner.Press("More");
+        owner.Press("Close the inquiry");
+        owner.Sees("The inquiry of Tilda Brackenridge is closed.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Undo");
+        owner.SeesNoMore("Closed today");
+        house.Ask(db => db.Inquiries.Single().Closed).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_double_click_sends_one_reply()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
+        var id = house.Ask(db => db.Inquiries.Single().Id);
+        owner.ComeIn(house, $"/inquiries/{id}?reply");
+        owner.Type("Your words", "Gladly.");
+        owner.Browser.ExecuteScript("const button = [...document.querySelectorAll('button')].find(one => one.innerText === 'Send the reply'); button.click(); button.click();");
+        owner.Sees("Kept: first personal reply");
+        house.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_form_that_is_not_published_can_be_looked_at_and_answered()
+    {
+        await using var house = new BrowserHouse();
+        using var owner = new Visitor();
+        owner.ComeIn(house, "/forms/new");
+        owner.Type("Title", "A gate to paint");
+        owner.Type("Your work starts at", "900");
+        owner.Press("Make the form");
+        owner.Sees("not published yet");
+        owner.Open(owner.Find("//a[normalize-space()='See it as a lead']").GetDomProperty("href")!);
+        owner.Sees("You are looking at your working copy.");
+        owner.Sees("A gate to paint");
+        owner.FindsNothingInTheWay();
+        owner.Press("Go on");
+        owner.Sees("answers need another look");
+        owner.Type("First name", "Noor");
+        owner.Sees("still need");
+    }
+
+    private static void Settled(Visitor owner) => owner.Wait("everything is there", () =>
+        owner.Run<bool>("return document.querySelectorAll('[aria-label=\"One moment\"]').length === 0 && document.querySelectorAll('h1').length > 0"));
+
+    private static string Focused(Visitor owner) => owner.Run<string>("return document.activeElement.innerText ?? ''").Trim();
+}
