@@ -53,13 +53,18 @@ export function TimelineList({ entries }: { entries: Schemas["TimelineEntry"][] 
           <time className="text-slate tabular-nums" title={entry.exactly}>
             {entry.at}
           </time>
-          {entry.words && (
-            <blockquote className="my-1 w-full border-l-4 border-edge bg-glow px-3 py-2 whitespace-pre-wrap">
-              {entry.words}
-            </blockquote>
-          )}
+          {entry.words && <TheirWords>{entry.words}</TheirWords>}
         </li>
       ))}
     </ol>
+  );
+}
+
+/** What somebody wrote or said, as they did. */
+export function TheirWords({ children }: { children: string }) {
+  return (
+    <blockquote className="my-1 w-full border-l-4 border-edge bg-glow px-3 py-2 whitespace-pre-wrap">
+      {children}
+    </blockquote>
   );
 }

@@ -26,12 +26,12 @@ export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
     <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:h-14 md:flex-nowrap md:px-6">
       <Link
         to="/"
-        className="mr-4 inline-flex items-center gap-2 font-head text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
+        className="mr-4 inline-flex min-w-0 flex-1 basis-0 items-center gap-2 py-2 font-head md:flex-none md:basis-auto text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
       >
-        <span className="rounded-soft bg-card p-0.5">
+        <span className="shrink-0 rounded-soft bg-card p-0.5">
           <LampMark lit />
         </span>
-        {session.business}
+        <span className="truncate">{session.business}</span>
       </Link>
       <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 md:order-none md:h-full md:w-auto">
         {stations.map(([to, name]) => (
@@ -47,7 +47,7 @@ export function Lintel({ onSignedOut }: { onSignedOut: () => void }) {
           </NavLink>
         ))}
       </nav>
-      <div className="ml-auto flex items-center gap-1">
+      <div className="ml-auto flex shrink-0 items-center gap-1">
         {(session.isDemo || session.practiceMail) && <PracticeMenu />}
         <BellButton />
         <DropdownMenu.Root modal={false}>

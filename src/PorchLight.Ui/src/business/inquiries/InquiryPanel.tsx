@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { FitMark, fitWords, MarginMark } from "../../kit/marks";
-import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
+import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../frame/useTitle";
 import { InquiryActions } from "./InquiryActions";
@@ -30,6 +30,7 @@ export function InquiryPanel() {
     wasReplying.current = replying;
   }, [replying]);
   if (!view) return <PanelWaiting title="Inquiry" home="/inquiries" error={query.error} />;
+  const wrote = view.timeline.find((entry) => entry.words);
   return (
     <div className="p-8">
       <PanelHead
@@ -49,6 +50,7 @@ export function InquiryPanel() {
         )}
         {view.callAsked && <strong> {view.name} would like a call.</strong>}
       </p>
+      {view.wroteBack && wrote?.words && <TheirWords>{wrote.words}</TheirWords>}
       {replying ? (
         <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("", { replace: true })} />
       ) : (

@@ -43,7 +43,7 @@ export function InquiryRows({ rows, open, withReply = false }: Props) {
               className={`col-start-2 tabular-nums @3xl/list:col-start-auto ${row.group === "late" ? "font-semibold text-brick" : ""}`}
               title={row.promiseExactly ?? undefined}
             >
-              {row.promise ?? <span className="text-slate">came {row.received}</span>}
+              {row.promise ?? (!row.wroteBack && <span className="text-slate">came {row.received}</span>)}
               {row.waitsFor && <span className="ml-2 font-semibold">waits for {row.waitsFor}</span>}
               {row.wroteBack && <span className="block font-semibold">wrote back {row.wroteBack}</span>}
               {row.callAsked && <span className="ml-2 font-semibold">wants a call</span>}

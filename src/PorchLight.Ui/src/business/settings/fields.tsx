@@ -46,7 +46,7 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
       />
       <TextBox
         label="E-mail"
-        help="Your messages come from it, and you sign in with it."
+        help="Your messages come from it."
         type="email"
         autoComplete="email"
         {...box("mailAddress")}
