@@ -80,7 +80,7 @@ public sealed class OwnerTests
         var token = await house.LinkAsync();
         var sharing = form.GetProperty("sharing");
         sharing.Text("link").ShouldBe($"http://localhost/f/{token}");
-        sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
+        sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\" data-title=\"A wall to paint\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
         (await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("shines").GetBoolean().ShouldBeFalse();
     }

@@ -40,8 +40,16 @@ public static class Contrast
 
         string? Passing(IEnumerable<Oklch> candidates) => candidates
             .OrderBy(candidate => Math.Pow(candidate.Lightness - given.Lightness, 2) + Math.Pow(candidate.Chroma - given.Chroma, 2))
+            .Where(KeepsItsHue)
             .Select(candidate => candidate.ToHex())
             .FirstOrDefault(candidate => Ratio(candidate, against) >= least);
+    }
+
+    // Close to black, rounding to 8 bits makes another colour of a dark one; of greys it turns nothing that can be seen.
+    private static bool KeepsItsHue(Oklch colour)
+    {
+        var rounded = Oklch.FromHex(colour.ToHex());
+        return rounded.Chroma < 0.04 || Math.Abs(((rounded.Hue - colour.Hue + 540) % 360) - 180) < 4;
     }
 
     /// <summary>The most chroma sRGB can show of a hue and lightness, up to the colour's own.</summary>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
@@ -31,7 +32,7 @@ internal static class ClientEndpoints
     /// <param name="Source">Who said it, in which form and to which question.</param>
     /// <param name="At">When, in words.</param>
     /// <param name="Exactly">When, with date and zone.</param>
-    internal sealed record ValueOnFile(string Label, string Words, string Source, string At, string Exactly);
+    internal sealed record ValueOnFile(string Label, string Words, string Source, string Asked, string At, string Exactly);
 
     internal sealed record NoteOnFile(string Heading, string Text, string By, string At, string Exactly);
 
@@ -85,7 +86,7 @@ internal static class ClientEndpoints
                let form = versions[(newest.FormId.Value, newest.FormVersion)]
                select new ValueOnFile(
                    field.Label, AnswerWords.Say(newest.Value),
-                   $"{newest.By} in “{form.Title}”, to “{form.FindQuestion(newest.Question)?.Wording}”",
+                   $"{newest.By} in “{form.Title}”", KnownValues.Fill(form.FindQuestion(newest.Question)?.Wording ?? "", new Dictionary<string, string>()),
                    TimeWords.At(newest.At, now, zone), TimeWords.Exactly(newest.At, zone)),
         ];
 

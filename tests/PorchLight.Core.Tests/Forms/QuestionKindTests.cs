@@ -158,7 +158,7 @@ public sealed class QuestionKindTests
         var name = new Question("name", "Name?", new PersonNameKind());
         var form = OnePage(name, Width);
         var words = "How high is it, {answer:name|dear neighbour}, at {answer:width} wide, by {owner}?";
-        Wordings.Fill(words, Known(form)).ShouldBe("How high is it, dear neighbour, at  wide, by ?");
+        Wordings.Fill(words, Known(form)).ShouldBe("How high is it, dear neighbour, at wide, by?");
         var known = Known(form, ("name", AnswerState.Of(new PersonNameAnswer("{owner}", "Pell"))), ("width", AnswerState.Of(new NumberAnswer(3))));
         Wordings.Fill(words, known with { Values = new Dictionary<string, string> { ["owner"] = "Maren" } }).ShouldBe("How high is it, {owner}, at 3 m wide, by Maren?", "what was typed stays words");
     }

@@ -33,8 +33,18 @@ public sealed class MessageTests
         draft.FinishedText.ShouldBeNull();
         draft.OpenGaps.Single().Prompt.ShouldBe("one line about their place");
         Filled(draft, "   ").FinishedText.ShouldBeNull("blanks fill no gap");
-        Filled(draft, " I saw it. ").FinishedText.ShouldBe("Dear Tilda,\n\nwe answer .\n\nI saw it.\n\nWarmly");
+        Filled(draft, " I saw it. ").FinishedText.ShouldBe("Dear Tilda,\n\nwe answer.\n\nI saw it.\n\nWarmly");
     }
+
+    [Theory]
+    [InlineData("Dear {firstName},", "Dear,")]
+    [InlineData("Thank you, {firstName}.", "Thank you.")]
+    [InlineData("Thank you, {firstName}", "Thank you")]
+    [InlineData("Hello {firstName}, welcome", "Hello, welcome")]
+    [InlineData("by {owner}, {firstName}!", "by!")]
+    [InlineData("Thank you, {firstName|all of you}.", "Thank you, all of you.")]
+    public void A_blank_name_takes_the_space_or_comma_that_led_to_it_along_and_leaves_the_one_behind(string words, string filled) =>
+        KnownValues.Fill(words, new Dictionary<string, string> { ["firstName"] = "" }).ShouldBe(filled);
 
     [Fact]
     public void Words_can_be_rewritten_but_a_gap_cannot_be_edited_away()

@@ -16,6 +16,17 @@ public sealed class CrashTests : IDisposable
     private readonly int _seed = Given("PORCH_LIGHT_SEED") ?? Random.Shared.Next();
 
     [Fact]
+    public async Task Killed_while_it_starts_for_the_first_time_it_comes_up_the_next_time()
+    {
+        var random = new Random(_seed);
+        await using var house = new HouseProcess(_folder);
+        for (var n = 0; n < Math.Max(2, _kills / 2); n++)
+            await house.DieWhileStartingAsync(random.Next(200, 1500));
+        await house.StartAsync();
+        (await house.MailHealthAsync()).ShouldNotBeNullOrEmpty($"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {house.Said()}");
+    }
+
+    [Fact]
     public async Task However_often_the_house_is_killed_nothing_acknowledged_is_lost_and_nothing_happens_twice()
     {
         var random = new Random(_seed);

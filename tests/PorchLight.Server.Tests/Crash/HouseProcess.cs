@@ -18,7 +18,28 @@ internal sealed class HouseProcess(string folder) : IAsyncDisposable
     /// <summary>Ends when the house next answers; at once while it does.</summary>
     public Task Up => Volatile.Read(ref _up).Task;
 
+    /// <summary>Starts it, and kills it after so many milliseconds, wherever it has got to by then.</summary>
+    public async Task DieWhileStartingAsync(int milliseconds)
+    {
+        Launch();
+        await Task.Delay(milliseconds);
+        await KillAsync();
+    }
+
     public async Task StartAsync()
+    {
+        Launch();
+        while (!await AnswersAsync())
+        {
+            if (_process!.HasExited)
+                throw new InvalidOperationException("The house did not come up: " + Said());
+            await Task.Delay(20);
+        }
+
+        _up.SetResult();
+    }
+
+    private void Launch()
     {
         var start = new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
         {
@@ -34,14 +55,6 @@ internal sealed class HouseProcess(string folder) : IAsyncDisposable
         _process.ErrorDataReceived += Hear;
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
-        while (!await AnswersAsync())
-        {
-            if (_process.HasExited)
-                throw new InvalidOperationException("The house did not come up: " + Said());
-            await Task.Delay(20);
-        }
-
-        _up.SetResult();
     }
 
     /// <summary>SIGKILL: no warning, no cleaning up.</summary>

@@ -40,7 +40,7 @@ internal sealed class People(HouseProcess house, Uri form, Random random)
     /// <summary>Reads, fills and sends what waits for a nod, and lets time pass until something does.</summary>
     public async Task OwnerAsync(CancellationToken stop)
     {
-        using var owner = new HttpClient(new SocketsHttpHandler { CookieContainer = new CookieContainer() }) { BaseAddress = house.Address };
+        using var owner = new HttpClient(new SendKeys { InnerHandler = new SocketsHttpHandler { CookieContainer = new CookieContainer() } }) { BaseAddress = house.Address };
         var isIn = false;
         while (!stop.IsCancellationRequested)
         {

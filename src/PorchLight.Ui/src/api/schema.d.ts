@@ -4801,6 +4801,7 @@ export interface components {
             words: string;
             /** @description Who said it, in which form and to which question. */
             source: string;
+            asked: string;
             /** @description When, in words. */
             at: string;
             /** @description When, with date and zone. */

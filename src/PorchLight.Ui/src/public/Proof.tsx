@@ -1,9 +1,10 @@
-import "altcha/altcha.css";
 import "altcha/external";
 import "altcha/i18n/en";
 import "altcha/types/react";
 import Pbkdf2Worker from "altcha/workers/pbkdf2?worker";
-import { useEffect, useEffectEvent, useRef } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
+import { LampMark } from "../kit/marks";
+import { quietButton } from "./controls/control";
 
 $altcha.algorithms.set("PBKDF2/SHA-256", () => new Pbkdf2Worker());
 
@@ -14,10 +15,12 @@ interface Props {
 
 /** A short check that a browser, and so most likely a person, is at work. Nothing leaves for other sites. */
 export default function Proof({ token, onProof }: Props) {
-  const widget = useRef<HTMLElement>(null);
-  const changed = useEffectEvent((state: string, payload: string | undefined) =>
-    onProof(state === "verified" && payload ? payload : null),
-  );
+  const widget = useRef<HTMLElement & { verify: () => Promise<unknown> }>(null);
+  const [state, setState] = useState("verifying");
+  const changed = useEffectEvent((now: string, payload: string | undefined) => {
+    setState(now);
+    onProof(now === "verified" && payload ? payload : null);
+  });
   useEffect(() => {
     const own = widget.current;
     const listen = (event: Event) => {
@@ -29,13 +32,25 @@ export default function Proof({ token, onProof }: Props) {
   }, []);
   return (
     <div className="mb-5">
+      <p role="status" className="flex flex-wrap items-center gap-2 border-l-4 border-edge pl-3">
+        <LampMark lit={state === "verified"} />
+        {state === "verified"
+          ? "Checked: you can send."
+          : state === "error" || state === "expired" || state === "code"
+            ? "The short check of your browser did not work."
+            : "A short check of your browser, against spam. It takes a second or two …"}
+        {(state === "error" || state === "expired") && (
+          <button type="button" className={quietButton} onClick={() => void widget.current?.verify()}>
+            Try it again
+          </button>
+        )}
+      </p>
       <altcha-widget
         ref={widget}
         challenge={`/public/forms/${encodeURIComponent(token)}/challenge`}
         configuration={JSON.stringify({
           auto: "onload",
-          hideFooter: true,
-          hideLogo: true,
+          display: "invisible",
           humanInteractionSignature: false,
         })}
       />

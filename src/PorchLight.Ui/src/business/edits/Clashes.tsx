@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import type { Clash } from "../../api/problem";
 import { Button } from "../../kit/Button";
 
@@ -10,9 +11,18 @@ interface Props {
 
 /** What was changed here and in another window at once, side by side, for a person to choose. */
 export function Clashes({ clashes, nameOf, onChoose }: Props) {
+  const place = useRef<HTMLElement>(null);
+  // The button that was pressed is gone with its question: the next question has the focus, or the screen it was about.
+  const before = useRef(clashes.length);
+  useEffect(() => {
+    if (clashes.length < before.current)
+      (place.current?.querySelector("button") ?? document.getElementById("content"))?.focus();
+    before.current = clashes.length;
+  }, [clashes.length]);
   if (clashes.length === 0) return null;
   return (
     <section
+      ref={place}
       role="alert"
       aria-label="Changed in two windows"
       className="my-4 rounded-soft border-2 border-dusk bg-glow p-4"

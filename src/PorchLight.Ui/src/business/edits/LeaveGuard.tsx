@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { Dialog } from "radix-ui";
 import { useBlocker } from "react-router";
 import { Button } from "../../kit/Button";
@@ -14,12 +14,25 @@ export function LeaveGuard({ unsaved }: { unsaved: boolean }) {
     addEventListener("beforeunload", warn);
     return () => removeEventListener("beforeunload", warn);
   }, [unsaved]);
+  // The question is gone with its dialog; who stays is back at what they pressed, or at the screen.
+  const asked = useRef<Element | null>(null);
+  const blocked = leaving.state === "blocked";
+  useEffect(() => {
+    if (blocked) return;
+    const back = asked.current as HTMLElement | null;
+    asked.current = null;
+    if (back && document.activeElement === document.body)
+      (back.isConnected ? back : document.getElementById("content"))?.focus();
+  }, [blocked]);
   if (leaving.state !== "blocked") return null;
   return (
     <Dialog.Root open onOpenChange={() => leaving.reset()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel">
+        <Dialog.Content
+          onOpenAutoFocus={() => (asked.current ??= document.activeElement)}
+          className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
+        >
           <Dialog.Title className="mb-1 text-xl">Not saved yet</Dialog.Title>
           <Dialog.Description className="mb-4">What you changed here is lost when you leave.</Dialog.Description>
           <div className="flex gap-2">

@@ -53,21 +53,28 @@ function Values({ values, notes }: { values: Schemas["ValueOnFile"][]; notes: Sc
   if (values.length === 0 && notes.length === 0) return <p className="text-slate">Nothing is on file yet.</p>;
   return (
     <dl className="grid gap-y-2.5">
-      {values.map((value) => (
-        <Entry
-          key={value.label}
-          label={value.label}
-          words={value.words}
-          source={value.source}
-          at={value.at}
-          exactly={value.exactly}
-        />
-      ))}
+      {values.map((value, index) => {
+        const next = values[index + 1];
+        // Values that came together say where they came from once.
+        const last = next?.source !== value.source || next.at !== value.at;
+        return (
+          <Entry
+            key={value.label}
+            label={value.label}
+            words={value.words}
+            asked={`Asked as “${value.asked}”`}
+            source={last ? value.source : null}
+            at={value.at}
+            exactly={value.exactly}
+          />
+        );
+      })}
       {notes.map((note, index) => (
         <Entry
           key={`note ${index}`}
           label={note.heading}
           words={note.text}
+          asked={undefined}
           source={`${note.by}, added to the notes`}
           at={note.at}
           exactly={note.exactly}
@@ -77,27 +84,30 @@ function Values({ values, notes }: { values: Schemas["ValueOnFile"][]; notes: Sc
   );
 }
 
-function Entry({
-  label,
-  words,
-  source,
-  at,
-  exactly,
-}: {
+interface EntryProps {
   label: string;
   words: string;
-  source: string;
+  /** What was asked, for who hovers. */
+  asked: string | undefined;
+  /** Where it came from; null when the next entry says so for both. */
+  source: string | null;
   at: string;
   exactly: string;
-}) {
+}
+
+function Entry({ label, words, asked, source, at, exactly }: EntryProps) {
   return (
     <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] gap-x-4">
-      <dt className="text-slate">{label}</dt>
+      <dt className="text-slate" title={asked}>
+        {label}
+      </dt>
       <dd className="whitespace-pre-wrap wrap-anywhere">
         {words}
-        <span className="block text-[0.9rem] text-slate" title={exactly}>
-          {source}, {at}
-        </span>
+        {source && (
+          <span className="block text-[0.9rem] text-slate" title={exactly}>
+            {source}, {at}
+          </span>
+        )}
       </dd>
     </div>
   );
