@@ -129,6 +129,35 @@ public sealed class IntakeTests
     }
 
     [Fact]
+    public async Task Who_went_on_in_another_window_hears_that_these_words_did_not_go()
+    {
+        await using var house = new TestHouse();
+        var key = Guid.NewGuid();
+        (await house.SendAsync(Answers(), key)).EnsureSuccessStatusCode();
+        (await (await house.SendAsync(Answers(), key)).JsonAsync()).GetProperty("notice").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null, "a second try of the same is nothing new");
+        var other = Answers();
+        other["what"] = new TextAnswer("No gulls after all");
+        (await (await house.SendAsync(other, key)).JsonAsync()).Text("notice").ShouldContain("sent already from another window");
+        (await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["what"].ShouldBe(new TextAnswer("Bread and gulls"));
+    }
+
+    [Fact]
+    public async Task Every_form_of_the_demo_answers_whoever_sends_it_at_once()
+    {
+        await using var house = new TestHouse { Furnishing = Furnishing.DemoWithPeople };
+        var live = await house.AskAsync(async db => (Forms: await db.Forms.ToListAsync(), Runs: await db.FollowThroughs.Where(version => version.Live).ToListAsync()));
+        foreach (var form in live.Forms)
+        {
+            foreach (var fit in new Fit?[] { Fit.ComeIn, Fit.TalkFirst, Fit.NotNow, null })
+            {
+                var step = live.Runs.Select(version => version.Content).FirstOrDefault(content => content.Starts.Matches(form.Id.Value, fit))?.Steps[0];
+                if (fit is not null || !(await house.AskAsync(db => db.ScreeningVersions.SingleAsync(rules => rules.FormId == form.Id && rules.Number == form.ScreeningVersion))).Rules.Sorts)
+                    (step?.When.AtOnce, step?.NeedsNod).ShouldBe((true, false), $"“{form.Draft.Title}” after {fit}");
+            }
+        }
+    }
+
+    [Fact]
     public async Task The_workshop_of_the_demo_turns_away_who_wants_spray_and_keeps_no_name_and_asks_the_others_in()
     {
         await using var house = new TestHouse();

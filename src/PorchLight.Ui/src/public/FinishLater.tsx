@@ -7,13 +7,11 @@ import type { Filling } from "./filling";
 interface Props {
   token: string;
   filling: Filling;
-  /** Why what is added is not kept any more; null while it is. */
-  lost: string | null;
   keepNow: () => Promise<unknown>;
 }
 
 /** A link that brings the answers back in any browser; by mail only to who asks for it. */
-export function FinishLater({ token, filling, lost, keepNow }: Props) {
+export function FinishLater({ token, filling, keepNow }: Props) {
   const [open, setOpen] = useState(false);
   const [failure, setFailure] = useState<string | null>(null);
   const { kept } = filling;
@@ -33,7 +31,6 @@ export function FinishLater({ token, filling, lost, keepNow }: Props) {
       )}
       <div role="status">
         {failure && <p className="font-semibold text-brick">{failure}</p>}
-        {lost && <p className="font-semibold text-brick">{lost}</p>}
         {kept && open && <Link link={kept.link} until={kept.until} />}
       </div>
       {kept && open && <MailIt token={token} filling={filling} />}

@@ -187,6 +187,11 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
             <LampMark key={one.key} lit={index <= form.pages.indexOf(page)} />
           ))}
         </div>
+        {way.later.lost && (
+          <p role="alert" className="mb-4 rounded-soft border-2 border-brick p-3 font-semibold text-brick">
+            {way.later.lost}
+          </p>
+        )}
         <h2 ref={heading} tabIndex={-1} className="mb-4 text-xl outline-none">
           {review ? "Have we got this right?" : title}
         </h2>
@@ -249,7 +254,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
           )}
         </div>
       </form>
-      <FinishLater token={token} filling={filling} lost={way.later.lost} keepNow={way.later.keepNow} />
+      <FinishLater token={token} filling={filling} keepNow={way.later.keepNow} />
     </DeskContext>
   );
 }

@@ -71,7 +71,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
           <div className="mt-4 grid gap-4 sm:grid-cols-2">
             <TextBox
               label="Password"
-              help="At least ten characters, with your e-mail."
+              help="You sign in with it and your e-mail. At least ten characters."
               type="password"
               autoComplete="new-password"
               value={first.password}
