@@ -39,6 +39,16 @@ for (var n = 0; n < 100; n++)
 var (besides, larges) = await SideBySideAsync(2000, 0, BareAsync, EvaluateLargeAsync);
 Console.WriteLine($"evaluate of {LargeForm.Content.Questions.Count()} questions with 20 rows, 99th percentile: {Ms(besides, 0.99)} bare address, {Ms(larges, 0.99)} evaluate (medians {Ms(besides, 0.5)} and {Ms(larges, 0.5)})");
 
+var (alone, beside) = (await MedianAsync(200, SendAsync), 0.0);
+using (var over = new CancellationTokenSource())
+{
+    var attack = Enumerable.Range(0, 4).Select(_ => AttackAsync(over.Token)).ToList();
+    beside = await MedianAsync(200, SendAsync);
+    await over.CancelAsync();
+    var refused = (await Task.WhenAll(attack)).Sum();
+    Console.WriteLine($"send, median of 200: {alone:0.00} ms alone, {beside:0.00} ms beside four who post as many empty rows as fit into a request, all the time ({refused} refused meanwhile)");
+}
+
 var bareRate = await TogetherAsync(8, BareInsertAsync);
 var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine($"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts");
@@ -58,6 +68,45 @@ async Task EvaluateAsync(HttpClient client) => (await client.PostAsJsonAsync(for
 
 async Task EvaluateLargeAsync(HttpClient client) => (await client.PostAsJsonAsync(large + "/evaluate",
     new { version = 1, page = LargeForm.LastPage, leaving = true, sendKey = Guid.NewGuid(), answers = LargeForm.Answers }, Json.Options)).EnsureSuccessStatusCode();
+
+async Task<double> MedianAsync(int times, Func<HttpClient, Task> act)
+{
+    var took = new double[times];
+    for (var n = 0; n < times; n++)
+    {
+        var began = Stopwatch.GetTimestamp();
+        await act(http);
+        took[n] = Stopwatch.GetElapsedTime(began).TotalMilliseconds;
+    }
+
+    return At(took, 0.5);
+}
+
+// Whatever the house says to it, it goes on.
+async Task<int> AttackAsync(CancellationToken over)
+{
+    using var client = new HttpClient { BaseAddress = house.Address };
+    var rows = string.Join(',', Enumerable.Repeat("{\"answers\":{}}", 250_000));
+    var refused = 0;
+    for (var n = 0; !over.IsCancellationRequested; n++)
+    {
+        var body = $$"""{"version":1,"page":"wall","leaving":true,"sendKey":"{{Guid.NewGuid()}}","cameFrom":null,"answers":{"what":{"kind":"rows","rows":[{{rows}}]} } }""";
+        try
+        {
+            using var answer = await client.PostAsync(form + (n % 2 == 0 ? "/evaluate" : "/send"), new StringContent(body, System.Text.Encoding.UTF8, "application/json"), CancellationToken.None);
+            if (answer.IsSuccessStatusCode)
+                throw new InvalidOperationException("A hostile body was taken.");
+        }
+        catch (HttpRequestException)
+        {
+            // The line was closed before all of it was sent.
+        }
+
+        refused++;
+    }
+
+    return refused;
+}
 
 static Dictionary<string, Answer> Answers(int n) => new()
 {

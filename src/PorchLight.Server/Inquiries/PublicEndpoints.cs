@@ -19,6 +19,9 @@ internal static class PublicEndpoints
 {
     internal const string FormChanged = "This form has changed. Please reload the page; your answers stay in this browser.";
 
+    /// <summary>More than any form can be answered with; refused before it is read.</summary>
+    private const int LargestBody = 1024 * 1024;
+
     /// <param name="Version">The version being answered.</param>
     /// <param name="Page">The open page.</param>
     /// <param name="Leaving">Whether the lead wants to go on, so that the page is checked and its blanks are final.</param>
@@ -35,8 +38,8 @@ internal static class PublicEndpoints
     {
         var group = app.MapGroup("/public").RequireRateLimiting(Knocks.AtForms).WithTags("Public");
         group.MapGet("/forms/{token}", ShowAsync);
-        group.MapPost("/forms/{token}/evaluate", EvaluateAsync);
-        group.MapPost("/forms/{token}/send", SendAsync);
+        group.MapPost("/forms/{token}/evaluate", EvaluateAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
+        group.MapPost("/forms/{token}/send", SendAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
         group.MapGet("/receipts/{token}", ShowReceiptAsync);
         group.MapPost("/receipts/{token}/call", AskForCallAsync);
     }
