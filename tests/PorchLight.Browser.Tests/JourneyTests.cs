@@ -163,7 +163,7 @@ public sealed class JourneyTests
         owner.Sees("“After a mural inquiry” stopped because Tilda Brackenridge answered; 3 steps cancelled.");
         owner.Sees("Lead, with us since");
         owner.Sees("Project: A wall to paint");
-        owner.Sees("to “What would you like painted?”");
+        owner.Find("//dt[@title='Asked as “What would you like painted?”']");
         owner.FindsNothingInTheWay();
         owner.Press("Inquiries");
         owner.Sees("Waiting for you");
