@@ -32,13 +32,11 @@ SignIn();
 Save("today");
 Open("/forms", "form-list");
 Find("main ul a").Click();
-Find("textarea[readonly]");
+var link = PublicAddress();
 Save("form-edit");
-var link = Find("a[target=_blank]").GetDomAttribute("href")!;
 Open("/forms", null);
 FindAll("main ul a")[1].Click();
-Find("textarea[readonly]");
-var sign = Find("a[target=_blank]").GetDomAttribute("href")!;
+var sign = PublicAddress();
 Find("a[href$='/settings']").Click();
 Find("input[type=month]");
 Save("form-settings");
@@ -104,6 +102,8 @@ FindAll("main button").First(button => button.Text == "Tell us about your front"
 Find("fieldset fieldset input[type=text]").SendKeys("Quill & Daughter");
 Find("[role=status]");
 Save("form-rows");
+
+string PublicAddress() => Find("textarea[readonly]").GetDomProperty("value")!;
 
 void SignIn()
 {
