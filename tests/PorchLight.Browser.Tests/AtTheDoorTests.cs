@@ -175,6 +175,31 @@ public sealed class AtTheDoorTests
     }
 
     [Fact]
+    public async Task Whoever_sends_before_the_check_is_through_waits_for_it_and_is_not_refused()
+    {
+        await using var house = new BrowserHouse();
+        using var lead = new Visitor();
+        lead.Browser.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?>
+        {
+            ["source"] = """
+                const through = window.fetch;
+                window.fetch = (...request) => String(request[0]?.url ?? request[0]).includes("/challenge")
+                    ? new Promise(answer => window.letGo = () => answer(through(...request)))
+                    : through(...request);
+                """,
+        });
+        lead.Open(await house.OpenFormAsync(Short, new FormSettings { Guard = new SpamGuard(LeastSeconds: 0, Proof: true) }));
+        lead.Type("A note", "Hello");
+        lead.Wait("the check asks for its work", () => lead.Run<bool>("return typeof window.letGo === 'function'"));
+        lead.Press("Send");
+        lead.Sees("One moment …");
+        lead.Run<bool>("return document.querySelector('altcha-widget').offsetHeight === 0").ShouldBeTrue("the check is said in our own words only");
+        house.Ask(db => db.Submissions.Count()).ShouldBe(0);
+        lead.Run<object?>("window.letGo()");
+        lead.Sees("That was all.");
+    }
+
+    [Fact]
     public async Task Every_way_in_leads_into_the_form_from_another_site()
     {
         await using var house = new BrowserHouse();

@@ -106,7 +106,7 @@ public sealed class EveryKindTests
         Active(lead).SendKeys("Cake");
         Press(lead, "Copy Sign 2");
         Active(lead).SendKeys(" and tea");
-        lead.Sees("These are as many as fit here (3).");
+        lead.Sees("This is as many as you can add (3).");
         Press(lead, "Move Sign 3 up");
         Press(lead, "Move Sign 2 up");
         Says(lead).ShouldBe(["Cake and tea", "Bread", "Cake"]);

@@ -93,7 +93,7 @@ public sealed class SettingsTests
 
         owner.Press("Look");
         owner.Type("Accent", "#ffc247");
-        owner.Sees("White words on this colour cannot be read well.");
+        owner.Sees("White text on this colour cannot be read well.");
         owner.Click("//button[contains(., 'Take the nearest that works')]");
         owner.Press("Save");
         owner.Sees("Saved.");

@@ -37,7 +37,7 @@ public sealed partial class AccessTests
             owner.DefaultRequestHeaders.Remove(AntiforgeryHeader);
             var response = await owner.SendAsync(Knock(method, path));
             response.StatusCode.ShouldBe(HttpStatusCode.BadRequest, $"{method} {path}");
-            (await response.SentenceAsync()).ShouldContain("out of step");
+            (await response.SentenceAsync()).ShouldContain("signed in anew");
         }
     }
 

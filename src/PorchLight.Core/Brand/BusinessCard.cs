@@ -84,7 +84,7 @@ public sealed record BrandLook(string Accent, string Backdrop, Typeface Typeface
         if (!Contrast.IsColour(Accent))
             found.Add(new Finding("accent", "A colour is written like #2a2f5b."));
         else if (ReadableAccent(Accent) is var readable && readable != Accent)
-            found.Add(new Finding("accent", $"White words on {Accent} cannot be read well. The nearest colour that works is {readable}."));
+            found.Add(new Finding("accent", $"White text on {Accent} cannot be read well. The nearest colour that works is {readable}."));
         return found;
     }
 

@@ -50,7 +50,7 @@ public static partial class HoursWords
 
         spans.Sort((a, b) => a.From.CompareTo(b.From));
         return spans.Zip(spans.Skip(1)).Any(pair => pair.First.To > pair.Second.From)
-            ? ([], new Finding(place, "Two spans of this day overlap. Write them one after the other."))
+            ? ([], new Finding(place, "Two of the times on this day overlap. Write them one after the other."))
             : (spans, null);
     }
 
@@ -86,7 +86,7 @@ public static partial class HoursWords
                 return ([], new Finding(place, $"“{part}” cannot be read as a day. Write days like 24 December 2026, or 24 December 2026 to 3 January 2027."));
             var (first, last) = (ends[0]!.Value, ends[^1]!.Value);
             if (last < first || Period.DaysBetween(first, last) > BusinessCalendar.Horizon)
-                return ([], new Finding(place, $"“{part}” is no span of days within a year or so. Write the earlier day first."));
+                return ([], new Finding(place, $"“{part}” cannot be read as closed days. Write the earlier day first; {BusinessCalendar.Horizon} days is the most."));
             for (var day = first; day <= last; day = day.PlusDays(1))
                 days.Add(day);
         }

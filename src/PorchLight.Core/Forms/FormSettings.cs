@@ -116,7 +116,7 @@ public sealed record FormSettings
         Say(MostAnswers < 1, "mostAnswers", "The form has to take at least one answer. To take none, turn its light off.");
         Say(Guard.LeastSeconds is < 0 or > SpamGuard.MostSeconds, "guard.leastSeconds", $"Between 0 and {SpamGuard.MostSeconds} seconds make sense here.");
         foreach (var site in EmbedOn)
-            Say(!IsOrigin(site), "embedOn", $"“{site}” is no site. It looks like https://www.example.com, without a path.");
+            Say(!IsOrigin(site), "embedOn", $"“{site}” is not the address of a site. Write it like https://www.example.com, without a path.");
         if (Capacity is { } capacity)
         {
             Say(form.FindQuestion(capacity.Question)?.Kind is not (DateKind or DateRangeKind), "capacity.question", "Choose the question that asks for the day.");

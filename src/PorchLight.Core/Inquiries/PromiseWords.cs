@@ -21,7 +21,7 @@ public static class PromiseWords
             ? $"A{words[1..]}."
             : $"You promised a first reply {words}.",
         (null, null) => null,
-        (null, _) when turnedAway => "A kind no was said on the page, so no reply is owed.",
+        (null, _) when turnedAway => "The page said a friendly no, so you owe no reply.",
         (null, { } answered) => $"First personal reply {TimeWords.At(answered, now, calendar.Zone)}.",
         ({ } due, { } kept) when kept <= due => $"Kept: first personal reply {TimeWords.At(kept, now, calendar.Zone)}.",
         (_, { } late) => $"Missed: the first personal reply went {TimeWords.At(late, now, calendar.Zone)}.",

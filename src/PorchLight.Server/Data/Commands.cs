@@ -35,7 +35,7 @@ internal static class Commands
             return new Report(false, $"Nobody here has the e-mail address {email}.");
         var invite = await PeopleEndpoints.OpenPasswordLinkAsync(
             services.GetRequiredService<PorchDb>(), tokens, services.GetRequiredService<TimeProvider>(), seats, seat, CancellationToken.None);
-        return new Report(true, $"{seat.DisplayName} can choose a new password within seven days at the address of the house followed by\n/join/{tokens.Open(invite.LinkSealed)}");
+        return new Report(true, $"{seat.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}");
     }
 
     private static int Say(Report report)

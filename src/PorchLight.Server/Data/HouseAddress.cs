@@ -36,6 +36,6 @@ internal static class KnownHosts
         var address = app.Services.GetRequiredService<HouseAddress>();
         app.Use((http, next) => address.AnswersTo(http.Request.Host)
             ? next(http)
-            : Problems.Say(StatusCodes.Status421MisdirectedRequest, $"This house is at {address.Site}. If its address has changed, its owner can set the new one from the machine it runs on.").ExecuteAsync(http));
+            : Problems.Say(StatusCodes.Status421MisdirectedRequest, $"Porch Light is at {address.Site}. If its address has changed, its owner can set the new one from the machine it runs on.").ExecuteAsync(http));
     }
 }

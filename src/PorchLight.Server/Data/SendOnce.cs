@@ -50,7 +50,7 @@ internal static class SendOnce
         {
             var http = context.HttpContext;
             if (!Guid.TryParse(http.Request.Headers[Header], out var key))
-                return Problems.Say(StatusCodes.Status400BadRequest, "This window is out of step with the house. Please reload the page and try again.");
+                return Problems.Say(StatusCodes.Status400BadRequest, "This page is out of date. Please reload it and try again.");
             var turn = _turns[(key.GetHashCode() & int.MaxValue) % _turns.Length];
             await turn.WaitAsync(http.RequestAborted);
             try

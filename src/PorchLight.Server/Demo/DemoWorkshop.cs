@@ -89,12 +89,15 @@ internal static class DemoWorkshop
         Rules = [new CountMatchesRows("heads", "painters")],
     };
 
+    private static WithinNextDays InAHurry => new(new AnswerTo("day"), 21);
+
     public static ScreeningRules Screening { get; } = new(40, 50, 0, 2,
     [
         new Signal("few", "Fewer than six painters", new NumberIs(new AnswerTo("heads"), NumberRelation.Under, 6), new DealBreakerEffect()),
         Points("group", 20, "A group of ten or more", new NumberIs(new AnswerTo("heads"), NumberRelation.AtLeast, 10)),
         Points("young", -5, "More than five children under ten", new NumberIs(new AnswerTo("young"), NumberRelation.Over, 5)),
-        new Signal("hurry", "Within three weeks", new WithinNextDays(new AnswerTo("day"), 21), new FlagEffect()),
+        new Signal("hurry", "Within three weeks", InAHurry, new FlagEffect()),
+        new Signal("crowd-in-a-hurry", "More than 24 painters within three weeks", new All([InAHurry, new NumberIs(new AnswerTo("heads"), NumberRelation.Over, 24)]), new DealBreakerEffect()),
     ]);
 
     private static IsNot NotSpray { get; } = new(new AnswerTo("kind"), "spray");

@@ -14,7 +14,7 @@ namespace PorchLight.Server.Identity;
 /// <summary>The first page of an empty house: it makes the business and its owner, once.</summary>
 internal static class FirstRunEndpoints
 {
-    private const string AlreadyDone = "This house has its owner already. Please sign in.";
+    private const string AlreadyDone = "This business is set up already. Please sign in.";
 
     /// <param name="Key">The key that stands in the terminal; it proves that whoever fills this in runs the house.</param>
     /// <param name="Password">At least ten characters.</param>

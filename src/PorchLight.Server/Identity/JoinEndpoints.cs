@@ -47,7 +47,7 @@ internal static class JoinEndpoints
         if (invite.SeatId is null)
         {
             if (!(await seats.CreateAsync(seat, joining.Password)).Succeeded)
-                return Problems.Conflict("Somebody with this e-mail address has a seat already.");
+                return Problems.Conflict("Somebody with this e-mail address is with your business already.");
             await seats.AddToRoleAsync(seat, invite.Role);
         }
         else

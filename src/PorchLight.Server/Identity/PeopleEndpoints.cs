@@ -72,7 +72,7 @@ internal static class PeopleEndpoints
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
         await using var transaction = await db.BeginWriteAsync(stop);
         if (await seats.FindByEmailAsync(email) is not null)
-            return Problems.Conflict("Somebody with this e-mail address has a seat already.");
+            return Problems.Conflict("Somebody with this e-mail address is with your business already.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, stop);
         await transaction.CommitAsync(stop);
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, address));

@@ -91,7 +91,7 @@ internal static class AntiforgeryGate
         {
             if (!HttpMethods.IsGet(http.Request.Method) && http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase)
                 && !await antiforgery.IsRequestValidAsync(http))
-                await Problems.Say(StatusCodes.Status400BadRequest, "This window is out of step with your sign-in. Reload the page and try again.").ExecuteAsync(http);
+                await Problems.Say(StatusCodes.Status400BadRequest, "You have signed in anew since this page was opened. Reload it and try again.").ExecuteAsync(http);
             else
                 await next(http);
         });

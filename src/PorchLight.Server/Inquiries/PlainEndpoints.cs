@@ -26,7 +26,7 @@ internal static class PlainEndpoints
         if (door is not { Form: var form })
             return refusal!;
         if (!form.Settings.TakesPlainPosts)
-            return Problems.Conflict("This form takes nothing from markup outside of it. Its owner can change that in the form's settings.");
+            return Problems.Conflict("This form takes no answers from HTML outside of it. Its owner can change that in the form's settings.");
         if (!request.HasFormContentType)
             return Problems.Unprocessable("Post this as an HTML form does, please.");
         if (request.ContentLength is not <= KeptEndpoints.LargestAnswers)

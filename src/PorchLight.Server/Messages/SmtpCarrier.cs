@@ -119,7 +119,7 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
     {
         OperationCanceledException => "The mail server does not answer.",
         SslHandshakeException => "The mail server cannot be trusted: its certificate does not fit.",
-        NotSupportedException => "The mail server does not offer a protected line. Choose another kind of line in the settings.",
+        NotSupportedException => "The mail server does not offer this encryption. Choose another one in the mail settings.",
         SocketException => "The mail server cannot be reached.",
         IOException or ProtocolException => "The line to the mail server broke.",
         _ => $"The message could not be handed over: {failure.Message}",

@@ -21,7 +21,7 @@ public sealed class PromiseWordsTests
         Say(Later, Now).ShouldBe("Kept: first personal reply today 10:00.");
         Say(Earlier, Earlier).ShouldBe("Kept: first personal reply last Friday 09:00.");
         Say(Earlier, Now).ShouldBe("Missed: the first personal reply went today 10:00.");
-        Say(null, Now, turnedAway: true).ShouldBe("A kind no was said on the page, so no reply is owed.");
+        Say(null, Now, turnedAway: true).ShouldBe("The page said a friendly no, so you owe no reply.");
         Say(null, Now).ShouldBe("First personal reply today 10:00.", "nothing could be promised, and they were answered all the same");
         Say(null, null).ShouldBeNull();
         Say(Clock.At(2026, 11, 24, 3, 28), null).ShouldBe("Answer by 17:00 today, promised until tomorrow morning.");

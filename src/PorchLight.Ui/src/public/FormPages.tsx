@@ -10,6 +10,7 @@ import { addressWith, toTop, within } from "./frame";
 import { PageItem } from "./PageItem";
 import { Review } from "./Review";
 import { useFilling } from "./useFilling";
+import { useProof } from "./useProof";
 import { brandButton } from "./controls/control";
 
 const Proof = lazy(() => import("./Proof"));
@@ -36,7 +37,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
   const heading = useRef<HTMLHeadingElement>(null);
   const [openedAt] = useState(() => Date.now());
   const [trap, setTrap] = useState("");
-  const [proof, setProof] = useState<string | null>(null);
+  const proof = useProof();
   const [proofs, setProofs] = useState(0);
 
   // The title of a page that was turned to takes the focus.
@@ -70,7 +71,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
       cameFrom: within,
       ticket: form.ticket,
       trap,
-      proof,
+      proof: form.proof ? await proof.current() : null,
     });
     way.done();
     // A reload shows how it ended, and not an empty form.
@@ -107,11 +108,9 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
           elsewhere && form.pages.find((one) => one.items.some((item) => item.key === keyOf(elsewhere.place)));
         if (home) way.turnTo(home.key);
         setTrap("");
-        if (proof) {
-          setProof(null);
-          setProofs((before) => before + 1);
-        }
-        setWaits(error instanceof Problem && error.status === 0 && (isLast || review !== null));
+        const unheard = error instanceof Problem && error.status === 0;
+        if (!unheard && proof.spend()) setProofs((before) => before + 1);
+        setWaits(unheard && (isLast || review !== null));
         way.refuse(sentenceOf(error), found);
       })
       .finally(() => {
@@ -236,7 +235,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         </div>
         {form.proof && (review || (isLast && !form.review)) && (
           <Suspense fallback={<p className="mb-5 text-slate">One moment …</p>}>
-            <Proof key={proofs} token={token} onProof={setProof} />
+            <Proof key={proofs} token={token} onProof={proof.note} />
           </Suspense>
         )}
         <div className="flex flex-wrap items-center gap-3">

@@ -54,7 +54,7 @@ export function Porch({ token }: { token: string }) {
         )}
         {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
         {failure ? (
-          <Quiet title="This door does not open" note={failure} />
+          <Quiet title="This page could not be opened" note={failure} />
         ) : !door ? (
           <p role="status" className="text-slate">
             One moment …

@@ -10,7 +10,7 @@ $altcha.algorithms.set("PBKDF2/SHA-256", () => new Pbkdf2Worker());
 
 interface Props {
   token: string;
-  onProof: (proof: string | null) => void;
+  onProof: (proof: string | null, over: boolean) => void;
 }
 
 /** A short check that a browser, and so most likely a person, is at work. Nothing leaves for other sites. */
@@ -19,7 +19,7 @@ export default function Proof({ token, onProof }: Props) {
   const [state, setState] = useState("verifying");
   const changed = useEffectEvent((now: string, payload: string | undefined) => {
     setState(now);
-    onProof(now === "verified" && payload ? payload : null);
+    onProof(now === "verified" && payload ? payload : null, now !== "verifying" && now !== "unverified");
   });
   useEffect(() => {
     const own = widget.current;
@@ -45,15 +45,17 @@ export default function Proof({ token, onProof }: Props) {
           </button>
         )}
       </p>
-      <altcha-widget
-        ref={widget}
-        challenge={`/public/forms/${encodeURIComponent(token)}/challenge`}
-        configuration={JSON.stringify({
-          auto: "onload",
-          display: "invisible",
-          humanInteractionSignature: false,
-        })}
-      />
+      <div hidden>
+        <altcha-widget
+          ref={widget}
+          challenge={`/public/forms/${encodeURIComponent(token)}/challenge`}
+          configuration={JSON.stringify({
+            auto: "onload",
+            display: "invisible",
+            humanInteractionSignature: false,
+          })}
+        />
+      </div>
     </div>
   );
 }

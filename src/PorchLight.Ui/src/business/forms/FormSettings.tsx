@@ -25,7 +25,7 @@ export function FormSettings({ id }: { id: string }) {
 const names: Record<string, string> = {
   firstDay: "First day",
   lastDay: "Last day",
-  mostAnswers: "At most so many answers",
+  mostAnswers: "Close after this many answers",
   capacity: "Places by month",
   admission: "Who may open it",
   guard: "Spam protection",
@@ -187,7 +187,7 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
   return (
     <Part
       title="Places by month"
-      note="Whoever asks for a month that is full is told so, and can stand on its waiting list. Months you do not name have room for all."
+      note="Whoever asks for a month that is full is told so, and can join its waiting list. Months not listed here have no limit."
     >
       {view.dayQuestions.length === 0 ? (
         <p className="text-slate">This form asks for no day, so it cannot count by month.</p>

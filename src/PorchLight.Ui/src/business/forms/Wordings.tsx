@@ -66,7 +66,7 @@ export function Wordings({ form, words, onChange }: Props) {
                     </MarginMark>
                   )}
                   {question.signal && (
-                    <MarginMark label="Tells about fit">
+                    <MarginMark label="Counts towards fit">
                       <Scale size={18} aria-hidden />
                     </MarginMark>
                   )}

@@ -80,7 +80,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
             />
             <TextBox
               label="Key"
-              help="It stands in the window in which Porch Light was started."
+              help="You find it in the window in which Porch Light was started."
               autoComplete="off"
               value={first.key}
               error={findings.get("key")}

@@ -31,14 +31,14 @@ export function LookSettings({ settings }: { settings: SettingsView }) {
           <div className="grid gap-4">
             <ColourBox
               label="Accent"
-              help="Buttons and marks; white words stand on it."
+              help="For buttons and marks, with white text on it."
               value={edit.now.accent}
               error={offer ? undefined : edit.findings.get("accent")}
               onChange={(accent) => edit.change({ accent })}
             />
             {offer && (
               <p className="flex flex-wrap items-center gap-2" role="status">
-                <span className="text-brick">White words on this colour cannot be read well.</span>
+                <span className="text-brick">White text on this colour cannot be read well.</span>
                 <Button onClick={() => edit.change({ accent: offer })}>
                   <span className="size-4 rounded-full" style={{ background: offer }} /> Take the nearest that works,{" "}
                   {offer}
@@ -47,7 +47,7 @@ export function LookSettings({ settings }: { settings: SettingsView }) {
             )}
             <ColourBox
               label="Backdrop"
-              help="Around the page; nothing stands on it."
+              help="The colour around the page, without text on it."
               value={edit.now.backdrop}
               error={edit.findings.get("backdrop")}
               onChange={(backdrop) => edit.change({ backdrop })}

@@ -79,7 +79,7 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
           <legend className="mb-1 font-semibold">Where mail goes</legend>
           {(
             [
-              [true, "Practice: it stays in this program, nobody outside gets any"],
+              [true, "Practice: messages stay in this program, and nobody outside gets one"],
               [false, "It goes out through your mail server (SMTP)"],
             ] as const
           ).map(([practice, words]) => (
@@ -134,7 +134,7 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
               />
               <TextBox
                 label="Password"
-                help="Empty keeps the one that is stored."
+                help="Leave it empty to keep the stored one."
                 type="password"
                 autoComplete="new-password"
                 value={now.password}

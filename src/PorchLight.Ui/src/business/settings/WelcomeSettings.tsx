@@ -104,7 +104,7 @@ function Keeping({ settings }: { settings: SettingsView }) {
     <SavedForm edit={edit} nameOf={() => "Unfinished forms are kept"}>
       <TextBox
         label="Unfinished forms are kept, in days"
-        help="Who presses “Finish later” gets a link that brings the answers back for so long. Then answers and files are deleted."
+        help="Whoever presses “Finish later” gets a link to go on from. After this many days the link, the answers and the files are deleted."
         type="number"
         min={1}
         max={365}

@@ -57,7 +57,7 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
       <SelectBox label="Currency" help="For prices and budgets." {...box("currency")}>
         {picker("currency", choices.data?.currencies)}
       </SelectBox>
-      <SelectBox label="Time zone" help="Your hours and deadlines are meant in it." {...box("zone")}>
+      <SelectBox label="Time zone" help="Your hours and deadlines use it." {...box("zone")}>
         {picker("zone", choices.data?.zones)}
       </SelectBox>
       <TextBox

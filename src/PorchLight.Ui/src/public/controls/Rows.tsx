@@ -135,7 +135,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
           Add {rows.length === 0 ? "a" : "another"} {control.called}
         </button>
       ) : (
-        <p className="text-slate">These are as many as fit here ({control.most}).</p>
+        <p className="text-slate">This is as many as you can add ({control.most}).</p>
       )}
     </div>
   );
