@@ -54,6 +54,7 @@ public sealed class JourneyTests
         lead.Type("Your e-mail address", "robin@pell");
         lead.Type("Your phone number", "12");
         lead.Type("Where is the wall?", "Arklow");
+        lead.Sees("Is that complete?");
         lead.Press("Go on");
         lead.Sees("does not look like a phone number");
         lead.Type("Your phone number", "01 555 0123");
