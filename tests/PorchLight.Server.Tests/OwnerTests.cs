@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
@@ -83,6 +84,25 @@ public sealed class OwnerTests
         sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\" data-title=\"A wall to paint\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
         (await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("shines").GetBoolean().ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task The_form_as_its_owner_sees_it_names_no_answers_by_their_keys()
+    {
+        await using var house = new TestHouse();
+        await house.MakeFormAsync(new FormContent("A visit", "",
+        [
+            new Page("who", "You", [new Question("name", "Your name", new ShortTextKind())]),
+            new Page("when", "When, {answer:name|please}", [new Question("day", "When may we come, {answer:name|please}?", new ShortTextKind())]),
+        ], [], new SendOff("end", "Thank you, {answer:name}", "That was all.")));
+        var id = (await house.AskAsync(db => db.Forms.ToListAsync())).Single(one => one.Draft.Title == "A visit").Id;
+        var form = await house.Owner().GetAsync($"/api/forms/{id}").JsonAsync();
+        form.GetProperty("sendOffs")[0].GetString().ShouldBe("Thank you");
+        var (first, second) = (form.GetProperty("pages")[0], form.GetProperty("pages")[1]);
+        second.Text("title").ShouldBe("When, please");
+        second.GetProperty("questions")[0].Text("reads").ShouldBe("When may we come, please?");
+        second.GetProperty("questions")[0].Text("wording").ShouldBe("When may we come, {answer:name|please}?", "this is what is edited");
+        first.GetProperty("questions")[0].GetProperty("reads").ValueKind.ShouldBe(JsonValueKind.Null);
     }
 
     [Fact]

@@ -84,6 +84,9 @@ public static partial class KnownValues
         return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
     });
 
+    /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
+    public static string BeforeAnswers(string words) => Fill(words, new Dictionary<string, string>());
+
     /// <summary>A draft of the template for one person.</summary>
     public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) => new(
         OneLine(Fill(template.Subject, values)),

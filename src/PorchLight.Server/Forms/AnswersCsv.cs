@@ -43,7 +43,7 @@ internal static partial class AnswersCsv
         await using (var text = new StreamWriter(file, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true))
         await using (var csv = new CsvWriter(text, Rfc4180))
         {
-            await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => KnownValues.Fill(column.Wording, new Dictionary<string, string>()))]);
+            await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => KnownValues.BeforeAnswers(column.Wording))]);
             await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(stop))
             {
                 var (submission, inquiry) = (row.submission, row.inquiry);

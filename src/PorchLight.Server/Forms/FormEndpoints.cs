@@ -7,6 +7,7 @@ using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
@@ -61,18 +62,19 @@ internal static class FormEndpoints
         public static LinkParameter? Of(Question question) => (question.Kind, question.Prefill) switch
         {
             (HiddenKind { Parameter: { } name }, _) => new LinkParameter(name, null, []),
-            (_, FromAddress from) => new LinkParameter(from.Parameter, question.Wording, [.. question.Options.Select(option => option.Key)]),
+            (_, FromAddress from) => new LinkParameter(from.Parameter, KnownValues.BeforeAnswers(question.Wording), [.. question.Options.Select(option => option.Key)]),
             _ => null,
         };
     }
 
     internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
 
+    /// <param name="Reads">How the wording reads before the answers it names are given; null when it names none.</param>
     /// <param name="Kind">What it takes, in words.</param>
     /// <param name="LandsIn">Where it lands, in words; null when it stays with the inquiry.</param>
     /// <param name="Signal">Whether it tells about fit.</param>
     internal sealed record QuestionView(
-        string Key, string Wording, string? Help, bool Required, string Kind, string? LandsIn, bool Signal, bool Conditional);
+        string Key, string Wording, string? Reads, string? Help, bool Required, string Kind, string? LandsIn, bool Signal, bool Conditional);
 
     /// <summary>The words of a form, as they are edited.</summary>
     /// <param name="Title">The form's title.</param>
@@ -222,15 +224,17 @@ internal static class FormEndpoints
             .SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet() ?? [];
         return new FormView(
             form.Id, form.Draft.Title, form.Draft.Intro,
-            [.. form.Draft.Pages.Select(page => new PageView(page.Key, page.Title,
+            [.. form.Draft.Pages.Select(page => new PageView(page.Key, KnownValues.BeforeAnswers(page.Title),
                 [.. page.Questions.Select(question => new QuestionView(
-                    question.Key, question.Wording, question.Help, question.Required, KindWords.Say(question.Kind),
+                    question.Key, question.Wording, Reads(question.Wording), question.Help, question.Required, KindWords.Say(question.Kind),
                     question.LandsIn is { } landsIn ? Say(landsIn) : null, signals.Contains(question.Key), question.AskedOnlyWhen is not null))]))],
-            [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => sendOff.Title)],
+            [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => KnownValues.BeforeAnswers(sendOff.Title))],
             form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.LightOn, state == LightState.On, form.Settings.Say(state, received), form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
             Sharing.Of(form, published, token, site, business.Look), FormStructure.Check(business.Lists.Into(form.Draft)));
     }
+
+    private static string? Reads(string wording) => KnownValues.BeforeAnswers(wording) is var reads && reads != wording ? reads : null;
 
     private static string Say(LandsIn landsIn) => landsIn switch
     {

@@ -86,7 +86,7 @@ internal static class ClientEndpoints
                let form = versions[(newest.FormId.Value, newest.FormVersion)]
                select new ValueOnFile(
                    field.Label, AnswerWords.Say(newest.Value),
-                   $"{newest.By} in “{form.Title}”", KnownValues.Fill(form.FindQuestion(newest.Question)?.Wording ?? "", new Dictionary<string, string>()),
+                   $"{newest.By} in “{form.Title}”", KnownValues.BeforeAnswers(form.FindQuestion(newest.Question)?.Wording ?? ""),
                    TimeWords.At(newest.At, now, zone), TimeWords.Exactly(newest.At, zone)),
         ];
 

@@ -4514,6 +4514,8 @@ export interface components {
         QuestionView: {
             key: string;
             wording: string;
+            /** @description How the wording reads before the answers it names are given; null when it names none. */
+            reads: null | string;
             help: null | string;
             required: boolean;
             /** @description What it takes, in words. */

@@ -53,6 +53,9 @@ export function Wordings({ form, words, onChange }: Props) {
                     }
                     aria-invalid={problemAt.has(question.key) ? true : undefined}
                   />
+                  {question.reads && (words.wordings[question.key] ?? question.wording) === question.wording && (
+                    <p className="text-[0.9rem] text-slate">Before that is answered it reads: “{question.reads}”</p>
+                  )}
                   <p className="text-[0.9rem] text-slate">
                     {question.kind}
                     {!question.required && ", optional"}

@@ -89,6 +89,7 @@ export function InquiryActions({ view, onReply }: Props) {
           <DropdownMenu.Content
             align="end"
             sideOffset={6}
+            collisionPadding={8}
             className={`${menuLook} min-w-44 p-1`}
             // What was chosen may have taken the focus on.
             onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
