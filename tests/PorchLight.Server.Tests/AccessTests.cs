@@ -170,6 +170,7 @@ public sealed partial class AccessTests
             (await stranger.GetAsync(door)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         var last = await stranger.GetAsync(door);
         last.StatusCode.ShouldBe(HttpStatusCode.TooManyRequests);
+        last.Headers.RetryAfter!.Delta!.Value.ShouldBeInRange(TimeSpan.FromSeconds(1), TimeSpan.FromHours(1));
         (await last.SentenceAsync()).ShouldContain("wait a minute");
     }
 

@@ -140,13 +140,7 @@ public sealed class OwnerTests
     {
         await using var house = new TestHouse();
         var owner = house.Owner();
-        var handler = house.Server.CreateHandler();
-        var news = new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
-        {
-            options.HttpMessageHandlerFactory = _ => handler;
-            options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
-            options.Headers["Cookie"] = house.OwnerCookies;
-        }).Build();
+        var news = Listen(house);
         var rang = new TaskCompletionSource();
         news.On("changed", rang.SetResult);
         await news.StartAsync();
@@ -159,6 +153,57 @@ public sealed class OwnerTests
         bell.GetProperty("entries")[0].Text("sentence").ShouldBe("Tilda Brackenridge sent “A wall to paint”: Come in.");
         await owner.PostAsync("/api/bell/seen", null);
         (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("unseen").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Many_changes_in_a_row_ring_the_first_and_the_last()
+    {
+        await using var house = new TestHouse();
+        await using var news = Listen(house);
+        var (rings, ring) = (0, new SemaphoreSlim(0));
+        news.On("changed", () =>
+        {
+            Interlocked.Increment(ref rings);
+            ring.Release();
+        });
+        await news.StartAsync();
+        for (var n = 0; n < 4; n++)
+            await house.SendAsync(Answers());
+        (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("the first is told at once");
+        house.Time.Advance(TimeSpan.FromSeconds(1));
+        (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("that there was more is told after a second");
+        house.Time.Advance(TimeSpan.FromSeconds(2));
+        await house.SendAsync(Answers());
+        (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("what comes later is told at once again");
+        await news.StopAsync();
+        rings.ShouldBe(3);
+    }
+
+    [Fact]
+    public async Task An_open_window_hears_nothing_more_once_its_person_signed_out()
+    {
+        await using var house = new TestHouse();
+        await using var news = Listen(house);
+        var closed = new TaskCompletionSource();
+        news.Closed += _ =>
+        {
+            closed.TrySetResult();
+            return Task.CompletedTask;
+        };
+        await news.StartAsync();
+        (await house.Owner().PostAsync("/api/sign-out", null)).EnsureSuccessStatusCode();
+        await closed.Task.WaitAsync(TimeSpan.FromSeconds(20));
+    }
+
+    private static HubConnection Listen(TestHouse house)
+    {
+        var handler = house.Server.CreateHandler();
+        return new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
+        {
+            options.HttpMessageHandlerFactory = _ => handler;
+            options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
+            options.Headers["Cookie"] = house.OwnerCookies;
+        }).Build();
     }
 
     [Fact]
