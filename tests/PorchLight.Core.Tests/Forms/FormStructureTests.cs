@@ -47,6 +47,15 @@ public sealed class FormStructureTests
         Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "no")] }) with { SendOffs = [no] }).ShouldBeEmpty();
     }
 
+    [Theory]
+    [InlineData("https://www.example.com/advice", true)]
+    [InlineData("javascript:alert(1)", false)]
+    [InlineData("data:text/html,x", false)]
+    [InlineData("www.example.com", false)]
+    public void A_way_forward_leads_to_a_page_on_the_web_and_to_nothing_else(string address, bool fits) =>
+        Places(OnePage(Decides) with { DefaultSendOff = new SendOff("end", "End", "End.") { WaysForward = [new WayForward("There", "It may help.", address)] } })
+            .ShouldBe(fits ? [] : ["end"]);
+
     [Fact]
     public void An_answer_must_fit_where_it_lands()
     {
