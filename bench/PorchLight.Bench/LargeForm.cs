@@ -11,7 +11,7 @@ internal static class LargeForm
 
     public static FormContent Content { get; } = new("A large form", "", [.. Enumerable.Range(0, Pages).Select(Page)], [], new SendOff("end", "Thank you, {answer:q0-0|you}", "Thank you."))
     {
-        Rules = [new CountMatchesRows("q0-1", "signs")],
+        Rules = [new CountMatchesRowsRule("q0-1", "signs")],
     };
 
     public static string LastPage => $"p{Pages - 1}";
@@ -34,7 +34,7 @@ internal static class LargeForm
     private static Question Ask(int page, int index)
     {
         var key = $"q{page}-{index}";
-        var earlier = page == 0 ? null : new Any([new Is(new AnswerTo($"q{page - 1}-2"), "b"), new NumberIs(new AnswerTo($"q{page - 1}-1"), NumberRelation.Over, 5)]);
+        var earlier = page == 0 ? null : new AnyCondition([new IsCondition(new AnswerTo($"q{page - 1}-2"), "b"), new NumberCondition(new AnswerTo($"q{page - 1}-1"), NumberRelation.Over, 5)]);
         return (page, index) switch
         {
             (Pages - 1, 5) => new Question("signs", "Which signs?", new ListKind(
@@ -43,10 +43,10 @@ internal static class LargeForm
                 new Question("wide", "Width", new NumberKind(1, 999, "cm")) { Required = true },
                 new Question("high", "Height", new NumberKind(1, 999, "cm")) { Required = true },
                 new Question("finish", "Finish", new ChoiceKind([new Option("gilded", "Gilded"), new Option("painted", "Painted")])) { Required = true },
-                new Question("leaf", "Leaf", new ChoiceKind([new Option("gold", "Gold"), new Option("silver", "Silver")])) { AskedOnlyWhen = new Is(new AnswerTo("finish"), "gilded"), Required = true },
+                new Question("leaf", "Leaf", new ChoiceKind([new Option("gold", "Gold"), new Option("silver", "Silver")])) { AskedOnlyWhen = new IsCondition(new AnswerTo("finish"), "gilded"), Required = true },
             ], "sign", 1, 50)) { Required = true },
             (Pages - 1, 8) => new Question(key, "Area", new WorkedOutKind(new AreaOfRows("signs", "wide", "high", LengthUnit.Centimetres), Unit: "m²")),
-            (Pages - 1, 9) => new Question(key, "Gilded", new WorkedOutKind(new CountRows("signs", new Is(new AnswerTo("finish"), "gilded")))),
+            (Pages - 1, 9) => new Question(key, "Gilded", new WorkedOutKind(new CountRows("signs", new IsCondition(new AnswerTo("finish"), "gilded")))),
             (_, 1) => new Question(key, "How many?", new NumberKind(0, 99)) { AskedOnlyWhen = earlier, Required = true },
             (_, 2) => new Question(key, "Which?", new ChoiceKind([new Option("a", "One"), new Option("b", "Two")])) { Required = true },
             _ => new Question(key, $"What about this, {{answer:q{Math.Max(0, page - 1)}-0|you}}?", new ShortTextKind()) { AskedOnlyWhen = earlier, RequiredWhen = earlier },

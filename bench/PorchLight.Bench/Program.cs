@@ -13,11 +13,11 @@ CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var seconds = args is [var given] ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
 await StartAndRestAsync();
 
-await using var house = new BenchHouse();
-using var http = new HttpClient { BaseAddress = house.Address };
+await using var app = new BenchApp();
+using var http = new HttpClient { BaseAddress = app.Address };
 // What is measured sends at once, as no person does.
-await house.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
-var form = $"/public/forms/{await house.LinkAsync()}";
+await app.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
+var form = $"/public/forms/{await app.LinkAsync()}";
 var people = 0;
 
 for (var n = 0; n < 100; n++)
@@ -33,7 +33,7 @@ Console.WriteLine($"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5
 var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
 Console.WriteLine($"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})");
 
-var large = $"/public/forms/{await house.MakeFormAsync(LargeForm.Content)}";
+var large = $"/public/forms/{await app.MakeFormAsync(LargeForm.Content)}";
 for (var n = 0; n < 100; n++)
     await EvaluateLargeAsync(http);
 var (besides, larges) = await SideBySideAsync(2000, 0, BareAsync, EvaluateLargeAsync);
@@ -52,7 +52,7 @@ using (var over = new CancellationTokenSource())
 var bareRate = await TogetherAsync(8, BareInsertAsync);
 var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine($"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts");
-var stored = await house.AskAsync(db => db.Submissions.CountAsync());
+var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 Console.WriteLine($"every send is stored: {stored} of {people}");
 return stored == people ? 0 : 1;
 
@@ -85,7 +85,7 @@ async Task<double> MedianAsync(int times, Func<HttpClient, Task> act)
 // Whatever the house says to it, it goes on.
 async Task<int> AttackAsync(CancellationToken over)
 {
-    using var client = new HttpClient { BaseAddress = house.Address };
+    using var client = new HttpClient { BaseAddress = app.Address };
     var rows = string.Join(',', Enumerable.Repeat("{\"answers\":{}}", 250_000));
     var refused = 0;
     for (var n = 0; !over.IsCancellationRequested; n++)
@@ -144,7 +144,7 @@ async Task<double> TogetherAsync(int clients, Func<HttpClient, Task> act)
     var (done, watch) = (0, Stopwatch.StartNew());
     await Task.WhenAll(Enumerable.Range(0, clients).Select(async _ =>
     {
-        using var client = new HttpClient { BaseAddress = house.Address };
+        using var client = new HttpClient { BaseAddress = app.Address };
         while (watch.Elapsed.TotalSeconds < seconds)
         {
             await act(client);

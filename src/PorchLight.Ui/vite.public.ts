@@ -3,8 +3,8 @@ import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 
 export default defineConfig({
-  root: "pages/porch",
-  base: "/porch/",
+  root: "pages/form",
+  base: "/form/",
   plugins: [react(), tailwindcss()],
-  build: { outDir: "../../../PorchLight.Server/wwwroot/porch", emptyOutDir: true, sourcemap: false },
+  build: { outDir: "../../../PorchLight.Server/wwwroot/form", emptyOutDir: true, sourcemap: false },
 });

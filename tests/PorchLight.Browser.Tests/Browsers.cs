@@ -16,12 +16,12 @@ namespace PorchLight.Browser.Tests;
 /// </summary>
 public sealed class Browsers : IDisposable
 {
-    private static readonly ConcurrentBag<KeptBrowser> Idle = [];
+    private static readonly ConcurrentBag<PooledBrowser> Idle = [];
 
     /// <summary>Lends one that nobody uses, or starts another.</summary>
-    internal static LentBrowser Lend() => new(Idle.TryTake(out var kept) ? kept : KeptBrowser.Start());
+    internal static BorrowedBrowser Lend() => new(Idle.TryTake(out var kept) ? kept : PooledBrowser.Start());
 
-    internal static void TakeBack(KeptBrowser browser) => Idle.Add(browser);
+    internal static void TakeBack(PooledBrowser browser) => Idle.Add(browser);
 
     public void Dispose()
     {
@@ -31,12 +31,12 @@ public sealed class Browsers : IDisposable
 }
 
 /// <summary>A running browser with one empty window that stays open.</summary>
-internal sealed record KeptBrowser(ChromeDriver Driver, IBiDi BiDi, string Window) : IDisposable
+internal sealed record PooledBrowser(ChromeDriver Driver, IBiDi BiDi, string Window) : IDisposable
 {
-    public static KeptBrowser Start()
+    public static PooledBrowser Start()
     {
         var driver = Chromium.Start();
-        return new KeptBrowser(driver, Wait(driver.AsBiDiAsync()), driver.CurrentWindowHandle);
+        return new PooledBrowser(driver, Wait(driver.AsBiDiAsync()), driver.CurrentWindowHandle);
     }
 
     public static T Wait<T>(Task<T> task) => Task.Run(() => task).GetAwaiter().GetResult();
@@ -45,15 +45,15 @@ internal sealed record KeptBrowser(ChromeDriver Driver, IBiDi BiDi, string Windo
 }
 
 /// <summary>A browser as long as one visitor has it: with windows that know nothing of anybody else's.</summary>
-internal sealed class LentBrowser : IDisposable
+internal sealed class BorrowedBrowser : IDisposable
 {
-    private readonly KeptBrowser _browser;
+    private readonly PooledBrowser _browser;
     private readonly UserContext _context;
 
-    public LentBrowser(KeptBrowser browser)
+    public BorrowedBrowser(PooledBrowser browser)
     {
         _browser = browser;
-        _context = KeptBrowser.Wait(browser.BiDi.Browser.CreateUserContextAsync()).UserContext;
+        _context = PooledBrowser.Wait(browser.BiDi.Browser.CreateUserContextAsync()).UserContext;
         // What was said to the console before is somebody else's.
         Driver.Manage().Logs.GetLog("browser");
         OpenWindow();
@@ -64,7 +64,7 @@ internal sealed class LentBrowser : IDisposable
     /// <summary>Opens a window and goes on in it.</summary>
     public void OpenWindow()
     {
-        var window = KeptBrowser.Wait(_browser.BiDi.BrowsingContext.CreateAsync(ContextType.Tab, new CreateOptions { UserContext = _context }));
+        var window = PooledBrowser.Wait(_browser.BiDi.BrowsingContext.CreateAsync(ContextType.Tab, new CreateOptions { UserContext = _context }));
         Driver.SwitchTo().Window(window.Context.Id);
     }
 
@@ -72,7 +72,7 @@ internal sealed class LentBrowser : IDisposable
     {
         try
         {
-            KeptBrowser.Wait(_browser.BiDi.Browser.RemoveUserContextAsync(_context));
+            PooledBrowser.Wait(_browser.BiDi.Browser.RemoveUserContextAsync(_context));
             Driver.SwitchTo().Window(_browser.Window);
         }
         catch (Exception broken) when (broken is WebDriverException or BiDiException)

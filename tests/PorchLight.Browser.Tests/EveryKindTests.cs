@@ -12,9 +12,9 @@ public sealed class EveryKindTests
     [InlineData(320)]
     public async Task Every_kind_of_question_can_be_used_by_everybody_also_in_error_and_all_of_it_arrives(int width)
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor(width, 800);
-        lead.Open(await house.OpenEveryKindAsync() + "?utm_source=flyer");
+        lead.Open(await app.OpenEveryKindAsync() + "?utm_source=flyer");
 
         Errs(lead, "A short text", 7);
         lead.Type("A short text", "Bread");
@@ -77,9 +77,9 @@ public sealed class EveryKindTests
         lead.FindsNothingAtAll();
         lead.Reload();
         lead.Sees("Thank you, Robin");
-        lead.LeavesNoTraceElsewhere(house.Address);
+        lead.LeavesNoTraceElsewhere(app.Address);
 
-        var sent = house.Ask(db => db.Submissions.Single(one => one.SendOff == "end")).Answers.ByQuestion;
+        var sent = app.Ask(db => db.Submissions.Single(one => one.SendOff == "end")).Answers.ByQuestion;
         sent.Count.ShouldBe(25, string.Join(", ", sent.Keys));
         sent["tag"].ShouldBe(new TextAnswer("flyer"));
         sent["day"].ShouldBe(new DateAnswer(new LocalDate(2027, 5, 20)));
@@ -91,9 +91,9 @@ public sealed class EveryKindTests
     [Fact]
     public async Task Rows_are_added_copied_moved_taken_away_and_put_back_by_keyboard_alone_and_a_name_is_a_signature()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(await house.OpenFormAsync(new FormContent("Signs", "",
+        lead.Open(await app.OpenFormAsync(new FormContent("Signs", "",
             [
                 new Page("one", "One",
                 [
@@ -117,7 +117,7 @@ public sealed class EveryKindTests
         Says(lead).ShouldBe(["Cake and tea", "Bread", "Cake"]);
         lead.Field("Your full name").SendKeys("Robin Pell" + Keys.Enter);
         lead.Sees("Thank you");
-        var sent = house.Ask(db => db.Submissions.Single()).Answers.ByQuestion;
+        var sent = app.Ask(db => db.Submissions.Single()).Answers.ByQuestion;
         ((RowsAnswer)sent["signs"]).Rows.Select(row => ((TextAnswer)row["says"]!).Text).ShouldBe(["Cake and tea", "Bread", "Cake"]);
         ((SignatureAnswer)sent["sign"]).Name.ShouldBe("Robin Pell");
 
@@ -135,9 +135,9 @@ public sealed class EveryKindTests
     [Fact]
     public async Task A_drawn_signature_arrives_as_it_was_drawn_and_the_owner_sees_it()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(await house.OpenFormAsync(new FormContent("Leave to paint", "",
+        lead.Open(await app.OpenFormAsync(new FormContent("Leave to paint", "",
             [new Page("one", "One", [new Question("email", "Mail", new EmailKind()) { LandsIn = new SetField("client.email") }, new Question("sign", "Sign here", new SignatureKind("So be it.", ForOthers: true)) { Required = true }])],
             [], new SendOff("end", "Thank you", "Thank you."))));
         lead.Type("Mail", "robin@pell.example");
@@ -152,12 +152,12 @@ public sealed class EveryKindTests
         lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("Thank you");
-        var signature = (SignatureAnswer)house.Ask(db => db.Submissions.Single()).Answers.ByQuestion["sign"];
+        var signature = (SignatureAnswer)app.Ask(db => db.Submissions.Single()).Answers.ByQuestion["sign"];
         signature.OnBehalfOf.ShouldBe("Pell Cycles");
         signature.Strokes.ShouldNotBeNull().ShouldStartWith("M");
 
-        var inquiry = house.Ask(db => db.Inquiries.Single()).Id;
-        lead.ComeIn(house, $"/inquiries/{inquiry}");
+        var inquiry = app.Ask(db => db.Inquiries.Single()).Id;
+        lead.ComeIn(app, $"/inquiries/{inquiry}");
         lead.Find("//*[@aria-label='The signature as it was drawn']");
         lead.FindsNothingInTheWay();
     }
@@ -165,13 +165,13 @@ public sealed class EveryKindTests
     [Fact]
     public async Task What_is_heavy_comes_only_where_it_is_used()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         lead.Sees("What is your name?");
         Loaded(lead).ShouldNotContain(script => script.Contains("Files", StringComparison.Ordinal) || script.Contains("LookUp", StringComparison.Ordinal)
             || script.Contains("Signature", StringComparison.Ordinal) || script.Contains("Proof", StringComparison.Ordinal));
-        lead.Open(await house.OpenFormAsync(new FormContent("Files", "", [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])], [], new SendOff("end", "Thank you", "Thank you."))));
+        lead.Open(await app.OpenFormAsync(new FormContent("Files", "", [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])], [], new SendOff("end", "Thank you", "Thank you."))));
         lead.Sees("Choose files");
         Loaded(lead).ShouldContain(script => script.Contains("Files", StringComparison.Ordinal));
 

@@ -11,20 +11,20 @@ public sealed class EveryScreenTests
     [Fact]
     public async Task Nothing_stands_in_anybodys_way_on_any_screen_wide_or_narrow()
     {
-        await using var house = new BrowserHouse(Furnishing.DemoWithPeople);
+        await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, form, mail) = house.Ask(db => (
+        var (inquiry, client, form, mail) = app.Ask(db => (
             db.Inquiries.OrderBy(one => one.Received).Last().Id, db.Clients.First().Id, db.Forms.OrderBy(one => one.Id).First().Id, db.PracticeMail.First().Id));
         string[] screens =
         [
             "/", "/forms", "/forms/new", $"/forms/{form}", $"/forms/{form}/ways-in", $"/forms/{form}/settings", "/inquiries", $"/inquiries/{inquiry}", $"/inquiries/{inquiry}?reply",
             "/clients", $"/clients/{client}", "/practice-mail", $"/practice-mail/{mail}", "/password", .. Settings.Select(section => $"/settings/{section}"),
         ];
-        owner.ComeIn(house);
+        owner.ComeIn(app);
         foreach (var screen in screens)
         {
             owner.Browser.Resize(1280, 800);
-            owner.Open(house.Address + screen);
+            owner.Open(app.Address + screen);
             Settled(owner);
             owner.FindsNothingAtAll();
             owner.Run<long>("return document.querySelectorAll('h1').length").ShouldBe(1, screen);
@@ -37,7 +37,7 @@ public sealed class EveryScreenTests
         }
 
         owner.Browser.Resize(1280, 800);
-        owner.Open(house.Address + "/");
+        owner.Open(app.Address + "/");
         foreach (var menu in new[] { "Practice", "Maren T." })
         {
             owner.Click($"//header//button[contains(., '{menu}')]");
@@ -50,10 +50,10 @@ public sealed class EveryScreenTests
     [Fact]
     public async Task The_focus_goes_where_one_goes_on()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/inquiries");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/inquiries");
         owner.Keyboard(Keys.Tab);
         Focused(owner).ShouldBe("Skip to the content");
         owner.Follow("Tilda Brackenridge");
@@ -71,10 +71,10 @@ public sealed class EveryScreenTests
     [Fact]
     public async Task What_happened_elsewhere_is_noted_and_an_inquiry_is_closed_and_opened_again()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/inquiries");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/inquiries");
         owner.Follow("Tilda Brackenridge");
         owner.Press("More");
         owner.FindsNothingInTheWay();
@@ -92,29 +92,29 @@ public sealed class EveryScreenTests
         owner.FindsNothingInTheWay();
         owner.Press("Undo");
         owner.SeesNoMore("Closed today");
-        house.Ask(db => db.Inquiries.Single().Closed).ShouldBeNull();
+        app.Ask(db => db.Inquiries.Single().Closed).ShouldBeNull();
     }
 
     [Fact]
     public async Task A_double_click_sends_one_reply()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        var id = house.Ask(db => db.Inquiries.Single().Id);
-        owner.ComeIn(house, $"/inquiries/{id}?reply");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        var id = app.Ask(db => db.Inquiries.Single().Id);
+        owner.ComeIn(app, $"/inquiries/{id}?reply");
         owner.Type("Your words", "Gladly.");
         owner.Browser.ExecuteScript("const button = [...document.querySelectorAll('button')].find(one => one.innerText === 'Send the reply'); button.click(); button.click();");
         owner.Sees("Kept: first personal reply");
-        house.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(1);
+        app.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(1);
     }
 
     [Fact]
     public async Task A_form_that_is_not_published_can_be_looked_at_and_answered()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/forms/new");
+        owner.ComeIn(app, "/forms/new");
         owner.Type("Title", "A gate to paint");
         owner.Type("Your work starts at", "900");
         owner.Press("Make the form");

@@ -9,9 +9,9 @@ public sealed class JourneyTests
     [Fact]
     public async Task The_owner_signs_in_changes_the_words_of_a_form_and_publishes_them()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.Open(house.Address);
+        owner.Open(app.Address);
         owner.Sees("Sign in");
         owner.FindsNothingInTheWay();
         owner.GiveSignIn();
@@ -26,22 +26,22 @@ public sealed class JourneyTests
         owner.Type("Wording of question 5", "What shall we paint for you?");
         owner.Press("Publish version 2");
         owner.Sees("Version 2 is published");
-        owner.Field("Link").GetDomProperty("value").ShouldBe(house.FormAddress);
+        owner.Field("Link").GetDomProperty("value").ShouldBe(app.FormAddress);
         owner.Field("Embed code").GetDomProperty("value")!.ShouldContain("/embed.js");
         owner.FindsNothingInTheWay();
-        owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
+        owner.LeavesNoTraceElsewhere(app.Address, app.Address.Replace("http", "ws", StringComparison.Ordinal));
 
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         lead.Sees("Two short pages about your wall.");
     }
 
     [Fact]
     public async Task A_lead_finds_the_form_on_another_site_makes_mistakes_and_is_asked_in()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.SampleSite);
+        lead.Open(app.SampleSite);
         lead.Enter("//iframe");
         lead.Sees("You and the place");
         lead.FindsNothingInTheWay();
@@ -75,20 +75,20 @@ public sealed class JourneyTests
         lead.FindsNothingInTheWay();
         lead.Press("I would like a call");
         lead.Sees("We have noted that you would like a call.");
-        lead.LeavesNoTraceElsewhere(house.Address);
+        lead.LeavesNoTraceElsewhere(app.Address);
         FrameHeight(lead).ShouldBeLessThan(tall, "the frame is as high as its content");
-        house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
+        app.Ask(db => db.Inquiries.Count()).ShouldBe(1);
     }
 
     [Fact]
     public async Task Bell_and_today_show_a_new_inquiry_by_themselves_and_the_panel_says_who_what_why_and_until_when()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house);
+        owner.ComeIn(app);
         owner.Sees("Nobody is waiting for a first reply.");
-        var sent = await house.SendAsync(Answers()).JsonAsync();
-        (await house.CreateClient().PostAsync($"/public/receipts/{sent.Text("receipt")}/call", null)).EnsureSuccessStatusCode();
+        var sent = await app.SendAsync(Answers()).JsonAsync();
+        (await app.CreateClient().PostAsync($"/public/receipts/{sent.Text("receipt")}/call", null)).EnsureSuccessStatusCode();
         owner.Find("//button[@aria-label='Bell, 2 new']");
         owner.Sees("One person is waiting for a first reply");
         owner.Sees("wants a call");
@@ -107,10 +107,10 @@ public sealed class JourneyTests
     [Fact]
     public async Task The_thank_you_is_in_the_practice_mail_and_the_next_message_waits_for_a_nod_until_its_gap_is_filled()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/practice-mail");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/practice-mail");
         owner.Follow("Your wall: thank you, Tilda");
         owner.Enter("//iframe");
         owner.Sees("Dear Tilda,");
@@ -142,7 +142,7 @@ public sealed class JourneyTests
         owner.Sees("Saved");
         owner.Press("Send");
         owner.SeesNoMore("One message waits for your nod.");
-        owner.Open($"{house.Address}/practice-mail");
+        owner.Open($"{app.Address}/practice-mail");
         owner.Follow("About your wall, Tilda");
         owner.Enter("//iframe");
         owner.Sees("I know that wall from the morning train.");
@@ -151,10 +151,10 @@ public sealed class JourneyTests
     [Fact]
     public async Task When_the_lead_answers_the_run_stops_and_the_timeline_says_why()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/practice-mail");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/practice-mail");
         owner.Follow("Your wall: thank you, Tilda");
         owner.Type("What they answer", "Thursday at four would be good.");
         owner.Press("They answered");
@@ -169,7 +169,7 @@ public sealed class JourneyTests
         owner.Press("Inquiries");
         owner.Sees("Waiting for you");
         owner.FindsNothingInTheWay();
-        owner.LeavesNoTraceElsewhere(house.Address, house.Address.Replace("http", "ws", StringComparison.Ordinal));
+        owner.LeavesNoTraceElsewhere(app.Address, app.Address.Replace("http", "ws", StringComparison.Ordinal));
     }
 
     private static long FrameHeight(Visitor lead)

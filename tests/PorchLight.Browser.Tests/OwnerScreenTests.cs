@@ -8,9 +8,9 @@ public sealed class OwnerScreenTests
     [Fact]
     public async Task When_the_sign_in_runs_out_the_owner_signs_in_again_and_nothing_typed_is_lost()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/forms");
+        owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
         owner.Browser.Manage().Cookies.DeleteCookieNamed("porch-light");
@@ -20,45 +20,45 @@ public sealed class OwnerScreenTests
         owner.GiveSignIn();
         owner.SeesNoMore("You are signed out");
         owner.Sees("Saved today");
-        house.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall, typed while signed out");
+        app.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall, typed while signed out");
     }
 
     [Fact]
     public async Task An_edit_in_a_second_window_is_shown_beside_ones_own_and_the_person_chooses()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/forms");
+        owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
         var first = owner.OpenASecondWindow();
         owner.Type("Title", "From the second window");
-        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
+        owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.SwitchTo(first);
         owner.Type("Title", "From the first window");
         owner.Sees("Changed in two windows");
         owner.FindsNothingInTheWay();
         owner.Field("Title").GetDomProperty("value").ShouldBe("From the first window");
-        house.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("From the second window");
+        app.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("From the second window");
         owner.Press("Keep what I typed");
-        owner.Wait("what was chosen is kept", () => house.Ask(db => db.Forms.Single().Draft.Title) == "From the first window");
+        owner.Wait("what was chosen is kept", () => app.Ask(db => db.Forms.Single().Draft.Title) == "From the first window");
         owner.SeesNoMore("Changed in two windows");
     }
 
     [Fact]
     public async Task Different_words_changed_in_two_windows_are_both_kept_without_a_question()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/forms");
+        owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
         var first = owner.OpenASecondWindow();
         owner.Type("Intro", "Typed in the second window.");
-        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().DraftRevision) == 2);
+        owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.SwitchTo(first);
         owner.Type("Title", "Typed in the first window");
-        owner.Wait("both are kept", () => house.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
+        owner.Wait("both are kept", () => app.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
             == ("Typed in the first window", "Typed in the second window."));
         owner.Wait("the first window shows both", () => owner.Field("Intro").GetDomProperty("value") == "Typed in the second window.");
     }
@@ -66,28 +66,28 @@ public sealed class OwnerScreenTests
     [Fact]
     public async Task A_slow_typist_keeps_the_blank_at_the_end_over_a_save()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/forms");
+        owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "A wall ");
-        owner.Wait("it is saved", () => house.Ask(db => db.Forms.Single().Draft.Title) == "A wall");
+        owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().Draft.Title) == "A wall");
         owner.Sees("Saved today");
         owner.Field("Title").SendKeys("of yours");
-        owner.Wait("the rest follows", () => house.Ask(db => db.Forms.Single().Draft.Title) == "A wall of yours");
+        owner.Wait("the rest follows", () => app.Ask(db => db.Forms.Single().Draft.Title) == "A wall of yours");
     }
 
     [Fact]
     public async Task Who_leaves_a_screen_right_after_the_last_keystroke_loses_nothing()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/forms");
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "Typed and left");
         owner.Press("Today");
-        owner.Wait("the title is kept", () => house.Ask(db => db.Forms.Single().Draft.Title) == "Typed and left");
+        owner.Wait("the title is kept", () => app.Ask(db => db.Forms.Single().Draft.Title) == "Typed and left");
         owner.Press("Reply to Tilda Brackenridge");
         owner.Type("Your words", "Half a reply");
         owner.Press("Clients");
@@ -100,12 +100,12 @@ public sealed class OwnerScreenTests
     [Fact]
     public async Task Arrows_move_through_the_rows_and_escape_closes_the_panel()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
         for (var n = 0; n < 2; n++)
-            (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        house.Ask(db => db.Clients.Count()).ShouldBe(1);
-        owner.ComeIn(house, "/inquiries");
+            (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        app.Ask(db => db.Clients.Count()).ShouldBe(1);
+        owner.ComeIn(app, "/inquiries");
         owner.Follow("Tilda Brackenridge");
         owner.Sees("What they said");
         var first = owner.Browser.Url;
@@ -114,18 +114,18 @@ public sealed class OwnerScreenTests
         owner.Sees("It joins the open project.");
         owner.Keyboard(Keys.Escape);
         owner.Wait("the panel is closed", () => owner.Browser.Url.EndsWith("/inquiries", StringComparison.Ordinal));
-        owner.Open(house.Address + "/nowhere");
+        owner.Open(app.Address + "/nowhere");
         owner.Sees("There is nothing at this address");
     }
 
     [Fact]
     public async Task A_reply_is_written_in_the_panel_and_a_known_clients_differences_are_listed()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
         foreach (var budget in new[] { "4000-9000", "1500-4000" })
-            (await house.SendAsync(Answers(budget: budget))).EnsureSuccessStatusCode();
-        owner.ComeIn(house);
+            (await app.SendAsync(Answers(budget: budget))).EnsureSuccessStatusCode();
+        owner.ComeIn(app);
         owner.Follow("Talk first");
         owner.Sees("Differs from what is on file");
         owner.Sees("Budget: on file 4,000 to 9,000; they now say 1,500 to 4,000.");

@@ -12,9 +12,9 @@ public sealed partial class PublicFormTests
     [InlineData("Under 1,500", "This one is not for us, and here is who may help", "Other ways forward")]
     public async Task Everybody_gets_the_send_off_that_fits(string budget, string title, string words)
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor(390, 844);
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         FillFirstPage(lead);
         FillSecondPage(lead, budget);
         lead.Press("Send");
@@ -28,9 +28,9 @@ public sealed partial class PublicFormTests
     [InlineData(390)]
     public async Task On_a_phone_nothing_sticks_out_sideways(int width)
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor(width, 700);
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         lead.Press("Go on");
         lead.Sees("3 answers need another look");
         Narrow(lead);
@@ -49,9 +49,9 @@ public sealed partial class PublicFormTests
     [Fact]
     public async Task The_keyboard_alone_is_enough_and_mistakes_take_the_focus()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         lead.Field("First name").SendKeys(Keys.Enter);
         lead.Sees("3 answers need another look");
         lead.Wait("the summary has the focus", () => lead.Browser.SwitchTo().ActiveElement().GetDomAttribute("role") == "alert");
@@ -67,9 +67,9 @@ public sealed partial class PublicFormTests
     [Fact]
     public async Task A_reload_and_the_browsers_own_back_lose_no_answer()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         FillFirstPage(lead);
         lead.Type("What would you like painted?", "A very long thought");
         lead.Reload();
@@ -84,29 +84,29 @@ public sealed partial class PublicFormTests
     [Fact]
     public async Task A_double_click_on_send_is_one_inquiry()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         FillFirstPage(lead);
         FillSecondPage(lead, "4,000 to 9,000");
         new Actions(lead.Browser).DoubleClick(lead.Find("//button[normalize-space()='Send']")).Perform();
         lead.Sees("Come in, the lamp is on");
-        house.Ask(db => db.Inquiries.Count()).ShouldBe(1);
+        app.Ask(db => db.Inquiries.Count()).ShouldBe(1);
     }
 
     [Fact]
     public async Task A_light_that_goes_out_meanwhile_is_said_and_the_answers_stay()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         FillFirstPage(lead);
         FillSecondPage(lead, "4,000 to 9,000");
-        house.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
+        app.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
         lead.Press("Send");
         lead.Sees("We are up on a scaffold");
         lead.Field("What would you like painted?").GetDomProperty("value").ShouldBe("The yard wall");
-        lead.Open(house.FormAddress);
+        lead.Open(app.FormAddress);
         lead.Sees("A wall to paint: the light is off");
         lead.FindsNothingInTheWay();
     }
@@ -114,9 +114,9 @@ public sealed partial class PublicFormTests
     [Fact]
     public async Task An_address_that_is_no_form_says_what_to_do()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(house.Address + "/f/cut-short");
+        lead.Open(app.Address + "/f/cut-short");
         lead.Sees("There is no form at this address.");
         lead.FindsNothingInTheWay();
     }
@@ -126,11 +126,11 @@ public sealed partial class PublicFormTests
     {
         var root = Path.Combine(AppContext.BaseDirectory, "../../../../../src/PorchLight.Server/wwwroot");
         new FileInfo(Path.Combine(root, "embed.js.gz")).Length.ShouldBeLessThan(3 * 1024);
-        var page = File.ReadAllText(Path.Combine(root, "porch/index.html"));
+        var page = File.ReadAllText(Path.Combine(root, "form/index.html"));
         Scripts().Matches(page).Select(script => new FileInfo(Path.Combine(root, script.Groups["path"].Value + ".gz")).Length).Sum().ShouldBeInRange(50 * 1024, 100 * 1024);
     }
 
-    [GeneratedRegex(@"(?:src|href)=""/(?<path>porch/assets/[^""]+\.js)""")]
+    [GeneratedRegex(@"(?:src|href)=""/(?<path>form/assets/[^""]+\.js)""")]
     private static partial Regex Scripts();
 
     internal static void FillFirstPage(Visitor lead)

@@ -10,9 +10,9 @@ public sealed class SettingsTests
     [Fact]
     public async Task From_an_empty_house_to_the_first_inquiry()
     {
-        await using var house = new BrowserHouse(Furnishing.Empty);
+        await using var app = new BrowserApp(SeedData.Empty);
         using var noor = new Visitor();
-        noor.Open($"{house.Address}/?key={house.FirstRunKey}");
+        noor.Open($"{app.Address}/?key={app.FirstRunKey}");
         noor.Sees("Set up your business");
         noor.FindsNothingInTheWay();
         noor.Type("Business", "Inkwell & Oak");
@@ -38,7 +38,7 @@ public sealed class SettingsTests
         noor.Press("Turn the light on");
         noor.Sees("Light is on");
         noor.Browser.FindElements(By.XPath("//*[normalize-space()='Skip ahead']")).ShouldBeEmpty("a real business keeps real time");
-        noor.Open(house.FormAddress);
+        noor.Open(app.FormAddress);
         noor.Sees("A sign for your shop");
         noor.FindsNothingInTheWay();
     }
@@ -46,9 +46,9 @@ public sealed class SettingsTests
     [Fact]
     public async Task A_member_comes_in_by_the_link_and_finds_no_settings()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/settings/people");
+        owner.ComeIn(app, "/settings/people");
         owner.Type("Name", "Ines Quill");
         owner.Type("E-mail", "ines@ochrewren.example");
         owner.Press("Make a link");
@@ -66,25 +66,25 @@ public sealed class SettingsTests
         ines.Click("//button[contains(., 'Ines Q.')]");
         ines.Sees("Change your password");
         ines.Text.ShouldNotContain("Settings");
-        ines.Open(house.Address + "/settings/mail");
+        ines.Open(app.Address + "/settings/mail");
         ines.Sees("Only the owner can change the settings");
         ines.Open(link);
         ines.Sees("This link is not good any more");
 
-        owner.Open(house.Address + "/settings/people");
+        owner.Open(app.Address + "/settings/people");
         owner.Press("Remove Ines Quill");
         owner.Press("Remove Ines Quill");
         owner.SeesNoMore("Ines Quill");
-        ines.Open(house.Address + "/");
+        ines.Open(app.Address + "/");
         ines.Sees("Sign in");
     }
 
     [Fact]
     public async Task Every_part_of_the_settings_is_saved_and_gets_in_nobodys_way()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        owner.ComeIn(house, "/settings");
+        owner.ComeIn(app, "/settings");
         owner.Type("Business", "Ochre & Wren");
         owner.Press("Save");
         owner.Sees("Saved.");
@@ -125,48 +125,48 @@ public sealed class SettingsTests
         owner.Press("Save");
         owner.Sees("Please give the mail server's name");
         owner.FindsNothingInTheWay();
-        house.Ask(db => db.Businesses.Single().Smtp).ShouldBeNull();
-        house.Ask(db => db.Businesses.Single().Name).ShouldBe("Ochre & Wren");
-        house.Ask(db => db.Businesses.Single().Hours.Weekly.Count).ShouldBe(6);
+        app.Ask(db => db.Businesses.Single().Smtp).ShouldBeNull();
+        app.Ask(db => db.Businesses.Single().Name).ShouldBe("Ochre & Wren");
+        app.Ask(db => db.Businesses.Single().Hours.Weekly.Count).ShouldBe(6);
     }
 
     [Fact]
     public async Task A_message_that_was_perhaps_sent_waits_on_today_until_a_person_has_looked()
     {
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        owner.Wait("the thank-you has gone", () => house.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
-        house.Ask(db =>
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        owner.Wait("the thank-you has gone", () => app.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
+        app.Ask(db =>
         {
             var mail = db.OutgoingMail.Single();
             mail.State = MailState.PerhapsSent;
             mail.LastFailure = "The line broke before the mail server said whether it has the message.";
             return db.SaveChanges();
         });
-        owner.ComeIn(house);
+        owner.ComeIn(app);
         owner.Sees("Messages that did not get through");
         owner.Click("//a[contains(., 'Look')]");
         owner.Sees("Perhaps sent; please look");
         owner.FindsNothingInTheWay();
         owner.Press("It arrived, leave it");
         owner.SeesNoMore("Messages that did not get through");
-        house.Ask(db => db.OutgoingMail.Single().State).ShouldBe(MailState.Left);
+        app.Ask(db => db.OutgoingMail.Single().State).ShouldBe(MailState.Left);
     }
 
     [Fact]
     public async Task Script_in_every_answer_is_only_words_to_the_owner_who_opens_it()
     {
         const string script = "<img src=x onerror=\"document.title='run'\"><script>document.title='run'</script>";
-        await using var house = new BrowserHouse();
+        await using var app = new BrowserApp();
         using var owner = new Visitor();
-        (await house.SendAsync(new(Answers()) { ["what"] = new TextAnswer(script) })).EnsureSuccessStatusCode();
-        owner.ComeIn(house, "/inquiries");
+        (await app.SendAsync(new(Answers()) { ["what"] = new TextAnswer(script) })).EnsureSuccessStatusCode();
+        owner.ComeIn(app, "/inquiries");
         owner.Follow("Tilda Brackenridge");
         owner.Find("//aside//*[contains(text(), \"<script>document.title='run'</script>\")]");
         owner.Browser.Title.ShouldNotContain("run");
         owner.FindsNothingInTheWay();
-        owner.Open(house.Address + "/clients");
+        owner.Open(app.Address + "/clients");
         owner.Follow("Tilda Brackenridge");
         owner.Sees("<script>document.title='run'</script>");
         owner.Browser.Title.ShouldNotContain("run");

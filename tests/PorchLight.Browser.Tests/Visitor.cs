@@ -13,7 +13,7 @@ namespace PorchLight.Browser.Tests;
 internal sealed class Visitor : IDisposable
 {
     private static readonly string Axe = ReadAxe();
-    private readonly LentBrowser _lent = Browsers.Lend();
+    private readonly BorrowedBrowser _lent = Browsers.Lend();
     private readonly (int Width, int Height) _size;
     private readonly WebDriverWait _patience;
     private string _before = "";
@@ -58,11 +58,11 @@ internal sealed class Visitor : IDisposable
     }
 
     /// <summary>Opens a page as the owner, who has signed in already.</summary>
-    public void ComeIn(BrowserHouse house, string path = "/")
+    public void ComeIn(BrowserApp app, string path = "/")
     {
-        foreach (var (name, value) in house.Owner.Cookies)
-            Browser.ExecuteCdpCommand("Network.setCookie", new Dictionary<string, object?> { ["name"] = name, ["value"] = value, ["url"] = house.Address, ["httpOnly"] = true });
-        Open(house.Address + path);
+        foreach (var (name, value) in app.Owner.Cookies)
+            Browser.ExecuteCdpCommand("Network.setCookie", new Dictionary<string, object?> { ["name"] = name, ["value"] = value, ["url"] = app.Address, ["httpOnly"] = true });
+        Open(app.Address + path);
         Find("//nav[@aria-label='Stations']");
     }
 

@@ -32,42 +32,42 @@ internal static class OddForms
     ], "wall", Most: 4));
 
     private static readonly Gen<Question> Repeated = Pick(
-        Value("repeated", new TheAnswer("budget")),
-        Value("repeated", new IfElse(new Is(new AnswerTo("flag"), "yes"), new TheAnswer("budget"), new Fixed(new BandAnswer("nothing", Band.Exactly(0, "EUR"))))),
-        Value("repeated", new IfElse(new Is(new AnswerTo("flag"), "no"), new Fixed(new NumberAnswer(3)), new TheAnswer("people"))));
+        Value("repeated", new CopiedAnswer("budget")),
+        Value("repeated", new IfElse(new IsCondition(new AnswerTo("flag"), "yes"), new CopiedAnswer("budget"), new FixedValue(new BandAnswer("nothing", Band.Exactly(0, "EUR"))))),
+        Value("repeated", new IfElse(new IsCondition(new AnswerTo("flag"), "no"), new FixedValue(new NumberAnswer(3)), new CopiedAnswer("people"))));
 
     private static readonly Gen<Question> Counted = Pick(
-        Value("counted", new ShareOut(new TheAnswer("people"), 3)),
+        Value("counted", new DivideAndRoundUp(new CopiedAnswer("people"), 3)),
         Value("counted", new DaysUntil("day")),
-        Value("counted", new TimeBetween("stay", null, Spell.Nights)),
-        Value("counted", new IfElse(new NumberIs(new AnswerTo("people"), NumberRelation.Over, 4), new Fixed(new NumberAnswer(9)), new Fixed(new NumberAnswer(2)))));
+        Value("counted", new TimeBetween("stay", null, SpanUnit.Nights)),
+        Value("counted", new IfElse(new NumberCondition(new AnswerTo("people"), NumberRelation.Over, 4), new FixedValue(new NumberAnswer(9)), new FixedValue(new NumberAnswer(2)))));
 
     private static readonly Gen<Question> Summed = Pick(
         Value("summed", new CountRows("walls")),
-        Value("summed", new CountRows("walls", new Is(new AnswerTo("outside"), "yes"))),
-        Value("summed", new CountRows("walls", new Any([new Is(new AnswerTo("outside"), "yes"), new Is(new AnswerTo("flag"), "yes")]))),
+        Value("summed", new CountRows("walls", new IsCondition(new AnswerTo("outside"), "yes"))),
+        Value("summed", new CountRows("walls", new AnyCondition([new IsCondition(new AnswerTo("outside"), "yes"), new IsCondition(new AnswerTo("flag"), "yes")]))),
         Value("summed", new OverRows("walls", "wide", Total.Sum)));
 
     /// <summary>A condition on the first so many of: people, flag, budget, day, stay, many, taste, walls, repeated, counted, summed.</summary>
     public static Gen<Condition> On(int first) => Gen.Int[0, first - 1].SelectMany(index => index switch
     {
         0 or 9 or 10 => Number(index == 0 ? "people" : index == 9 ? "counted" : "summed"),
-        1 => Pick<Condition>(new Is(new AnswerTo("flag"), "yes"), new IsNot(new AnswerTo("flag"), "yes"), new IsBlank(new AnswerTo("flag"))),
+        1 => Pick<Condition>(new IsCondition(new AnswerTo("flag"), "yes"), new IsNotCondition(new AnswerTo("flag"), "yes"), new IsBlankCondition(new AnswerTo("flag"))),
         2 => Money("budget"),
         3 => Gen.Select(Gen.Int[-2, 14], Gen.Int[-2, 14], (from, days) => (from, days)).SelectMany(pair => Pick<Condition>(
-            new WithinNextDays(new AnswerTo("day"), pair.days), new Before(new AnswerTo("day"), Today.PlusDays(pair.from)), new After(new AnswerTo("day"), Today.PlusDays(pair.from)),
-            new DateBetween(new AnswerTo("day"), Today.PlusDays(pair.from), Today.PlusDays(pair.days)))),
+            new WithinNextDaysCondition(new AnswerTo("day"), pair.days), new BeforeCondition(new AnswerTo("day"), Today.PlusDays(pair.from)), new AfterCondition(new AnswerTo("day"), Today.PlusDays(pair.from)),
+            new DateBetweenCondition(new AnswerTo("day"), Today.PlusDays(pair.from), Today.PlusDays(pair.days)))),
         4 => Gen.Select(Gen.Int[-1, 10], Gen.Int[-1, 10], (from, to) => (from, to)).SelectMany(pair => Pick<Condition>(
-            new DateBetween(new AnswerTo("stay"), Today.PlusDays(pair.from), Today.PlusDays(pair.to)), new After(new AnswerTo("stay"), Today.PlusDays(pair.from)))),
-        5 => Pick(Options).Select(key => (Condition)new Includes(new AnswerTo("many"), key)),
+            new DateBetweenCondition(new AnswerTo("stay"), Today.PlusDays(pair.from), Today.PlusDays(pair.to)), new AfterCondition(new AnswerTo("stay"), Today.PlusDays(pair.from)))),
+        5 => Pick(Options).Select(key => (Condition)new IncludesCondition(new AnswerTo("many"), key)),
         6 => Number("taste"),
-        7 => Pick<Condition>(new IsAnswered(new AnswerTo("walls")), new IsBlank(new AnswerTo("walls"))),
+        7 => Pick<Condition>(new IsAnsweredCondition(new AnswerTo("walls")), new IsBlankCondition(new AnswerTo("walls"))),
         _ => Gen.Bool.SelectMany(money => money ? Money("repeated") : Number("repeated")),
     });
 
     private static Gen<Condition> Tree(int first) => Gen.Frequency(
-        (4, On(first)), (1, On(first).Array[0, 3].Select(parts => (Condition)new All(parts))), (1, On(first).Array[0, 3].Select(parts => (Condition)new Any(parts))),
-        (1, On(first).Select(part => (Condition)new Not(part))));
+        (4, On(first)), (1, On(first).Array[0, 3].Select(parts => (Condition)new AllCondition(parts))), (1, On(first).Array[0, 3].Select(parts => (Condition)new AnyCondition(parts))),
+        (1, On(first).Select(part => (Condition)new NotCondition(part))));
 
     /// <summary>Conditions over every question and worked-out value.</summary>
     public static Gen<Condition> Conditions { get; } = Tree(11);
@@ -114,13 +114,13 @@ internal static class OddForms
     private static Gen<Condition?> Maybe(Gen<Condition> condition) => Gen.Frequency((2, Gen.Const((Condition?)null)), (1, condition.Select(one => (Condition?)one)));
 
     private static Gen<Condition> Number(string of) => Gen.Select(Gen.Int[0, 3], Gen.Int[0, 11], Gen.Int[0, 11], (relation, low, high) => relation == 3
-        ? (Condition)new NumberBetween(new AnswerTo(of), low, high)
-        : new NumberIs(new AnswerTo(of), (NumberRelation)(relation + low % 2), low));
+        ? (Condition)new NumberBetweenCondition(new AnswerTo(of), low, high)
+        : new NumberCondition(new AnswerTo(of), (NumberRelation)(relation + low % 2), low));
 
     private static Gen<Condition> Money(string of) => Pick<Condition>(
-        new Is(new AnswerTo(of), "small"), new IsOneOf(new AnswerTo(of), ["middle", "unsure"]), new DoesNotKnow(new AnswerTo(of)),
-        new NumberIs(new AnswerTo(of), NumberRelation.AtLeast, 4000, "EUR"), new NumberBetween(new AnswerTo(of), 9000, 1000, "EUR"),
-        new NumberBetween(new AnswerTo(of), 1000, 9000, "EUR"), new NumberIs(new AnswerTo(of), NumberRelation.Over, 9000, "USD"));
+        new IsCondition(new AnswerTo(of), "small"), new IsOneOfCondition(new AnswerTo(of), ["middle", "unsure"]), new DoesNotKnowCondition(new AnswerTo(of)),
+        new NumberCondition(new AnswerTo(of), NumberRelation.AtLeast, 4000, "EUR"), new NumberBetweenCondition(new AnswerTo(of), 9000, 1000, "EUR"),
+        new NumberBetweenCondition(new AnswerTo(of), 1000, 9000, "EUR"), new NumberCondition(new AnswerTo(of), NumberRelation.Over, 9000, "USD"));
 
     private static Question Value(string key, Calculation value) => new(key, key, new WorkedOutKind(value));
 }

@@ -38,9 +38,9 @@ internal static class RandomForms
         var part = ConditionOn(questions, depth - 1);
         return Gen.Frequency(
             (3, leaf),
-            (1, part.Array[0, 3].Select(parts => (Condition)new All(parts))),
-            (1, part.Array[0, 3].Select(parts => (Condition)new Any(parts))),
-            (1, part.Select(one => (Condition)new Not(one))));
+            (1, part.Array[0, 3].Select(parts => (Condition)new AllCondition(parts))),
+            (1, part.Array[0, 3].Select(parts => (Condition)new AnyCondition(parts))),
+            (1, part.Select(one => (Condition)new NotCondition(one))));
     }
 
     /// <summary>Three pages of two questions each, with random conditions and forward routes.</summary>
@@ -72,8 +72,8 @@ internal static class RandomForms
     private static Question Rows(Condition when, bool required) => new("rows", "Which?", new ListKind(
     [
         new Question("wide", "How wide?", new NumberKind(1, 8)) { Required = required },
-        new Question("gilded", "Gilded?", new YesNoKind()) { AskedOnlyWhen = new Any([new NumberIs(new AnswerTo("wide"), NumberRelation.Over, 4), when]), Required = required },
-        new Question("twice", "Twice", new WorkedOutKind(new IfElse(new Is(new AnswerTo("gilded"), "yes"), new TheAnswer("wide"), new Fixed(new NumberAnswer(0))))),
+        new Question("gilded", "Gilded?", new YesNoKind()) { AskedOnlyWhen = new AnyCondition([new NumberCondition(new AnswerTo("wide"), NumberRelation.Over, 4), when]), Required = required },
+        new Question("twice", "Twice", new WorkedOutKind(new IfElse(new IsCondition(new AnswerTo("gilded"), "yes"), new CopiedAnswer("wide"), new FixedValue(new NumberAnswer(0))))),
     ], "one"));
 
     public static Gen<ScreeningRules> Screening { get; } = Gen.Select(
@@ -96,15 +96,15 @@ internal static class RandomForms
 
     private static Gen<Condition> Leaf(Question question) => question.Kind switch
     {
-        YesNoKind => Pick<Condition>(new Is(Of(question), "yes"), new IsBlank(Of(question)), new IsAnswered(Of(question))),
+        YesNoKind => Pick<Condition>(new IsCondition(Of(question), "yes"), new IsBlankCondition(Of(question)), new IsAnsweredCondition(Of(question))),
         ChoiceKind { Several: false } choice => Pick<Condition>(
-            new Is(Of(question), choice.Options[0].Key), new DoesNotKnow(Of(question)), new NumberIs(Of(question), NumberRelation.AtLeast, 4000, "EUR"),
-            new NumberBetween(Of(question), 1000, 6000, "EUR"), new IsNot(Of(question), choice.Options[1].Key)),
-        ChoiceKind choice => Pick<Condition>(new Includes(Of(question), choice.Options[0].Key), new IncludesNoneOf(Of(question), [choice.Options[1].Key])),
-        NumberKind => Gen.Select(Gen.Enum<NumberRelation>(), Gen.Int[1, 18], (relation, value) => (Condition)new NumberIs(Of(question), relation, value)),
+            new IsCondition(Of(question), choice.Options[0].Key), new DoesNotKnowCondition(Of(question)), new NumberCondition(Of(question), NumberRelation.AtLeast, 4000, "EUR"),
+            new NumberBetweenCondition(Of(question), 1000, 6000, "EUR"), new IsNotCondition(Of(question), choice.Options[1].Key)),
+        ChoiceKind choice => Pick<Condition>(new IncludesCondition(Of(question), choice.Options[0].Key), new IncludesNoneOfCondition(Of(question), [choice.Options[1].Key])),
+        NumberKind => Gen.Select(Gen.Enum<NumberRelation>(), Gen.Int[1, 18], (relation, value) => (Condition)new NumberCondition(Of(question), relation, value)),
         DateKind => Gen.Int[0, 40].SelectMany(days => Pick<Condition>(
-            new WithinNextDays(Of(question), days), new Before(Of(question), Today.PlusDays(days)), new After(Of(question), Today.PlusDays(days)),
-            new DateBetween(Of(question), Today, Today.PlusDays(days)))),
-        _ => Pick<Condition>(new Is(Of(question), "mural"), new IsOneOf(Of(question), ["sign", "mural"]), new IsBlank(Of(question))),
+            new WithinNextDaysCondition(Of(question), days), new BeforeCondition(Of(question), Today.PlusDays(days)), new AfterCondition(Of(question), Today.PlusDays(days)),
+            new DateBetweenCondition(Of(question), Today, Today.PlusDays(days)))),
+        _ => Pick<Condition>(new IsCondition(Of(question), "mural"), new IsOneOfCondition(Of(question), ["sign", "mural"]), new IsBlankCondition(Of(question))),
     };
 }

@@ -35,16 +35,16 @@ internal static class Sample
 
     public static FormContent Everything { get; } = OnePage(Budget, Decides, Width, Wanted, Extras, Words);
 
-    public static Known Known(FormContent form, params (string Key, AnswerState State)[] answers) =>
+    public static AnswerContext Known(FormContent form, params (string Key, AnswerState State)[] answers) =>
         new(form, answers.ToDictionary(answer => answer.Key, answer => answer.State), Today);
 
     public static Dictionary<string, Answer?> Given(params (string Key, Answer? Answer)[] answers) =>
         answers.ToDictionary(answer => answer.Key, answer => answer.Answer);
 
     /// <summary>What the program knows around a filling-in, when nothing special is.</summary>
-    public static Surroundings Around { get; } = new("IE", 1, Instant.FromUtc(2026, 11, 23, 10, 0), Today);
+    public static NormaliseContext Around { get; } = new("IE", 1, Instant.FromUtc(2026, 11, 23, 10, 0), Today);
 
-    public static Dictionary<string, Answer?> Tidy(FormContent form, IReadOnlyDictionary<string, Answer?> given) => Tidying.Tidy(form, given, Around);
+    public static Dictionary<string, Answer?> Tidy(FormContent form, IReadOnlyDictionary<string, Answer?> given) => AnswerNormaliser.Normalise(form, given, Around);
 
     /// <summary>What is wrong with one tidied answer, today.</summary>
     public static string? Check(Question question, Answer? answer) => AnswerLimits.Check(question, answer, Today, question.Required);

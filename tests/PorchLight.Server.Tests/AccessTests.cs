@@ -16,10 +16,10 @@ public sealed partial class AccessTests
     [Fact]
     public async Task Every_endpoint_lets_in_whom_it_should_and_nobody_else()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var found = new List<string>();
-        foreach (var (method, path) in Endpoints(house))
-            found.Add($"{await WhoMayAsync(house, method, path),-8} {method,-6} {path}");
+        foreach (var (method, path) in Endpoints(app))
+            found.Add($"{await WhoMayAsync(app, method, path),-8} {method,-6} {path}");
         var written = await File.ReadAllLinesAsync(Path.Combine(AppContext.BaseDirectory, "WhoMay.txt"));
         found.Except(written).ShouldBeEmpty("this is so, and WhoMay.txt does not say it");
         written.Except(found).ShouldBeEmpty("WhoMay.txt says this, and it is not so");
@@ -28,12 +28,12 @@ public sealed partial class AccessTests
     [Fact]
     public async Task Everything_that_changes_something_refuses_requests_without_the_antiforgery_token()
     {
-        await using var house = new TestHouse();
-        var changing = Endpoints(house).Where(endpoint => endpoint.Method != "GET" && endpoint.Path.StartsWith("/api/", StringComparison.Ordinal)).ToList();
+        await using var app = new TestApp();
+        var changing = Endpoints(app).Where(endpoint => endpoint.Method != "GET" && endpoint.Path.StartsWith("/api/", StringComparison.Ordinal)).ToList();
         changing.Count.ShouldBeGreaterThan(40);
         foreach (var (method, path) in changing)
         {
-            var owner = house.Owner();
+            var owner = app.Owner();
             owner.DefaultRequestHeaders.Remove(AntiforgeryHeader);
             var response = await owner.SendAsync(Knock(method, path));
             response.StatusCode.ShouldBe(HttpStatusCode.BadRequest, $"{method} {path}");
@@ -44,8 +44,8 @@ public sealed partial class AccessTests
     [Fact]
     public async Task A_wrong_password_is_refused_and_guessing_is_slowed_down()
     {
-        await using var house = new TestHouse();
-        var guesser = house.CreateClient();
+        await using var app = new TestApp();
+        var guesser = app.CreateClient();
         await RefreshTokenAsync(guesser);
         HttpResponseMessage last = null!;
         foreach (var email in new[] { "maren@ochrewren.example", "nobody@ochrewren.example" })
@@ -56,18 +56,18 @@ public sealed partial class AccessTests
             (await last.SentenceAsync()).ShouldContain("wait five minutes");
         }
 
-        house.Time.Advance(TimeSpan.FromMinutes(5));
+        app.Time.Advance(TimeSpan.FromMinutes(5));
         (await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
     }
 
     [Fact]
     public async Task Strangers_who_guess_do_not_lock_the_owner_out_of_her_own_device()
     {
-        await using var house = new TestHouse();
-        var maren = await house.SignedInAsync("maren@ochrewren.example");
+        await using var app = new TestApp();
+        var maren = await app.SignedInAsync("maren@ochrewren.example");
         await maren.PostAsync("/api/sign-out", null);
         await RefreshTokenAsync(maren);
-        var guesser = await house.StrangerAsync();
+        var guesser = await app.StrangerAsync();
         for (var n = 0; n < 9; n++)
             await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = $"guess number {n}" }));
         (await maren.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
@@ -76,8 +76,8 @@ public sealed partial class AccessTests
     [Fact]
     public async Task A_cookie_that_was_copied_is_worth_nothing_once_its_session_was_signed_out()
     {
-        await using var house = new TestHouse();
-        var (owner, copy, member) = (house.Owner(), house.Owner(), house.Member());
+        await using var app = new TestApp();
+        var (owner, copy, member) = (app.Owner(), app.Owner(), app.Member());
         (await copy.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await owner.PostAsync("/api/sign-out", null);
         (await copy.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
@@ -87,27 +87,27 @@ public sealed partial class AccessTests
     [Fact]
     public async Task What_people_said_is_stored_by_nobody_on_the_way()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
         foreach (var path in new[] { "/api/inquiries", "/api/today", "/api/clients" })
-            (await house.Owner().GetAsync(path)).Headers.CacheControl!.ToString().ShouldBe("no-store", path);
-        (await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}")).Headers.CacheControl!.ToString().ShouldBe("no-store");
+            (await app.Owner().GetAsync(path)).Headers.CacheControl!.ToString().ShouldBe("no-store", path);
+        (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}")).Headers.CacheControl!.ToString().ShouldBe("no-store");
     }
 
     [Fact]
     public async Task Links_are_never_made_of_what_a_request_calls_us_and_other_names_are_refused()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var card = (await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("business");
         var now = System.Text.Json.Nodes.JsonNode.Parse(card.GetRawText())!.AsObject();
         now["publicAddress"] = "https://forms.ochrewren.example";
         (await owner.PutAsync("/api/settings/business", Body(new { was = card, now }))).EnsureSuccessStatusCode();
 
         var evil = new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = "evil.example" } };
-        (await house.CreateClient().SendAsync(evil)).StatusCode.ShouldBe(HttpStatusCode.MisdirectedRequest);
+        (await app.CreateClient().SendAsync(evil)).StatusCode.ShouldBe(HttpStatusCode.MisdirectedRequest);
         foreach (var host in new[] { "forms.ochrewren.example", "localhost:8080", "127.0.0.1", "[::1]:8080" })
-            (await house.CreateClient().SendAsync(new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = host } })).StatusCode.ShouldBe(HttpStatusCode.OK, host);
+            (await app.CreateClient().SendAsync(new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = host } })).StatusCode.ShouldBe(HttpStatusCode.OK, host);
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
         (await owner.GetAsync($"/api/forms/{form}").JsonAsync()).GetProperty("sharing").Text("link").ShouldStartWith("https://forms.ochrewren.example/f/");
     }
@@ -115,8 +115,8 @@ public sealed partial class AccessTests
     [Fact]
     public async Task Signing_out_ends_it()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await owner.PostAsync("/api/sign-out", null);
         (await owner.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
@@ -125,34 +125,34 @@ public sealed partial class AccessTests
     [Fact]
     public async Task The_business_app_refuses_frames_and_the_public_form_allows_those_the_form_names()
     {
-        await using var house = new TestHouse();
-        var client = house.CreateClient();
+        await using var app = new TestApp();
+        var client = app.CreateClient();
         (await client.GetAsync("/inquiries")).Headers.GetValues("Content-Security-Policy").Single().ShouldContain("frame-ancestors 'none'");
-        var form = await client.GetAsync($"/f/{await house.LinkAsync()}");
+        var form = await client.GetAsync($"/f/{await app.LinkAsync()}");
         var policy = form.Headers.GetValues("Content-Security-Policy").Single();
         policy.ShouldContain("frame-ancestors *");
         policy.ShouldContain("default-src 'self'");
         policy.ShouldNotContain("unsafe");
-        await house.ChangeFormAsync(settings => settings with { EmbedOn = ["https://bakery.example"] });
-        (await client.GetAsync($"/f/{await house.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
+        await app.ChangeFormAsync(settings => settings with { EmbedOn = ["https://bakery.example"] });
+        (await client.GetAsync($"/f/{await app.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
     }
 
     [Theory]
     [InlineData("/index.html")]
     [InlineData("/INDEX.HTML")]
     [InlineData("/index.html.br")]
-    [InlineData("/porch/index.html")]
+    [InlineData("/form/index.html")]
     public async Task No_page_can_be_had_without_its_security_policy(string file)
     {
-        await using var house = new TestHouse();
-        (await house.CreateClient().GetAsync(file)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        await using var app = new TestApp();
+        (await app.CreateClient().GetAsync(file)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]
     public async Task The_public_side_sets_no_cookies_and_tells_nothing_of_screening()
     {
-        await using var house = new TestHouse();
-        var response = await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}");
+        await using var app = new TestApp();
+        var response = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}");
         response.Headers.Contains("Set-Cookie").ShouldBeFalse();
         var text = await response.Content.ReadAsStringAsync();
         foreach (var secret in new[] { "points", "signal", "landsIn", "client.email", "\"low\"", "knownBefore" })
@@ -164,8 +164,8 @@ public sealed partial class AccessTests
     [InlineData("/api/join/invented", 30)]
     public async Task Who_knocks_too_often_is_told_to_wait(string door, int often)
     {
-        await using var house = new TestHouse { Settings = { ["PorchLight:RateLimits"] = "true" } };
-        var stranger = house.CreateClient();
+        await using var app = new TestApp { Settings = { ["PorchLight:RateLimits"] = "true" } };
+        var stranger = app.CreateClient();
         for (var n = 0; n < often; n++)
             (await stranger.GetAsync(door)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         var last = await stranger.GetAsync(door);
@@ -177,8 +177,8 @@ public sealed partial class AccessTests
     [Fact]
     public async Task The_database_is_set_to_lose_nothing()
     {
-        await using var house = new TestHouse { Durable = true };
-        await house.AskAsync(async db =>
+        await using var app = new TestApp { Durable = true };
+        await app.AskAsync(async db =>
         {
             await db.Database.OpenConnectionAsync();
             async Task<string> Pragma(string name)
@@ -195,26 +195,26 @@ public sealed partial class AccessTests
         });
     }
 
-    private static async Task<string> WhoMayAsync(TestHouse house, string method, string path)
+    private static async Task<string> WhoMayAsync(TestApp app, string method, string path)
     {
-        var stranger = await (await house.StrangerAsync()).SendAsync(Knock(method, path));
+        var stranger = await (await app.StrangerAsync()).SendAsync(Knock(method, path));
         if (stranger.StatusCode != HttpStatusCode.Unauthorized)
             return "everyone";
         (await stranger.SentenceAsync()).ShouldContain("what you typed is still here", Case.Sensitive, $"{method} {path}");
-        var member = await house.Member().SendAsync(Knock(method, path));
+        var member = await app.Member().SendAsync(Knock(method, path));
         member.StatusCode.ShouldNotBe(HttpStatusCode.Unauthorized, $"{method} {path}");
         if (member.StatusCode != HttpStatusCode.Forbidden)
             return "member";
         (await member.SentenceAsync()).ShouldBe("Only the owner can do this.");
-        (await house.Owner().SendAsync(Knock(method, path))).StatusCode.ShouldNotBeOneOf(HttpStatusCode.Unauthorized, HttpStatusCode.Forbidden);
+        (await app.Owner().SendAsync(Knock(method, path))).StatusCode.ShouldNotBeOneOf(HttpStatusCode.Unauthorized, HttpStatusCode.Forbidden);
         return "owner";
     }
 
     /// <summary>Every endpoint by its method and its path, those that answer any method by GET.</summary>
-    private static List<(string Method, string Path)> Endpoints(TestHouse house)
+    private static List<(string Method, string Path)> Endpoints(TestApp app)
     {
-        house.StartServer();
-        return [.. house.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        app.StartServer();
+        return [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
             .SelectMany(endpoint => (endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"])
                 .Select(method => (method, "/" + endpoint.RoutePattern.RawText!.Trim('/'))))
             .Distinct()];

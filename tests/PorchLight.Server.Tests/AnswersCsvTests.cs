@@ -9,13 +9,13 @@ public sealed class AnswersCsvTests
     [Fact]
     public async Task Every_answer_stands_in_its_column_whatever_commas_quotes_and_lines_it_holds()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers["what"] = new TextAnswer("A \"big\" gull, flying\r\nover bread");
-        await house.SendAsync(answers);
-        house.Time.Advance(TimeSpan.FromMinutes(1));
-        await house.SendAsync(Answers("second@bakes.example", "under-1500"));
-        var rows = await ReadAsync(house);
+        await app.SendAsync(answers);
+        app.Time.Advance(TimeSpan.FromMinutes(1));
+        await app.SendAsync(Answers("second@bakes.example", "under-1500"));
+        var rows = await ReadAsync(app);
         rows.Count.ShouldBe(2);
         (rows[0]["Received"], rows[0]["Fit"], rows[0]["Came from"]).ShouldBe(("2026-11-23 10:00", "Come in", "https://bakery.example/walls"));
         rows[0]["What would you like painted?"].ShouldBe("A \"big\" gull, flying\r\nover bread", "RFC 4180, 2.6 and 2.7");
@@ -30,12 +30,12 @@ public sealed class AnswersCsvTests
     [InlineData("\"")]
     public async Task Whatever_stands_in_a_cell_comes_back_letter_by_letter(string words)
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var page = new Page("one", "One", [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())]);
-        var link = await house.MakeQuickFormAsync(new FormContent("Words", "", [page], [], new SendOff("end", "Thanks", "Thanks.")));
-        (await house.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })).EnsureSuccessStatusCode();
-        var stored = (TextAnswer)(await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["words"];
-        var row = (await ReadAsync(house, "Words")).ShouldHaveSingleItem();
+        var link = await app.MakeQuickFormAsync(new FormContent("Words", "", [page], [], new SendOff("end", "Thanks", "Thanks.")));
+        (await app.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })).EnsureSuccessStatusCode();
+        var stored = (TextAnswer)(await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["words"];
+        var row = (await ReadAsync(app, "Words")).ShouldHaveSingleItem();
         (row["Words"], row["More"]).ShouldBe((stored.Text, "after it"));
     }
 
@@ -48,12 +48,12 @@ public sealed class AnswersCsvTests
     [InlineData("\t=1+1")]
     public async Task A_cell_that_a_spreadsheet_would_run_is_only_words(string formula)
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers["what"] = new TextAnswer(formula);
         answers["place"] = new TextAnswer("\"=1+1");
-        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
-        var cell = (await ReadAsync(house)).Single()["What would you like painted?"];
+        (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        var cell = (await ReadAsync(app)).Single()["What would you like painted?"];
         cell.ShouldStartWith("'");
         cell.ShouldEndWith(formula.Trim());
     }
@@ -65,24 +65,24 @@ public sealed class AnswersCsvTests
     [InlineData("a; b", "a; b")]
     public async Task What_a_spreadsheet_would_run_behind_another_mark_is_only_words_too(string words, string cell)
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers["what"] = new TextAnswer(words);
-        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
-        (await ReadAsync(house)).Single()["What would you like painted?"].ShouldBe(cell);
+        (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        (await ReadAsync(app)).Single()["What would you like painted?"].ShouldBe(cell);
     }
 
     [Fact]
     public async Task A_form_nobody_knows_has_no_answers()
     {
-        await using var house = new TestHouse();
-        (await house.Owner().GetAsync($"/api/forms/{Guid.NewGuid()}/answers.csv")).StatusCode.ShouldBe(System.Net.HttpStatusCode.NotFound);
+        await using var app = new TestApp();
+        (await app.Owner().GetAsync($"/api/forms/{Guid.NewGuid()}/answers.csv")).StatusCode.ShouldBe(System.Net.HttpStatusCode.NotFound);
     }
 
     /// <summary>The file as a CSV reader sees it, by heading.</summary>
-    private static async Task<List<Dictionary<string, string>>> ReadAsync(TestHouse house, string title = "A wall to paint")
+    private static async Task<List<Dictionary<string, string>>> ReadAsync(TestApp app, string title = "A wall to paint")
     {
-        var owner = house.Owner();
+        var owner = app.Owner();
         var form = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Single(one => one.Text("title") == title).Text("id");
         var file = await owner.GetAsync($"/api/forms/{form}/answers.csv");
         file.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");

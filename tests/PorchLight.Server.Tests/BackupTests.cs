@@ -13,23 +13,23 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_backup_of_a_running_house_brings_everything_back_in_another_place()
     {
-        await using var house = new TestHouse { Durable = true };
-        await house.SendAsync(Answers());
-        var link = await house.LinkAsync();
+        await using var app = new TestApp { Durable = true };
+        await app.SendAsync(Answers());
+        var link = await app.LinkAsync();
         var file = In("one.zip");
-        var said = await BackUpAsync(house, file);
+        var said = await BackUpAsync(app, file);
         said.Done.ShouldBeTrue();
         said.Sentence.ShouldContain(file);
         if (!OperatingSystem.IsWindows())
             File.GetUnixFileMode(file).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite, "the keys are in it");
-        await house.SendAsync(Answers("later@bakes.example"));
+        await app.SendAsync(Answers("later@bakes.example"));
 
         var elsewhere = new DataFolder(In("elsewhere"));
-        var restored = await RestoreAsync(house, elsewhere, file);
+        var restored = await RestoreAsync(app, elsewhere, file);
         restored.Done.ShouldBeTrue(restored.Sentence);
         restored.Sentence.ShouldContain("inquiries 1");
         elsewhere.Dispose();
-        await using var other = new TestHouse { Folder = elsewhere.Path };
+        await using var other = new TestApp { Folder = elsewhere.Path };
         (await other.LinkAsync()).ShouldBe(link, "the keys came along, so that what is sealed can be opened");
         (await other.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(1);
     }
@@ -37,12 +37,12 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task What_was_there_before_a_restore_is_put_aside_and_not_lost()
     {
-        await using var house = new TestHouse { Durable = true };
-        await BackUpAsync(house, In("one.zip"));
+        await using var app = new TestApp { Durable = true };
+        await BackUpAsync(app, In("one.zip"));
         using var target = new DataFolder(In("target"));
-        (await RestoreAsync(house, target, In("one.zip"))).Done.ShouldBeTrue();
+        (await RestoreAsync(app, target, In("one.zip"))).Done.ShouldBeTrue();
         await File.WriteAllTextAsync(target.Database, "something of value");
-        var again = await RestoreAsync(house, target, In("one.zip"));
+        var again = await RestoreAsync(app, target, In("one.zip"));
         again.Done.ShouldBeTrue();
         var aside = Directory.GetDirectories(target.Path).Single(folder => again.Sentence.Contains(folder, StringComparison.Ordinal));
         (await File.ReadAllTextAsync(Path.Combine(aside, "porch-light.db"))).ShouldBe("something of value");
@@ -57,14 +57,14 @@ public sealed class BackupTests : IDisposable
     [InlineData("empty")]
     public async Task A_damaged_backup_is_refused_and_nothing_is_touched(string damage)
     {
-        await using var house = new TestHouse { Durable = true };
+        await using var app = new TestApp { Durable = true };
         var file = In("one.zip");
-        await BackUpAsync(house, file);
+        await BackUpAsync(app, file);
         Damage(file, damage);
         using var target = new DataFolder(In("target"));
         Directory.CreateDirectory(target.Path);
         await File.WriteAllTextAsync(target.Database, "something of value");
-        var said = await RestoreAsync(house, target, file);
+        var said = await RestoreAsync(app, target, file);
         (said.Done, said.Sentence).ShouldBe((false, "This backup is damaged or no backup of Porch Light. Nothing was changed."));
         (await File.ReadAllTextAsync(target.Database)).ShouldBe("something of value");
         Directory.GetFileSystemEntries(target.Path).Select(Path.GetFileName).ShouldBe(["in-use", "porch-light.db"], ignoreOrder: true);
@@ -74,45 +74,45 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task A_backup_of_a_newer_version_is_refused()
     {
-        await using var house = new TestHouse { Durable = true };
-        await house.AskAsync(db => db.Database.ExecuteSqlRawAsync("INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Wings', '99.0')"));
-        await BackUpAsync(house, In("newer.zip"));
+        await using var app = new TestApp { Durable = true };
+        await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Wings', '99.0')"));
+        await BackUpAsync(app, In("newer.zip"));
         using var target = new DataFolder(In("target"));
-        (await RestoreAsync(house, target, In("newer.zip"))).Sentence.ShouldContain("made by a newer Porch Light");
+        (await RestoreAsync(app, target, In("newer.zip"))).Sentence.ShouldContain("made by a newer Porch Light");
         File.Exists(target.Database).ShouldBeFalse();
     }
 
     [Fact]
     public async Task Nothing_is_restored_under_a_running_house_and_no_second_house_opens_on_its_folder()
     {
-        await using var house = new TestHouse { Durable = true };
-        await BackUpAsync(house, In("one.zip"));
-        using var same = new DataFolder(house.Folder);
-        (await RestoreAsync(house, same, In("one.zip"))).Sentence.ShouldContain("Stop it first; nothing was changed");
+        await using var app = new TestApp { Durable = true };
+        await BackUpAsync(app, In("one.zip"));
+        using var same = new DataFolder(app.Folder);
+        (await RestoreAsync(app, same, In("one.zip"))).Sentence.ShouldContain("Stop it first; nothing was changed");
         same.TryUse().ShouldBeFalse();
     }
 
     [Fact]
     public async Task A_file_that_exists_is_not_overwritten_and_a_place_that_cannot_be_written_is_named()
     {
-        await using var house = new TestHouse { Durable = true };
+        await using var app = new TestApp { Durable = true };
         await File.WriteAllTextAsync(In("mine.zip"), "mine");
-        (await BackUpAsync(house, In("mine.zip"))).Done.ShouldBeFalse();
+        (await BackUpAsync(app, In("mine.zip"))).Done.ShouldBeFalse();
         (await File.ReadAllTextAsync(In("mine.zip"))).ShouldBe("mine");
-        (await BackUpAsync(house, In("no/such/folder/one.zip"))).Sentence.ShouldStartWith("The backup could not be written");
+        (await BackUpAsync(app, In("no/such/folder/one.zip"))).Sentence.ShouldStartWith("The backup could not be written");
     }
 
     [Fact]
     public async Task The_owner_downloads_the_same_backup()
     {
-        await using var house = new TestHouse { Durable = true };
-        await house.SendAsync(Answers());
-        var owner = house.Owner();
+        await using var app = new TestApp { Durable = true };
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
         var download = await owner.GetAsync("/api/settings/backup.zip");
         download.Content.Headers.ContentDisposition!.FileName.ShouldBe("porch-light-2026-11-23-1000.zip");
         await File.WriteAllBytesAsync(In("download.zip"), await download.Content.ReadAsByteArrayAsync());
         using var target = new DataFolder(In("target"));
-        (await RestoreAsync(house, target, In("download.zip"))).Done.ShouldBeTrue();
+        (await RestoreAsync(app, target, In("download.zip"))).Done.ShouldBeTrue();
     }
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
@@ -169,15 +169,15 @@ public sealed class BackupTests : IDisposable
         written.Write(bytes);
     }
 
-    private static Task<Report> BackUpAsync(TestHouse house, string file)
+    private static Task<CommandResult> BackUpAsync(TestApp app, string file)
     {
-        _ = house.Server;
-        return house.Services.GetRequiredService<Backup>().WriteAsync(file, CancellationToken.None);
+        _ = app.Server;
+        return app.Services.GetRequiredService<Backup>().WriteAsync(file, CancellationToken.None);
     }
 
-    private static async Task<Report> RestoreAsync(TestHouse house, DataFolder into, string file)
+    private static async Task<CommandResult> RestoreAsync(TestApp app, DataFolder into, string file)
     {
-        var known = await house.AskAsync(db => Task.FromResult(db.Database.GetMigrations().ToHashSet()));
-        return await new Backup(into, house.Time).RestoreAsync(file, known, CancellationToken.None);
+        var known = await app.AskAsync(db => Task.FromResult(db.Database.GetMigrations().ToHashSet()));
+        return await new Backup(into, app.Time).RestoreAsync(file, known, CancellationToken.None);
     }
 }

@@ -12,8 +12,8 @@ public sealed class BadInputTests
     [Fact]
     public async Task An_unknown_form_says_so()
     {
-        await using var house = new TestHouse();
-        var response = await house.CreateClient().GetAsync("/public/forms/invented");
+        await using var app = new TestApp();
+        var response = await app.CreateClient().GetAsync("/public/forms/invented");
         response.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await response.SentenceAsync()).ShouldContain("no form at this address");
     }
@@ -21,12 +21,12 @@ public sealed class BadInputTests
     [Fact]
     public async Task A_form_whose_light_is_off_shows_its_away_note_and_takes_nothing()
     {
-        await using var house = new TestHouse();
-        await house.AskAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
-        var shown = await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}").JsonAsync();
+        await using var app = new TestApp();
+        await app.AskAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
+        var shown = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync();
         shown.Text("welcome").ShouldBe("lightOff");
         shown.GetProperty("form").ValueKind.ShouldBe(JsonValueKind.Null, "nothing of it is shown");
-        var refused = await house.SendAsync(Answers());
+        var refused = await app.SendAsync(Answers());
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await refused.SentenceAsync()).ShouldBe(shown.Text("note"));
     }
@@ -34,46 +34,46 @@ public sealed class BadInputTests
     [Fact]
     public async Task Missing_answers_are_named_one_by_one()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers.Remove("email");
         answers["what"] = new TextAnswer("   ");
-        var refused = await house.SendAsync(answers);
+        var refused = await app.SendAsync(answers);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["email", "what"]);
-        (await house.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
+        (await app.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
     }
 
     [Fact]
     public async Task Answers_of_the_wrong_kind_and_to_questions_that_are_not_asked_are_refused()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var wrong = Answers();
         wrong["budget"] = new TextAnswer("lots");
-        (await (await house.SendAsync(wrong)).PlacesAsync()).ShouldBe(["budget"]);
+        (await (await app.SendAsync(wrong)).PlacesAsync()).ShouldBe(["budget"]);
         var unknown = Answers();
         unknown["shoe-size"] = new NumberAnswer(43);
-        (await (await house.SendAsync(unknown)).PlacesAsync()).ShouldBe(["shoe-size"]);
+        (await (await app.SendAsync(unknown)).PlacesAsync()).ShouldBe(["shoe-size"]);
     }
 
     [Fact]
     public async Task Half_a_megabyte_in_a_field_gets_a_sentence_beside_it_and_five_a_sentence_for_all()
     {
-        await using var house = new TestHouse();
-        house.UseKestrel(0);
-        house.StartServer();
+        await using var app = new TestApp();
+        app.UseKestrel(0);
+        app.StartServer();
         var answers = Answers();
         answers["what"] = new TextAnswer(new string('w', 500_000));
-        var longer = await house.SendAsync(answers);
+        var longer = await app.SendAsync(answers);
         longer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await longer.PlacesAsync()).ShouldBe(["what"]);
         answers["what"] = new TextAnswer(new string('w', 5_000_000));
         // A client that asks before it sends gets the answer; one that does not may find the line closed.
-        var asking = new HttpRequestMessage(HttpMethod.Post, $"/public/forms/{await house.LinkAsync()}/send")
+        var asking = new HttpRequestMessage(HttpMethod.Post, $"/public/forms/{await app.LinkAsync()}/send")
         {
             Content = Body(new { version = 1, sendKey = Guid.NewGuid(), answers, cameFrom = (string?)null }), Headers = { ExpectContinue = true },
         };
-        var long5 = await house.CreateClient().SendAsync(asking);
+        var long5 = await app.CreateClient().SendAsync(asking);
         long5.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await long5.SentenceAsync()).ShouldContain("nothing you typed is lost");
     }
@@ -87,8 +87,8 @@ public sealed class BadInputTests
     [InlineData("{\"version\":1,\"sendKey\":\"7f1f3f5e-0000-7000-8000-000000000000\",\"answers\":null,\"cameFrom\":null}")]
     public async Task An_unreadable_body_gets_a_sentence(string body)
     {
-        await using var house = new TestHouse();
-        var refused = await PostAsync(house, body);
+        await using var app = new TestApp();
+        var refused = await PostAsync(app, body);
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await refused.SentenceAsync()).ShouldContain("could not be read");
     }
@@ -100,8 +100,8 @@ public sealed class BadInputTests
     [InlineData("\"4000\"")]
     public async Task An_unreadable_answer_is_named(string answer)
     {
-        await using var house = new TestHouse();
-        var refused = await PostAsync(house, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":""" + answer + "}}");
+        await using var app = new TestApp();
+        var refused = await PostAsync(app, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":""" + answer + "}}");
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await refused.PlacesAsync()).ShouldBe(["budget"]);
     }
@@ -109,12 +109,12 @@ public sealed class BadInputTests
     [Fact]
     public async Task An_answer_without_its_kind_gets_a_sentence()
     {
-        await using var house = new TestHouse();
-        var refused = await PostAsync(house, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":{"keys":["unsure"]}}}""");
+        await using var app = new TestApp();
+        var refused = await PostAsync(app, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":{"keys":["unsure"]}}}""");
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await refused.SentenceAsync()).ShouldContain("could not be read");
     }
 
-    private static async Task<HttpResponseMessage> PostAsync(TestHouse house, string body) =>
-        await house.CreateClient().PostAsync($"/public/forms/{await house.LinkAsync()}/send", new StringContent(body, Encoding.UTF8, "application/json"));
+    private static async Task<HttpResponseMessage> PostAsync(TestApp app, string body) =>
+        await app.CreateClient().PostAsync($"/public/forms/{await app.LinkAsync()}/send", new StringContent(body, Encoding.UTF8, "application/json"));
 }

@@ -9,8 +9,8 @@ public sealed class ContractTests
     [Fact]
     public async Task The_committed_contract_is_the_one_the_server_speaks()
     {
-        await using var house = new TestHouse();
-        var spoken = JsonNode.Parse(await house.CreateClient().GetStringAsync("/openapi/v1.json"))!.AsObject();
+        await using var app = new TestApp();
+        var spoken = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!.AsObject();
         var committed = JsonNode.Parse(await File.ReadAllTextAsync(Repository("src/PorchLight.Server/openapi.json")))!.AsObject();
         // Where the server happens to listen is no part of the contract.
         spoken.Remove("servers");

@@ -22,8 +22,8 @@ public sealed class DataFolderTests
                 await command.ExecuteNonQueryAsync();
             }
 
-            await using var house = new TestHouse { Furnishing = Furnishing.Empty, FromScratch = true, Folder = path };
-            (await house.AskAsync(db => db.Businesses.CountAsync())).ShouldBe(0);
+            await using var app = new TestApp { SeedData = SeedData.Empty, FromScratch = true, Folder = path };
+            (await app.AskAsync(db => db.Businesses.CountAsync())).ShouldBe(0);
         }
         finally
         {
@@ -36,8 +36,8 @@ public sealed class DataFolderTests
     {
         if (OperatingSystem.IsWindows())
             return;
-        await using var house = new TestHouse();
-        foreach (var open in new[] { "keys", "files" }.Select(name => Path.Combine(house.Folder, name)))
+        await using var app = new TestApp();
+        foreach (var open in new[] { "keys", "files" }.Select(name => Path.Combine(app.Folder, name)))
         {
             Directory.CreateDirectory(open);
             File.SetUnixFileMode(open, (UnixFileMode)0b111_101_101);
@@ -45,20 +45,20 @@ public sealed class DataFolderTests
             File.SetUnixFileMode(Path.Combine(open, "old"), (UnixFileMode)0b110_100_100);
         }
 
-        await house.SendAsync(Answers());
-        foreach (var entry in Directory.EnumerateFileSystemEntries(house.Folder, "*", SearchOption.AllDirectories).Append(house.Folder))
+        await app.SendAsync(Answers());
+        foreach (var entry in Directory.EnumerateFileSystemEntries(app.Folder, "*", SearchOption.AllDirectories).Append(app.Folder))
             ((int)File.GetUnixFileMode(entry) & 0b000_111_111).ShouldBe(0, entry);
     }
 
     [Fact]
     public async Task A_copy_that_a_killed_backup_left_is_taken_away_at_the_next_start()
     {
-        await using var house = new TestHouse();
-        var (old, young) = (Path.Combine(house.Folder, "copy-old.db"), Path.Combine(house.Folder, "copy-young.db"));
+        await using var app = new TestApp();
+        var (old, young) = (Path.Combine(app.Folder, "copy-old.db"), Path.Combine(app.Folder, "copy-young.db"));
         await File.WriteAllTextAsync(old, "half");
         await File.WriteAllTextAsync(young, "half");
         File.SetLastWriteTimeUtc(old, DateTime.UtcNow.AddHours(-2));
-        house.StartServer();
+        app.StartServer();
         (File.Exists(old), File.Exists(young)).ShouldBe((false, true), "one that is being written now is left alone");
     }
 }

@@ -14,10 +14,10 @@ public sealed class FirstRunTests
     [Fact]
     public async Task An_empty_house_becomes_a_business_with_an_owner_and_a_form_that_takes_inquiries()
     {
-        await using var house = Empty();
-        var noor = await house.StrangerAsync();
+        await using var app = Empty();
+        var noor = await app.StrangerAsync();
         (await noor.GetAsync("/api/session").JsonAsync()).GetProperty("business").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
-        (await noor.PostAsync("/api/first-run", Body(First(house)))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await noor.PostAsync("/api/first-run", Body(First(app)))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await RefreshTokenAsync(noor);
         var session = await noor.GetAsync("/api/session").JsonAsync();
         (session.Text("name"), session.Text("role"), session.GetProperty("isDemo").GetBoolean()).ShouldBe(("Noor Ambler", "owner", false));
@@ -27,44 +27,44 @@ public sealed class FirstRunTests
         (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "it is not published yet");
         (await noor.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
         (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).EnsureSuccessStatusCode();
-        var shown = await house.CreateClient().GetAsync($"/public/forms/{await house.LinkAsync()}").JsonAsync();
+        var shown = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync();
         (shown.Text("title"), shown.Text("business")).ShouldBe(("A sign for your shop", "Inkwell & Oak"));
-        await house.SignedInAsync("noor@inkwelloak.example", "eight oak planks");
+        await app.SignedInAsync("noor@inkwelloak.example", "eight oak planks");
     }
 
     [Fact]
     public async Task Only_who_has_the_key_from_the_terminal_becomes_the_owner_and_only_once()
     {
-        await using var house = Empty();
-        var stranger = await house.StrangerAsync();
-        var guessed = await stranger.PostAsync("/api/first-run", Body(First(house, key: "0123456789abcdef")));
+        await using var app = Empty();
+        var stranger = await app.StrangerAsync();
+        var guessed = await stranger.PostAsync("/api/first-run", Body(First(app, key: "0123456789abcdef")));
         (await guessed.PlacesAsync()).ShouldBe(["key"]);
-        var first = First(house);
+        var first = First(app);
         (await stranger.PostAsync("/api/first-run", Body(first))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        var second = await (await house.StrangerAsync()).PostAsync("/api/first-run", Body(first));
+        var second = await (await app.StrangerAsync()).PostAsync("/api/first-run", Body(first));
         second.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        File.Exists(Path.Combine(house.Folder, "first-run-key")).ShouldBeFalse();
+        File.Exists(Path.Combine(app.Folder, "first-run-key")).ShouldBeFalse();
     }
 
     [Fact]
     public async Task Everything_that_is_wrong_is_named_at_once_and_nothing_is_made()
     {
-        await using var house = Empty();
-        var first = First(house) with { Business = Card with { Zone = "Nowhere" }, Hours = Hours with { Monday = "all day" }, Promise = new ReplyPromise(0, PromiseClock.OpenHours), Password = "short" };
-        var refused = await (await house.StrangerAsync()).PostAsync("/api/first-run", Body(first));
+        await using var app = Empty();
+        var first = First(app) with { Business = Card with { Zone = "Nowhere" }, Hours = Hours with { Monday = "all day" }, Promise = new ReplyPromise(0, PromiseClock.OpenHours), Password = "short" };
+        var refused = await (await app.StrangerAsync()).PostAsync("/api/first-run", Body(first));
         (await refused.PlacesAsync()).ShouldBe(["zone", "monday", "hours", "password"]);
-        (await house.AskAsync(async db => (await db.Businesses.CountAsync(), await db.Users.CountAsync()))).ShouldBe((0, 0));
+        (await app.AskAsync(async db => (await db.Businesses.CountAsync(), await db.Users.CountAsync()))).ShouldBe((0, 0));
     }
 
     [Fact]
     public async Task A_double_click_makes_one_business()
     {
-        await using var house = Empty();
-        var noor = await house.StrangerAsync();
-        var first = First(house);
+        await using var app = Empty();
+        var noor = await app.StrangerAsync();
+        var first = First(app);
         var both = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => noor.PostAsync("/api/first-run", Body(first))));
         both.Select(one => one.StatusCode).ShouldBe([HttpStatusCode.NoContent, HttpStatusCode.Conflict, HttpStatusCode.Conflict], ignoreOrder: true);
-        (await house.AskAsync(db => db.Users.CountAsync())).ShouldBe(1);
+        (await app.AskAsync(db => db.Users.CountAsync())).ShouldBe(1);
     }
 
     [Theory]
@@ -72,16 +72,16 @@ public sealed class FirstRunTests
     [InlineData("A sign", 0, "startingPrice")]
     public async Task A_first_form_without_a_title_or_a_price_is_not_made(string title, decimal startingPrice, string place)
     {
-        await using var house = new TestHouse();
-        (await (await house.Owner().PostAsync("/api/forms", Body(new { title, startingPrice }))).PlacesAsync()).ShouldBe([place]);
+        await using var app = new TestApp();
+        (await (await app.Owner().PostAsync("/api/forms", Body(new { title, startingPrice }))).PlacesAsync()).ShouldBe([place]);
     }
 
     [Fact]
     public async Task A_real_business_keeps_real_time()
     {
-        await using var house = Empty();
-        var noor = await house.StrangerAsync();
-        (await noor.PostAsync("/api/first-run", Body(First(house)))).EnsureSuccessStatusCode();
+        await using var app = Empty();
+        var noor = await app.StrangerAsync();
+        (await noor.PostAsync("/api/first-run", Body(First(app)))).EnsureSuccessStatusCode();
         await RefreshTokenAsync(noor);
         (await noor.PostAsync("/api/practice/clock/skip", Body(new { to = "nextHour" }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
@@ -89,8 +89,8 @@ public sealed class FirstRunTests
     [Fact]
     public async Task The_choices_hold_zones_countries_and_currencies()
     {
-        await using var house = Empty();
-        var choices = await house.CreateClient().GetAsync("/api/choices").JsonAsync();
+        await using var app = Empty();
+        var choices = await app.CreateClient().GetAsync("/api/choices").JsonAsync();
         Names("zones").ShouldContain(("Pacific/Auckland", "Auckland, New Zealand"));
         Names("countries").ShouldContain(("NZ", "New Zealand"));
         Names("currencies").ShouldContain(("NZD", "New Zealand Dollar"));
@@ -98,14 +98,14 @@ public sealed class FirstRunTests
         IEnumerable<(string, string)> Names(string of) => choices.GetProperty(of).EnumerateArray().Select(one => (one.Text("code"), one.Text("name")));
     }
 
-    private static TestHouse Empty() => new() { Furnishing = Furnishing.Empty };
+    private static TestApp Empty() => new() { SeedData = SeedData.Empty };
 
-    private static Identity.FirstRunEndpoints.FirstRun First(TestHouse house, string? key = null) => new(
-        key ?? ReadKey(house), "eight oak planks", Card, Hours, new ReplyPromise(8, PromiseClock.OpenHours));
+    private static Identity.FirstRunEndpoints.FirstRun First(TestApp app, string? key = null) => new(
+        key ?? ReadKey(app), "eight oak planks", Card, Hours, new ReplyPromise(8, PromiseClock.OpenHours));
 
-    private static string ReadKey(TestHouse house)
+    private static string ReadKey(TestApp app)
     {
-        _ = house.Server;
-        return File.ReadAllText(Path.Combine(house.Folder, "first-run-key"));
+        _ = app.Server;
+        return File.ReadAllText(Path.Combine(app.Folder, "first-run-key"));
     }
 }

@@ -17,17 +17,17 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task The_thank_you_goes_by_itself_and_the_follow_up_waits_for_a_nod_with_its_gap()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.WorkAsync();
-        (await Mailed(house)).ShouldBe(["Your wall: thank you, Tilda"]);
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.WorkAsync();
+        (await Mailed(app)).ShouldBe(["Your wall: thank you, Tilda"]);
 
-        await house.PassTimeAsync(OneDay);
-        (await Mailed(house)).Count.ShouldBe(1, "nothing that needs a nod is sent by itself");
-        var owner = house.Owner();
+        await app.PassTimeAsync(OneDay);
+        (await Mailed(app)).Count.ShouldBe(1, "nothing that needs a nod is sent by itself");
+        var owner = app.Owner();
         var nod = (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0];
         var path = $"/api/nods/{nod.Text("runId")}/{nod.Text("step")}";
-        var draft = await DraftAsync(house);
+        var draft = await DraftAsync(app);
 
         var refused = await owner.PostAsync(path + "/send", Seen(draft));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -36,76 +36,76 @@ public sealed class FollowThroughTests
         var filled = await FillAsync(owner, path, draft, "I know that wall.");
         (await owner.PostAsync(path + "/send", Seen(filled))).EnsureSuccessStatusCode();
         (await owner.PostAsync(path + "/send", Seen(filled))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        await house.WorkAsync();
-        (await Mailed(house)).ShouldBe(["Your wall: thank you, Tilda", "About your wall, Tilda"]);
-        (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Text.ShouldContain("\n\nI know that wall.\n\n");
-        (await house.AskAsync(db => db.Runs.SingleAsync())).NextMoment.ShouldBe(house.Now + Duration.FromDays(4) + Duration.FromDays(2) - Duration.FromHours(1),
+        await app.WorkAsync();
+        (await Mailed(app)).ShouldBe(["Your wall: thank you, Tilda", "About your wall, Tilda"]);
+        (await app.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Text.ShouldContain("\n\nI know that wall.\n\n");
+        (await app.AskAsync(db => db.Runs.SingleAsync())).NextMoment.ShouldBe(app.Now + Duration.FromDays(4) + Duration.FromDays(2) - Duration.FromHours(1),
             "four days on is Saturday 10:00, held to Monday 09:00");
-        (await house.AskAsync(db => db.Inquiries.SingleAsync())).PromiseStopped.ShouldBe(house.Now, "a person's word keeps the promise");
+        (await app.AskAsync(db => db.Inquiries.SingleAsync())).PromiseStopped.ShouldBe(app.Now, "a person's word keeps the promise");
     }
 
     [Fact]
     public async Task What_was_edited_is_kept_until_it_is_sent()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.PassTimeAsync(OneDay);
-        var owner = house.Owner();
-        var path = await NodPathAsync(house);
-        await FillAsync(owner, path, await DraftAsync(house), "Half a thought");
-        (await DraftAsync(house)).Parts.OfType<GapPart>().Single().Filled.ShouldBe("Half a thought");
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.PassTimeAsync(OneDay);
+        var owner = app.Owner();
+        var path = await NodPathAsync(app);
+        await FillAsync(owner, path, await DraftAsync(app), "Half a thought");
+        (await DraftAsync(app)).Parts.OfType<GapPart>().Single().Filled.ShouldBe("Half a thought");
     }
 
     [Fact]
     public async Task Only_what_the_person_sees_is_sent()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.PassTimeAsync(OneDay);
-        var owner = house.Owner();
-        var path = await NodPathAsync(house);
-        var seen = await FillAsync(owner, path, await DraftAsync(house), "I know that wall.");
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.PassTimeAsync(OneDay);
+        var owner = app.Owner();
+        var path = await NodPathAsync(app);
+        var seen = await FillAsync(owner, path, await DraftAsync(app), "I know that wall.");
         await FillAsync(owner, path, seen, "I never saw that wall.");
         var refused = await owner.PostAsync(path + "/send", Seen(seen));
         refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         var clash = (await refused.JsonAsync()).GetProperty("clashes").EnumerateArray().Single();
         (clash.Text("theirs"), clash.Text("yours")).ShouldBe(("I never saw that wall.", "I know that wall."));
-        await house.WorkAsync();
-        (await Mailed(house)).Count.ShouldBe(1);
+        await app.WorkAsync();
+        (await Mailed(app)).Count.ShouldBe(1);
     }
 
     [Fact]
     public async Task Outside_sending_hours_a_nod_waits_for_the_morning()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.PassTimeAsync(OneDay + Duration.FromHours(9));
-        var owner = house.Owner();
-        var path = await NodPathAsync(house);
-        var sent = await owner.PostAsync(path + "/send", Seen(await FillAsync(owner, path, await DraftAsync(house), "x"))).JsonAsync();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.PassTimeAsync(OneDay + Duration.FromHours(9));
+        var owner = app.Owner();
+        var path = await NodPathAsync(app);
+        var sent = await owner.PostAsync(path + "/send", Seen(await FillAsync(owner, path, await DraftAsync(app), "x"))).JsonAsync();
         sent.Text("goes").ShouldBe("tomorrow 09:00");
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("goes").ShouldBe("tomorrow 09:00");
-        (await Mailed(house)).Count.ShouldBe(1);
-        await house.PassTimeAsync(Duration.FromHours(14));
-        (await Mailed(house)).Count.ShouldBe(2);
-        (await house.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<Core.Records.MessageSent>()
+        (await Mailed(app)).Count.ShouldBe(1);
+        await app.PassTimeAsync(Duration.FromHours(14));
+        (await Mailed(app)).Count.ShouldBe(2);
+        (await app.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<Core.Records.MessageSent>()
             .Select(sent => sent.By).ShouldBe([null, "Maren Tolliver"], "who nodded is remembered until it goes");
     }
 
     [Fact]
     public async Task A_skipped_message_is_never_sent_and_the_next_is_planned()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.PassTimeAsync(OneDay);
-        var owner = house.Owner();
-        (await owner.PostAsync(await NodPathAsync(house) + "/skip", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        await house.WorkAsync();
-        (await Mailed(house)).Count.ShouldBe(1);
-        (await house.AskAsync(db => db.Runs.SingleAsync())).State.Current!.Key.ShouldBe("second");
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.PassTimeAsync(OneDay);
+        var owner = app.Owner();
+        (await owner.PostAsync(await NodPathAsync(app) + "/skip", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await app.WorkAsync();
+        (await Mailed(app)).Count.ShouldBe(1);
+        (await app.AskAsync(db => db.Runs.SingleAsync())).State.Current!.Key.ShouldBe("second");
 
-        (await owner.PostAsync(await NodPathAsync(house) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await owner.PostAsync(await NodPathAsync(house) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await owner.PostAsync(await NodPathAsync(app) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync(await NodPathAsync(app) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("step").ShouldBe("first");
     }
 
@@ -114,21 +114,21 @@ public sealed class FollowThroughTests
     [InlineData("booked", StopOn.Booked)]
     public async Task When_they_answer_or_book_nothing_pending_remains_and_the_timeline_says_why(string act, StopOn why)
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.PassTimeAsync(OneDay);
-        var owner = house.Owner();
-        var mail = await house.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.PassTimeAsync(OneDay);
+        var owner = app.Owner();
+        var mail = await app.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
         (await owner.PostAsync($"/api/practice/mail/{mail}/{act}", Body(new { text = "Yes please" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
-        var run = await house.AskAsync(db => db.Runs.SingleAsync());
+        var run = await app.AskAsync(db => db.Runs.SingleAsync());
         (run.Active, run.NextMoment, run.State.StoppedBy).ShouldBe((false, null, why));
         run.State.Steps.ShouldNotContain(step => step.IsPending);
-        await house.PassTimeAsync(Duration.FromDays(200));
-        (await house.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(1);
-        owner = await house.SignedInAsync(DemoBusiness.OwnerMail);
+        await app.PassTimeAsync(Duration.FromDays(200));
+        (await app.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(1);
+        owner = await app.SignedInAsync(DemoBusiness.OwnerMail);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(0);
-        var inquiry = await house.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
+        var inquiry = await app.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
         (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("timeline").EnumerateArray()
             .ShouldContain(entry => entry.Text("sentence").Contains("3 steps cancelled", StringComparison.Ordinal));
     }
@@ -136,26 +136,26 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Workers_that_race_do_everything_once()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         for (var n = 0; n < 5; n++)
-            await house.SendAsync(Answers($"lead{n}@bakes.example"));
-        house.Time.Advance(TimeSpan.FromDays(1));
-        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => house.WorkAsync()));
-        (await Mailed(house)).Count.ShouldBe(5);
-        (await house.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is Core.Records.NodAsked).ShouldBe(5);
+            await app.SendAsync(Answers($"lead{n}@bakes.example"));
+        app.Time.Advance(TimeSpan.FromDays(1));
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => app.WorkAsync()));
+        (await Mailed(app)).Count.ShouldBe(5);
+        (await app.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is Core.Records.NodAsked).ShouldBe(5);
     }
 
     [Fact]
     public async Task One_effect_cannot_be_queued_twice()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        var twice = house.AskAsync(async db =>
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var twice = app.AskAsync(async db =>
         {
-            await using var scope = house.Services.CreateAsyncScope();
-            var room = ActivatorUtilities.CreateInstance<MailRoom>(scope.ServiceProvider, db);
+            await using var scope = app.Services.CreateAsyncScope();
+            var room = ActivatorUtilities.CreateInstance<MailQueue>(scope.ServiceProvider, db);
             var key = await db.OutgoingMail.Select(mail => mail.EffectKey).SingleAsync();
-            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", automatic: true, house.Now);
+            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", automatic: true, app.Now);
             return await db.SaveChangesAsync();
         });
         await twice.ShouldThrowAsync<DbUpdateException>();
@@ -164,23 +164,23 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Skipping_ahead_moves_the_business_clock_and_signs_nobody_out()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
         var clock = await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "nextStep" })).JsonAsync();
         clock.Text("now").ShouldBe("Tuesday 24 November 2026, 10:00 Europe/Dublin");
-        await house.WorkAsync();
+        await app.WorkAsync();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(1);
         (await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "tomorrowMorning" })).JsonAsync()).Text("now").ShouldStartWith("Wednesday 25 November 2026, 09:00");
     }
 
-    private static Task<List<string>> Mailed(TestHouse house) =>
-        house.AskAsync(db => db.PracticeMail.Where(mail => !mail.Incoming).OrderBy(mail => mail.At).Select(mail => mail.Subject).ToListAsync());
+    private static Task<List<string>> Mailed(TestApp app) =>
+        app.AskAsync(db => db.PracticeMail.Where(mail => !mail.Incoming).OrderBy(mail => mail.At).Select(mail => mail.Subject).ToListAsync());
 
-    private static async Task<string> NodPathAsync(TestHouse house) =>
-        $"/api/nods/{await house.AskAsync(db => db.Runs.Select(run => run.Id).SingleAsync())}/first";
+    private static async Task<string> NodPathAsync(TestApp app) =>
+        $"/api/nods/{await app.AskAsync(db => db.Runs.Select(run => run.Id).SingleAsync())}/first";
 
-    private static async Task<MessageDraft> DraftAsync(TestHouse house) => (await house.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
+    private static async Task<MessageDraft> DraftAsync(TestApp app) => (await app.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
 
     private static System.Net.Http.Json.JsonContent Seen(MessageDraft seen) => Body(new { seen, now = false });
 

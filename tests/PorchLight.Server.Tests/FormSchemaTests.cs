@@ -12,11 +12,11 @@ public sealed class FormSchemaTests
     [Fact]
     public async Task Every_form_of_the_demo_follows_the_published_schema_and_what_is_no_form_does_not()
     {
-        await using var house = new TestHouse { Furnishing = Furnishing.DemoWithPeople };
-        var published = await house.CreateClient().GetAsync("/schemas/form.json");
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
+        var published = await app.CreateClient().GetAsync("/schemas/form.json");
         published.Content.Headers.ContentType!.MediaType.ShouldBe("application/schema+json");
         var schema = await JsonSchema.FromJsonAsync(await published.Content.ReadAsStringAsync());
-        var forms = await house.AskAsync(db => db.Forms.Select(form => form.Draft).ToListAsync());
+        var forms = await app.AskAsync(db => db.Forms.Select(form => form.Draft).ToListAsync());
         forms.Count.ShouldBe(5);
         foreach (var form in forms)
             schema.Validate(Text(form)).ShouldBeEmpty(form.Title);
@@ -39,9 +39,9 @@ public sealed class FormSchemaTests
     [Fact]
     public async Task A_form_taken_out_and_put_into_another_comes_back_the_same()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
-        await house.MakeQuickFormAsync(new FormContent("Empty", "", [new Page("one", "One", [])], [], new SendOff("end", "End", "")));
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        await app.MakeQuickFormAsync(new FormContent("Empty", "", [new Page("one", "One", [])], [], new SendOff("end", "End", "")));
         var ids = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Select(form => form.Text("id")).ToList();
         var taken = await owner.GetAsync($"/api/forms/{ids[0]}/content").JsonAsync();
         var put = new JsonObject { ["revision"] = 1, ["content"] = JsonNode.Parse(taken.GetProperty("content").GetRawText()) };

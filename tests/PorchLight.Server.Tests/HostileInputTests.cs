@@ -10,14 +10,14 @@ public sealed class HostileInputTests
     [Fact]
     public async Task Script_in_every_answer_is_only_words_in_the_mail_page_and_runs_nowhere()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers["name"] = new PersonNameAnswer("<script>alert(1)</script>", "\"><img src=x onerror=alert(1)>");
         answers["what"] = new TextAnswer("</p><script>alert(1)</script>{{7*7}}{promise}");
-        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
-        await house.WorkAsync();
-        var owner = house.Owner();
-        var mail = await house.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
+        (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        await app.WorkAsync();
+        var owner = app.Owner();
+        var mail = await app.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
         var page = await owner.GetAsync($"/api/practice/mail/{mail}/page");
         page.Headers.GetValues("Content-Security-Policy").Single().ShouldStartWith("default-src 'none'");
         var html = await page.Content.ReadAsStringAsync();
@@ -28,13 +28,13 @@ public sealed class HostileInputTests
     [Fact]
     public async Task A_name_cannot_add_a_line_to_a_mail_header()
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var answers = Answers();
         answers["name"] = new PersonNameAnswer("Tilda\r\nBcc: all@example.com", "B");
-        (await (await house.SendAsync(answers)).PlacesAsync()).ShouldBe(["name"]);
+        (await (await app.SendAsync(answers)).PlacesAsync()).ShouldBe(["name"]);
         answers["name"] = new PersonNameAnswer("Tilda\u0085\u0000", "B");
-        (await house.SendAsync(answers)).EnsureSuccessStatusCode();
-        (await house.AskAsync(db => db.OutgoingMail.SingleAsync())).Subject.ShouldBe("Your wall: thank you, Tilda");
+        (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.OutgoingMail.SingleAsync())).Subject.ShouldBe("Your wall: thank you, Tilda");
     }
 
     [Theory]
@@ -43,9 +43,9 @@ public sealed class HostileInputTests
     [InlineData("https://bakery.example/walls", "https://bakery.example/walls")]
     public async Task Where_they_came_from_is_kept_only_when_it_is_a_web_address(string said, string? kept)
     {
-        await using var house = new TestHouse();
-        (await house.CreateClient().PostAsync($"/public/forms/{await house.LinkAsync()}/send",
-            Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = said, ticket = await house.TicketAsync() }))).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await house.AskAsync(db => db.Inquiries.SingleAsync())).CameFrom.ShouldBe(kept);
+        await using var app = new TestApp();
+        (await app.CreateClient().PostAsync($"/public/forms/{await app.LinkAsync()}/send",
+            Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = said, ticket = await app.TicketAsync() }))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await app.AskAsync(db => db.Inquiries.SingleAsync())).CameFrom.ShouldBe(kept);
     }
 }

@@ -42,15 +42,15 @@ public sealed class HostileRequestTests
     [Fact]
     public async Task No_public_endpoint_breaks_whatever_is_posted_to_it()
     {
-        await using var house = new TestHouse();
-        var link = await house.MakeQuickFormAsync(Odd, new FormSettings { Guard = new SpamGuard(LeastSeconds: 0), TakesPlainPosts = true, Capacity = new Capacity("day", [new MonthPlaces(new NodaTime.YearMonth(9999, 12), 0)]) });
-        var client = house.CreateClient(new() { AllowAutoRedirect = false });
+        await using var app = new TestApp();
+        var link = await app.MakeQuickFormAsync(Odd, new FormSettings { Guard = new SpamGuard(LeastSeconds: 0), TakesPlainPosts = true, Capacity = new Capacity("day", [new MonthPlaces(new NodaTime.YearMonth(9999, 12), 0)]) });
+        var client = app.CreateClient(new() { AllowAutoRedirect = false });
         var posts = Posts.Concat(Answers.SelectMany(answers => new[]
         {
             ("application/json", $$"""{"version":1,"sendKey":"{{Guid.NewGuid()}}","page":"one","leaving":true,"revision":0,"answers":{{answers}},"cameFrom":null,"proof":"bnVsbA=="}"""),
             ("application/json", $$"""{"version":1,"sendKey":"{{Guid.NewGuid()}}","page":"one","leaving":false,"revision":0,"answers":{{answers}},"cameFrom":"\u0000","ticket":"bnVsbA=="}"""),
         })).ToList();
-        foreach (var (method, path) in PublicEndpoints(house, link))
+        foreach (var (method, path) in PublicEndpoints(app, link))
         {
             foreach (var (type, body) in method is "POST" or "PUT" ? posts : [("", "")])
             {
@@ -75,68 +75,68 @@ public sealed class HostileRequestTests
     [InlineData("%00")]
     public async Task Whatever_is_typed_into_a_look_up_gets_an_answer(string typed)
     {
-        await using var house = new TestHouse();
+        await using var app = new TestApp();
         var list = Guid.NewGuid();
-        (await house.Owner().PutAsync($"/api/lists/{list}?name=Towns", new StringContent("Town\nHowth\nBray", Encoding.UTF8, "text/csv"))).EnsureSuccessStatusCode();
-        var link = await house.MakeQuickFormAsync(new FormContent("Towns", "", [new Page("one", "One", [new Question("town", "Town?", new LookUpKind(list, ["Town"]))])], [], new SendOff("end", "Thanks", "Thanks.")));
-        var found = await house.CreateClient().GetAsync($"/public/forms/{link}/1/look-up?question=town&typed={Uri.EscapeDataString(typed)}");
+        (await app.Owner().PutAsync($"/api/lists/{list}?name=Towns", new StringContent("Town\nHowth\nBray", Encoding.UTF8, "text/csv"))).EnsureSuccessStatusCode();
+        var link = await app.MakeQuickFormAsync(new FormContent("Towns", "", [new Page("one", "One", [new Question("town", "Town?", new LookUpKind(list, ["Town"]))])], [], new SendOff("end", "Thanks", "Thanks.")));
+        var found = await app.CreateClient().GetAsync($"/public/forms/{link}/1/look-up?question=town&typed={Uri.EscapeDataString(typed)}");
         found.StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
     public async Task A_quarter_of_a_million_empty_rows_are_refused_before_anything_walks_them()
     {
-        await using var house = new TestHouse();
-        var link = await house.MakeQuickFormAsync(Odd);
+        await using var app = new TestApp();
+        var link = await app.MakeQuickFormAsync(Odd);
         var rows = new RowsAnswer([.. Enumerable.Repeat(new AnswerRow(new Dictionary<string, Answer?>()), 250_000)]);
-        (await (await house.SendAsync(link, new() { ["list"] = rows })).SentenceAsync()).ShouldContain("more answers here than this form can hold");
-        (await house.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
+        (await (await app.SendAsync(link, new() { ["list"] = rows })).SentenceAsync()).ShouldContain("more answers here than this form can hold");
+        (await app.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
     }
 
     [Fact]
     public async Task One_address_can_leave_only_so_much_in_an_hour()
     {
-        await using var house = new TestHouse { Settings = { ["PorchLight:MegabytesByAddress"] = "1" } };
-        var link = await house.MakeQuickFormAsync(Odd);
-        var upload = () => house.CreateClient().PostAsync($"/public/forms/{link}/1/files?filling={Guid.NewGuid()}&question=files&name=a.txt", new ByteArrayContent(Encoding.UTF8.GetBytes(new string('a', 600_000))));
+        await using var app = new TestApp { Settings = { ["PorchLight:MegabytesByAddress"] = "1" } };
+        var link = await app.MakeQuickFormAsync(Odd);
+        var upload = () => app.CreateClient().PostAsync($"/public/forms/{link}/1/files?filling={Guid.NewGuid()}&question=files&name=a.txt", new ByteArrayContent(Encoding.UTF8.GetBytes(new string('a', 600_000))));
         (await upload()).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await (await upload()).SentenceAsync()).ShouldContain("within an hour");
-        house.Time.Advance(TimeSpan.FromHours(1));
+        app.Time.Advance(TimeSpan.FromHours(1));
         (await upload()).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
     public async Task An_upload_that_is_too_large_is_told_so_in_its_own_words()
     {
-        await using var house = new TestHouse();
-        var link = await house.MakeQuickFormAsync(Odd);
-        var refused = await house.CreateClient().PostAsync($"/public/forms/{link}/1/files?filling={Guid.NewGuid()}&question=files&name=film.mp4", new ByteArrayContent(new byte[27 * 1024 * 1024]));
+        await using var app = new TestApp();
+        var link = await app.MakeQuickFormAsync(Odd);
+        var refused = await app.CreateClient().PostAsync($"/public/forms/{link}/1/files?filling={Guid.NewGuid()}&question=files&name=film.mp4", new ByteArrayContent(new byte[27 * 1024 * 1024]));
         (await refused.SentenceAsync()).ShouldBe("“film.mp4” is larger than 25 MB. Please send a smaller copy.");
     }
 
     [Fact]
     public async Task Nobody_is_mailed_more_than_a_few_links_a_day_and_no_ticket_sends_for_ever()
     {
-        await using var house = new TestHouse();
-        var link = await house.LinkAsync();
+        await using var app = new TestApp();
+        var link = await app.LinkAsync();
         for (var n = 0; n < 4; n++)
         {
             var key = Guid.NewGuid();
-            (await house.CreateClient().PutAsync($"/public/forms/{link}/kept", Testing.Requests.Body(new { version = 1, page = "you", sendKey = key, revision = 0, answers = new { } }))).IsSuccessStatusCode.ShouldBeTrue();
-            var mailed = await house.CreateClient().PostAsync($"/public/forms/{link}/kept/mail", Testing.Requests.Body(new { sendKey = key, email = "victim@bakes.example", agrees = true }));
+            (await app.CreateClient().PutAsync($"/public/forms/{link}/saved-draft", Testing.Requests.Body(new { version = 1, page = "you", sendKey = key, revision = 0, answers = new { } }))).IsSuccessStatusCode.ShouldBeTrue();
+            var mailed = await app.CreateClient().PostAsync($"/public/forms/{link}/saved-draft/mail", Testing.Requests.Body(new { sendKey = key, email = "victim@bakes.example", agrees = true }));
             mailed.StatusCode.ShouldBe(n < 3 ? HttpStatusCode.NoContent : HttpStatusCode.Conflict);
         }
 
-        var ticket = await house.TicketAsync();
+        var ticket = await app.TicketAsync();
         for (var n = 0; n < 6; n++)
         {
-            var sent = await house.CreateClient().PostAsync($"/public/forms/{link}/send", Testing.Requests.Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Testing.Requests.Answers($"lead{n}@bakes.example"), cameFrom = (string?)null, ticket }));
+            var sent = await app.CreateClient().PostAsync($"/public/forms/{link}/send", Testing.Requests.Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Testing.Requests.Answers($"lead{n}@bakes.example"), cameFrom = (string?)null, ticket }));
             sent.StatusCode.ShouldBe(n < 5 ? HttpStatusCode.OK : HttpStatusCode.UnprocessableEntity);
         }
     }
 
-    private static IEnumerable<(string Method, string Path)> PublicEndpoints(TestHouse house, string link) =>
-        from endpoint in house.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+    private static IEnumerable<(string Method, string Path)> PublicEndpoints(TestApp app, string link) =>
+        from endpoint in app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
         let path = "/" + endpoint.RoutePattern.RawText!.Trim('/')
         where path.StartsWith("/public/", StringComparison.Ordinal)
         from method in endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"]

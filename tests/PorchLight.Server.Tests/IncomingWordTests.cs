@@ -13,10 +13,10 @@ public sealed class IncomingWordTests
     [Fact]
     public async Task An_answer_stands_on_the_inquiry_with_its_words_and_today_says_that_they_wrote_back()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
-        var mail = (await house.AskAsync(db => db.PracticeMail.SingleAsync())).Id;
-        house.Time.Advance(TimeSpan.FromHours(1));
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
+        var mail = (await app.AskAsync(db => db.PracticeMail.SingleAsync())).Id;
+        app.Time.Advance(TimeSpan.FromHours(1));
         (await owner.PostAsync($"/api/practice/mail/{mail}/answer", Body(new { text = "It can wait until May." }))).EnsureSuccessStatusCode();
 
         var view = await ViewAsync(owner, id);
@@ -33,10 +33,10 @@ public sealed class IncomingWordTests
     [Fact]
     public async Task A_word_after_the_first_reply_brings_them_back_to_today_until_they_are_answered()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Your wall", text = "Gladly." }))).EnsureSuccessStatusCode();
-        await house.WorkAsync();
+        await app.WorkAsync();
         (await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "She phoned about the scaffold." }))).EnsureSuccessStatusCode();
         var row = (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised")[0];
         (row.Text("group"), row.Text("wroteBack")).ShouldBe(("wroteBack", "today 10:00"));
@@ -49,9 +49,9 @@ public sealed class IncomingWordTests
     [Fact]
     public async Task Answered_elsewhere_keeps_the_promise_in_one_press()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
-        house.Time.Advance(TimeSpan.FromHours(2));
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
+        app.Time.Advance(TimeSpan.FromHours(2));
         (await owner.PostAsync($"/api/inquiries/{id}/answered-elsewhere", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await ViewAsync(owner, id)).Text("promise").ShouldBe("Kept: first personal reply today 12:00.");
     }
@@ -59,19 +59,19 @@ public sealed class IncomingWordTests
     [Fact]
     public async Task That_they_phoned_stops_what_would_have_reminded_them()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
         (await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "" }))).EnsureSuccessStatusCode();
-        (await house.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Replied);
-        await house.PassTimeAsync(Duration.FromDays(30));
-        (await house.AskAsync(db => db.PracticeMail.CountAsync())).ShouldBe(1, "only the thank-you that went at once");
+        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Replied);
+        await app.PassTimeAsync(Duration.FromDays(30));
+        (await app.AskAsync(db => db.PracticeMail.CountAsync())).ShouldBe(1, "only the thank-you that went at once");
     }
 
     [Fact]
     public async Task A_follow_through_can_be_stopped_by_hand()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
         (await ViewAsync(owner, id)).Text("running").ShouldNotBeEmpty();
         (await owner.PostAsync($"/api/inquiries/{id}/stop", null)).EnsureSuccessStatusCode();
         var view = await ViewAsync(owner, id);
@@ -82,24 +82,24 @@ public sealed class IncomingWordTests
     [Fact]
     public async Task A_closed_inquiry_owes_and_sends_nothing_and_can_be_opened_again()
     {
-        await using var house = new TestHouse();
-        var (owner, id) = await OneInquiryAsync(house);
+        await using var app = new TestApp();
+        var (owner, id) = await OneInquiryAsync(app);
         (await owner.PostAsync($"/api/inquiries/{id}/close", null)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised").GetArrayLength().ShouldBe(0);
-        (await house.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Closed);
-        (await house.AskAsync(db => db.Projects.SingleAsync())).Closed.ShouldNotBeNull();
+        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Closed);
+        (await app.AskAsync(db => db.Projects.SingleAsync())).Closed.ShouldNotBeNull();
         (await ViewAsync(owner, id)).Text("promise").ShouldBe("Closed today 10:00.");
 
         (await owner.PostAsync($"/api/inquiries/{id}/open-again", null)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised").GetArrayLength().ShouldBe(1, "the promise holds again");
-        (await house.AskAsync(db => db.Projects.SingleAsync())).Closed.ShouldBeNull();
+        (await app.AskAsync(db => db.Projects.SingleAsync())).Closed.ShouldBeNull();
     }
 
-    private static async Task<(HttpClient Owner, string Id)> OneInquiryAsync(TestHouse house)
+    private static async Task<(HttpClient Owner, string Id)> OneInquiryAsync(TestApp app)
     {
-        (await house.SendAsync(Answers())).EnsureSuccessStatusCode();
-        await house.WorkAsync();
-        return (house.Owner(), (await house.AskAsync(db => db.Inquiries.SingleAsync())).Id.ToString());
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        await app.WorkAsync();
+        return (app.Owner(), (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id.ToString());
     }
 
     private static Task<JsonElement> ViewAsync(HttpClient owner, string id) => owner.GetAsync($"/api/inquiries/{id}").JsonAsync();

@@ -47,8 +47,8 @@ public sealed class LookUpListTests
     [Fact]
     public async Task Fifty_thousand_lines_are_found_by_a_few_letters_and_only_shown_columns_are_told()
     {
-        await using var house = new TestHouse();
-        var (owner, list) = (house.Owner(), Guid.CreateVersion7());
+        await using var app = new TestApp();
+        var (owner, list) = (app.Owner(), Guid.CreateVersion7());
         var csv = new StringBuilder("Colour,Code,Price\r\n");
         for (var n = 0; n < 49_999; n++)
             csv.Append("Shade ").Append(n).Append(",S").Append(n).Append(",7\r\n");
@@ -56,16 +56,16 @@ public sealed class LookUpListTests
         var saved = await owner.PutAsync($"/api/lists/{list}?name=Colours", new StringContent(csv.ToString(), Encoding.UTF8, "text/csv"));
         (await saved.JsonAsync()).GetProperty("lines").GetInt32().ShouldBe(50_000);
 
-        var link = await house.MakeQuickFormAsync(new FormContent("A colour", "", [new Page("one", "One", [new Question("colour", "Which?", new LookUpKind(list, ["Colour", "Code"]))])], [], new SendOff("end", "Thanks", "Thanks.")));
-        var stranger = house.CreateClient();
+        var link = await app.MakeQuickFormAsync(new FormContent("A colour", "", [new Page("one", "One", [new Question("colour", "Which?", new LookUpKind(list, ["Colour", "Code"]))])], [], new SendOff("end", "Thanks", "Thanks.")));
+        var stranger = app.CreateClient();
         var found = await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=OCHER%20ow").JsonAsync();
         found[0].GetProperty("columns").EnumerateArray().Select(column => column.GetString()).ShouldBe(["Ócher", "OW 1"], "without regard to case and accents, and without the price");
         (await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=shade").JsonAsync()).GetArrayLength().ShouldBe(20);
         (await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=%25").JsonAsync()).GetArrayLength().ShouldBe(0, "a percent sign is a letter like any other");
 
-        (await house.SendAsync(link, new() { ["colour"] = new LookUpAnswer("invented") })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await house.SendAsync(link, new() { ["colour"] = new LookUpAnswer("Ócher", ["Whatever", "the browser says"]) })).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await house.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["colour"].ShouldBe(new LookUpAnswer("Ócher", ["Ócher", "OW 1"]));
+        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("invented") })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("Ócher", ["Whatever", "the browser says"]) })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["colour"].ShouldBe(new LookUpAnswer("Ócher", ["Ócher", "OW 1"]));
     }
 
     /// <summary>Half a million lines of twenty cells, made as they are read.</summary>

@@ -13,25 +13,25 @@ public sealed class OwnerTests
     [Fact]
     public async Task An_edit_is_kept_apart_until_it_is_published_as_a_new_version()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var id = await FormIdAsync(owner);
-        var link = await house.LinkAsync();
+        var link = await app.LinkAsync();
         var saved = await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours"))).JsonAsync();
         (saved.GetProperty("revision").GetInt32(), saved.GetProperty("unpublishedChanges").GetBoolean()).ShouldBe((2, true));
-        (await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall to paint");
+        (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall to paint");
 
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
-        var shown = await house.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync();
+        var shown = await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync();
         (shown.Text("title"), shown.GetProperty("form").GetProperty("version").GetInt32()).ShouldBe(("A wall of yours", 2));
     }
 
     [Fact]
     public async Task Two_edits_of_the_same_words_are_refused_with_both_versions_and_change_nothing()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var id = await FormIdAsync(owner);
         var found = Words("A wall to paint");
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(found, Words("First")))).EnsureSuccessStatusCode();
@@ -47,8 +47,8 @@ public sealed class OwnerTests
     [Fact]
     public async Task Two_edits_of_different_words_are_both_kept()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var id = await FormIdAsync(owner);
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours")))).EnsureSuccessStatusCode();
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(
@@ -62,8 +62,8 @@ public sealed class OwnerTests
     [Fact]
     public async Task A_form_that_cannot_work_is_not_published_and_the_places_are_named()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var id = await FormIdAsync(owner);
         (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint", ("what", "What would you like painted?")), Words(" ", ("what", ""))))).EnsureSuccessStatusCode();
         var refused = await owner.PostAsync($"/api/forms/{id}/publish", null);
@@ -74,11 +74,11 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_link_and_the_embed_code_lead_to_the_form_and_the_light_can_be_switched()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         var id = await FormIdAsync(owner);
         var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
-        var token = await house.LinkAsync();
+        var token = await app.LinkAsync();
         var sharing = form.GetProperty("sharing");
         sharing.Text("link").ShouldBe($"http://localhost/f/{token}");
         sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\" data-title=\"A wall to paint\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
@@ -89,14 +89,14 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_form_as_its_owner_sees_it_names_no_answers_by_their_keys()
     {
-        await using var house = new TestHouse();
-        await house.MakeFormAsync(new FormContent("A visit", "",
+        await using var app = new TestApp();
+        await app.MakeFormAsync(new FormContent("A visit", "",
         [
             new Page("who", "You", [new Question("name", "Your name", new ShortTextKind())]),
             new Page("when", "When, {answer:name|please}", [new Question("day", "When may we come, {answer:name|please}?", new ShortTextKind())]),
         ], [], new SendOff("end", "Thank you, {answer:name}", "That was all.")));
-        var id = (await house.AskAsync(db => db.Forms.ToListAsync())).Single(one => one.Draft.Title == "A visit").Id;
-        var form = await house.Owner().GetAsync($"/api/forms/{id}").JsonAsync();
+        var id = (await app.AskAsync(db => db.Forms.ToListAsync())).Single(one => one.Draft.Title == "A visit").Id;
+        var form = await app.Owner().GetAsync($"/api/forms/{id}").JsonAsync();
         form.GetProperty("sendOffs")[0].GetString().ShouldBe("Thank you");
         var (first, second) = (form.GetProperty("pages")[0], form.GetProperty("pages")[1]);
         second.Text("title").ShouldBe("When, please");
@@ -108,15 +108,15 @@ public sealed class OwnerTests
     [Fact]
     public async Task A_reply_goes_out_and_keeps_the_promise()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
         var id = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        house.Time.Advance(TimeSpan.FromHours(3));
+        app.Time.Advance(TimeSpan.FromHours(3));
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        await house.WorkAsync();
-        (await house.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
         (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promise").ShouldBe("Kept: first personal reply today 13:00.");
         (await owner.GetAsync("/api/today").JsonAsync()).Text("note").ShouldBe("Nobody is waiting for a first reply.");
     }
@@ -124,9 +124,9 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_client_shows_each_value_with_where_it_came_from()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
         var row = (await owner.GetAsync("/api/clients").JsonAsync())[0];
         (row.Text("name"), row.Text("standing")).ShouldBe(("Tilda Brackenridge", "lead"));
         var client = await owner.GetAsync($"/api/clients/{row.Text("id")}").JsonAsync();
@@ -138,13 +138,13 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_bell_rings_without_being_asked_and_is_quiet_once_seen()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
-        var news = Listen(house);
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var news = Listen(app);
         var rang = new TaskCompletionSource();
         news.On("changed", rang.SetResult);
         await news.StartAsync();
-        await house.SendAsync(Answers());
+        await app.SendAsync(Answers());
         await rang.Task.WaitAsync(TimeSpan.FromSeconds(20));
         await news.DisposeAsync();
 
@@ -158,8 +158,8 @@ public sealed class OwnerTests
     [Fact]
     public async Task Many_changes_in_a_row_ring_the_first_and_the_last()
     {
-        await using var house = new TestHouse();
-        await using var news = Listen(house);
+        await using var app = new TestApp();
+        await using var news = Listen(app);
         var (rings, ring) = (0, new SemaphoreSlim(0));
         news.On("changed", () =>
         {
@@ -168,12 +168,12 @@ public sealed class OwnerTests
         });
         await news.StartAsync();
         for (var n = 0; n < 4; n++)
-            await house.SendAsync(Answers());
+            await app.SendAsync(Answers());
         (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("the first is told at once");
-        house.Time.Advance(TimeSpan.FromSeconds(1));
+        app.Time.Advance(TimeSpan.FromSeconds(1));
         (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("that there was more is told after a second");
-        house.Time.Advance(TimeSpan.FromSeconds(2));
-        await house.SendAsync(Answers());
+        app.Time.Advance(TimeSpan.FromSeconds(2));
+        await app.SendAsync(Answers());
         (await ring.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBeTrue("what comes later is told at once again");
         await news.StopAsync();
         rings.ShouldBe(3);
@@ -182,8 +182,8 @@ public sealed class OwnerTests
     [Fact]
     public async Task An_open_window_hears_nothing_more_once_its_person_signed_out()
     {
-        await using var house = new TestHouse();
-        await using var news = Listen(house);
+        await using var app = new TestApp();
+        await using var news = Listen(app);
         var closed = new TaskCompletionSource();
         news.Closed += _ =>
         {
@@ -191,27 +191,27 @@ public sealed class OwnerTests
             return Task.CompletedTask;
         };
         await news.StartAsync();
-        (await house.Owner().PostAsync("/api/sign-out", null)).EnsureSuccessStatusCode();
+        (await app.Owner().PostAsync("/api/sign-out", null)).EnsureSuccessStatusCode();
         await closed.Task.WaitAsync(TimeSpan.FromSeconds(20));
     }
 
-    private static HubConnection Listen(TestHouse house)
+    private static HubConnection Listen(TestApp app)
     {
-        var handler = house.Server.CreateHandler();
+        var handler = app.Server.CreateHandler();
         return new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
         {
             options.HttpMessageHandlerFactory = _ => handler;
             options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
-            options.Headers["Cookie"] = house.OwnerCookies;
+            options.Headers["Cookie"] = app.OwnerCookies;
         }).Build();
     }
 
     [Fact]
     public async Task Evaluate_checks_a_page_only_when_it_is_left_and_names_the_next()
     {
-        await using var house = new TestHouse();
-        var link = await house.LinkAsync();
-        var stranger = house.CreateClient();
+        await using var app = new TestApp();
+        var link = await app.LinkAsync();
+        var stranger = app.CreateClient();
         async Task<System.Text.Json.JsonElement> Ask(bool leaving, Dictionary<string, Answer?> answers) =>
             await stranger.PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "you", leaving, sendKey = Guid.NewGuid(), answers })).JsonAsync();
         (await Ask(false, [])).GetProperty("findings").GetArrayLength().ShouldBe(0);
@@ -223,12 +223,12 @@ public sealed class OwnerTests
     [Fact]
     public async Task The_demo_is_played_through_the_same_code_and_leaves_something_to_do()
     {
-        await using var house = new TestHouse { Furnishing = Furnishing.DemoWithPeople };
-        var owner = house.Owner();
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
+        var owner = app.Owner();
         var today = await owner.GetAsync("/api/today").JsonAsync();
         today.GetProperty("promised").GetArrayLength().ShouldBeGreaterThan(2);
         today.GetProperty("nods").GetArrayLength().ShouldBeGreaterThan(0);
-        (await house.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Fit).Distinct().CountAsync())).ShouldBe(3);
+        (await app.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Fit).Distinct().CountAsync())).ShouldBe(3);
     }
 
     [Theory]
@@ -238,13 +238,13 @@ public sealed class OwnerTests
     [InlineData("2027-01-02T12:00:00Z", "when eleven days back all is closed")]
     public async Task The_demo_can_be_made_at_any_hour_of_any_day(string when, string because)
     {
-        await using var house = new TestHouse
+        await using var app = new TestApp
         {
-            Furnishing = Furnishing.DemoWithPeople,
+            SeedData = SeedData.DemoWithPeople,
             FromScratch = true,
             Time = new(DateTimeOffset.Parse(when, System.Globalization.CultureInfo.InvariantCulture)),
         };
-        (await house.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(8, because);
+        (await app.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(8, because);
     }
 
     private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");

@@ -20,7 +20,7 @@ public sealed class SendOnceTests
         "/api/forms/{id}/light", "/api/forms/{id}/publish", "/api/people/{seat}/role", "/api/inquiries/{id}/place", // the same again is no change
         "/api/inquiries/{id}/stop", "/api/inquiries/{id}/close", "/api/inquiries/{id}/open-again",
         "/api/mail/{id}/again", "/api/mail/{id}/leave", "/api/nods/{runId}/{step}/send", "/api/nods/{runId}/{step}/skip", "/api/nods/{runId}/{step}/take-back", // moves on from a state
-        "/public/forms/{token}/send", "/public/forms/{token}/kept/mail", "/public/forms/{token}/tell-me", "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
+        "/public/forms/{token}/send", "/public/forms/{token}/saved-draft/mail", "/public/forms/{token}/reopening", "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
         "/public/forms/{token}/code/check", "/public/forms/{token}/evaluate", "/public/receipts/{token}/call",
         "/public/forms/{token}/plain", // a browser without script has no key to send
         "/public/forms/{token}/{version:int}/files", // counted against the question's limit, and gone in a day unless sent
@@ -30,30 +30,30 @@ public sealed class SendOnceTests
     [Fact]
     public async Task Every_post_is_marked_or_known_to_change_nothing_the_second_time()
     {
-        await using var house = new TestHouse();
-        var posts = Posts(house);
-        posts.Where(post => post.Metadata.GetMetadata<OnceMark>() is null).Select(Path).ShouldBe(OnceByTheirNature, ignoreOrder: true);
-        posts.Count(post => post.Metadata.GetMetadata<OnceMark>() is not null).ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
+        await using var app = new TestApp();
+        var posts = Posts(app);
+        posts.Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is null).Select(Path).ShouldBe(OnceByTheirNature, ignoreOrder: true);
+        posts.Count(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
     }
 
     [Fact]
     public async Task Pressed_twice_and_pressed_at_the_same_time_everything_happens_once()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        await house.WorkAsync();
-        var inquiry = (await house.AskAsync(db => db.Inquiries.SingleAsync())).Id.Value;
-        var form = (await house.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
-        var member = (await house.AskAsync(db => db.Users.SingleAsync(seat => seat.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
-        var marked = Posts(house).Where(post => post.Metadata.GetMetadata<OnceMark>() is not null).Select(Path).ToHashSet();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.WorkAsync();
+        var inquiry = (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id.Value;
+        var form = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
+        var member = (await app.AskAsync(db => db.Users.SingleAsync(seat => seat.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
+        var marked = Posts(app).Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).Select(Path).ToHashSet();
+        var owner = app.Owner();
         foreach (var (route, path, body) in Acts(inquiry, form, member))
         {
             marked.ShouldContain(route);
-            var mail = path.Contains("{mail}", StringComparison.Ordinal) ? (await house.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString() : "";
+            var mail = path.Contains("{mail}", StringComparison.Ordinal) ? (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString() : "";
             var key = Guid.NewGuid().ToString();
             var together = await Task.WhenAll(Press(), Press());
-            var counted = await CountAsync(house);
+            var counted = await CountAsync(app);
             var again = await Press();
             foreach (var one in together.Append(again))
             {
@@ -61,9 +61,9 @@ public sealed class SendOnceTests
                 (await one.Content.ReadAsStringAsync()).ShouldBe(await again.Content.ReadAsStringAsync(), route);
             }
 
-            (await CountAsync(house)).ShouldBe(counted, route);
+            (await CountAsync(app)).ShouldBe(counted, route);
             (await PressAsync(Guid.NewGuid().ToString())).IsSuccessStatusCode.ShouldBeTrue("another press is another act");
-            (await CountAsync(house)).ShouldNotBe(counted, $"{route} does something when it is pressed anew");
+            (await CountAsync(app)).ShouldNotBe(counted, $"{route} does something when it is pressed anew");
 
             Task<HttpResponseMessage> Press() => PressAsync(key);
 
@@ -77,10 +77,10 @@ public sealed class SendOnceTests
     [Fact]
     public async Task The_same_key_with_other_words_is_not_the_same_press()
     {
-        await using var house = new TestHouse();
-        await house.SendAsync(Answers());
-        var path = $"/api/inquiries/{(await house.AskAsync(db => db.Inquiries.SingleAsync())).Id}/reply";
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var path = $"/api/inquiries/{(await app.AskAsync(db => db.Inquiries.SingleAsync())).Id}/reply";
+        var owner = app.Owner();
         owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
         (await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly." }))).EnsureSuccessStatusCode();
         var changed = await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly, on Tuesday." }));
@@ -91,8 +91,8 @@ public sealed class SendOnceTests
     [Fact]
     public async Task What_was_refused_may_be_pressed_again_with_the_same_key()
     {
-        await using var house = new TestHouse();
-        var owner = house.Owner();
+        await using var app = new TestApp();
+        var owner = app.Owner();
         owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
         (await owner.PostAsync("/api/forms", Body(new { title = "", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await owner.PostAsync("/api/forms", Body(new { title = "A gate", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -115,15 +115,15 @@ public sealed class SendOnceTests
     ];
 
     /// <summary>How much there is of everything, and how far the clock was moved; made anew with every act is what only changes its name.</summary>
-    private static async Task<string> CountAsync(TestHouse house) => await house.AskAsync(async db => string.Join(' ',
+    private static async Task<string> CountAsync(TestApp app) => await app.AskAsync(async db => string.Join(' ',
         await db.OutgoingMail.CountAsync(), await db.PracticeMail.CountAsync(), await db.Events.CountAsync(), await db.Forms.CountAsync(), await db.FollowThroughs.CountAsync(),
         await db.StoredFiles.CountAsync(), (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash, await db.PersonalLinks.CountAsync(),
         (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash, await db.Invites.CountAsync(), (await db.Businesses.SingleAsync()).ClockAheadSeconds));
 
-    private static List<RouteEndpoint> Posts(TestHouse house)
+    private static List<RouteEndpoint> Posts(TestApp app)
     {
-        house.StartServer();
-        return [.. house.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        app.StartServer();
+        return [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
             .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true || Path(endpoint) == "/news/negotiate").DistinctBy(Path)];
     }
 

@@ -20,7 +20,7 @@ public sealed class StorageTests
     public void What_is_kept_as_JSON_comes_back_as_it_was_in_every_kind_and_to_the_last_property(string name)
     {
         var type = KeptAsJson.Single(one => one.Name == name);
-        foreach (var value in Filled.EachOf(type))
+        foreach (var value in SampleValues.EachOf(type))
             DeepComparison.FirstDifference(value, Again(value, type)).ShouldBeNull(value.GetType().Name);
     }
 
@@ -34,7 +34,7 @@ public sealed class StorageTests
     [Fact]
     public void Every_answer_comes_back_equal()
     {
-        foreach (var answer in Filled.EachOf(typeof(Answer)))
+        foreach (var answer in SampleValues.EachOf(typeof(Answer)))
             Again(answer, typeof(Answer)).ShouldBe(answer);
     }
 

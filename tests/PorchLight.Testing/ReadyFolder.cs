@@ -16,7 +16,7 @@ internal sealed record SignedIn(IReadOnlyList<(string Name, string Value)> Cooki
 /// </summary>
 internal sealed class ReadyFolder
 {
-    private static readonly ConcurrentDictionary<(Furnishing, DateTimeOffset), Lazy<ReadyFolder>> Made = [];
+    private static readonly ConcurrentDictionary<(SeedData, DateTimeOffset), Lazy<ReadyFolder>> Made = [];
 
     private readonly string _path;
 
@@ -29,26 +29,26 @@ internal sealed class ReadyFolder
     public SignedIn? Member { get; }
 
     /// <summary>The one with these things in it, made at this time.</summary>
-    public static ReadyFolder Of(Furnishing furnishing, DateTimeOffset at) =>
+    public static ReadyFolder Of(SeedData furnishing, DateTimeOffset at) =>
         Made.GetOrAdd((furnishing, at), key => new(() => Task.Run(() => MakeAsync(key.Item1, key.Item2)).GetAwaiter().GetResult())).Value;
 
     public void CopyTo(string folder) => FolderCopy.Make(_path, folder);
 
-    private static async Task<ReadyFolder> MakeAsync(Furnishing furnishing, DateTimeOffset at)
+    private static async Task<ReadyFolder> MakeAsync(SeedData furnishing, DateTimeOffset at)
     {
         var path = Directory.CreateTempSubdirectory("porch-light-ready-").FullName;
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(path, recursive: true);
-        await using var house = new TestHouse { Folder = path, Furnishing = furnishing, Time = new FakeTimeProvider(at) };
-        _ = house.Server;
-        return furnishing == Furnishing.Empty
+        await using var app = new TestApp { Folder = path, SeedData = furnishing, Time = new FakeTimeProvider(at) };
+        _ = app.Server;
+        return furnishing == SeedData.Empty
             ? new ReadyFolder(path, null, null)
-            : new ReadyFolder(path, await SignInAsync(house, DemoBusiness.OwnerMail), await SignInAsync(house, DemoBusiness.MemberMail));
+            : new ReadyFolder(path, await SignInAsync(app, DemoBusiness.OwnerMail), await SignInAsync(app, DemoBusiness.MemberMail));
     }
 
-    private static async Task<SignedIn> SignInAsync(TestHouse house, string email)
+    private static async Task<SignedIn> SignInAsync(TestApp app, string email)
     {
         var jar = new CookieContainer();
-        using var client = house.CreateDefaultClient(new CookieContainerHandler(jar));
+        using var client = app.CreateDefaultClient(new CookieContainerHandler(jar));
         await RefreshTokenAsync(client);
         (await client.PostAsync("/api/sign-in", Body(new { email, password = DemoBusiness.Password }))).EnsureSuccessStatusCode();
         await RefreshTokenAsync(client);

@@ -9,7 +9,7 @@ namespace PorchLight.Testing;
 /// <summary>What goes to the house, as its own pages would send it.</summary>
 internal static class Requests
 {
-    public const string AntiforgeryHeader = Seats.AntiforgeryHeader;
+    public const string AntiforgeryHeader = UserAccess.AntiforgeryHeader;
 
     public static JsonContent Body(object value) => JsonContent.Create(value, options: Json.Options);
 

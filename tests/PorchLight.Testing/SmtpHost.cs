@@ -7,7 +7,7 @@ using System.Text.RegularExpressions;
 namespace PorchLight.Testing;
 
 /// <summary>How the mail server treats one connection.</summary>
-internal enum Mood
+internal enum SmtpBehaviour
 {
     Takes,
 
@@ -40,9 +40,9 @@ internal sealed partial class SmtpHost : IAsyncDisposable
     private readonly CancellationTokenSource _stop = new();
     private readonly Task _serving;
 
-    public SmtpHost(params IEnumerable<Mood> moods)
+    public SmtpHost(params IEnumerable<SmtpBehaviour> moods)
     {
-        Moods = new ConcurrentQueue<Mood>(moods);
+        Moods = new ConcurrentQueue<SmtpBehaviour>(moods);
         _listener.Start();
         Port = ((IPEndPoint)_listener.LocalEndpoint).Port;
         _serving = ServeAsync();
@@ -51,7 +51,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
     public int Port { get; }
 
     /// <summary>One for each connection; afterwards it takes everything.</summary>
-    public ConcurrentQueue<Mood> Moods { get; }
+    public ConcurrentQueue<SmtpBehaviour> Moods { get; }
 
     /// <summary>The messages it has, as they came.</summary>
     public ConcurrentQueue<string> Taken { get; } = [];
@@ -78,7 +78,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
             {
                 var line = await _listener.AcceptTcpClientAsync(_stop.Token);
                 Connections++;
-                talks.Add(TalkAsync(line, Moods.TryDequeue(out var mood) ? mood : Mood.Takes));
+                talks.Add(TalkAsync(line, Moods.TryDequeue(out var mood) ? mood : SmtpBehaviour.Takes));
             }
         }
         catch (OperationCanceledException)
@@ -88,12 +88,12 @@ internal sealed partial class SmtpHost : IAsyncDisposable
         await Task.WhenAll(talks);
     }
 
-    private async Task TalkAsync(TcpClient line, Mood mood)
+    private async Task TalkAsync(TcpClient line, SmtpBehaviour mood)
     {
         using var _ = line;
         try
         {
-            if (mood == Mood.Hangs)
+            if (mood == SmtpBehaviour.Hangs)
                 await Task.Delay(Timeout.Infinite, _stop.Token);
             await using var stream = line.GetStream();
             using var reader = new StreamReader(stream, Encoding.UTF8);
@@ -106,12 +106,12 @@ internal sealed partial class SmtpHost : IAsyncDisposable
                         await SayAsync("250-mail.example\r\n250-AUTH PLAIN\r\n250 8BITMIME");
                         break;
                     case "AUTH":
-                        await SayAsync(mood == Mood.RefusesSignIn ? "535 5.7.8 no" : "235 2.7.0 welcome");
+                        await SayAsync(mood == SmtpBehaviour.RefusesSignIn ? "535 5.7.8 no" : "235 2.7.0 welcome");
                         break;
-                    case "RCPT" when mood == Mood.RefusesForNow:
+                    case "RCPT" when mood == SmtpBehaviour.RefusesForNow:
                         await SayAsync("451 4.7.1 Please come back later");
                         break;
-                    case "RCPT" when mood == Mood.RefusesForGood:
+                    case "RCPT" when mood == SmtpBehaviour.RefusesForGood:
                         await SayAsync("550 5.1.1 There is no such mailbox");
                         break;
                     case "DATA":
@@ -120,7 +120,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
                             return;
                         await SayAsync("250 2.0.0 taken");
                         break;
-                    case "QUIT" when mood == Mood.TakesAndHangsAtQuit:
+                    case "QUIT" when mood == SmtpBehaviour.TakesAndHangsAtQuit:
                         await Task.Delay(Timeout.Infinite, _stop.Token);
                         break;
                     case "QUIT":
@@ -139,13 +139,13 @@ internal sealed partial class SmtpHost : IAsyncDisposable
         }
     }
 
-    private async Task<bool> TakeAsync(TcpClient line, StreamReader reader, Mood mood)
+    private async Task<bool> TakeAsync(TcpClient line, StreamReader reader, SmtpBehaviour mood)
     {
         var message = new StringBuilder();
         while (await reader.ReadLineAsync(_stop.Token) is { } text && text != ".")
         {
             message.Append(text.StartsWith("..", StringComparison.Ordinal) ? text[1..] : text).Append("\r\n");
-            if (mood == Mood.DropsInMidMessage && message.Length > 2000)
+            if (mood == SmtpBehaviour.DropsInMidMessage && message.Length > 2000)
             {
                 line.LingerState = new LingerOption(true, 0);
                 return false;
@@ -153,7 +153,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
         }
 
         Seen.Enqueue(MessageId().Match(message.ToString()).Value);
-        if (mood == Mood.DropsAfterTheEnd)
+        if (mood == SmtpBehaviour.DropsAfterTheEnd)
             return false;
         Taken.Enqueue(message.ToString());
         return true;

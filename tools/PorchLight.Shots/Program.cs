@@ -62,7 +62,7 @@ Save("practice-mail");
 
 Open("/settings/look", "settings");
 // From here on a mail server takes every message to its end and never says whether it has it.
-await using var mailServer = new SmtpHost(Enumerable.Repeat(Mood.DropsAfterTheEnd, 9));
+await using var mailServer = new SmtpHost(Enumerable.Repeat(SmtpBehaviour.DropsAfterTheEnd, 9));
 Open("/settings/mail", null);
 FindAll("input[type=radio]")[1].Click();
 Write("Mail server", "127.0.0.1");

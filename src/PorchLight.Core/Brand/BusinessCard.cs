@@ -17,7 +17,7 @@ public sealed record BusinessCard(string Name, string OwnerName, string MailAddr
     private const int LongestName = 100;
 
     /// <summary>Without blanks around; a country, a currency or a zone by its name ("Germany", "Euro", "Dublin") as its code.</summary>
-    public BusinessCard Tidy() => new(
+    public BusinessCard Normalise() => new(
         Name.Trim(), OwnerName.Trim(), MailAddress.Trim(), Locales.ReadCountry(Region), Locales.ReadCurrency(Currency), Locales.ReadZone(Zone), PublicAddress.Trim().TrimEnd('/'));
 
     /// <summary>What has to be put right, by the place of each value; for a tidy card.</summary>
@@ -26,7 +26,7 @@ public sealed record BusinessCard(string Name, string OwnerName, string MailAddr
         .. Named("name", Name, "Please say what your business is called."),
         .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
         .. AnswerLimits.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
-        .. Phones.Regions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose your country from the list. It says how phone numbers without a country code are meant.")],
+        .. PhoneReader.Regions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose your country from the list. It says how phone numbers without a country code are meant.")],
         .. Currency.Length == 3 && Currency.All(char.IsAsciiLetterUpper)
             ? Array.Empty<Finding>()
             : [new Finding("currency", "Please choose a currency from the list.")],

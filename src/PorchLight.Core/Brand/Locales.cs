@@ -17,7 +17,7 @@ public sealed record NamedCode(string Code, string Name);
 public static class Locales
 {
     private static readonly RegionInfo[] Regions =
-        [.. Phones.Regions().Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal)];
+        [.. PhoneReader.Regions().Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal)];
 
     /// <summary>The countries, by ISO 3166 code, in the order of their names.</summary>
     public static IReadOnlyList<NamedCode> Countries { get; } = [.. Regions.Select(region => new NamedCode(region.TwoLetterISORegionName, region.EnglishName))];

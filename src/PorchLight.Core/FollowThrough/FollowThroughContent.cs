@@ -33,9 +33,9 @@ public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits)
 /// <param name="Key">Names it within the follow-through, also across versions.</param>
 /// <param name="Name">What the owner calls it.</param>
 /// <param name="Action">What it does.</param>
-/// <param name="When">When it is due.</param>
+/// <param name="Schedule">When it is due.</param>
 /// <param name="NeedsNod">Whether a person looks before it takes effect; otherwise it is automatic.</param>
-public sealed record Step(string Key, string Name, StepAction Action, When When, bool NeedsNod);
+public sealed record Step(string Key, string Name, StepAction Action, Schedule Schedule, bool NeedsNod);
 
 /// <summary>What a step does.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
@@ -83,7 +83,7 @@ public enum TimeUnit
 /// <param name="Amount">How much later; not negative.</param>
 /// <param name="Unit">In which unit.</param>
 /// <param name="AtOnce">Whether it goes at any hour; otherwise it is held to the sending window.</param>
-public sealed record When(Anchor Anchor, int Amount, TimeUnit Unit, bool AtOnce = false)
+public sealed record Schedule(Anchor Anchor, int Amount, TimeUnit Unit, bool AtOnce = false)
 {
     /// <summary>No wait is longer: ten years, in days.</summary>
     public const int LongestDays = 3653;

@@ -219,7 +219,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     }
 
     /// <summary>When the step may take effect at the earliest.</summary>
-    private Instant? Held(StepState step, Instant now) => content.Step(step.Key).When.AtOnce ? now : calendar.HoldTo(window, now);
+    private Instant? Held(StepState step, Instant now) => content.Step(step.Key).Schedule.AtOnce ? now : calendar.HoldTo(window, now);
 
     private bool HasLapsed(RunState run, Instant now) => run.Current is { Status: StepStatus.Waiting, Due: { } since } && LapseAt(since) <= now;
 
@@ -237,7 +237,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     {
         if (run.Current is not { } next)
             return run with { Status = RunStatus.Finished, Ended = settled };
-        var when = content.Step(next.Key).When;
+        var when = content.Step(next.Key).Schedule;
         var anchor = when.Anchor == Anchor.RunStart ? run.Started : settled;
         return With(run, next with { Status = StepStatus.Planned, Due = when.Due(anchor, calendar, window) });
     }

@@ -12,7 +12,7 @@ public static class AnswerChecks
     /// <param name="known">The form and what is known beside the answers.</param>
     /// <param name="route">The route the tidied answers take.</param>
     /// <param name="onlyPage">Check this page alone, or null for the whole route.</param>
-    public static IReadOnlyList<Finding> Check(Known known, Route route, string? onlyPage = null)
+    public static IReadOnlyList<Finding> Check(AnswerContext known, Route route, string? onlyPage = null)
     {
         var now = route.Know(known);
         var shown = route.Shown.ToHashSet();
@@ -27,7 +27,7 @@ public static class AnswerChecks
         ? "One answer needs another look before this can go on."
         : $"{findings.Count} answers need another look before this can go on.";
 
-    private static List<Finding> CheckOne(Question question, Known now, HashSet<string> shown)
+    private static List<Finding> CheckOne(Question question, AnswerContext now, HashSet<string> shown)
     {
         var found = new List<Finding>();
         Say(question.Key, AnswerLimits.Check(question, now.Of(question.Key).Answer, now.Today, question.IsRequired(now)));
@@ -44,7 +44,7 @@ public static class AnswerChecks
 
         return found;
 
-        void CheckRow(Known row, int index)
+        void CheckRow(AnswerContext row, int index)
         {
             foreach (var cell in question.RowQuestions)
             {
@@ -61,13 +61,13 @@ public static class AnswerChecks
         }
     }
 
-    private static Finding? Check(AnswerRule rule, Known now) => rule switch
+    private static Finding? Check(AnswerRule rule, AnswerContext now) => rule switch
     {
-        EndNotBeforeStart r when Day(now, r.Start, last: false) > Day(now, r.End, last: true) =>
+        EndNotBeforeStartRule r when Day(now, r.Start, last: false) > Day(now, r.End, last: true) =>
             new Finding(Later(now.Form, r.Start, r.End), "This ends before it starts. Please change one of the two days."),
-        CountMatchesRows r when now.Of(r.Count).Answer is NumberAnswer count && RowsAsked(now.Of(r.Rows)) is { } rows && count.Value != rows =>
+        CountMatchesRowsRule r when now.Of(r.Count).Answer is NumberAnswer count && RowsAsked(now.Of(r.Rows)) is { } rows && count.Value != rows =>
             new Finding(Later(now.Form, r.Count, r.Rows), $"You said {AnswerWords.Say(count)}, and there {rows switch { 0 => "are none", 1 => "is 1", _ => $"are {rows}" }} here. Please change one of them."),
-        Never r when r.When.Evaluate(now) == Truth.True => new Finding(r.At, r.Sentence),
+        NeverRule r when r.When.Evaluate(now) == Truth.True => new Finding(r.At, r.Sentence),
         _ => null,
     };
 
@@ -78,7 +78,7 @@ public static class AnswerChecks
         _ => null,
     };
 
-    private static NodaTime.LocalDate? Day(Known now, string question, bool last) => now.Of(question).Answer switch
+    private static NodaTime.LocalDate? Day(AnswerContext now, string question, bool last) => now.Of(question).Answer switch
     {
         DateAnswer day => day.Date,
         DateRangeAnswer range => last ? range.To : range.From,

@@ -12,7 +12,7 @@ public static class AnswerDoubts
     /// <summary>The doubts about the answers on a route, by the place they stand beside; at most one a place.</summary>
     /// <param name="known">The form and what is known beside the answers.</param>
     /// <param name="route">The route the tidied answers take.</param>
-    public static Dictionary<string, string> About(Known known, Route route)
+    public static Dictionary<string, string> About(AnswerContext known, Route route)
     {
         var doubts = new Dictionary<string, string>();
         var now = route.Know(known);
@@ -50,7 +50,7 @@ public static class AnswerDoubts
         }
     }
 
-    private static string? About(Question question, Answer? answer, Known now) => (question.Kind, answer) switch
+    private static string? About(Question question, Answer? answer, AnswerContext now) => (question.Kind, answer) switch
     {
         (EmailKind, TextAnswer { Text: var text }) when AnswerLimits.CheckEmail(text) is null && !text[(text.IndexOf('@') + 1)..].Contains('.') =>
             "Is that complete? Most addresses end in something like .com or .ie.",

@@ -29,7 +29,7 @@ public static partial class AnswerLimits
         (LongTextKind kind, TextAnswer a) => WrongLength(a.Text, kind.MinLength, kind.MaxLength),
         (EmailKind, TextAnswer a) => CheckEmail(a.Text),
         (WebAddressKind, TextAnswer a) => CheckWebAddress(a.Text),
-        (PhoneKind, PhoneAnswer a) => TooLong(a.Typed, Phones.Longest) ?? (a.E164 is not null || a.LocalOnly
+        (PhoneKind, PhoneAnswer a) => TooLong(a.Typed, PhoneReader.Longest) ?? (a.E164 is not null || a.LocalOnly
             ? null
             : "This does not look like a phone number. Please check the digits; a number from another country starts with + and its code."),
         (NumberKind kind, NumberAnswer a) => kind.Whole && a.Value != decimal.Truncate(a.Value)

@@ -26,7 +26,7 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     public static BusinessLists Empty { get; } = new([], []);
 
     /// <summary>Names without blanks around; a key for every line that has none yet, made of its name.</summary>
-    public BusinessLists Tidy()
+    public BusinessLists Normalise()
     {
         return new BusinessLists(
             Keyed(Services, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),

@@ -4,32 +4,32 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
-[JsonDerivedType(typeof(TheAnswer), "answer")]
-[JsonDerivedType(typeof(Fixed), "fixed")]
+[JsonDerivedType(typeof(CopiedAnswer), "answer")]
+[JsonDerivedType(typeof(FixedValue), "fixed")]
 [JsonDerivedType(typeof(AgeOn), "ageOn")]
 [JsonDerivedType(typeof(TimeBetween), "timeBetween")]
 [JsonDerivedType(typeof(DaysUntil), "daysUntil")]
 [JsonDerivedType(typeof(CountRows), "countRows")]
 [JsonDerivedType(typeof(OverRows), "overRows")]
 [JsonDerivedType(typeof(AreaOfRows), "areaOfRows")]
-[JsonDerivedType(typeof(ShareOut), "shareOut")]
+[JsonDerivedType(typeof(DivideAndRoundUp), "shareOut")]
 [JsonDerivedType(typeof(JoinedText), "joinedText")]
 [JsonDerivedType(typeof(IfElse), "ifElse")]
 public abstract record Calculation;
 
 /// <summary>The answer to an earlier question, or an earlier worked-out value.</summary>
-public sealed record TheAnswer(string Question) : Calculation;
+public sealed record CopiedAnswer(string Question) : Calculation;
 
 /// <summary>A value that is always the same: words, a number, an amount, a band.</summary>
-public sealed record Fixed(Answer Value) : Calculation;
+public sealed record FixedValue(Answer Value) : Calculation;
 
-/// <summary>Age in completed years on the event's date (see <see cref="Ages.On"/>). Unknown when the event lies before the birth.</summary>
+/// <summary>Age in completed years on the event's date (see <see cref="Age.On"/>). Unknown when the event lies before the birth.</summary>
 /// <param name="Born">The question for the birth date.</param>
 /// <param name="Event">The question for the date that counts; of a date range the first day.</param>
 public sealed record AgeOn(string Born, string Event) : Calculation;
 
 /// <summary>What is counted between two days.</summary>
-public enum Spell
+public enum SpanUnit
 {
     /// <summary>Days, the first and the last included: from Monday to Wednesday are 3.</summary>
     Days,
@@ -45,7 +45,7 @@ public enum Spell
 /// <param name="From">The question for the first day, or for the whole range.</param>
 /// <param name="To">The question for the last day; null when <paramref name="From"/> asks for a range.</param>
 /// <param name="In">What is counted.</param>
-public sealed record TimeBetween(string From, string? To, Spell In) : Calculation;
+public sealed record TimeBetween(string From, string? To, SpanUnit In) : Calculation;
 
 /// <summary>Days from the day of asking until a date; negative when it is past.</summary>
 public sealed record DaysUntil(string Date) : Calculation;
@@ -101,7 +101,7 @@ public sealed record AreaOfRows(string Rows, string Width, string Height, Length
 /// <summary>A number shared out in equal units, rounded up: 23 people in groups of 8 are 3.</summary>
 /// <param name="Amount">What is shared out.</param>
 /// <param name="PerUnit">How much goes into one unit; above 0.</param>
-public sealed record ShareOut(Calculation Amount, decimal PerUnit) : Calculation;
+public sealed record DivideAndRoundUp(Calculation Amount, decimal PerUnit) : Calculation;
 
 /// <summary>Words with earlier answers in them, as in a wording.</summary>
 /// <param name="Words">For instance <c>{answer:width} by {answer:height}</c>.</param>

@@ -11,7 +11,7 @@ public static class Calculations
     /// </summary>
     /// <param name="calculation">How it is worked out.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    public static Answer? WorkOut(this Calculation calculation, Known known)
+    public static Answer? WorkOut(this Calculation calculation, AnswerContext known)
     {
         try
         {
@@ -26,15 +26,15 @@ public static class Calculations
     /// <summary>The keys of the questions it rests on, each once; what a row asks included.</summary>
     public static IEnumerable<string> QuestionsUsed(this Calculation calculation) => (calculation switch
     {
-        TheAnswer c => [c.Question],
-        Fixed => [],
+        CopiedAnswer c => [c.Question],
+        FixedValue => [],
         AgeOn c => [c.Born, c.Event],
         TimeBetween c => c.To is null ? [c.From] : [c.From, c.To],
         DaysUntil c => [c.Date],
         CountRows c => [c.Rows, .. c.Where?.QuestionsUsed() ?? []],
         OverRows c => [c.Rows, c.Of],
         AreaOfRows c => c.HowMany is null ? [c.Rows, c.Width, c.Height] : [c.Rows, c.Width, c.Height, c.HowMany],
-        ShareOut c => c.Amount.QuestionsUsed(),
+        DivideAndRoundUp c => c.Amount.QuestionsUsed(),
         JoinedText c => Wordings.QuestionsUsed(c.Words),
         IfElse c => c.If.QuestionsUsed().Concat(c.Then.QuestionsUsed()).Concat(c.Otherwise.QuestionsUsed()),
         _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
@@ -43,9 +43,9 @@ public static class Calculations
     /// <summary>The key of the question whose answer the value repeats as it is; null when it makes something of its own.</summary>
     /// <param name="calculation">How it is worked out.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    public static string? Repeats(this Calculation calculation, Known known) => calculation switch
+    public static string? Repeats(this Calculation calculation, AnswerContext known) => calculation switch
     {
-        TheAnswer c => c.Question,
+        CopiedAnswer c => c.Question,
         IfElse c => (c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise).Repeats(known),
         _ => null,
     };
@@ -54,44 +54,44 @@ public static class Calculations
     /// Whether a question's value rests on anything the lead has said: its own answer, or, for a worked-out value, at least
     /// one of what it is worked out from. A sum over rows nobody has filled in is zero, but says nothing yet.
     /// </summary>
-    public static bool IsGrounded(this Known known, Question question) => known.RestsOn(question, []);
+    public static bool IsGrounded(this AnswerContext known, Question question) => known.RestsOn(question, []);
 
-    private static bool RestsOn(this Known known, Question question, HashSet<string> seen) =>
+    private static bool RestsOn(this AnswerContext known, Question question, HashSet<string> seen) =>
         question.Kind is not WorkedOutKind worked ? known.Of(question.Key).Answer is not null
         : seen.Add(question.Key) && worked.Value.QuestionsUsed().Any(key => known.Form.FindQuestion(key) is { } used && known.RestsOn(used, seen));
 
     /// <summary>Whether it can give nothing but a number.</summary>
     public static bool GivesNumber(this Calculation calculation) => calculation switch
     {
-        AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or ShareOut or Fixed { Value: NumberAnswer } => true,
+        AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or DivideAndRoundUp or FixedValue { Value: NumberAnswer } => true,
         IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
         _ => false,
     };
 
-    private static Answer? Value(Calculation calculation, Known known) => calculation switch
+    private static Answer? Value(Calculation calculation, AnswerContext known) => calculation switch
     {
-        TheAnswer c => known.Of(c.Question).Answer,
-        Fixed c => c.Value,
-        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on && born <= on ? new NumberAnswer(Ages.On(born, on)) : null,
+        CopiedAnswer c => known.Of(c.Question).Answer,
+        FixedValue c => c.Value,
+        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on && born <= on ? new NumberAnswer(Age.On(born, on)) : null,
         TimeBetween c => Between(c, known),
         DaysUntil c => Day(known, c.Date) is { } date ? new NumberAnswer(Period.DaysBetween(known.Today, date)) : null,
         CountRows c => Rows(known, c.Rows) is { } rows ? Count(rows, c.Where, known) : null,
         OverRows c => Rows(known, c.Rows) is { } rows ? Over(rows, c, known) : null,
         AreaOfRows c => Rows(known, c.Rows) is { } rows ? Area(rows, c) : null,
-        ShareOut c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0 ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit)) : null,
+        DivideAndRoundUp c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0 ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit)) : null,
         JoinedText c => Wordings.Fill(c.Words, known) is { Length: > 0 } words ? new TextAnswer(words) : null,
         IfElse c => Value(c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise, known),
         _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
     };
 
-    private static LocalDate? Day(Known known, string question) => known.Of(question).Answer switch
+    private static LocalDate? Day(AnswerContext known, string question) => known.Of(question).Answer switch
     {
         DateAnswer day => day.Date,
         DateRangeAnswer range => range.From,
         _ => null,
     };
 
-    private static NumberAnswer? Between(TimeBetween between, Known known)
+    private static NumberAnswer? Between(TimeBetween between, AnswerContext known)
     {
         var (from, to) = between.To is null && known.Of(between.From).Answer is DateRangeAnswer range
             ? (range.From, range.To)
@@ -101,22 +101,22 @@ public static class Calculations
         var nights = Period.DaysBetween(first, last);
         return new NumberAnswer(between.In switch
         {
-            Spell.Days => nights + 1,
-            Spell.Nights => nights,
-            Spell.Weeks => nights / 7,
+            SpanUnit.Days => nights + 1,
+            SpanUnit.Nights => nights,
+            SpanUnit.Weeks => nights / 7,
             _ => throw new ArgumentOutOfRangeException(nameof(between)),
         });
     }
 
     /// <summary>The rows; none when the question was left blank or is off the route; null while it may still be answered.</summary>
-    private static IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>? Rows(Known known, string question) => known.Of(question) switch
+    private static IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>? Rows(AnswerContext known, string question) => known.Of(question) switch
     {
         { Answer: RowsAnswer } => known.RowsOf(question),
         { Status: AnswerStatus.Blank or AnswerStatus.OffRoute } => [],
         _ => null,
     };
 
-    private static NumberAnswer? Count(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, Condition? where, Known known)
+    private static NumberAnswer? Count(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, Condition? where, AnswerContext known)
     {
         if (where is null)
             return new NumberAnswer(rows.Count);
@@ -124,7 +124,7 @@ public static class Calculations
         return truths.Contains(Truth.Unknown) && rows.Any(StillOpen) ? null : new NumberAnswer(truths.Count(truth => truth == Truth.True));
     }
 
-    private static Answer? Over(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, OverRows over, Known known)
+    private static Answer? Over(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, OverRows over, AnswerContext known)
     {
         var cells = rows.Select(row => row.GetValueOrDefault(over.Of)).ToList();
         if (cells.Any(cell => cell.Status == AnswerStatus.NotAskedYet))
@@ -155,9 +155,9 @@ public static class Calculations
 
     private static string? CurrencyOf(FormContent form, Calculation calculation, HashSet<string> seen) => calculation switch
     {
-        TheAnswer c => CurrencyOf(form, c.Question, seen),
+        CopiedAnswer c => CurrencyOf(form, c.Question, seen),
         OverRows c => CurrencyOf(form, c.Of, seen),
-        Fixed { Value: MoneyAnswer money } => money.Currency,
+        FixedValue { Value: MoneyAnswer money } => money.Currency,
         IfElse c => CurrencyOf(form, c.Then, seen) ?? CurrencyOf(form, c.Otherwise, seen),
         _ => null,
     };

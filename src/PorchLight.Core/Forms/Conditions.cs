@@ -7,7 +7,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Form">The version that is answered.</param>
 /// <param name="Answers">The state of each question by key; a missing key counts as not asked yet.</param>
 /// <param name="Today">The day of the submission in the business's zone.</param>
-public sealed record Known(FormContent Form, IReadOnlyDictionary<string, AnswerState> Answers, LocalDate Today)
+public sealed record AnswerContext(FormContent Form, IReadOnlyDictionary<string, AnswerState> Answers, LocalDate Today)
 {
     /// <summary>Values on file by field key, as they were at the instant of the submission; a missing key counts as blank.</summary>
     public IReadOnlyDictionary<string, Answer> OnFile { get; init; } = new Dictionary<string, Answer>();
@@ -50,7 +50,7 @@ public sealed record Known(FormContent Form, IReadOnlyDictionary<string, AnswerS
 
     /// <summary>The same with the answers of one row beside the others.</summary>
     /// <param name="row">The states of the row's questions.</param>
-    public Known InRow(IReadOnlyDictionary<string, AnswerState> row)
+    public AnswerContext InRow(IReadOnlyDictionary<string, AnswerState> row)
     {
         var answers = new Dictionary<string, AnswerState>(Answers);
         foreach (var (key, state) in row)
@@ -66,32 +66,32 @@ public static class Conditions
     /// Whether the condition holds. Knowing more never turns true into false or false into true; it only settles what
     /// was unknown.
     /// </summary>
-    public static Truth Evaluate(this Condition condition, Known known) => condition switch
+    public static Truth Evaluate(this Condition condition, AnswerContext known) => condition switch
     {
-        All all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known))),
-        Any any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known))),
-        Not not => not.Part.Evaluate(known).Not(),
-        FitIs fit => known.Fit is { } verdict ? (verdict == fit.Fit).ToTruth() : Truth.Unknown,
-        NumberIs { Of: PointsSoFar } points => known.Points is { } score
+        AllCondition all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known))),
+        AnyCondition any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known))),
+        NotCondition not => not.Part.Evaluate(known).Not(),
+        FitCondition fit => known.Fit is { } verdict ? (verdict == fit.Fit).ToTruth() : Truth.Unknown,
+        NumberCondition { Of: PointsSoFar } points => known.Points is { } score
             ? Band.Exactly(score).Compare(points.Relation, points.Value)
             : Truth.Unknown,
-        NumberBetween { Of: PointsSoFar } points => known.Points is { } score
+        NumberBetweenCondition { Of: PointsSoFar } points => known.Points is { } score
             ? (score >= points.Low && score <= points.High).ToTruth()
             : Truth.Unknown,
-        Comparison comparison => Compare(comparison, known),
+        ComparisonCondition comparison => Compare(comparison, known),
         _ => throw new ArgumentOutOfRangeException(nameof(condition), condition, "A condition of an unknown kind."),
     };
 
     /// <summary>Whether the condition holds for certain; an absent condition always does.</summary>
-    public static Truth EvaluateOrTrue(this Condition? condition, Known known) => condition?.Evaluate(known) ?? Truth.True;
+    public static Truth EvaluateOrTrue(this Condition? condition, AnswerContext known) => condition?.Evaluate(known) ?? Truth.True;
 
     /// <summary>Every comparison in the tree, from left to right.</summary>
-    public static IEnumerable<Comparison> Comparisons(this Condition condition) => condition switch
+    public static IEnumerable<ComparisonCondition> Comparisons(this Condition condition) => condition switch
     {
-        All all => all.Parts.SelectMany(Comparisons),
-        Any any => any.Parts.SelectMany(Comparisons),
-        Not not => not.Part.Comparisons(),
-        Comparison comparison => [comparison],
+        AllCondition all => all.Parts.SelectMany(Comparisons),
+        AnyCondition any => any.Parts.SelectMany(Comparisons),
+        NotCondition not => not.Part.Comparisons(),
+        ComparisonCondition comparison => [comparison],
         _ => [],
     };
 
@@ -99,7 +99,7 @@ public static class Conditions
     public static IEnumerable<string> QuestionsUsed(this Condition condition) =>
         condition.Comparisons().Select(comparison => comparison.Of).OfType<AnswerTo>().Select(of => of.Question).Distinct();
 
-    private static Truth Compare(Comparison comparison, Known known)
+    private static Truth Compare(ComparisonCondition comparison, AnswerContext known)
     {
         var state = comparison.Of switch
         {
@@ -111,24 +111,24 @@ public static class Conditions
 
         return (comparison, state) switch
         {
-            (IsAnswered or IsBlank, { Status: AnswerStatus.NotAskedYet }) => Truth.Unknown,
-            (IsAnswered, _) => (state.Status == AnswerStatus.Answered).ToTruth(),
-            (IsBlank, _) => (state.Status == AnswerStatus.Blank).ToTruth(),
+            (IsAnsweredCondition or IsBlankCondition, { Status: AnswerStatus.NotAskedYet }) => Truth.Unknown,
+            (IsAnsweredCondition, _) => (state.Status == AnswerStatus.Answered).ToTruth(),
+            (IsBlankCondition, _) => (state.Status == AnswerStatus.Blank).ToTruth(),
             (_, { Answer: null }) => Truth.Unknown,
-            (Is c, { Answer: { } a }) => IsEqual(a, c.Value),
-            (IsNot c, { Answer: { } a }) => IsEqual(a, c.Value).Not(),
-            (IsOneOf c, { Answer: { } a }) => c.Values.Aggregate(Truth.False, (truth, value) => truth.Or(IsEqual(a, value))),
-            (Includes c, { Answer: ChoiceAnswer a }) => a.Keys.Contains(c.Value).ToTruth(),
-            (IncludesNoneOf c, { Answer: ChoiceAnswer a }) => (!a.Keys.Intersect(c.Values).Any()).ToTruth(),
-            (DoesNotKnow, { Answer: ChoiceAnswer a }) => ChoosesUnsure(a, question).ToTruth(),
-            (NumberIs c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => band.Compare(c.Relation, c.Value)),
-            (NumberBetween c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => c.Low > c.High
+            (IsCondition c, { Answer: { } a }) => IsEqual(a, c.Value),
+            (IsNotCondition c, { Answer: { } a }) => IsEqual(a, c.Value).Not(),
+            (IsOneOfCondition c, { Answer: { } a }) => c.Values.Aggregate(Truth.False, (truth, value) => truth.Or(IsEqual(a, value))),
+            (IncludesCondition c, { Answer: ChoiceAnswer a }) => a.Keys.Contains(c.Value).ToTruth(),
+            (IncludesNoneOfCondition c, { Answer: ChoiceAnswer a }) => (!a.Keys.Intersect(c.Values).Any()).ToTruth(),
+            (DoesNotKnowCondition, { Answer: ChoiceAnswer a }) => ChoosesUnsure(a, question).ToTruth(),
+            (NumberCondition c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => band.Compare(c.Relation, c.Value)),
+            (NumberBetweenCondition c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => c.Low > c.High
                 ? Truth.False
                 : band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))),
-            (DateBetween c, { Answer: { } a }) => Within(a, day => day >= c.From, day => day <= c.To, c.From <= c.To),
-            (Before c, { Answer: { } a }) => Within(a, _ => true, day => day < c.Date),
-            (After c, { Answer: { } a }) => Within(a, day => day > c.Date, _ => true),
-            (WithinNextDays c, { Answer: { } a }) => Within(a, day => day >= known.Today, day => Period.DaysBetween(known.Today, day) <= c.Days, c.Days >= 0),
+            (DateBetweenCondition c, { Answer: { } a }) => Within(a, day => day >= c.From, day => day <= c.To, c.From <= c.To),
+            (BeforeCondition c, { Answer: { } a }) => Within(a, _ => true, day => day < c.Date),
+            (AfterCondition c, { Answer: { } a }) => Within(a, day => day > c.Date, _ => true),
+            (WithinNextDaysCondition c, { Answer: { } a }) => Within(a, day => day >= known.Today, day => Period.DaysBetween(known.Today, day) <= c.Days, c.Days >= 0),
             _ => Truth.Unknown,
         };
     }

@@ -15,18 +15,18 @@ public static class FormBounds
         .. form.Pages.SelectMany(page => page.Items.SelectMany(CheckItem)
             .Concat(CheckConditions([page.ShownOnlyWhen, .. page.Routes.Select(rule => rule.When)], page.Key))),
         .. form.SendOffs.Append(form.DefaultSendOff).SelectMany(sendOff => CheckConditions([sendOff.When], sendOff.Key)),
-        .. form.Rules.OfType<Never>().SelectMany(rule => CheckConditions([rule.When], rule.At)),
+        .. form.Rules.OfType<NeverRule>().SelectMany(rule => CheckConditions([rule.When], rule.At)),
     ];
 
     /// <summary>What cannot be meant in a condition, as sentences.</summary>
     public static IEnumerable<string> Check(Condition condition) => condition.Comparisons().Select(comparison => comparison switch
     {
-        NumberIs c => Number(c.Value),
-        NumberBetween c => Number(c.Low) ?? Number(c.High) ?? (c.Low > c.High ? "A condition here asks for a number between two that stand the wrong way round. Write the smaller one first." : null),
-        DateBetween c => Day(c.From) ?? Day(c.To) ?? (c.From > c.To ? "A condition here asks for a day between two that stand the wrong way round. Write the earlier one first." : null),
-        Before c => Day(c.Date),
-        After c => Day(c.Date),
-        WithinNextDays { Days: < 0 or > FormLimits.MostDays } => $"A condition here counts days ahead. Choose from 0 to {FormLimits.MostDays:N0} days.",
+        NumberCondition c => Number(c.Value),
+        NumberBetweenCondition c => Number(c.Low) ?? Number(c.High) ?? (c.Low > c.High ? "A condition here asks for a number between two that stand the wrong way round. Write the smaller one first." : null),
+        DateBetweenCondition c => Day(c.From) ?? Day(c.To) ?? (c.From > c.To ? "A condition here asks for a day between two that stand the wrong way round. Write the earlier one first." : null),
+        BeforeCondition c => Day(c.Date),
+        AfterCondition c => Day(c.Date),
+        WithinNextDaysCondition { Days: < 0 or > FormLimits.MostDays } => $"A condition here counts days ahead. Choose from 0 to {FormLimits.MostDays:N0} days.",
         _ => null,
     }).OfType<string>();
 
@@ -58,11 +58,11 @@ public static class FormBounds
 
     private static IEnumerable<string?> Check(Calculation calculation) => calculation switch
     {
-        Fixed { Value: NumberAnswer number } => Some(Number(number.Value)),
-        Fixed { Value: MoneyAnswer money } => Some(Number(money.Amount)),
-        Fixed { Value: BandAnswer band } => Some(Check(band.Band)),
-        Fixed { Value: DateAnswer day } => Some(Day(day.Date)),
-        ShareOut c => Some(c.PerUnit <= 0 ? "Something here is shared out in units of nothing. Say how much goes into one." : Number(c.PerUnit)).Concat(Check(c.Amount)),
+        FixedValue { Value: NumberAnswer number } => Some(Number(number.Value)),
+        FixedValue { Value: MoneyAnswer money } => Some(Number(money.Amount)),
+        FixedValue { Value: BandAnswer band } => Some(Check(band.Band)),
+        FixedValue { Value: DateAnswer day } => Some(Day(day.Date)),
+        DivideAndRoundUp c => Some(c.PerUnit <= 0 ? "Something here is shared out in units of nothing. Say how much goes into one." : Number(c.PerUnit)).Concat(Check(c.Amount)),
         CountRows { Where: { } where } => Check(where),
         IfElse c => Check(c.If).Concat(Check(c.Then)).Concat(Check(c.Otherwise)),
         _ => [],

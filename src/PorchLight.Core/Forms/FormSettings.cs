@@ -18,7 +18,7 @@ public enum Admission
 }
 
 /// <summary>What a form is about, when somebody who is a client already sends it.</summary>
-public enum Concern
+public enum ProjectAssignment
 {
     /// <summary>A new piece of work; while one from this form is open, more about that one.</summary>
     NewWorkOrMore,
@@ -70,7 +70,7 @@ public sealed record FormSettings
     public Admission Admission { get; init; }
 
     /// <summary>What it is about, for a client who has work with the business already.</summary>
-    public Concern About { get; init; }
+    public ProjectAssignment About { get; init; }
 
     /// <summary>What keeps programs from filling it in.</summary>
     public SpamGuard Guard { get; init; } = new();

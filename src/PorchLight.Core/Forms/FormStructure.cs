@@ -118,9 +118,9 @@ public static partial class FormStructure
         {
             var (used, place) = rule switch
             {
-                EndNotBeforeStart r => ((IEnumerable<string>)[r.Start, r.End], r.End),
-                CountMatchesRows r => ([r.Count, r.Rows], r.Rows),
-                Never r => (r.When.QuestionsUsed().Append(r.At), r.At),
+                EndNotBeforeStartRule r => ((IEnumerable<string>)[r.Start, r.End], r.End),
+                CountMatchesRowsRule r => ([r.Count, r.Rows], r.Rows),
+                NeverRule r => (r.When.QuestionsUsed().Append(r.At), r.At),
                 _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "A rule of an unknown kind."),
             };
             CheckUsed(used, place, [.. form.Questions.Select(question => question.Key)], "not a question of this form");
@@ -145,10 +145,10 @@ public static partial class FormStructure
 
     private static bool UsesVerdict(Condition condition) => condition switch
     {
-        All all => all.Parts.Any(UsesVerdict),
-        Any any => any.Parts.Any(UsesVerdict),
-        Not not => UsesVerdict(not.Part),
-        Comparison { Of: PointsSoFar } or FitIs => true,
+        AllCondition all => all.Parts.Any(UsesVerdict),
+        AnyCondition any => any.Parts.Any(UsesVerdict),
+        NotCondition not => UsesVerdict(not.Part),
+        ComparisonCondition { Of: PointsSoFar } or FitCondition => true,
         _ => false,
     };
 

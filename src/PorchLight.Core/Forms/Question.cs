@@ -47,7 +47,7 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
 
     /// <summary>Whether it must be answered now: always, or because its condition is true.</summary>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    public bool IsRequired(Known known) => Required || RequiredWhen?.Evaluate(known) == Truth.True;
+    public bool IsRequired(AnswerContext known) => Required || RequiredWhen?.Evaluate(known) == Truth.True;
 }
 
 /// <summary>One of the answers a choice offers.</summary>

@@ -89,12 +89,12 @@ public static class ReadyForms
                 [
                     new SendOff("come-in", "Thank you, this sounds like work for us", "We have your answers and answer {promise}.")
                     {
-                        When = new FitIs(Fit.ComeIn), NextSteps = ["We read your answers, all of them.", "You hear from us {promise}."], OffersCall = true,
+                        When = new FitCondition(Fit.ComeIn), NextSteps = ["We read your answers, all of them.", "You hear from us {promise}."], OffersCall = true,
                     },
                     new SendOff("not-now", "Thank you for asking us",
                         "At this size we would not do it justice, and we would rather say so today than keep you waiting. We have kept your answers, in case things change.")
                     {
-                        When = new FitIs(Fit.NotNow), TurnsAway = true,
+                        When = new FitCondition(Fit.NotNow), TurnsAway = true,
                     },
                 ],
                 new SendOff("talk-first", "Thank you, we will look at this properly", "A person reads your answers, and we answer {promise}.")
@@ -103,11 +103,11 @@ public static class ReadyForms
                 }),
             new ScreeningRules(20, 50, 0, 2,
             [
-                Points("budget-fits", 30, "Budget at or above where our work starts", new NumberIs(Of("budget"), NumberRelation.AtLeast, startingPrice, currency)),
-                Points("budget-small", -45, "Budget under half of where our work starts", new NumberIs(Of("budget"), NumberRelation.Under, small, currency)),
-                Points("budget-unsure", -5, "Does not know the budget yet", new DoesNotKnow(Of("budget"))),
-                Points("decides", 20, "Decides about it", new Is(Of("decides"), "me")),
-                Points("does-not-decide", -15, "Somebody else decides", new Is(Of("decides"), "someone-else")),
+                Points("budget-fits", 30, "Budget at or above where our work starts", new NumberCondition(Of("budget"), NumberRelation.AtLeast, startingPrice, currency)),
+                Points("budget-small", -45, "Budget under half of where our work starts", new NumberCondition(Of("budget"), NumberRelation.Under, small, currency)),
+                Points("budget-unsure", -5, "Does not know the budget yet", new DoesNotKnowCondition(Of("budget"))),
+                Points("decides", 20, "Decides about it", new IsCondition(Of("decides"), "me")),
+                Points("does-not-decide", -15, "Somebody else decides", new IsCondition(Of("decides"), "someone-else")),
             ]),
             form => [AfterAnInquiry(form, title), AfterAKindNo(form, title)]);
     }
@@ -121,7 +121,7 @@ public static class ReadyForms
             new Step("thanks", "Thank you, your answers have arrived", new SendMessage(new MessageTemplate($"Thank you, {{firstName}}: {title}",
             [
                 new TextPart("Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+            ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);
 
@@ -131,17 +131,17 @@ public static class ReadyForms
             new Step("thanks", "Thank you, and when we answer", new SendMessage(new MessageTemplate("Thank you for asking us, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nthank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+            ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
             new Step("first", "First follow-up", new SendMessage(new MessageTemplate("About your plans, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nI have been thinking about what you wrote."),
                 new GapPart("theirs", "one line about what they have in mind"),
                 new TextPart("Shall we talk it through for half an hour? Tell me two times that suit you.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
+            ])), new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
             new Step("last", "Last follow-up", new SendMessage(new MessageTemplate("Shall we go on?",
             [
                 new TextPart("Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about it. Shall we go on, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.PreviousSettled, 7, TimeUnit.Days), NeedsNod: true),
+            ])), new Schedule(Anchor.PreviousSettled, 7, TimeUnit.Days), NeedsNod: true),
         ],
         [StopOn.Replied, StopOn.Booked]);
 
@@ -151,7 +151,7 @@ public static class ReadyForms
             new Step("kept", "Thank you for asking", new SendMessage(new MessageTemplate("Thank you for asking us, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nthank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+            ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);
 

@@ -29,7 +29,7 @@ public sealed record Route(
 
     /// <summary>What is known on this route.</summary>
     /// <param name="known">What is known beside the answers.</param>
-    public Known Know(Known known) => known with { Answers = Answers, Rows = Rows };
+    public AnswerContext Know(AnswerContext known) => known with { Answers = Answers, Rows = Rows };
 }
 
 /// <summary>Names places in a form.</summary>
@@ -60,7 +60,7 @@ public static class Routes
     /// <param name="known">The form and what is known beside the answers; its own answer states are not used.</param>
     /// <param name="given">Answers by question key; absent or null means nothing was answered. Keys the form does not have are passed over.</param>
     /// <param name="current">The key of the page being filled in, or null when all pages have been left, as at sending.</param>
-    public static Route Trace(Known known, IReadOnlyDictionary<string, Answer?> given, string? current = null)
+    public static Route Trace(AnswerContext known, IReadOnlyDictionary<string, Answer?> given, string? current = null)
     {
         var form = known.Form;
         var states = form.Questions.ToDictionary(question => question.Key, _ => AnswerState.NotAskedYet);
@@ -179,7 +179,7 @@ public static class Routes
     /// </summary>
     /// <param name="route">A route that has ended.</param>
     /// <param name="known">What is known at the end, the verdict included.</param>
-    public static SendOff End(Route route, Known known) =>
+    public static SendOff End(Route route, AnswerContext known) =>
         (route.SendOff is { } key ? known.Form.FindSendOff(key) : null)
         ?? known.Form.SendOffs.FirstOrDefault(sendOff => sendOff.When?.Evaluate(known) == Truth.True)
         ?? known.Form.DefaultSendOff;

@@ -12,7 +12,7 @@ public sealed record SpamGuard(int LeastSeconds = 3, bool Proof = false)
 
     /// <summary>Why what was sent looks like a program's doing, as a sentence that lets a person send it after all; null when it does not.</summary>
     /// <param name="signs">What can be told of how it was filled in.</param>
-    public string? Judge(Signs signs) =>
+    public string? Judge(SpamContext signs) =>
         signs.TrapFilled
             ? "A field that people do not see was filled in, perhaps by a program that fills in forms for you. It is empty again now; please send once more."
         : LeastSeconds > 0 && !(signs.Took >= Duration.FromSeconds(LeastSeconds))
@@ -26,4 +26,4 @@ public sealed record SpamGuard(int LeastSeconds = 3, bool Proof = false)
 /// <param name="TrapFilled">Whether the field that people do not see holds anything.</param>
 /// <param name="Took">How long it took from opening to sending; null when that cannot be told.</param>
 /// <param name="ProofHolds">Whether a fresh and unused proof of work was sent along.</param>
-public sealed record Signs(bool TrapFilled, Duration? Took, bool ProofHolds);
+public sealed record SpamContext(bool TrapFilled, Duration? Took, bool ProofHolds);

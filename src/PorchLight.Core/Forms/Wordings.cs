@@ -10,11 +10,11 @@ public static partial class Wordings
 
     /// <summary>
     /// The words with every <c>{answer:key|fallback}</c> replaced by the answer in words, of a name the first name; and with
-    /// <see cref="Known.Values"/> (<see cref="KnownValues.Fill"/>). While the answer is unknown the wording's own fallback stands.
+    /// <see cref="AnswerContext.Values"/> (<see cref="KnownValues.Fill"/>). While the answer is unknown the wording's own fallback stands.
     /// </summary>
     /// <param name="words">The words.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    public static string Fill(string words, Known known)
+    public static string Fill(string words, AnswerContext known)
     {
         if (!words.Contains('{', StringComparison.Ordinal))
             return words;
@@ -30,7 +30,7 @@ public static partial class Wordings
     /// <summary>The keys of the questions whose answers stand in the words.</summary>
     public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);
 
-    private static string? Say(string key, Known known) => known.Of(key).Answer switch
+    private static string? Say(string key, AnswerContext known) => known.Of(key).Answer switch
     {
         null => null,
         PersonNameAnswer name => name.Given,

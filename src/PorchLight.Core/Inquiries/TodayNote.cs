@@ -22,7 +22,7 @@ public enum PromiseGroup
 /// <summary>Somebody who waits for a first reply.</summary>
 /// <param name="Client">Who: a person with two inquiries is one person.</param>
 /// <param name="Deadline">Until when it was promised; null where nothing could be promised.</param>
-public sealed record Owed(Guid Client, Instant? Deadline);
+public sealed record OwedReply(Guid Client, Instant? Deadline);
 
 /// <summary>Says how the day stands, as a short note.</summary>
 public static class TodayNote
@@ -49,7 +49,7 @@ public static class TodayNote
     /// <param name="stuck">How many messages could not be delivered, or perhaps were not.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="calendar">The business's hours and zone.</param>
-    public static string Say(IReadOnlyList<Owed> owed, IReadOnlyCollection<Guid> wroteBack, int nods, int stuck, Instant now, BusinessCalendar calendar)
+    public static string Say(IReadOnlyList<OwedReply> owed, IReadOnlyCollection<Guid> wroteBack, int nods, int stuck, Instant now, BusinessCalendar calendar)
     {
         // The most urgent promise of each person.
         var deadlines = owed.GroupBy(one => one.Client).Select(person => person.Min(one => one.Deadline ?? Instant.MaxValue))

@@ -43,7 +43,7 @@ public static class Landing
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
     /// <param name="onlyDifferences">Whether the client was known before this inquiry, and it did not come by a personal link made for them.</param>
     public static LandingPlan Plan(
-        Known known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
+        AnswerContext known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
     {
         var filled = new Dictionary<string, Answer>(onFile);
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
@@ -181,7 +181,7 @@ public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer?
 }
 
 /// <summary>Recognises clients.</summary>
-public static class Matching
+public static class ClientMatching
 {
     /// <summary>What two spellings of one e-mail address share: trimmed, case ignored, nothing else.</summary>
     public static string EmailKey(string email) => email.Trim().ToLowerInvariant();

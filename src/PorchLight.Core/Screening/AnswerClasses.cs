@@ -17,7 +17,7 @@ internal static class AnswerClasses
     /// <param name="known">The form and the day.</param>
     /// <param name="conditions">What looks at it.</param>
     /// <param name="limit">How many there may be.</param>
-    public static IReadOnlyList<AnswerState>? Of(Question question, Known known, IEnumerable<Condition> conditions, int limit)
+    public static IReadOnlyList<AnswerState>? Of(Question question, AnswerContext known, IEnumerable<Condition> conditions, int limit)
     {
         var comparisons = conditions.SelectMany(condition => condition.Comparisons())
             .Where(comparison => comparison.Of is AnswerTo of && of.Question == question.Key).ToList();
@@ -27,7 +27,7 @@ internal static class AnswerClasses
     }
 
     /// <summary>One example for each class of answers; null when they cannot be told.</summary>
-    public static IEnumerable<Answer>? Examples(Question question, IReadOnlyList<Comparison> comparisons, Known known) => question.Kind switch
+    public static IEnumerable<Answer>? Examples(Question question, IReadOnlyList<ComparisonCondition> comparisons, AnswerContext known) => question.Kind switch
     {
         YesNoKind => [new YesNoAnswer(true), new YesNoAnswer(false)],
         ChoiceKind { Several: false } choice => choice.Options.Select(option => new ChoiceAnswer([option.Key], OwnWords(option))),
@@ -52,14 +52,14 @@ internal static class AnswerClasses
         _ => throw new ArgumentOutOfRangeException(nameof(question), question.Kind, "A question of an unknown kind."),
     };
 
-    private static IEnumerable<Answer>? WorkedOut(Calculation calculation, IReadOnlyList<Comparison> comparisons, Known known, int depth) => calculation switch
+    private static IEnumerable<Answer>? WorkedOut(Calculation calculation, IReadOnlyList<ComparisonCondition> comparisons, AnswerContext known, int depth) => calculation switch
     {
         // A form that is still being built may go round in a circle.
         _ when depth > 20 => null,
-        TheAnswer c => known.Form.FindQuestion(c.Question) is { } question
+        CopiedAnswer c => known.Form.FindQuestion(c.Question) is { } question
             ? question.Kind is WorkedOutKind worked ? WorkedOut(worked.Value, comparisons, known, depth + 1) : Examples(question, comparisons, known)
             : [],
-        Fixed c => [c.Value],
+        FixedValue c => [c.Value],
         JoinedText => Texts(comparisons).Select(text => new TextAnswer(text)),
         OverRows => Numbers(comparisons, null, null, null, whole: false).Select(Answer (number) => new NumberAnswer(number))
             .Concat(Currencies(comparisons).SelectMany(currency => Numbers(comparisons, currency, null, null, whole: false)
@@ -71,9 +71,9 @@ internal static class AnswerClasses
         _ => Numbers(comparisons, null, null, null, whole: false).Select(number => new NumberAnswer(number)),
     };
 
-    private static bool MayRepeatAChoice(Calculation calculation, Known known, int depth) => depth > 20 || calculation switch
+    private static bool MayRepeatAChoice(Calculation calculation, AnswerContext known, int depth) => depth > 20 || calculation switch
     {
-        TheAnswer c => known.Form.FindQuestion(c.Question)?.Kind switch
+        CopiedAnswer c => known.Form.FindQuestion(c.Question)?.Kind switch
         {
             WorkedOutKind worked => MayRepeatAChoice(worked.Value, known, depth + 1),
             ChoiceKind => true,
@@ -87,10 +87,10 @@ internal static class AnswerClasses
     /// Options that no comparison tells apart stand for each other: each set of such groups once with one option of each,
     /// once with two where it is one group, and once filled up to as many as must be chosen.
     /// </summary>
-    private static IEnumerable<Answer> Choices(ChoiceKind choice, IReadOnlyList<Comparison> comparisons)
+    private static IEnumerable<Answer> Choices(ChoiceKind choice, IReadOnlyList<ComparisonCondition> comparisons)
     {
         var groups = choice.Options.GroupBy(option => (Sign(option), option.Unsure, option.NoneOfThese,
-            comparisons.Any(comparison => comparison is NumberIs or NumberBetween) ? option.Band : null)).Select(group => group.ToList()).ToList();
+            comparisons.Any(comparison => comparison is NumberCondition or NumberBetweenCondition) ? option.Band : null)).Select(group => group.ToList()).ToList();
         return groups.Count > 12 ? EachAlone() : Enumerable.Range(1, (1 << groups.Count) - 1).SelectMany(bits => OfGroups([.. groups.Where((_, index) => (bits >> index & 1) == 1)]))
             .Select(options => new ChoiceAnswer([.. choice.Options.Where(options.Contains).Select(option => option.Key)], options.Select(OwnWords).FirstOrDefault(words => words is not null)));
 
@@ -99,11 +99,11 @@ internal static class AnswerClasses
 
         string Sign(Option option) => string.Concat(comparisons.Select(comparison => comparison switch
         {
-            Includes c => c.Value == option.Key,
-            IncludesNoneOf c => c.Values.Contains(option.Key),
-            Is c => c.Value == option.Key,
-            IsNot c => c.Value == option.Key,
-            IsOneOf c => c.Values.Contains(option.Key),
+            IncludesCondition c => c.Value == option.Key,
+            IncludesNoneOfCondition c => c.Values.Contains(option.Key),
+            IsCondition c => c.Value == option.Key,
+            IsNotCondition c => c.Value == option.Key,
+            IsOneOfCondition c => c.Values.Contains(option.Key),
             _ => false,
         } ? '1' : '0'));
 
@@ -120,13 +120,13 @@ internal static class AnswerClasses
 
     private static string? OwnWords(Option option) => option.OwnWords ? "something else" : null;
 
-    private static IEnumerable<string> Currencies(IEnumerable<Comparison> comparisons) => comparisons
-        .Select(comparison => comparison switch { NumberIs c => c.Currency, NumberBetween c => c.Currency, _ => null }).OfType<string>().Distinct();
+    private static IEnumerable<string> Currencies(IEnumerable<ComparisonCondition> comparisons) => comparisons
+        .Select(comparison => comparison switch { NumberCondition c => c.Currency, NumberBetweenCondition c => c.Currency, _ => null }).OfType<string>().Distinct();
 
     /// <summary>
     /// Every threshold and every end itself, and a number on each side of it: no comparison can tell two numbers of one gap apart.
     /// </summary>
-    private static IEnumerable<decimal> Numbers(IReadOnlyList<Comparison> comparisons, string? currency, decimal? min, decimal? max, bool whole)
+    private static IEnumerable<decimal> Numbers(IReadOnlyList<ComparisonCondition> comparisons, string? currency, decimal? min, decimal? max, bool whole)
     {
         var ends = Thresholds(comparisons, currency).Concat(new[] { min, max }.OfType<decimal>()).Distinct().Order().ToList();
         if (ends.Count == 0)
@@ -142,35 +142,35 @@ internal static class AnswerClasses
         static decimal Shorter(decimal low, decimal high) => decimal.Floor(low) + 1 < high ? decimal.Floor(low) + 1 : low + (high - low) / 2;
     }
 
-    private static IEnumerable<decimal> Thresholds(IEnumerable<Comparison> comparisons, string? currency) => comparisons.SelectMany(comparison => comparison switch
+    private static IEnumerable<decimal> Thresholds(IEnumerable<ComparisonCondition> comparisons, string? currency) => comparisons.SelectMany(comparison => comparison switch
     {
-        NumberIs c when c.Currency == currency => [c.Value],
-        NumberBetween c when c.Currency == currency => [c.Low, c.High],
+        NumberCondition c when c.Currency == currency => [c.Value],
+        NumberBetweenCondition c when c.Currency == currency => [c.Low, c.High],
         _ => Array.Empty<decimal>(),
     });
 
-    private static IEnumerable<LocalDate> Days(IEnumerable<Comparison> comparisons, DateLimits? limits, LocalDate today)
+    private static IEnumerable<LocalDate> Days(IEnumerable<ComparisonCondition> comparisons, DateLimits? limits, LocalDate today)
     {
         var (first, last) = limits?.On(today) ?? (null, null);
         var days = comparisons.SelectMany(comparison => comparison switch
         {
-            Before c => [c.Date],
-            After c => [c.Date],
-            DateBetween c => [c.From, c.To],
-            WithinNextDays c => [today, DayArithmetic.Plus(today, c.Days)],
+            BeforeCondition c => [c.Date],
+            AfterCondition c => [c.Date],
+            DateBetweenCondition c => [c.From, c.To],
+            WithinNextDaysCondition c => [today, DayArithmetic.Plus(today, c.Days)],
             _ => Array.Empty<LocalDate>(),
         }).Concat(new[] { first, last }.OfType<LocalDate>());
         return days.SelectMany(day => new[] { DayArithmetic.Plus(day, -1), day, DayArithmetic.Plus(day, 1) }).Append(today).Distinct().Order()
             .Where(day => !(day < first) && !(day > last));
     }
 
-    private static IEnumerable<string> Texts(IEnumerable<Comparison> comparisons)
+    private static IEnumerable<string> Texts(IEnumerable<ComparisonCondition> comparisons)
     {
         var compared = comparisons.SelectMany(comparison => comparison switch
         {
-            Is c => [c.Value],
-            IsNot c => [c.Value],
-            IsOneOf c => c.Values,
+            IsCondition c => [c.Value],
+            IsNotCondition c => [c.Value],
+            IsOneOfCondition c => c.Values,
             _ => Array.Empty<string>(),
         }).ToList();
         return compared.Append(compared.Contains("anything else", StringComparer.OrdinalIgnoreCase) ? "anything else" + string.Concat(compared) : "anything else");

@@ -10,7 +10,7 @@ namespace PorchLight.Core.Screening;
 internal sealed class AnswerProbes
 {
     private readonly FormContent _form;
-    private readonly List<Comparison> _comparisons;
+    private readonly List<ComparisonCondition> _comparisons;
 
     /// <param name="rules">The screening.</param>
     /// <param name="form">The form.</param>
@@ -25,7 +25,7 @@ internal sealed class AnswerProbes
     /// <param name="route">The route the answers take; only what it asks is changed.</param>
     /// <param name="given">The answers.</param>
     /// <param name="after">Only questions that stand after this one; null for all.</param>
-    public IEnumerable<AnswerChange> Of(Known known, Route route, IReadOnlyDictionary<string, Answer?> given, string? after = null)
+    public IEnumerable<AnswerChange> Of(AnswerContext known, Route route, IReadOnlyDictionary<string, Answer?> given, string? after = null)
     {
         var now = route.Know(known);
         var seen = new ProbesThroughValues(now).Of(_comparisons);
@@ -42,7 +42,7 @@ internal sealed class AnswerProbes
                select change;
     }
 
-    private static IEnumerable<AnswerChange> Others(Question question, IEnumerable<Answer>? examples, IReadOnlyList<Comparison> comparisons, Known now)
+    private static IEnumerable<AnswerChange> Others(Question question, IEnumerable<Answer>? examples, IReadOnlyList<ComparisonCondition> comparisons, AnswerContext now)
     {
         foreach (var answer in examples ?? [])
         {
@@ -55,7 +55,7 @@ internal sealed class AnswerProbes
         yield return Change(question, null, "were left blank", now);
     }
 
-    private static IEnumerable<AnswerChange> Rows(Question question, RowsAnswer? today, ILookup<string, Comparison> seen, Known now)
+    private static IEnumerable<AnswerChange> Rows(Question question, RowsAnswer? today, ILookup<string, ComparisonCondition> seen, AnswerContext now)
     {
         if (today is not { Rows: { Count: > 0 } rows })
             yield break;
@@ -79,7 +79,7 @@ internal sealed class AnswerProbes
             yield return Change(question, fewer.Count == 0 ? null : new RowsAnswer(fewer), $"were without {kind.OneIsCalled} {index + 1}", now);
         }
 
-        foreach (var more in seen[question.Key].OfType<NumberIs>().SelectMany(of => new[] { of.Value - rows.Count, of.Value - rows.Count + 1 }).Append(1)
+        foreach (var more in seen[question.Key].OfType<NumberCondition>().SelectMany(of => new[] { of.Value - rows.Count, of.Value - rows.Count + 1 }).Append(1)
             .Where(more => more >= 1 && rows.Count + more <= kind.Most && more == decimal.Truncate(more)).Distinct().Order())
         {
             yield return Change(question, new RowsAnswer([.. rows, .. Enumerable.Repeat(rows[^1], (int)more)]),
@@ -87,14 +87,14 @@ internal sealed class AnswerProbes
         }
     }
 
-    private static AnswerChange Change(Question question, Answer? answer, string phrase, Known now) =>
+    private static AnswerChange Change(Question question, Answer? answer, string phrase, AnswerContext now) =>
         new(question.Key, Wordings.Fill(question.Wording, now), answer, answer is null ? "" : AnswerWords.Say(answer, question)) { Phrase = phrase };
 
-    private static bool IsNamed(IReadOnlyList<Comparison> comparisons, string text) => comparisons.Any(comparison => comparison switch
+    private static bool IsNamed(IReadOnlyList<ComparisonCondition> comparisons, string text) => comparisons.Any(comparison => comparison switch
     {
-        Is c => c.Value == text,
-        IsNot c => c.Value == text,
-        IsOneOf c => c.Values.Contains(text),
+        IsCondition c => c.Value == text,
+        IsNotCondition c => c.Value == text,
+        IsOneOfCondition c => c.Values.Contains(text),
         _ => false,
     });
 
@@ -108,59 +108,59 @@ internal sealed class AnswerProbes
 }
 
 /// <summary>Carries comparisons with worked-out values back to the questions these rest on.</summary>
-internal sealed class ProbesThroughValues(Known now)
+internal sealed class ProbesThroughValues(AnswerContext now)
 {
     private const int MostTurns = 20;
 
     /// <summary>The comparisons by the question they look at, directly or through worked-out values.</summary>
-    public ILookup<string, Comparison> Of(IEnumerable<Comparison> comparisons) => comparisons
+    public ILookup<string, ComparisonCondition> Of(IEnumerable<ComparisonCondition> comparisons) => comparisons
         .SelectMany(comparison => Back(comparison, 0)).ToLookup(comparison => ((AnswerTo)comparison.Of).Question);
 
-    private IEnumerable<Comparison> Back(Comparison comparison, int turns) =>
+    private IEnumerable<ComparisonCondition> Back(ComparisonCondition comparison, int turns) =>
         comparison.Of is not AnswerTo { Question: var key } || turns > MostTurns ? []
         : now.Form.FindQuestion(key)?.Kind is WorkedOutKind worked ? Back(worked.Value, comparison, turns + 1)
         : [comparison];
 
-    private IEnumerable<Comparison> Back(Calculation calculation, Comparison comparison, int turns)
+    private IEnumerable<ComparisonCondition> Back(Calculation calculation, ComparisonCondition comparison, int turns)
     {
         var numbers = Numbers(comparison).ToList();
         return calculation switch
         {
-            TheAnswer c => Back(On(comparison, c.Question), turns),
+            CopiedAnswer c => Back(On(comparison, c.Question), turns),
             IfElse c => [.. c.If.Comparisons().SelectMany(one => Back(one, turns)), .. Back(c.Then, comparison, turns), .. Back(c.Otherwise, comparison, turns)],
-            ShareOut { PerUnit: > 0 } c => numbers.SelectMany(number => new[] { number, number - 1 })
+            DivideAndRoundUp { PerUnit: > 0 } c => numbers.SelectMany(number => new[] { number, number - 1 })
                 .SelectMany(number => Back(c.Amount, At(comparison, number * c.PerUnit), turns)),
             DaysUntil c => Dates(c.Date, numbers.Select(number => DayArithmetic.Plus(now.Today, Days(number)))),
             TimeBetween c => Between(c, numbers),
             AgeOn c => Years(c, numbers),
-            CountRows c => [.. On(comparison, c.Rows) is var count ? [count] : Array.Empty<Comparison>(), .. c.Where?.Comparisons().SelectMany(one => Back(one, turns)) ?? []],
+            CountRows c => [.. On(comparison, c.Rows) is var count ? [count] : Array.Empty<ComparisonCondition>(), .. c.Where?.Comparisons().SelectMany(one => Back(one, turns)) ?? []],
             OverRows c => [On(comparison, c.Rows), .. OverCells(c, numbers, comparison).SelectMany(one => Back(one, turns))],
             AreaOfRows c => [On(comparison, c.Rows), .. Sides(c, numbers, comparison)],
             _ => [],
         };
     }
 
-    private static Comparison On(Comparison comparison, string question) => comparison with { Of = new AnswerTo(question) };
+    private static ComparisonCondition On(ComparisonCondition comparison, string question) => comparison with { Of = new AnswerTo(question) };
 
-    private static NumberIs At(Comparison comparison, decimal number) =>
-        new(comparison.Of, NumberRelation.AtLeast, number, comparison is NumberIs { Currency: var currency } ? currency : (comparison as NumberBetween)?.Currency);
+    private static NumberCondition At(ComparisonCondition comparison, decimal number) =>
+        new(comparison.Of, NumberRelation.AtLeast, number, comparison is NumberCondition { Currency: var currency } ? currency : (comparison as NumberBetweenCondition)?.Currency);
 
-    private static IEnumerable<decimal> Numbers(Comparison comparison) => comparison switch
+    private static IEnumerable<decimal> Numbers(ComparisonCondition comparison) => comparison switch
     {
-        NumberIs c => [c.Value],
-        NumberBetween c => [c.Low, c.High],
+        NumberCondition c => [c.Value],
+        NumberBetweenCondition c => [c.Low, c.High],
         _ => [],
     };
 
-    private static IEnumerable<Comparison> Dates(string question, IEnumerable<LocalDate> days) =>
-        days.Select(day => new DateBetween(new AnswerTo(question), day, day));
+    private static IEnumerable<ComparisonCondition> Dates(string question, IEnumerable<LocalDate> days) =>
+        days.Select(day => new DateBetweenCondition(new AnswerTo(question), day, day));
 
-    private IEnumerable<Comparison> Between(TimeBetween between, List<decimal> numbers)
+    private IEnumerable<ComparisonCondition> Between(TimeBetween between, List<decimal> numbers)
     {
         var nights = numbers.SelectMany(number => between.In switch
         {
-            Spell.Days => [Days(number) - 1],
-            Spell.Nights => [Days(number)],
+            SpanUnit.Days => [Days(number) - 1],
+            SpanUnit.Nights => [Days(number)],
             _ => new[] { 7 * Days(number), 7 * (Days(number) + 1) },
         }).ToList();
         var (from, to) = (Day(between.From, last: false), Day(between.To ?? between.From, last: true));
@@ -171,7 +171,7 @@ internal sealed class ProbesThroughValues(Known now)
             : Dates(between.From, earlier).Concat(Dates(between.To, later));
     }
 
-    private IEnumerable<Comparison> Years(AgeOn age, List<decimal> numbers)
+    private IEnumerable<ComparisonCondition> Years(AgeOn age, List<decimal> numbers)
     {
         var years = numbers.SelectMany(number => new[] { (int)Math.Clamp(number, -1000, 1000), (int)Math.Clamp(number, -1000, 1000) + 1 }).ToList();
         return [.. Day(age.Event, last: false) is { Year: > 0 and < 8000 } on ? Dates(age.Born, years.Select(count => on.PlusYears(-count))) : [],
@@ -179,7 +179,7 @@ internal sealed class ProbesThroughValues(Known now)
     }
 
     /// <summary>What one cell would have to be for the whole to come to a number: that number less all others, or the number itself.</summary>
-    private IEnumerable<Comparison> OverCells(OverRows over, List<decimal> numbers, Comparison comparison)
+    private IEnumerable<ComparisonCondition> OverCells(OverRows over, List<decimal> numbers, ComparisonCondition comparison)
     {
         var cells = now.RowsOf(over.Rows).Select(row => Amount(row.GetValueOrDefault(over.Of).Answer)).ToList();
         var sum = cells.Sum(cell => Math.Clamp(cell, -Large, Large));
@@ -187,7 +187,7 @@ internal sealed class ProbesThroughValues(Known now)
             .Distinct().Select(number => On(At(comparison, number), over.Of));
     }
 
-    private IEnumerable<Comparison> Sides(AreaOfRows area, List<decimal> numbers, Comparison comparison)
+    private IEnumerable<ComparisonCondition> Sides(AreaOfRows area, List<decimal> numbers, ComparisonCondition comparison)
     {
         var perSquareMetre = area.In switch { LengthUnit.Metres => 1m, LengthUnit.Centimetres => 10_000m, _ => 1_000_000m };
         var rows = now.RowsOf(area.Rows).Select(row => (Width: Side(row, area.Width, 0), Height: Side(row, area.Height, 0), Count: area.HowMany is null ? 1 : Side(row, area.HowMany, 1))).ToList();

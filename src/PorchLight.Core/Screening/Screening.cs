@@ -111,7 +111,7 @@ public static class Screener
     /// <param name="rules">The screening.</param>
     /// <param name="known">The answers by state, and values on file.</param>
     /// <param name="alwaysComeIn">Whether the client is marked so; deal-breakers then do not count.</param>
-    public static Verdict Judge(ScreeningRules rules, Known known, bool alwaysComeIn = false)
+    public static Verdict Judge(ScreeningRules rules, AnswerContext known, bool alwaysComeIn = false)
     {
         var contributions = rules.Signals.Select(signal => Contribute(signal, known)).ToList();
         var score = Total(rules.Base + contributions.Sum(contribution => (long)contribution.Points));
@@ -139,7 +139,7 @@ public static class Screener
     /// <summary>Points as a score; beyond a thousand million they count as that many.</summary>
     internal static int Total(long points) => (int)Math.Clamp(points, -1_000_000_000, 1_000_000_000);
 
-    private static Contribution Contribute(Signal signal, Known known)
+    private static Contribution Contribute(Signal signal, AnswerContext known)
     {
         var truth = signal.When.Evaluate(known);
         var weight = signal.Effect is PointsEffect points ? points.Points : 0;

@@ -40,27 +40,27 @@ internal static class SettingsEndpoints
     public static void MapSettings(this IEndpointRouteBuilder api)
     {
         api.MapGet("/choices", Choices).WithTags("Settings").AllowAnonymous();
-        var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
-        group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken stop) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(stop), clock)));
-        group.MapPut("/business", async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
+        var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(UserAccess.OwnerOnly);
+        group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), clock)));
+        group.MapPut("/business", async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
         {
-            var saved = await SaveAsync(edit, db, clock, business => business.Card, (business, card) => business.Card = card.Tidy(), card => card.Tidy().Check(), stop);
+            var saved = await SaveAsync(edit, db, clock, business => business.Card, (business, card) => business.Card = card.Normalise(), card => card.Normalise().Check(), cancellationToken);
             if (saved.Result is Ok<SettingsView> { Value.Business: var card })
                 address.Use(card.PublicAddress);
             return saved;
         });
-        group.MapPut("/look", (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => business.Look, (business, look) => business.Look = look, look => look.Check(), stop));
-        group.MapPut("/hours", (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings, stop));
-        group.MapPut("/promise", (Edit<ReplyPromise> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check(), stop));
-        group.MapPut("/lists", (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => business.Lists, (business, lists) => business.Lists = lists.Tidy(), lists => lists.Tidy().Check(), stop));
-        group.MapPut("/welcome", (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check(), stop));
-        group.MapPut("/keeping", (Edit<Keeping> edit, PorchDb db, BusinessClock clock, CancellationToken stop) => SaveAsync(
-            edit, db, clock, business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check(), stop));
+        group.MapPut("/look", (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => business.Look, (business, look) => business.Look = look, look => look.Check(), cancellationToken));
+        group.MapPut("/hours", (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings, cancellationToken));
+        group.MapPut("/promise", (Edit<ReplyPromise> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check(), cancellationToken));
+        group.MapPut("/lists", (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => business.Lists, (business, lists) => business.Lists = lists.Normalise(), lists => lists.Normalise().Check(), cancellationToken));
+        group.MapPut("/welcome", (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check(), cancellationToken));
+        group.MapPut("/keeping", (Edit<Keeping> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
+            edit, db, clock, business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check(), cancellationToken));
         group.MapGet("/look/readable", Results<Ok<ReadableView>, ProblemHttpResult> (string accent) => Contrast.IsColour(accent)
             ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
             : Problems.Unprocessable("A colour is written like #2a2f5b."));
@@ -69,9 +69,9 @@ internal static class SettingsEndpoints
     }
 
     /// <summary>The logo, for public pages.</summary>
-    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/brand/{hash}", async Task<IResult> (string hash, PorchDb db, HttpResponse response, CancellationToken stop) =>
+    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/brand/{hash}", async Task<IResult> (string hash, PorchDb db, HttpResponse response, CancellationToken cancellationToken) =>
     {
-        if (await db.BrandPictures.FindAsync([hash], stop) is not { } picture)
+        if (await db.BrandPictures.FindAsync([hash], cancellationToken) is not { } picture)
             return Problems.NotFound("There is no picture at this address.");
         response.Headers.CacheControl = "public, max-age=31536000, immutable";
         response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
@@ -82,55 +82,55 @@ internal static class SettingsEndpoints
     public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;
 
     private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveAsync<T>(
-        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check, CancellationToken stop)
+        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check, CancellationToken cancellationToken)
         where T : class
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var business = await db.Businesses.SingleAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
         var (merged, refusal) = edit.Onto(read(business));
         if (refusal is not null)
             return refusal;
         if (check(merged) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         write(business, merged);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 
-    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(HttpRequest request, PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(HttpRequest request, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         using var body = new MemoryStream();
         if (request.ContentLength is not (> 0 and <= LargestLogo))
             return Problems.Unprocessable("A logo can be up to one megabyte. Please make the picture smaller.");
-        await request.Body.CopyToAsync(body, stop);
+        await request.Body.CopyToAsync(body, cancellationToken);
         var bytes = body.ToArray();
         if (PictureKind(bytes) is not { } contentType)
             return Problems.Unprocessable("This is no PNG, JPEG or WebP picture. Please save your logo as one of these.");
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var business = await db.Businesses.SingleAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
-        await ReplaceLogoAsync(db, business, hash, stop);
-        if (await db.BrandPictures.FindAsync([hash], stop) is null)
+        await ReplaceLogoAsync(db, business, hash, cancellationToken);
+        if (await db.BrandPictures.FindAsync([hash], cancellationToken) is null)
             db.BrandPictures.Add(new BrandPicture { Hash = hash, ContentType = contentType, Bytes = bytes });
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 
-    private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var business = await db.Businesses.SingleAsync(stop);
-        await ReplaceLogoAsync(db, business, null, stop);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
+        await ReplaceLogoAsync(db, business, null, cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 
-    private static async Task ReplaceLogoAsync(PorchDb db, Business business, string? hash, CancellationToken stop)
+    private static async Task ReplaceLogoAsync(PorchDb db, Business business, string? hash, CancellationToken cancellationToken)
     {
-        await db.BrandPictures.Where(picture => picture.Hash != hash).ExecuteDeleteAsync(stop);
+        await db.BrandPictures.Where(picture => picture.Hash != hash).ExecuteDeleteAsync(cancellationToken);
         business.LogoHash = hash;
     }
 

@@ -27,18 +27,18 @@ internal static class Commands
     }
 
     /// <summary>A link by which somebody who forgot their password chooses a new one: for an owner nobody else can help.</summary>
-    private static async Task<Report> PasswordLinkAsync(IServiceProvider services, string email)
+    private static async Task<CommandResult> PasswordLinkAsync(IServiceProvider services, string email)
     {
-        var seats = services.GetRequiredService<UserManager<Seat>>();
+        var seats = services.GetRequiredService<UserManager<User>>();
         var tokens = services.GetRequiredService<Tokens>();
         if (!File.Exists(services.GetRequiredService<DataFolder>().Database) || await seats.FindByEmailAsync(email) is not { } seat)
-            return new Report(false, $"Nobody here has the e-mail address {email}.");
+            return new CommandResult(false, $"Nobody here has the e-mail address {email}.");
         var invite = await PeopleEndpoints.OpenPasswordLinkAsync(
             services.GetRequiredService<PorchDb>(), tokens, services.GetRequiredService<TimeProvider>(), seats, seat, CancellationToken.None);
-        return new Report(true, $"{seat.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}");
+        return new CommandResult(true, $"{seat.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}");
     }
 
-    private static int Say(Report report)
+    private static int Say(CommandResult report)
     {
         (report.Done ? Console.Out : Console.Error).WriteLine(report.Sentence);
         return report.Done ? 0 : 1;

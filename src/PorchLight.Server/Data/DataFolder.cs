@@ -60,11 +60,11 @@ internal sealed class DataFolder(string path) : IDisposable
     }
 
     /// <summary>Writes a page of nothing to the disk and takes it away again; throws when that is not possible.</summary>
-    public async Task TryWritingAsync(CancellationToken stop)
+    public async Task TryWritingAsync(CancellationToken cancellationToken)
     {
         var path = System.IO.Path.Combine(Path, $"{Unfinished}{Guid.NewGuid():N}");
         await using var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.DeleteOnClose);
-        await file.WriteAsync(new byte[4096], stop);
+        await file.WriteAsync(new byte[4096], cancellationToken);
         file.Flush(flushToDisk: true);
     }
 

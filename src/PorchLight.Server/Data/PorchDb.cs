@@ -20,7 +20,7 @@ using PorchLight.Server.StandIns.Mail;
 namespace PorchLight.Server.Data;
 
 /// <summary>Everything that is kept, in one SQLite file.</summary>
-internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbContext<Seat, IdentityRole<Guid>, Guid>(options)
+internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbContext<User, IdentityRole<Guid>, Guid>(options)
 {
     public DbSet<Business> Businesses => Set<Business>();
     public DbSet<BrandPicture> BrandPictures => Set<BrandPicture>();
@@ -32,8 +32,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<LookUpList> LookUpLists => Set<LookUpList>();
     public DbSet<LookUpLine> LookUpLines => Set<LookUpLine>();
     public DbSet<PersonalLink> PersonalLinks => Set<PersonalLink>();
-    public DbSet<OpenAgainWish> OpenAgainWishes => Set<OpenAgainWish>();
-    public DbSet<KeptFilling> KeptFillings => Set<KeptFilling>();
+    public DbSet<ReopenSubscription> ReopenSubscriptions => Set<ReopenSubscription>();
+    public DbSet<SavedDraft> SavedDrafts => Set<SavedDraft>();
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<Client> Clients => Set<Client>();
@@ -46,7 +46,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<Run> Runs => Set<Run>();
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
-    public DbSet<DoneAct> DoneActs => Set<DoneAct>();
+    public DbSet<CompletedRequest> CompletedRequests => Set<CompletedRequest>();
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
 
     /// <summary>The business; asked of the database once in a transaction.</summary>
@@ -57,10 +57,10 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         .HaveTimes()
         .HaveId<Form>().HaveId<Submission>().HaveId<Inquiry>().HaveId<Client>().HaveId<Project>().HaveId<FieldValue>()
         .HaveId<Note>().HaveId<OpenDifference>().HaveId<FollowThroughVersion>().HaveId<Run>().HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<Invite>().HaveId<StoredFile>().HaveId<LookUpList>()
-        .HaveId<PersonalLink>().HaveId<OpenAgainWish>().HaveId<KeptFilling>()
+        .HaveId<PersonalLink>().HaveId<ReopenSubscription>().HaveId<SavedDraft>()
         .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>().HaveJson<Cells>()
         .HaveSharedJson<FormSettings>().HaveSharedJson<BusinessLists>().HaveJson<GivenAnswers>()
-        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<Happening>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
+        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<DomainEvent>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
 
@@ -74,7 +74,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
         builder.Entity<Form>().HasIndex(form => form.LinkHash).IsUnique();
         builder.Entity<StoredFile>().Ignore(file => file.Ref);
-        builder.Entity<StoredFile>().HasIndex(file => file.Filling);
+        builder.Entity<StoredFile>().HasIndex(file => file.SendKey);
         builder.Entity<StoredFile>().HasIndex(file => file.SubmissionId);
         builder.Entity<LookUpLine>().HasKey(line => new { line.ListId, line.Key });
         builder.Entity<Submission>().HasIndex(submission => new { submission.FormId, submission.SendKey }).IsUnique();
@@ -82,10 +82,10 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<Submission>().HasIndex(submission => submission.ProofHash).IsUnique();
         builder.Entity<PersonalLink>().Ignore(link => link.Name);
         builder.Entity<PersonalLink>().HasIndex(link => link.LinkHash).IsUnique();
-        builder.Entity<OpenAgainWish>().HasIndex(wish => new { wish.FormId, wish.EmailKey }).IsUnique();
-        builder.Entity<KeptFilling>().HasIndex(kept => kept.LinkHash).IsUnique();
-        builder.Entity<KeptFilling>().HasIndex(kept => new { kept.FormId, kept.SendKey }).IsUnique();
-        builder.Entity<KeptFilling>().HasIndex(kept => kept.GoodUntil);
+        builder.Entity<ReopenSubscription>().HasIndex(wish => new { wish.FormId, wish.EmailKey }).IsUnique();
+        builder.Entity<SavedDraft>().HasIndex(draft => draft.LinkHash).IsUnique();
+        builder.Entity<SavedDraft>().HasIndex(draft => new { draft.FormId, draft.SendKey }).IsUnique();
+        builder.Entity<SavedDraft>().HasIndex(draft => draft.GoodUntil);
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.SubmissionId);
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.FormId, inquiry.WantedMonth });
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
@@ -103,8 +103,8 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<OutgoingMail>().HasIndex(mail => mail.EffectKey).IsUnique();
         builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.State, mail.NextTry });
         builder.Entity<EndedSession>().HasKey(ended => ended.Session);
-        builder.Entity<DoneAct>().HasKey(act => act.Key);
-        builder.Entity<DoneAct>().Property(act => act.Key).ValueGeneratedNever();
+        builder.Entity<CompletedRequest>().HasKey(act => act.Key);
+        builder.Entity<CompletedRequest>().Property(act => act.Key).ValueGeneratedNever();
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
 
         foreach (var property in builder.Model.GetEntityTypes().SelectMany(entity => entity.GetProperties())

@@ -9,7 +9,7 @@ using PorchLight.Server.Calendar;
 namespace PorchLight.Server.Data;
 
 /// <summary>Something that was made or sent under a send key, so that the same press does not do it again.</summary>
-internal sealed class DoneAct
+internal sealed class CompletedRequest
 {
     public static readonly Duration Remembered = Duration.FromDays(2);
 
@@ -28,7 +28,7 @@ internal sealed class DoneAct
 }
 
 /// <summary>Marks an endpoint that makes or sends something.</summary>
-internal sealed class OnceMark;
+internal sealed class SendOnceMetadata;
 
 internal static class SendOnce
 {
@@ -39,7 +39,7 @@ internal static class SendOnce
     /// The endpoint makes or sends something: pressed twice, it happens once. The key is stored in the transaction in which
     /// the thing itself is, and a second request under it gets the first one's answer.
     /// </summary>
-    public static RouteHandlerBuilder Once(this RouteHandlerBuilder endpoint) => endpoint.AddEndpointFilter(new SendOnceFilter()).WithMetadata(new OnceMark());
+    public static RouteHandlerBuilder Once(this RouteHandlerBuilder endpoint) => endpoint.AddEndpointFilter(new SendOnceFilter()).WithMetadata(new SendOnceMetadata());
 
     private sealed class SendOnceFilter : IEndpointFilter
     {
@@ -67,13 +67,13 @@ internal static class SendOnce
         {
             var services = context.HttpContext.RequestServices;
             var db = services.GetRequiredService<PorchDb>();
-            if (await db.DoneActs.AsNoTracking().SingleOrDefaultAsync(act => act.Key == key) is { } done)
+            if (await db.CompletedRequests.AsNoTracking().SingleOrDefaultAsync(act => act.Key == key) is { } done)
                 return done.Asked != asked ? Problems.Conflict("This was sent already, with other words. Reload the page to see what went.")
                     : done.Status == 0 ? Problems.Conflict("This was done already. Reload the page to see it.")
                     : done.Answer is null ? Results.StatusCode(done.Status)
                     : Results.Content(done.Answer, "application/json", Encoding.UTF8, done.Status);
 
-            var act = db.DoneActs.Add(new DoneAct { Key = key, Asked = asked, At = services.GetRequiredService<TimeProvider>().Now() }).Entity;
+            var act = db.CompletedRequests.Add(new CompletedRequest { Key = key, Asked = asked, At = services.GetRequiredService<TimeProvider>().Now() }).Entity;
             var result = await next(context);
             var answer = result is INestedHttpResult nested ? nested.Result : result;
             if ((answer as IStatusCodeHttpResult)?.StatusCode is not (>= 200 and < 300 and var status))

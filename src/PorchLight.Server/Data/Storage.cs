@@ -14,12 +14,12 @@ internal static class Storage
         // By a factory, so that the folder is let go with the house.
         services.AddSingleton(_ => folder);
         services.AddSingleton<Backup>();
-        services.AddSingleton<WriteTurns>();
-        services.AddSingleton<Pulse>();
-        services.AddSingleton<PulseAfterCommit>();
+        services.AddSingleton<WriteLock>();
+        services.AddSingleton<ChangeNotifier>();
+        services.AddSingleton<NotifyAfterCommit>();
         services.AddDbContextPool<PorchDb>((provider, options) => options
             .UseSqlite(ConnectionTo(folder))
-            .AddInterceptors(provider.GetRequiredService<PulseAfterCommit>()));
+            .AddInterceptors(provider.GetRequiredService<NotifyAfterCommit>()));
         services.AddDataProtection().SetApplicationName("PorchLight").PersistKeysToFileSystem(new DirectoryInfo(folder.Keys));
         services.AddScoped<Tokens>();
     }
@@ -46,7 +46,7 @@ internal static class Storage
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
         {
             services.GetRequiredService<BusinessClock>().Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
-            services.GetRequiredService<HouseAddress>().Use(business.PublicAddress);
+            services.GetRequiredService<PublicAddress>().Use(business.PublicAddress);
         }
     }
 

@@ -6,17 +6,17 @@ using Microsoft.AspNetCore.DataProtection;
 namespace PorchLight.Server.Data;
 
 /// <summary>A public token as it is kept: looked up by hash, and encrypted where it must be shown again.</summary>
-internal sealed record KeptToken(string Hash, string Sealed);
+internal sealed record StoredToken(string Hash, string Sealed);
 
 /// <summary>Makes and opens public tokens: 128 random bits, in letters that are safe in an address.</summary>
 internal sealed class Tokens(IDataProtectionProvider protection)
 {
     private readonly IDataProtector _protector = protection.CreateProtector("PorchLight.PublicTokens");
 
-    public KeptToken Create()
+    public StoredToken Create()
     {
         var token = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(16));
-        return new KeptToken(Hash(token), _protector.Protect(token));
+        return new StoredToken(Hash(token), _protector.Protect(token));
     }
 
     public string Seal(string secret) => _protector.Protect(secret);

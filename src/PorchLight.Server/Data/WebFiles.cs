@@ -49,7 +49,7 @@ internal static class WebFiles
             }
 
             headers.ContentType = Types.TryGetContentType(name, out var type) ? type : "application/octet-stream";
-            headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets") || prepared.Context.Request.Path.StartsWithSegments("/porch/assets")
+            headers.CacheControl = prepared.Context.Request.Path.StartsWithSegments("/assets") || prepared.Context.Request.Path.StartsWithSegments("/form/assets")
                 ? "public, max-age=31536000, immutable"
                 : "no-cache";
         },
@@ -57,11 +57,11 @@ internal static class WebFiles
 
     public static void MapPages(this WebApplication app)
     {
-        app.MapGet("/f/{token}", async (string token, DoorDesk doors, HttpResponse response) =>
+        app.MapGet("/f/{token}", async (string token, FormAccess access, HttpResponse response) =>
         {
-            var sites = (await doors.FindAsync(token))?.Form.Settings.EmbedOn ?? [];
+            var sites = (await access.FindAsync(token))?.Form.Settings.EmbedOn ?? [];
             response.Headers.ContentSecurityPolicy = PublicPolicy + (sites.Count == 0 ? "*" : "'self' " + string.Join(' ', sites));
-            return Page(app.Environment, "porch/index.html");
+            return Page(app.Environment, "form/index.html");
         }).ExcludeFromDescription();
         app.MapFallback("{*path:nonfile}", (HttpResponse response) =>
         {

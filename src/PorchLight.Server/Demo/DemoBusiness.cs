@@ -25,7 +25,7 @@ namespace PorchLight.Server.Demo;
 /// Ochre Wren, a made-up studio for hand-painted signs and murals. Its last days are played through the same code that
 /// serves real use, at past instants.
 /// </summary>
-internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Tokens tokens, FileRoom room, TimeProvider time)
+internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, Tokens tokens, FileStore store, TimeProvider time)
 {
     public const string OwnerMail = "maren@ochrewren.example";
     public const string MemberMail = "sunil@ochrewren.example";
@@ -54,7 +54,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         if (site is null)
             return;
 
-        foreach (var scene in DemoPeople.Scenes(now, business.Calendar).OrderBy(scene => scene.At))
+        foreach (var scene in DemoPeople.Actions(now, business.Calendar).OrderBy(scene => scene.At))
         {
             await LetTimePassAsync(scene.At);
             await PlayAsync(form, scene);
@@ -62,10 +62,10 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
 
         await LetTimePassAsync(now);
         await MakeLinksAsync(site, now - Duration.FromHours(3));
-        var owner = (await seats.FindByEmailAsync(OwnerMail))!;
+        var owner = (await users.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
         owner.BellSeen = await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
-        await seats.UpdateAsync(owner);
+        await users.UpdateAsync(owner);
     }
 
     private static Business MakeStudio()
@@ -104,7 +104,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     private async Task<Form> MakeOtherFormsAsync(Business business, Form walls, Instant at)
     {
         var lists = business.Lists;
-        var things = await DemoThings.TakeInAsync(db, room, time);
+        var things = await DemoFiles.TakeInAsync(db, store, time);
         business.OwnerPhoto = things.Maren;
         var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
         Make(DemoSign.Form(things, walls.Id.Value), DemoSign.Screening, "We are booked with signs until the spring. Please look in again in February.", new FormSettings
@@ -116,8 +116,8 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         {
             MostAnswers = 40, Guard = new SpamGuard(Proof: true),
         });
-        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode, About = Concern.WorkInHand });
-        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink, About = Concern.WorkInHand });
+        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode, About = ProjectAssignment.WorkInHand });
+        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink, About = ProjectAssignment.WorkInHand });
         walls.Settings = new FormSettings { TakesPlainPosts = true };
         walls.Draft = walls.Draft with
         {
@@ -171,17 +171,17 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     }
 
     private Task MakeSeatAsync(string mail, string name, string role) =>
-        seats.MakeSeatAsync(roles, new Seat { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name }, Password, role);
+        users.MakeSeatAsync(roles, new User { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name }, Password, role);
 
-    private async Task PlayAsync(Form form, DemoScene scene)
+    private async Task PlayAsync(Form form, DemoAction scene)
     {
         await using var scope = scopes.CreateAsyncScope();
         var services = scope.ServiceProvider;
         var mine = services.GetRequiredService<PorchDb>();
-        if (scene is DemoScene.Sends sends)
+        if (scene is DemoAction.Sends sends)
         {
             var result = await services.GetRequiredService<Intake>().SendAsync(
-                new Door((await mine.Forms.FindAsync(form.Id))!, null), new Sending(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), null, scene.At, CancellationToken.None);
+                new FormTarget((await mine.Forms.FindAsync(form.Id))!, null), new SubmissionRequest(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), null, scene.At, CancellationToken.None);
             if (result is IntakeResult.Refused refused)
                 throw new InvalidOperationException($"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}");
             return;
@@ -192,20 +192,20 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         var events = services.GetRequiredService<EventLog>();
         switch (scene)
         {
-            case DemoScene.Replies answers:
+            case DemoAction.Replies answers:
                 var last = await mine.PracticeMail.Where(message => message.ClientId == client.Id).OrderByDescending(message => message.At).FirstAsync();
                 await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, scene.At, CancellationToken.None);
                 break;
-            case DemoScene.Books:
-                await events.HappenedAsync(new MeetingBooked(), scene.At, new About(client.Id));
+            case DemoAction.Books:
+                await events.HappenedAsync(new MeetingBooked(), scene.At, new EventContext(client.Id));
                 break;
-            case DemoScene.Nods nods:
+            case DemoAction.Nods nods:
                 var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);
                 var step = run.State.Current!.Key;
                 var draft = run.Drafts.ByStep[step];
                 var filled = draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = nods.GapText } : part)] };
                 run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = filled });
-                await services.GetRequiredService<RunDesk>().NodAsync(run, step, scene.At, sendNow: true, "Maren Tolliver");
+                await services.GetRequiredService<RunEngine>().NodAsync(run, step, scene.At, sendNow: true, "Maren Tolliver");
                 break;
         }
 
@@ -222,13 +222,13 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             var mine = scope.ServiceProvider.GetRequiredService<PorchDb>();
             if (await mine.Runs.Where(run => run.NextMoment <= until).OrderBy(run => run.NextMoment).FirstOrDefaultAsync() is not { NextMoment: { } moment } run)
                 break;
-            await scope.ServiceProvider.GetRequiredService<RunDesk>().AdvanceAsync(run, moment);
+            await scope.ServiceProvider.GetRequiredService<RunEngine>().AdvanceAsync(run, moment);
             await mine.SaveChangesAsync();
         }
 
         await using var mailScope = scopes.CreateAsyncScope();
-        var room = mailScope.ServiceProvider.GetRequiredService<MailRoom>();
-        foreach (var mail in await room.DueAsync(CancellationToken.None))
-            await room.HandOverAsync(mail, CancellationToken.None);
+        var store = mailScope.ServiceProvider.GetRequiredService<MailQueue>();
+        foreach (var mail in await store.DueAsync(CancellationToken.None))
+            await store.HandOverAsync(mail, CancellationToken.None);
     }
 }

@@ -67,14 +67,14 @@ internal static class DemoForm
         [
             new SendOff("come-in", "Come in, the lamp is on", "Your wall sounds like one for us. We answer {promise}.")
             {
-                When = new FitIs(Fit.ComeIn),
+                When = new FitCondition(Fit.ComeIn),
                 NextSteps = ["We read your answers, all of them.", "You hear from Maren {promise}, with two or three questions.", "If you like, we talk for half an hour and look at the wall together."],
                 OffersCall = true,
             },
             new SendOff("not-now", "This one is not for us, and here is who may help",
                 "Thank you for telling us about your wall. At this size we would not do it justice, and we would rather say so today than keep you waiting.\n\nWe have kept your answers, in case things change.")
             {
-                When = new FitIs(Fit.NotNow),
+                When = new FitCondition(Fit.NotNow),
                 TurnsAway = true,
                 WaysForward =
                 [
@@ -91,13 +91,13 @@ internal static class DemoForm
 
     public static ScreeningRules Screening { get; } = new(20, 50, 0, 2,
     [
-        Points("budget-fits", 30, "Budget of 4,000 or more, where our murals start to be good", new NumberIs(Of("budget"), NumberRelation.AtLeast, 4000, Euro)),
-        Points("budget-small", -45, "Budget under 1,500, below where murals start", new NumberIs(Of("budget"), NumberRelation.Under, 1500, Euro)),
-        Points("budget-unsure", -5, "Does not know the budget yet", new DoesNotKnow(Of("budget"))),
-        Points("decides", 20, "Decides about it", new Is(Of("decides"), "me")),
-        Points("does-not-decide", -15, "Somebody else decides", new Is(Of("decides"), "someone-else")),
-        Points("referral", 12, "Found us through a past client", new Is(Of("found"), "past-client")),
-        Points("hurry", -10, "Wants it within four weeks, our lead time is eight", new WithinNextDays(Of("wanted"), 28)),
+        Points("budget-fits", 30, "Budget of 4,000 or more, where our murals start to be good", new NumberCondition(Of("budget"), NumberRelation.AtLeast, 4000, Euro)),
+        Points("budget-small", -45, "Budget under 1,500, below where murals start", new NumberCondition(Of("budget"), NumberRelation.Under, 1500, Euro)),
+        Points("budget-unsure", -5, "Does not know the budget yet", new DoesNotKnowCondition(Of("budget"))),
+        Points("decides", 20, "Decides about it", new IsCondition(Of("decides"), "me")),
+        Points("does-not-decide", -15, "Somebody else decides", new IsCondition(Of("decides"), "someone-else")),
+        Points("referral", 12, "Found us through a past client", new IsCondition(Of("found"), "past-client")),
+        Points("hurry", -10, "Wants it within four weeks, our lead time is eight", new WithinNextDaysCondition(Of("wanted"), 28)),
     ]);
 
     /// <summary>What follows a mural inquiry that comes in or needs a talk: a thank-you, and three follow-ups that grow apart.</summary>
@@ -107,23 +107,23 @@ internal static class DemoForm
             new Step("thanks", "Thank you, and when we answer", new SendMessage(new MessageTemplate("Your wall: thank you, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nthank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+            ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
             new Step("first", "First follow-up", new SendMessage(new MessageTemplate("About your wall, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nI have been thinking about your wall."),
                 new GapPart("place", "one line about their place"),
                 new TextPart("Shall we talk it through for half an hour? Tell me two times that suit you this week or next.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
+            ])), new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
             new Step("second", "Second follow-up", new SendMessage(new MessageTemplate("Two walls like yours",
             [
                 new TextPart("Dear {firstName},\n\nhere are two walls we painted that make me think of yours."),
                 new GapPart("walls", "two walls like theirs, a line each"),
                 new TextPart("If you would like one of your own, a short answer is enough.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.PreviousSettled, 4, TimeUnit.Days), NeedsNod: true),
+            ])), new Schedule(Anchor.PreviousSettled, 4, TimeUnit.Days), NeedsNod: true),
             new Step("third", "Last follow-up", new SendMessage(new MessageTemplate("Shall we keep a date free?",
             [
                 new TextPart("Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about your wall. Shall we keep a date free for it, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.PreviousSettled, 9, TimeUnit.Days), NeedsNod: true),
+            ])), new Schedule(Anchor.PreviousSettled, 9, TimeUnit.Days), NeedsNod: true),
         ],
         [StopOn.Replied, StopOn.Booked]);
 
@@ -134,7 +134,7 @@ internal static class DemoForm
             new Step("kept", "Thank you, and who may help", new SendMessage(new MessageTemplate("Your wall: thank you for asking, {firstName}",
             [
                 new TextPart("Dear {firstName},\n\nthank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
-            ])), new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
+            ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);
 

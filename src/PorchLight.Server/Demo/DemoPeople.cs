@@ -5,15 +5,15 @@ using PorchLight.Core.Forms;
 namespace PorchLight.Server.Demo;
 
 /// <summary>One thing that somebody did in the demo's last days.</summary>
-internal abstract record DemoScene(Instant At, string Email)
+internal abstract record DemoAction(Instant At, string Email)
 {
-    internal sealed record Sends(Instant At, string Email, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom) : DemoScene(At, Email);
+    internal sealed record Sends(Instant At, string Email, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom) : DemoAction(At, Email);
 
-    internal sealed record Replies(Instant At, string Email, string Text) : DemoScene(At, Email);
+    internal sealed record Replies(Instant At, string Email, string Text) : DemoAction(At, Email);
 
-    internal sealed record Books(Instant At, string Email) : DemoScene(At, Email);
+    internal sealed record Books(Instant At, string Email) : DemoAction(At, Email);
 
-    internal sealed record Nods(Instant At, string Email, string GapText) : DemoScene(At, Email);
+    internal sealed record Nods(Instant At, string Email, string GapText) : DemoAction(At, Email);
 }
 
 /// <summary>The made-up people of the demo, hand-written, with dates that count back from now.</summary>
@@ -21,19 +21,19 @@ internal static class DemoPeople
 {
     private const string Site = "http://ochrewren.example/murals";
 
-    public static IReadOnlyList<DemoScene> Scenes(Instant now, BusinessCalendar calendar)
+    public static IReadOnlyList<DemoAction> Actions(Instant now, BusinessCalendar calendar)
     {
         var oskarWrites = Ago(11, 10, 5);
         var nodded = calendar.WorkingDaysAfter(calendar.Today(oskarWrites), 1)!.Value;
-        DemoScene[] scenes =
+        DemoAction[] scenes =
         [
             Sends(oskarWrites, "oskar@vennbikes.example", "Oskar", "Venn", "01 555 0163", "Greystones",
                 "The shutter and the wall beside our bike shop. Something that still looks good when the shutter is down.", "4000-9000", "me", 75, "saw-one", Site),
-            new DemoScene.Nods(On(nodded, 11, 40), "oskar@vennbikes.example", "I cycle past your shop on Tuesdays; the shutter would be seen from the bridge."),
-            new DemoScene.Replies(On(nodded.PlusDays(1), 11, 20), "oskar@vennbikes.example", "Hello Maren, yes, let us talk. Thursday after four would be good.\n\nOskar"),
+            new DemoAction.Nods(On(nodded, 11, 40), "oskar@vennbikes.example", "I cycle past your shop on Tuesdays; the shutter would be seen from the bridge."),
+            new DemoAction.Replies(On(nodded.PlusDays(1), 11, 20), "oskar@vennbikes.example", "Hello Maren, yes, let us talk. Thursday after four would be good.\n\nOskar"),
             Sends(Ago(9, 15, 30), "mo.lattimer@quillpress.example", "Mo", "Lattimer", null, "Dublin 8",
                 "Our reading room ceiling. Clouds, but with a sense of humour.", "over-9000", "together", 120, "past-client", Site),
-            new DemoScene.Books(Ago(8, 12, 0), "mo.lattimer@quillpress.example"),
+            new DemoAction.Books(Ago(8, 12, 0), "mo.lattimer@quillpress.example"),
             Sends(Ago(6, 19, 45), "b.carraway@lodge.example", "B.", "Carraway", null, "Athlone",
                 "A garden wall, as cheap as possible, a sunset or so.", "under-1500", "me", 20, "search", null),
             Sends(Ago(5, 9, 15), "pilar@ingleby-coffee.example", "Pilar", "Ingleby", "+353 1 555 0142", "Howth",
@@ -54,7 +54,7 @@ internal static class DemoPeople
 
         Instant On(LocalDate day, int hour, int minute) => calendar.ToInstant(day + new LocalTime(hour, minute));
 
-        DemoScene.Sends Sends(
+        DemoAction.Sends Sends(
             Instant at, string email, string given, string family, string? phone, string place, string what,
             string budget, string decides, int? wantedInDays, string found, string? cameFrom) => new(at, email, new Dictionary<string, Answer?>
             {

@@ -58,14 +58,14 @@ internal static class DemoRequests
                 new Question("best", "What was best?", new LongTextKind(1500)),
                 new Question("better", "What should we do better next time?", new LongTextKind(1500))
                 {
-                    RequiredWhen = new NumberIs(new AnswerTo("again"), NumberRelation.AtMost, 6), Help = "We read every word, and nobody else does.",
+                    RequiredWhen = new NumberCondition(new AnswerTo("again"), NumberRelation.AtMost, 6), Help = "We read every word, and nobody else does.",
                 },
-                new Question("quote", "May we quote you?", new YesNoKind()) { AskedOnlyWhen = new NumberIs(new AnswerTo("again"), NumberRelation.AtLeast, 9) },
-                new Question("quote-as", "As whom?", new ShortTextKind(120)) { AskedOnlyWhen = new Is(new AnswerTo("quote"), "yes"), Required = true, Placeholder = "Tilda, bakery in Howth" },
+                new Question("quote", "May we quote you?", new YesNoKind()) { AskedOnlyWhen = new NumberCondition(new AnswerTo("again"), NumberRelation.AtLeast, 9) },
+                new Question("quote-as", "As whom?", new ShortTextKind(120)) { AskedOnlyWhen = new IsCondition(new AnswerTo("quote"), "yes"), Required = true, Placeholder = "Tilda, bakery in Howth" },
             ]),
         ],
         [
-            new SendOff("sorry", "Thank you for telling us", "That was not good enough, and we would like to put it right. Maren reads this today.") { When = new NumberIs(new AnswerTo("again"), NumberRelation.AtMost, 6) },
+            new SendOff("sorry", "Thank you for telling us", "That was not good enough, and we would like to put it right. Maren reads this today.") { When = new NumberCondition(new AnswerTo("again"), NumberRelation.AtMost, 6) },
         ],
         new SendOff("end", "Thank you", "That made our day.") { Button = new LinkButton("See what we painted since", "https://ochrewren.example/walls") });
 }

@@ -9,7 +9,7 @@ internal static class DemoSign
 {
     private const string Euro = "EUR";
 
-    public static FormContent Form(DemoThings things, Guid walls) => new(
+    public static FormContent Form(DemoFiles files, Guid walls) => new(
         "A sign for your front",
         "Tell us about each sign once; we work out the rest.",
         [
@@ -23,12 +23,12 @@ internal static class DemoSign
                     new Question("alike", "How many alike?", new NumberKind(1, 50, Whole: true)) { Width = ItemWidth.Third, Help = "Leave it blank for one." },
                     new Question("finish", "Finish", new ChoiceKind(
                     [
-                        new Option("painted", "Painted") { Explanation = "Enamel by brush, lasts about ten years", Picture = things.Painted },
-                        new Option("gilded", "Gilded") { Explanation = "Loose leaf on size, lasts about thirty", Picture = things.Gilded },
+                        new Option("painted", "Painted") { Explanation = "Enamel by brush, lasts about ten years", Picture = files.Painted },
+                        new Option("gilded", "Gilded") { Explanation = "Loose leaf on size, lasts about thirty", Picture = files.Gilded },
                     ])) { Required = true },
                     new Question("leaf", "Which leaf?", new ChoiceKind([new Option("gold", "23 carat gold"), new Option("silver", "Silver"), new Option("unsure", "I don't know yet", Unsure: true)]) { DropDown = true })
                     {
-                        AskedOnlyWhen = new Is(new AnswerTo("finish"), "gilded"), Required = true, Width = ItemWidth.Half,
+                        AskedOnlyWhen = new IsCondition(new AnswerTo("finish"), "gilded"), Required = true, Width = ItemWidth.Half,
                     },
                 ], "sign", Least: 1, Most: 12))
                 {
@@ -36,7 +36,7 @@ internal static class DemoSign
                 },
                 new Question("area", "Area of all signs", new WorkedOutKind(new AreaOfRows("signs", "wide", "high", LengthUnit.Centimetres, "alike"), Unit: "m²")) { Width = ItemWidth.Half },
                 new Question("guide", "Where this usually lands", new WorkedOutKind(Guide())) { Width = ItemWidth.Half, Help = "A rough guide, no promise." },
-                new Question("gilded-signs", "Gilded signs", new WorkedOutKind(new CountRows("signs", new Is(new AnswerTo("finish"), "gilded")), Shown: false)),
+                new Question("gilded-signs", "Gilded signs", new WorkedOutKind(new CountRows("signs", new IsCondition(new AnswerTo("finish"), "gilded")), Shown: false)),
             ]),
             new Page("front", "Your front",
             [
@@ -52,10 +52,10 @@ internal static class DemoSign
                 new Question("rented", "Do you rent the shopfront?", new YesNoKind()) { Required = true },
                 new Question("landlord", "Has your landlord agreed?", new ChoiceKind([new Option("yes", "Yes"), new Option("asked", "We have asked"), new Option("no", "Not yet")]))
                 {
-                    AskedOnlyWhen = new Is(new AnswerTo("rented"), "yes"), RequiredWhen = new Is(new AnswerTo("rented"), "yes"),
+                    AskedOnlyWhen = new IsCondition(new AnswerTo("rented"), "yes"), RequiredWhen = new IsCondition(new AnswerTo("rented"), "yes"),
                     Help = "We may not paint before they have.",
                 },
-                new Question("colour", "Is there a colour you have in mind?", new LookUpKind(things.Colours, ["Colour", "Code", "Finish"]))
+                new Question("colour", "Is there a colour you have in mind?", new LookUpKind(files.Colours, ["Colour", "Code", "Finish"]))
                 {
                     Help = "Type a few letters: ochre, slate, green …",
                 },
@@ -76,12 +76,12 @@ internal static class DemoSign
         [
             new SendOff("come-in", "Lovely, {answer:name|thank you}: this sounds like a sign for us", "We have {answer:area|your sizes} on paper now, and answer {promise} with a first sketch of how we would go about it.\n\nThis is how it looks when Maren does it:")
             {
-                Video = things.Lettering,
-                When = new FitIs(Fit.ComeIn), NextSteps = ["We read your answers and look at your photos.", "You hear from us {promise}."], OffersCall = true,
+                Video = files.Lettering,
+                When = new FitCondition(Fit.ComeIn), NextSteps = ["We read your answers and look at your photos.", "You hear from us {promise}."], OffersCall = true,
             },
             new SendOff("too-soon", "We would not make it in time", "Signs that last take us three weeks at least, and yours is wanted sooner. We would rather say so now than let you open without one.")
             {
-                When = new FitIs(Fit.NotNow), TurnsAway = true,
+                When = new FitCondition(Fit.NotNow), TurnsAway = true,
                 WaysForward = [new WayForward("Vinyl until then", "A print shop near you can cut letters in vinyl within two days. We paint over them gladly later on.")],
             },
         ],
@@ -89,7 +89,7 @@ internal static class DemoSign
     {
         Cover = new Cover("Hand-painted letters on shopfronts, doors and windows, all over the east coast.\n\nThree short pages, about four minutes. Sizes may be guesses.", "Tell us about your front")
         {
-            Picture = things.Shopfronts, PictureAlt = "Two painted shopfronts, a bakery and a bike shop, with a ladder between them", ShowsOwner = true,
+            Picture = files.Shopfronts, PictureAlt = "Two painted shopfronts, a bakery and a bike shop, with a ladder between them", ShowsOwner = true,
         },
         NotForUs = new NotForUs("We do not print, plot or light signs. Is it a whole wall you are thinking of?", walls, "Tell us about your wall"),
         Review = true,
@@ -97,18 +97,18 @@ internal static class DemoSign
 
     public static ScreeningRules Screening { get; } = new(30, 50, 10, 2,
     [
-        Points("gilding", 25, "Has gilding in it, our favourite work", new NumberIs(new AnswerTo("gilded-signs"), NumberRelation.AtLeast, 1)),
-        Points("size", 20, "More than a square metre in all", new NumberIs(new AnswerTo("area"), NumberRelation.Over, 1)),
-        Points("landlord", -15, "The landlord has not agreed yet", new Is(new AnswerTo("landlord"), "no")),
-        new Signal("hurry", "Wanted within three weeks", new WithinNextDays(new AnswerTo("when"), 21), new DealBreakerEffect()),
+        Points("gilding", 25, "Has gilding in it, our favourite work", new NumberCondition(new AnswerTo("gilded-signs"), NumberRelation.AtLeast, 1)),
+        Points("size", 20, "More than a square metre in all", new NumberCondition(new AnswerTo("area"), NumberRelation.Over, 1)),
+        Points("landlord", -15, "The landlord has not agreed yet", new IsCondition(new AnswerTo("landlord"), "no")),
+        new Signal("hurry", "Wanted within three weeks", new WithinNextDaysCondition(new AnswerTo("when"), 21), new DealBreakerEffect()),
     ]);
 
     private static IfElse Guide() => new(
-        new NumberIs(new AnswerTo("area"), NumberRelation.AtMost, 1), Band("350 to 700 euro", 350, 700),
-        new IfElse(new NumberIs(new AnswerTo("area"), NumberRelation.AtMost, 3), Band("700 to 1,600 euro", 700, 1600), new IfElse(
-            new NumberIs(new AnswerTo("area"), NumberRelation.Over, 3), Band("1,600 euro and up", 1600, null), new TheAnswer("area"))));
+        new NumberCondition(new AnswerTo("area"), NumberRelation.AtMost, 1), Band("350 to 700 euro", 350, 700),
+        new IfElse(new NumberCondition(new AnswerTo("area"), NumberRelation.AtMost, 3), Band("700 to 1,600 euro", 700, 1600), new IfElse(
+            new NumberCondition(new AnswerTo("area"), NumberRelation.Over, 3), Band("1,600 euro and up", 1600, null), new CopiedAnswer("area"))));
 
-    private static Fixed Band(string label, decimal low, decimal? high) =>
+    private static FixedValue Band(string label, decimal low, decimal? high) =>
         new(new BandAnswer(label, new Band(new Bound(low), high is { } top ? new Bound(top) : null, Euro)));
 
     private static Signal Points(string key, int points, string sentence, Condition when) => new(key, sentence, when, new PointsEffect(points));

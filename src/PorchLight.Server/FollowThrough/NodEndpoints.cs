@@ -50,14 +50,14 @@ internal static class NodEndpoints
     }
 
     /// <summary>Everything that waits for a nod or, with its nod, for the sending window; the longest waiting first.</summary>
-    internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken stop)
+    internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
     {
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var runs = await (from run in db.Runs.AsNoTracking()
                           where run.Active
                           join client in db.Clients on run.ClientId equals client.Id
                           join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
-                          select new { Run = run, client.Name, version.Content }).ToListAsync(stop);
+                          select new { Run = run, client.Name, version.Content }).ToListAsync(cancellationToken);
         return [.. runs
             .Select(row => (row, Step: row.Run.State.Current))
             .Where(found => found.Step is { Status: StepStatus.Waiting or StepStatus.Approved, Due: not null })
@@ -73,14 +73,14 @@ internal static class NodEndpoints
     }
 
     private static async Task<Results<Ok<NodView>, ProblemHttpResult>> ShowAsync(
-        Id<Run> runId, string step, PorchDb db, BusinessClock clock, CancellationToken stop)
+        Id<Run> runId, string step, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, { Due: { } due } state))
+        if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, { Due: { } due } state))
             return Problems.NotFound(NotWaiting);
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
-        var client = (await db.Clients.FindAsync([run.ClientId], stop))!;
-        var content = (await db.FollowThroughs.FindAsync([run.FollowThroughId, run.FollowThroughNumber], stop))!.Content;
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var client = (await db.Clients.FindAsync([run.ClientId], cancellationToken))!;
+        var content = (await db.FollowThroughs.FindAsync([run.FollowThroughId, run.FollowThroughNumber], cancellationToken))!.Content;
         var approved = state.Status == StepStatus.Approved;
         var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
         return TypedResults.Ok(new NodView(
@@ -89,14 +89,14 @@ internal static class NodEndpoints
             approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
             approved ? null : new RunPlanner(content, business.Calendar, business.Window).NextMoment(run.State) is { } lapse ? TimeWords.At(lapse, now, business.DateTimeZone) : null,
             business.Calendar.HoldTo(business.Window, now) != now,
-            next is null ? null : $"“{next.Name}” follows {Say(next.When)} this one is settled."));
+            next is null ? null : $"“{next.Name}” follows {Say(next.Schedule)} this one is settled."));
     }
 
     private static async Task<Results<Ok<NodSaved>, ProblemHttpResult>> SaveAsync(
-        Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken stop)
+        Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var stored = run.Drafts.ByStep[step];
         var (edited, refusal) = edit.Onto(stored);
@@ -108,16 +108,16 @@ internal static class NodEndpoints
             return Problems.Conflict("This message has another shape now. Reload to see it.");
         run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
         run.Revision++;
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(new NodSaved(revised));
     }
 
     private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
-        Id<Run> runId, string step, NodSend send, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<Run> runId, string step, NodSend send, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _))
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var draft = run.Drafts.ByStep[step];
         if (Edits.UnlessSeen(send.Seen, draft) is { } unseen)
@@ -128,46 +128,46 @@ internal static class NodEndpoints
             return Problems.Unprocessable("The message needs a subject.");
 
         var now = clock.GetCurrentInstant();
-        if (await desk.NodAsync(run, step, now, send.Now, who.DisplayName()) is not { } state)
+        if (await engine.NodAsync(run, step, now, send.Now, who.DisplayName()) is not { } state)
             return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        var zone = (await db.Businesses.SingleAsync(stop)).DateTimeZone;
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
         return TypedResults.Ok(new NodSent(
             state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes } ? TimeWords.At(goes, now, zone) : null));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(
-        Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await WaitingAsync(db, runId, step, stop) is not ({ } run, _)
-            || await desk.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
+            || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict(NotWaiting);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeSkipBackAsync(
-        Id<Run> runId, string step, PorchDb db, RunDesk desk, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Runs.FindAsync([runId], stop) is not { } run
-            || await desk.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Runs.FindAsync([runId], cancellationToken) is not { } run
+            || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
-    private static async Task<(Run? Run, StepState? Step)> WaitingAsync(PorchDb db, Id<Run> id, string step, CancellationToken stop) =>
-        await db.Runs.FindAsync([id], stop) is { } run
+    private static async Task<(Run? Run, StepState? Step)> WaitingAsync(PorchDb db, Id<Run> id, string step, CancellationToken cancellationToken) =>
+        await db.Runs.FindAsync([id], cancellationToken) is { } run
             && run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } current && current.Key == step
             ? (run, current)
             : (null, null);
 
-    private static string Say(When when) => (when.Amount, when.Unit) switch
+    private static string Say(Schedule when) => (when.Amount, when.Unit) switch
     {
         (0, _) => "as soon as",
         (1, TimeUnit.WorkingDays) => "one working day after",

@@ -22,14 +22,14 @@ internal static partial class AnswersCsv
     };
 
     public static void MapAnswersCsv(this IEndpointRouteBuilder api) => api.MapGet("/forms/{id}/answers.csv", async Task<IResult> (
-        Id<Form> id, PorchDb db, CancellationToken stop) => await db.Forms.FindAsync([id], stop) is { } form
-            ? TypedResults.File(await WriteAsync(db, form, stop), "text/csv; charset=utf-8", $"answers-{id}.csv")
+        Id<Form> id, PorchDb db, CancellationToken cancellationToken) => await db.Forms.FindAsync([id], cancellationToken) is { } form
+            ? TypedResults.File(await WriteAsync(db, form, cancellationToken), "text/csv; charset=utf-8", $"answers-{id}.csv")
             : Problems.NotFound("This form is not here any more.")).WithTags("Forms").ExcludeFromDescription();
 
-    private static async Task<byte[]> WriteAsync(PorchDb db, Form form, CancellationToken stop)
+    private static async Task<byte[]> WriteAsync(PorchDb db, Form form, CancellationToken cancellationToken)
     {
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var versions = await db.FormVersions.AsNoTracking().Where(version => version.FormId == form.Id).OrderBy(version => version.Number).ToListAsync(stop);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var versions = await db.FormVersions.AsNoTracking().Where(version => version.FormId == form.Id).OrderBy(version => version.Number).ToListAsync(cancellationToken);
         // A question keeps its column through all versions; the newest wording heads it.
         var columns = versions.SelectMany(version => version.Content.Questions).GroupBy(question => question.Key)
             .Select(group => (Key: group.Key, group.Last().Wording)).ToList();
@@ -44,10 +44,10 @@ internal static partial class AnswersCsv
         await using (var csv = new CsvWriter(text, Rfc4180))
         {
             await WriteRowAsync(csv, ["Received", "Version", "Fit", "Points", "Came from", .. columns.Select(column => KnownValues.BeforeAnswers(column.Wording))]);
-            await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(stop))
+            await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancellationToken))
             {
                 var (submission, inquiry) = (row.submission, row.inquiry);
-                var said = new Known(
+                var said = new AnswerContext(
                     asked[submission.FormVersion], submission.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)), submission.At.InZone(zone).Date);
                 await WriteRowAsync(csv,
                 [

@@ -26,8 +26,8 @@ internal static class ContentEndpoints
     public static void MapFormContent(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/content").WithTags("Forms");
-        group.MapGet("", async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken stop) =>
-            await db.Forms.FindAsync([id], stop) is { } form ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft)) : Problems.NotFound(Gone));
+        group.MapGet("", async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken cancellationToken) =>
+            await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft)) : Problems.NotFound(Gone));
         group.MapPut("", SaveAsync);
         // A form is an open format with a schema of its own; the contract of the screens does not repeat it.
         group.ExcludeFromDescription();
@@ -79,18 +79,18 @@ internal static class ContentEndpoints
     /// when it is published.
     /// </summary>
     private static async Task<Results<Ok<SavedForm>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, WholeForm whole, PorchDb db, BusinessClock clock, CancellationToken stop)
+        Id<Form> id, WholeForm whole, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Forms.FindAsync([id], stop) is not { } form)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         if (form.DraftRevision != whole.Revision)
             return Problems.Conflict("Somebody saved this form meanwhile. Load it again and put your changes into what is there now.");
         form.Draft = whole.Content;
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(new SavedForm(form.DraftRevision, FormStructure.Check(form.Draft)));
     }
 }

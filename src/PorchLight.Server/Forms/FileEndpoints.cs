@@ -23,33 +23,33 @@ internal static class FileEndpoints
 
     /// <summary>The business's own files, for the pages that show them. What leads sent is never among them.</summary>
     public static void MapShownFiles(this IEndpointRouteBuilder app) => app.MapGet("/public/files/{id}", async Task<IResult> (
-        Id<StoredFile> id, PorchDb db, FileRoom room, HttpResponse response, CancellationToken stop) =>
+        Id<StoredFile> id, PorchDb db, FileStore store, HttpResponse response, CancellationToken cancellationToken) =>
     {
-        if (await db.StoredFiles.FindAsync([id], stop) is not { Filling: null } file)
+        if (await db.StoredFiles.FindAsync([id], cancellationToken) is not { SendKey: null } file)
             return Problems.NotFound(Gone);
         Sandbox(response);
         response.Headers.CacheControl = "public, max-age=31536000, immutable";
-        return TypedResults.PhysicalFile(room.PathOf(file), file.ContentType, file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name, enableRangeProcessing: true);
-    }).RequireRateLimiting(Knocks.AtForms).ExcludeFromDescription();
+        return TypedResults.PhysicalFile(store.PathOf(file), file.ContentType, file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name, enableRangeProcessing: true);
+    }).RequireRateLimiting(RateLimits.PublicForms).ExcludeFromDescription();
 
     private static async Task<Results<Ok<FileView>, ProblemHttpResult>> TakeOwnAsync(
-        string name, HttpRequest request, PorchDb db, FileRoom room, TimeProvider time, CancellationToken stop)
+        string name, HttpRequest request, PorchDb db, FileStore store, TimeProvider time, CancellationToken cancellationToken)
     {
         request.HttpContext.AllowBody(OwnFiles.MaxBytes);
-        var (taken, refusal) = await room.TakeAsync(request.Body, name, OwnFiles, stop);
+        var (taken, refusal) = await store.TakeAsync(request.Body, name, OwnFiles, cancellationToken);
         if (taken is null)
             return Problems.Unprocessable(refusal!);
-        var file = await db.KeepAsync(room, taken, StoredFile.Own(taken, time.Now()), stop);
+        var file = await db.KeepAsync(store, taken, StoredFile.Own(taken, time.Now()), cancellationToken);
         return TypedResults.Ok(new FileView(file.Id, file.Name, file.Bytes, file.Group));
     }
 
     /// <summary>Always as something to save, never as something to look at: a stranger made it.</summary>
-    private static async Task<IResult> SendAsync(Id<StoredFile> id, PorchDb db, FileRoom room, HttpResponse response, CancellationToken stop)
+    private static async Task<IResult> SendAsync(Id<StoredFile> id, PorchDb db, FileStore store, HttpResponse response, CancellationToken cancellationToken)
     {
-        if (await db.StoredFiles.FindAsync([id], stop) is not { } file)
+        if (await db.StoredFiles.FindAsync([id], cancellationToken) is not { } file)
             return Problems.NotFound(Gone);
         Sandbox(response);
-        return TypedResults.PhysicalFile(room.PathOf(file), file.ContentType, file.Name);
+        return TypedResults.PhysicalFile(store.PathOf(file), file.ContentType, file.Name);
     }
 
     private static void Sandbox(HttpResponse response) => response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";

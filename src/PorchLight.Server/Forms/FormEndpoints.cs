@@ -101,25 +101,25 @@ internal static class FormEndpoints
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync).Once();
         group.MapGet("/{id}", ShowAsync);
-        group.MapGet("/{id}/look", async Task<IResult> (Id<Form> id, PorchDb db, Tokens tokens, LookTickets looks, CancellationToken stop) =>
-            await db.Forms.FindAsync([id], stop) is { } form
-                ? TypedResults.Redirect($"/f/{tokens.Open(form.LinkSealed)}?look={Uri.EscapeDataString(looks.Open(form.Id))}")
+        group.MapGet("/{id}/look", async Task<IResult> (Id<Form> id, PorchDb db, Tokens tokens, PreviewTickets previews, CancellationToken cancellationToken) =>
+            await db.Forms.FindAsync([id], cancellationToken) is { } form
+                ? TypedResults.Redirect($"/f/{tokens.Open(form.LinkSealed)}?look={Uri.EscapeDataString(previews.Open(form.Id))}")
                 : Problems.NotFound(Gone)).ExcludeFromDescription();
         group.MapPut("/{id}/draft", SaveAsync);
         group.MapPost("/{id}/publish", PublishAsync);
         group.MapPost("/{id}/light", SwitchLightAsync);
     }
 
-    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, DoorDesk doors, CancellationToken stop)
+    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
         var counts = await db.Inquiries.GroupBy(inquiry => inquiry.FormId).Select(group => new { group.Key, Count = group.Count() })
-            .ToDictionaryAsync(group => group.Key, group => group.Count, stop);
+            .ToDictionaryAsync(group => group.Key, group => group.Count, cancellationToken);
         var business = await db.BusinessAsync();
-        var forms = await db.Forms.AsNoTracking().ToListAsync(stop);
+        var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
         var shining = new HashSet<Id<Form>>();
         foreach (var form in forms)
         {
-            if (await doors.LightAsync(form, business) == LightState.On)
+            if (await access.LightAsync(form, business) == LightState.On)
                 shining.Add(form.Id);
         }
 
@@ -130,33 +130,33 @@ internal static class FormEndpoints
 
     /// <summary>A new form from the ready one, with its light off until the owner has read it.</summary>
     private static async Task<Results<Ok<NewFormView>, ProblemHttpResult>> MakeAsync(
-        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, UserManager<Seat> seats, ClaimsPrincipal who, CancellationToken stop)
+        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, UserManager<User> users, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
         var title = asked.Title.Trim();
         if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(stop)).Currency);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(cancellationToken)).Currency);
         var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
-        form.Settings = new FormSettings { Told = [(await seats.GetUserAsync(who))!.Id] };
+        form.Settings = new FormSettings { Told = [(await users.GetUserAsync(who))!.Id] };
         db.AddScreening(form, ready.Screening);
         db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(new NewFormView(form.Id));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
-        await db.Forms.FindAsync([id], stop) is { } form
-            ? TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop))
+        Id<Form> id, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
+        await db.Forms.FindAsync([id], cancellationToken) is { } form
+            ? TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken))
             : Problems.NotFound(Gone);
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop)
+        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Forms.FindAsync([id], stop) is not { } form)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var (words, refusal) = edit.Onto(FormWords.Of(form));
         if (refusal is not null)
@@ -175,16 +175,16 @@ internal static class FormEndpoints
         };
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, ClaimsPrincipal who, CancellationToken stop)
+        Id<Form> id, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Forms.FindAsync([id], stop) is not { } form)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var lists = (await db.BusinessAsync()).Lists;
         if (FormStructure.Check(lists.Into(form.Draft)) is { Count: > 0 } findings)
@@ -192,35 +192,35 @@ internal static class FormEndpoints
         if (form.DraftRevision != form.PublishedRevision)
         {
             db.Publish(form, lists, clock.GetCurrentInstant(), who.DisplayName());
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
+            await db.SaveChangesAsync(cancellationToken);
+            await transaction.CommitAsync(cancellationToken);
         }
 
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, doors, clock, address, stop));
+        return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
-        Id<Form> id, LightSwitch light, PorchDb db, CancellationToken stop)
+        Id<Form> id, LightSwitch light, PorchDb db, CancellationToken cancellationToken)
     {
-        if (await db.Forms.FindAsync([id], stop) is not { } form)
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         if (light.On && form.PublishedVersion == 0)
             return Problems.Unprocessable("Publish the form first; until then there is nothing to show.");
         form.LightOn = light.On;
-        await db.SaveChangesAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<FormView> ViewAsync(
-        Form form, PorchDb db, Tokens tokens, DoorDesk doors, BusinessClock clock, HouseAddress address, CancellationToken stop)
+        Form form, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var token = tokens.Open(form.LinkSealed);
         var site = address.Site;
         var published = form.Settings.TakesPlainPosts && form.PublishedVersion > 0 ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content : null;
-        var state = await doors.LightAsync(form, business);
-        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, stop);
-        var signals = (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], stop))?.Rules.Signals
+        var state = await access.LightAsync(form, business);
+        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
+        var signals = (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], cancellationToken))?.Rules.Signals
             .SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet() ?? [];
         return new FormView(
             form.Id, form.Draft.Title, form.Draft.Intro,

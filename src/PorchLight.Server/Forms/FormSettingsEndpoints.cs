@@ -36,16 +36,16 @@ internal static class FormSettingsEndpoints
     public static void MapFormSettings(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/settings").WithTags("Forms");
-        group.MapGet("", async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> (Id<Form> id, PorchDb db, DoorDesk doors, CancellationToken stop) =>
-            await db.Forms.FindAsync([id], stop) is { } form ? TypedResults.Ok(await ViewAsync(form, db, doors, stop)) : Problems.NotFound(Gone));
+        group.MapGet("", async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> (Id<Form> id, PorchDb db, FormAccess access, CancellationToken cancellationToken) =>
+            await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken)) : Problems.NotFound(Gone));
         group.MapPut("", SaveAsync);
     }
 
     private static async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormSettings> edit, PorchDb db, DoorDesk doors, CancellationToken stop)
+        Id<Form> id, Edit<FormSettings> edit, PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Forms.FindAsync([id], stop) is not { } form)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var (merged, refusal) = edit.Onto(form.Settings);
         if (refusal is not null)
@@ -53,25 +53,25 @@ internal static class FormSettingsEndpoints
         if (merged.Check(form.Draft) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         form.Settings = merged;
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await ViewAsync(form, db, doors, stop));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken));
     }
 
-    private static async Task<FormSettingsView> ViewAsync(Form form, PorchDb db, DoorDesk doors, CancellationToken stop)
+    private static async Task<FormSettingsView> ViewAsync(Form form, PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
-        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, stop);
+        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
         var months = await db.Inquiries.Where(inquiry => inquiry.FormId == form.Id && inquiry.WantedMonth != null)
-            .GroupBy(inquiry => new { inquiry.WantedMonth, inquiry.Waits }).Select(group => new { group.Key.WantedMonth, group.Key.Waits, Count = group.Count() }).ToListAsync(stop);
-        var state = await doors.LightAsync(form, await db.BusinessAsync());
+            .GroupBy(inquiry => new { inquiry.WantedMonth, inquiry.Waits }).Select(group => new { group.Key.WantedMonth, group.Key.Waits, Count = group.Count() }).ToListAsync(cancellationToken);
+        var state = await access.LightAsync(form, await db.BusinessAsync());
         int Count(YearMonth month, bool waits) => months.FirstOrDefault(one => one.WantedMonth == month && one.Waits == waits)?.Count ?? 0;
         return new FormSettingsView(
             form.Settings, state, form.Settings.Say(state, received), received,
             [.. form.Draft.Questions.Where(question => question.Kind is DateKind or DateRangeKind).Select(question => new Named(question.Key, question.Wording))],
             [.. (form.Settings.Capacity?.Months ?? []).OrderBy(limit => limit.Month).Select(limit => new MonthView(
                 limit.Month, Capacities.Say(limit.Month), limit.Places, Count(limit.Month, false), Count(limit.Month, true)))],
-            await db.OpenAgainWishes.CountAsync(wish => wish.FormId == form.Id, stop),
-            await db.KeptFillings.CountAsync(kept => kept.FormId == form.Id && kept.Ended == null, stop),
-            await db.Users.OrderBy(seat => seat.DisplayName).Select(seat => new Person(seat.Id, seat.DisplayName, seat.Email!)).ToListAsync(stop));
+            await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
+            await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
+            await db.Users.OrderBy(seat => seat.DisplayName).Select(seat => new Person(seat.Id, seat.DisplayName, seat.Email!)).ToListAsync(cancellationToken));
     }
 }

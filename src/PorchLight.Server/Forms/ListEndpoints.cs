@@ -24,34 +24,34 @@ internal static class ListEndpoints
     public static void MapLists(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/lists").WithTags("Lists");
-        group.MapGet("", async (PorchDb db, CancellationToken stop) =>
-            TypedResults.Ok((await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(stop)).ConvertAll(View)));
+        group.MapGet("", async (PorchDb db, CancellationToken cancellationToken) =>
+            TypedResults.Ok((await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken)).ConvertAll(View)));
         group.MapPut("/{id}", SaveAsync).Accepts<IFormFile>("text/csv");
     }
 
     /// <summary>Makes a list from a CSV file, or takes a new one in the place of what it held.</summary>
     private static async Task<Results<Ok<ListView>, ProblemHttpResult>> SaveAsync(
-        Id<LookUpList> id, string name, HttpRequest request, PorchDb db, CancellationToken stop)
+        Id<LookUpList> id, string name, HttpRequest request, PorchDb db, CancellationToken cancellationToken)
     {
         if (name.Trim() is not { Length: > 0 and <= 80 } called)
             return Problems.Unprocessable("Please give the list a name of at most 80 characters.");
         request.HttpContext.AllowBody(LargestCsv);
-        var (columns, lines, refusal) = await ListCsv.ReadAsync(request.Body, id, stop);
+        var (columns, lines, refusal) = await ListCsv.ReadAsync(request.Body, id, cancellationToken);
         if (refusal is not null)
             return Problems.Unprocessable(refusal);
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var list = await db.LookUpLists.FindAsync([id], stop)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var list = await db.LookUpLists.FindAsync([id], cancellationToken)
             ?? db.LookUpLists.Add(new LookUpList { Id = id, Name = called, Columns = columns, Lines = lines.Count }).Entity;
         (list.Name, list.Columns, list.Lines) = (called, columns, lines.Count);
-        await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(stop);
-        await db.SaveChangesAsync(stop);
-        await InsertAsync(db, lines, stop);
-        await transaction.CommitAsync(stop);
+        await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
+        await InsertAsync(db, lines, cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.Ok(View(list));
     }
 
     // Fifty thousand lines are more than a change tracker is made for.
-    private static async Task InsertAsync(PorchDb db, List<LookUpLine> lines, CancellationToken stop)
+    private static async Task InsertAsync(PorchDb db, List<LookUpLine> lines, CancellationToken cancellationToken)
     {
         await using var insert = db.Database.GetDbConnection().CreateCommand();
         insert.Transaction = db.Database.CurrentTransaction!.GetDbTransaction();
@@ -61,7 +61,7 @@ internal static class ListEndpoints
         {
             (list.Value, key.Value, position.Value, cells.Value, folded.Value) =
                 (line.ListId.Value, line.Key, line.Position, JsonSerializer.Serialize(line.Cells, Json.Options), line.Folded);
-            await insert.ExecuteNonQueryAsync(stop);
+            await insert.ExecuteNonQueryAsync(cancellationToken);
         }
 
         DbParameter Add(string name)
@@ -74,9 +74,9 @@ internal static class ListEndpoints
     }
 
     /// <summary>The lines in which every typed word stands somewhere; those that begin with the first word come first.</summary>
-    public static async Task<List<FoundLine>> FindAsync(PorchDb db, LookUpKind kind, string typed, CancellationToken stop)
+    public static async Task<List<FoundLine>> FindAsync(PorchDb db, LookUpKind kind, string typed, CancellationToken cancellationToken)
     {
-        if (await db.LookUpLists.FindAsync([new Id<LookUpList>(kind.List)], stop) is not { } list)
+        if (await db.LookUpLists.FindAsync([new Id<LookUpList>(kind.List)], cancellationToken) is not { } list)
             return [];
         var words = LookUpLine.Fold(typed).Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(8).ToList();
         if (words.Count == 0)
@@ -84,19 +84,19 @@ internal static class ListEndpoints
         var first = words[0];
         var lines = words.Aggregate(db.LookUpLines.AsNoTracking().Where(line => line.ListId == list.Id),
             (found, word) => found.Where(line => line.Folded.Contains(word)));
-        var found = await lines.OrderBy(line => line.Folded.StartsWith(first) ? 0 : 1).ThenBy(line => line.Position).Take(MostFound).ToListAsync(stop);
+        var found = await lines.OrderBy(line => line.Folded.StartsWith(first) ? 0 : 1).ThenBy(line => line.Position).Take(MostFound).ToListAsync(cancellationToken);
         return [.. found.Select(line => new FoundLine(line.Key, Shown(kind, list.Columns, line.Cells)))];
     }
 
     /// <summary>The shown columns of the lines, by list and line.</summary>
     public static async Task<Dictionary<(Guid, string), IReadOnlyList<string>>> LinesAsync(
-        PorchDb db, IEnumerable<(LookUpKind Kind, string Key)> wanted, CancellationToken stop)
+        PorchDb db, IEnumerable<(LookUpKind Kind, string Key)> wanted, CancellationToken cancellationToken)
     {
         var lines = new Dictionary<(Guid, string), IReadOnlyList<string>>();
         foreach (var (kind, key) in wanted)
         {
             var id = new Id<LookUpList>(kind.List);
-            if (await db.LookUpLists.FindAsync([id], stop) is { } list && await db.LookUpLines.FindAsync([id, key], stop) is { } line)
+            if (await db.LookUpLists.FindAsync([id], cancellationToken) is { } list && await db.LookUpLines.FindAsync([id, key], cancellationToken) is { } line)
                 lines[(kind.List, key)] = Shown(kind, list.Columns, line.Cells);
         }
 

@@ -44,7 +44,7 @@ internal static class ListCsv
     public const int LongestCell = 500;
 
     /// <summary>The columns and lines, or a sentence that says what to change. It stops reading at the first line too many.</summary>
-    public static async Task<(Cells Columns, List<LookUpLine> Lines, string? Refusal)> ReadAsync(Stream body, Id<LookUpList> list, CancellationToken stop)
+    public static async Task<(Cells Columns, List<LookUpLine> Lines, string? Refusal)> ReadAsync(Stream body, Id<LookUpList> list, CancellationToken cancellationToken)
     {
         using var text = new StreamReader(body, new UTF8Encoding(false, throwOnInvalidBytes: true));
         using var csv = new CsvReader(text, new CsvConfiguration(CultureInfo.InvariantCulture)
@@ -65,7 +65,7 @@ internal static class ListCsv
             var before = new Dictionary<string, int>(StringComparer.Ordinal);
             while (await csv.ReadAsync())
             {
-                stop.ThrowIfCancellationRequested();
+                cancellationToken.ThrowIfCancellationRequested();
                 if (lines.Count == MostLines)
                     return Refuse($"A list can have up to {MostLines:N0} lines, and this one has more. Please split it.");
                 if (csv.Parser.Count > header.Length)

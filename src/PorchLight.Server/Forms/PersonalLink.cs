@@ -45,9 +45,9 @@ internal sealed class PersonalLink
 }
 
 /// <summary>Somebody asked to be told when a form's light is on again. It goes when they have been told.</summary>
-internal sealed class OpenAgainWish
+internal sealed class ReopenSubscription
 {
-    public required Id<OpenAgainWish> Id { get; init; }
+    public required Id<ReopenSubscription> Id { get; init; }
     public required Id<Form> FormId { get; init; }
     public required string Email { get; init; }
     public required string EmailKey { get; init; }

@@ -27,54 +27,54 @@ internal static class PersonalLinkEndpoints
     public static void MapPersonalLinks(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/links").WithTags("Forms");
-        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop) =>
-            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop)));
+        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
+            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken)));
         group.MapPost("", MakeAsync).Once();
         group.MapDelete("/{link}", WithdrawAsync);
     }
 
     /// <summary>Makes a link; an open one for the same address is withdrawn.</summary>
     private static async Task<Results<Ok<List<LinkRow>>, ProblemHttpResult>> MakeAsync(
-        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, HouseAddress address, CancellationToken stop)
+        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, PublicAddress address, CancellationToken cancellationToken)
     {
         var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
         if (AnswerLimits.CheckEmail(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         if (given.Length + family.Length > 200)
             return Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."));
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Forms.FindAsync([id], stop) is null)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is null)
             return Problems.NotFound(Gone);
-        var key = Matching.EmailKey(email);
+        var key = ClientMatching.EmailKey(email);
         var now = clock.GetCurrentInstant();
         var link = tokens.Create();
-        await db.PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null).ExecuteDeleteAsync(stop);
+        await db.PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
         db.PersonalLinks.Add(new PersonalLink
         {
             Id = new Id<PersonalLink>(Guid.CreateVersion7()), FormId = id, LinkHash = link.Hash, LinkSealed = link.Sealed,
             Email = email, GivenName = given, FamilyName = family,
-            ClientId = await db.Clients.Where(client => client.EmailKey == key).Select(client => (Id<Client>?)client.Id).SingleOrDefaultAsync(stop),
+            ClientId = await db.Clients.Where(client => client.EmailKey == key).Select(client => (Id<Client>?)client.Id).SingleOrDefaultAsync(cancellationToken),
             MadeBy = who.DisplayName(), Made = now, GoodUntil = now + PersonalLink.GoodFor,
         });
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 
     private static async Task<Ok<List<LinkRow>>> WithdrawAsync(
-        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop)
+        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
-        await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(stop);
-        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, stop));
+        await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 
-    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, HouseAddress address, CancellationToken stop)
+    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
         var zone = (await db.BusinessAsync()).DateTimeZone;
-        var links = await db.PersonalLinks.AsNoTracking().Where(link => link.FormId == form).OrderByDescending(link => link.Made).Take(100).ToListAsync(stop);
+        var links = await db.PersonalLinks.AsNoTracking().Where(link => link.FormId == form).OrderByDescending(link => link.Made).Take(100).ToListAsync(cancellationToken);
         var used = links.Select(link => link.SubmissionId).OfType<Id<Submission>>().ToList();
-        var inquiries = await db.Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId)).ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, stop);
+        var inquiries = await db.Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId)).ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, cancellationToken);
         return [.. links.Select(link => new LinkRow(
             link.Id, link.Name?.Full ?? link.Email, link.Email, $"{address.Site}/f/{tokens.Open(link.LinkSealed)}",
             link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"

@@ -26,7 +26,7 @@ internal static class PlainMarkup
         }
 
         html.AppendLine("  <!-- People must not see this field; whoever fills it in is a program. -->");
-        html.Append("  <p hidden><label>Leave this empty <input name=\"").Append(PlainEndpoints.Trap).AppendLine("\" tabindex=\"-1\" autocomplete=\"off\"></label></p>");
+        html.Append("  <p hidden><label>Leave this empty <input name=\"").Append(PlainPostEndpoints.Trap).AppendLine("\" tabindex=\"-1\" autocomplete=\"off\"></label></p>");
         html.AppendLine("  <button>Send</button>");
         return html.Append("</form>").ToString();
     }

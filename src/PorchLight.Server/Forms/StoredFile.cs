@@ -27,18 +27,18 @@ internal sealed class StoredFile
     public string? Question { get; init; }
 
     /// <summary>The filling-in it belongs to (its send key); null for the business's own files.</summary>
-    public Guid? Filling { get; init; }
+    public Guid? SendKey { get; init; }
 
     /// <summary>The submission it was sent with; null before.</summary>
     public Id<Submission>? SubmissionId { get; set; }
 
     /// <summary>One of the business's own files.</summary>
-    public static StoredFile Own(TakenFile taken, Instant at) => Of(taken, at, null, null, null);
+    public static StoredFile Own(ReceivedFile taken, Instant at) => Of(taken, at, null, null, null);
 
     /// <summary>A lead's upload for one question of one filling-in.</summary>
-    public static StoredFile Sent(TakenFile taken, Instant at, Id<Form> form, string question, Guid filling) => Of(taken, at, form, question, filling);
+    public static StoredFile Sent(ReceivedFile taken, Instant at, Id<Form> form, string question, Guid filling) => Of(taken, at, form, question, filling);
 
-    private static StoredFile Of(TakenFile taken, Instant at, Id<Form>? form, string? question, Guid? filling) => new()
+    private static StoredFile Of(ReceivedFile taken, Instant at, Id<Form>? form, string? question, Guid? filling) => new()
     {
         Id = new Id<StoredFile>(Guid.CreateVersion7()),
         StoredAs = taken.StoredAs,
@@ -49,7 +49,7 @@ internal sealed class StoredFile
         At = at,
         FormId = form,
         Question = question,
-        Filling = filling,
+        SendKey = filling,
     };
 
     public FileRef Ref => new(Id.Value, Name, Bytes, Group);

@@ -24,21 +24,21 @@ internal static class FirstRunEndpoints
     internal sealed record FirstRun(string Key, string Password, BusinessCard Business, OpeningWords Hours, ReplyPromise Promise);
 
     public static void MapFirstRun(this IEndpointRouteBuilder api) =>
-        api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(Knocks.AtDoors);
+        api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
-        FirstRun first, PorchDb db, FirstRunKey key, UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, SignInManager<Seat> signIn, HouseAddress address, CancellationToken stop)
+        FirstRun first, PorchDb db, FirstRunKey key, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, SignInManager<User> signIn, PublicAddress address, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Businesses.AnyAsync(stop))
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Businesses.AnyAsync(cancellationToken))
             return Problems.Conflict(AlreadyDone);
         if (!key.Fits(first.Key))
             return Problems.Unfinished(new Finding("key", "This key does not fit. It stands in the terminal where Porch Light was started, and in the file first-run-key of the data folder."));
-        var card = first.Business.Tidy();
+        var card = first.Business.Normalise();
         var (hours, hourFindings) = first.Hours.Read();
-        var seat = new Seat { Id = Guid.CreateVersion7(), UserName = card.MailAddress, Email = card.MailAddress, DisplayName = card.OwnerName };
+        var user = new User { Id = Guid.CreateVersion7(), UserName = card.MailAddress, Email = card.MailAddress, DisplayName = card.OwnerName };
         List<Finding> findings = [.. card.Check(), .. hourFindings, .. first.Promise.Check()];
-        if (!await Passwords.IsGoodAsync(seats, seat, first.Password))
+        if (!await Passwords.IsGoodAsync(users, user, first.Password))
             findings.Add(new Finding("password", Passwords.TooShort));
         if (findings.Count > 0)
             return Problems.Unfinished(findings);
@@ -48,17 +48,17 @@ internal static class FirstRunEndpoints
             Name = card.Name, OwnerName = card.OwnerName, MailAddress = card.MailAddress, Region = card.Region, Currency = card.Currency, Zone = card.Zone,
             Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false, PublicAddress = card.PublicAddress,
         });
-        await seats.MakeSeatAsync(roles, seat, first.Password, Roles.Owner);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await users.MakeSeatAsync(roles, user, first.Password, Roles.Owner);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         address.Use(card.PublicAddress);
         key.Forget();
-        await signIn.SignInAsync(seat, isPersistent: true);
+        await signIn.SignInAsync(user, isPersistent: true);
         return TypedResults.NoContent();
     }
 
     /// <summary>Makes the roles where they are missing, and a seat.</summary>
-    public static async Task MakeSeatAsync(this UserManager<Seat> seats, RoleManager<IdentityRole<Guid>> roles, Seat seat, string password, string role)
+    public static async Task MakeSeatAsync(this UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, User user, string password, string role)
     {
         foreach (var name in new[] { Roles.Owner, Roles.Member })
         {
@@ -66,10 +66,10 @@ internal static class FirstRunEndpoints
                 await roles.CreateAsync(new IdentityRole<Guid>(name));
         }
 
-        var made = await seats.CreateAsync(seat, password);
+        var made = await users.CreateAsync(user, password);
         if (!made.Succeeded)
             throw new InvalidOperationException(string.Join(" ", made.Errors.Select(error => error.Description)));
-        await seats.AddToRoleAsync(seat, role);
+        await users.AddToRoleAsync(user, role);
     }
 }
 

@@ -17,7 +17,7 @@ internal sealed class Invite
     public required string Role { get; init; }
 
     /// <summary>Whose password it renews; null for a new seat.</summary>
-    public required Guid? SeatId { get; init; }
+    public required Guid? UserId { get; init; }
     public required string LinkHash { get; init; }
     public required string LinkSealed { get; init; }
     public required Instant GoodUntil { get; init; }

@@ -18,57 +18,57 @@ internal static class JoinEndpoints
 
     public static void MapJoin(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/join/{token}").WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(Knocks.AtDoors);
+        var group = api.MapGroup("/join/{token}").WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
         group.MapGet("", ShowAsync);
         group.MapPost("", JoinAsync);
     }
 
-    private static async Task<Results<Ok<JoinView>, ProblemHttpResult>> ShowAsync(string token, PorchDb db, TimeProvider time, CancellationToken stop) =>
-        await FindAsync(db, token, time, stop) is { } invite
-            ? TypedResults.Ok(new JoinView((await db.Businesses.AsNoTracking().SingleAsync(stop)).Name, invite.Name, invite.Email, invite.SeatId is not null))
+    private static async Task<Results<Ok<JoinView>, ProblemHttpResult>> ShowAsync(string token, PorchDb db, TimeProvider time, CancellationToken cancellationToken) =>
+        await FindAsync(db, token, time, cancellationToken) is { } invite
+            ? TypedResults.Ok(new JoinView((await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).Name, invite.Name, invite.Email, invite.UserId is not null))
             : Problems.NotFound(NoLongerGood);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(
-        string token, Joining joining, PorchDb db, TimeProvider time, UserManager<Seat> seats, SignInManager<Seat> signIn, CancellationToken stop)
+        string token, Joining joining, PorchDb db, TimeProvider time, UserManager<User> users, SignInManager<User> signIn, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await FindAsync(db, token, time, stop) is not { } invite)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await FindAsync(db, token, time, cancellationToken) is not { } invite)
             return Problems.NotFound(NoLongerGood);
         var name = joining.Name.Trim();
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
             return Problems.Unfinished(new Finding("name", "Please give your name, in at most 100 characters."));
-        var seat = invite.SeatId is { } known
-            ? await seats.FindByIdAsync(known.ToString())
-            : new Seat { Id = Guid.CreateVersion7(), UserName = invite.Email, Email = invite.Email, DisplayName = name };
-        if (seat is null)
+        var user = invite.UserId is { } known
+            ? await users.FindByIdAsync(known.ToString())
+            : new User { Id = Guid.CreateVersion7(), UserName = invite.Email, Email = invite.Email, DisplayName = name };
+        if (user is null)
             return Problems.NotFound(NoLongerGood);
-        if (!await Passwords.IsGoodAsync(seats, seat, joining.Password))
+        if (!await Passwords.IsGoodAsync(users, user, joining.Password))
             return Problems.Unfinished(new Finding("password", Passwords.TooShort));
-        if (invite.SeatId is null)
+        if (invite.UserId is null)
         {
-            if (!(await seats.CreateAsync(seat, joining.Password)).Succeeded)
+            if (!(await users.CreateAsync(user, joining.Password)).Succeeded)
                 return Problems.Conflict("Somebody with this e-mail address is with your business already.");
-            await seats.AddToRoleAsync(seat, invite.Role);
+            await users.AddToRoleAsync(user, invite.Role);
         }
         else
         {
-            seat.DisplayName = name;
-            await seats.RemovePasswordAsync(seat);
-            await seats.AddPasswordAsync(seat, joining.Password);
-            await seats.SetLockoutEndDateAsync(seat, null);
+            user.DisplayName = name;
+            await users.RemovePasswordAsync(user);
+            await users.AddPasswordAsync(user, joining.Password);
+            await users.SetLockoutEndDateAsync(user, null);
         }
 
         db.Invites.Remove(invite);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        await signIn.SignInAsync(seat, isPersistent: true);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        await signIn.SignInAsync(user, isPersistent: true);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Invite?> FindAsync(PorchDb db, string token, TimeProvider time, CancellationToken stop)
+    private static async Task<Invite?> FindAsync(PorchDb db, string token, TimeProvider time, CancellationToken cancellationToken)
     {
         var (hash, now) = (Tokens.Hash(token), time.Now());
-        return await db.Invites.SingleOrDefaultAsync(invite => invite.LinkHash == hash && invite.GoodUntil > now, stop);
+        return await db.Invites.SingleOrDefaultAsync(invite => invite.LinkHash == hash && invite.GoodUntil > now, cancellationToken);
     }
 }
 
@@ -78,11 +78,11 @@ internal static class Passwords
     public const int Least = 10;
     public const string TooShort = "A password needs at least ten characters. A few words in a row are good.";
 
-    public static async Task<bool> IsGoodAsync(UserManager<Seat> seats, Seat seat, string password)
+    public static async Task<bool> IsGoodAsync(UserManager<User> users, User user, string password)
     {
-        foreach (var validator in seats.PasswordValidators)
+        foreach (var validator in users.PasswordValidators)
         {
-            if (!(await validator.ValidateAsync(seats, seat, password)).Succeeded)
+            if (!(await validator.ValidateAsync(users, user, password)).Succeeded)
                 return false;
         }
 

@@ -33,7 +33,7 @@ internal static class PeopleEndpoints
 
     public static void MapPeople(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/people").WithTags("People").RequireAuthorization(Seats.OwnerOnly);
+        var group = api.MapGroup("/people").WithTags("People").RequireAuthorization(UserAccess.OwnerOnly);
         group.MapGet("", ListAsync);
         group.MapPost("/invites", InviteAsync).Once();
         group.MapDelete("/invites/{id}", WithdrawAsync);
@@ -44,24 +44,24 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Ok<PeopleView>> ListAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
+        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
     {
-        var me = seats.GetUserId(who);
+        var me = users.GetUserId(who);
         var rows = await (from seat in db.Users.AsNoTracking()
                           join given in db.UserRoles on seat.Id equals given.UserId
                           join role in db.Roles on given.RoleId equals role.Id
                           orderby seat.Id
-                          select new { seat.Id, seat.DisplayName, seat.Email, Role = role.Name }).ToListAsync(stop);
+                          select new { seat.Id, seat.DisplayName, seat.Email, Role = role.Name }).ToListAsync(cancellationToken);
         var now = time.Now();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var invites = await db.Invites.AsNoTracking().Where(invite => invite.GoodUntil > now).OrderBy(invite => invite.Id).ToListAsync(stop);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var invites = await db.Invites.AsNoTracking().Where(invite => invite.GoodUntil > now).OrderBy(invite => invite.Id).ToListAsync(cancellationToken);
         return TypedResults.Ok(new PeopleView(
             [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
             [.. invites.Select(invite => Row(invite, tokens, now, zone, address))]));
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> InviteAsync(
-        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
+        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
     {
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
@@ -70,96 +70,96 @@ internal static class PeopleEndpoints
             return Problems.Unfinished(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await seats.FindByEmailAsync(email) is not null)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await users.FindByEmailAsync(email) is not null)
             return Problems.Conflict("Somebody with this e-mail address is with your business already.");
-        var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, stop);
-        await transaction.CommitAsync(stop);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, address));
+        var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
-    private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken stop)
+    private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken cancellationToken)
     {
-        await db.Invites.Where(invite => invite.Id == id).ExecuteDeleteAsync(stop);
+        await db.Invites.Where(invite => invite.Id == id).ExecuteDeleteAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeRoleAsync(
-        Guid seat, RoleChange change, PorchDb db, UserManager<Seat> seats, CancellationToken stop)
+        Guid seat, RoleChange change, PorchDb db, UserManager<User> users, CancellationToken cancellationToken)
     {
         if (change.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("A person is a member or an owner.");
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
-        if (change.Role != Roles.Owner && await IsLastOwnerAsync(seats, person))
+        if (change.Role != Roles.Owner && await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
-        await seats.RemoveFromRolesAsync(person, await seats.GetRolesAsync(person));
-        await seats.AddToRoleAsync(person, change.Role);
-        await seats.UpdateSecurityStampAsync(person);
-        await transaction.CommitAsync(stop);
+        await users.RemoveFromRolesAsync(person, await users.GetRolesAsync(person));
+        await users.AddToRoleAsync(person, change.Role);
+        await users.UpdateSecurityStampAsync(person);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
-        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, HouseAddress address, CancellationToken stop)
+        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
     {
-        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
-        var made = await OpenPasswordLinkAsync(db, tokens, time, seats, person, stop);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(stop)).DateTimeZone, address));
+        var made = await OpenPasswordLinkAsync(db, tokens, time, users, person, cancellationToken);
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<Seat> seats, Listeners listeners, CancellationToken stop)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<User> users, HubConnections connections, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await seats.FindByIdAsync(seat.ToString()) is not { } person)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
-        if (await IsLastOwnerAsync(seats, person))
+        if (await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
-        await db.Invites.Where(invite => invite.SeatId == seat).ExecuteDeleteAsync(stop);
-        await seats.DeleteAsync(person);
-        await transaction.CommitAsync(stop);
-        listeners.Close(seat);
+        await db.Invites.Where(invite => invite.UserId == seat).ExecuteDeleteAsync(cancellationToken);
+        await users.DeleteAsync(person);
+        await transaction.CommitAsync(cancellationToken);
+        connections.Close(seat);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangePasswordAsync(
-        PasswordChange change, ClaimsPrincipal who, UserManager<Seat> seats, SignInManager<Seat> signIn)
+        PasswordChange change, ClaimsPrincipal who, UserManager<User> users, SignInManager<User> signIn)
     {
-        var person = (await seats.GetUserAsync(who))!;
+        var person = (await users.GetUserAsync(who))!;
         if (!(await signIn.CheckPasswordSignInAsync(person, change.Current, lockoutOnFailure: false)).Succeeded)
             return Problems.Unfinished(new Finding("current", "This is not the password you have now."));
-        if (await seats.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
+        if (await users.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
             return Problems.Unfinished(new Finding("next", Passwords.TooShort));
         await signIn.RefreshSignInAsync(person);
         return TypedResults.NoContent();
     }
 
     internal static async Task<Invite> OpenPasswordLinkAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, UserManager<Seat> seats, Seat person, CancellationToken stop) =>
-        await OpenAsync(db, tokens, time, person.DisplayName, person.Email!, (await seats.GetRolesAsync(person)).Single(), person.Id, stop);
+        PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, User person, CancellationToken cancellationToken) =>
+        await OpenAsync(db, tokens, time, person.DisplayName, person.Email!, (await users.GetRolesAsync(person)).Single(), person.Id, cancellationToken);
 
     /// <summary>Opens a link; an earlier one for the same address is withdrawn.</summary>
     private static async Task<Invite> OpenAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, string name, string email, string role, Guid? seat, CancellationToken stop)
+        PorchDb db, Tokens tokens, TimeProvider time, string name, string email, string role, Guid? seat, CancellationToken cancellationToken)
     {
-        await db.Invites.Where(earlier => earlier.Email == email).ExecuteDeleteAsync(stop);
+        await db.Invites.Where(earlier => earlier.Email == email).ExecuteDeleteAsync(cancellationToken);
         var link = tokens.Create();
         var invite = new Invite
         {
-            Id = new Id<Invite>(Guid.CreateVersion7()), Name = name, Email = email, Role = role, SeatId = seat,
+            Id = new Id<Invite>(Guid.CreateVersion7()), Name = name, Email = email, Role = role, UserId = seat,
             LinkHash = link.Hash, LinkSealed = link.Sealed, GoodUntil = time.Now() + Invite.GoodFor,
         };
         db.Invites.Add(invite);
-        await db.SaveChangesAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
         return invite;
     }
 
-    private static async Task<bool> IsLastOwnerAsync(UserManager<Seat> seats, Seat person) =>
-        await seats.GetUsersInRoleAsync(Roles.Owner) is [var only] && only.Id == person.Id;
+    private static async Task<bool> IsLastOwnerAsync(UserManager<User> users, User person) =>
+        await users.GetUsersInRoleAsync(Roles.Owner) is [var only] && only.Id == person.Id;
 
-    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, HouseAddress address) => new(
-        invite.Id, invite.Name, invite.Email, invite.Role, invite.SeatId is not null,
+    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, PublicAddress address) => new(
+        invite.Id, invite.Name, invite.Email, invite.Role, invite.UserId is not null,
         $"{address.Site}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
 }

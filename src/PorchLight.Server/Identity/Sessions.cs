@@ -29,13 +29,13 @@ internal static class Sessions
         who?.FindFirstValue(Claim) is not { } session || await db.EndedSessions.AsNoTracking().AnyAsync(ended => ended.Session == session);
 
     /// <summary>Ends the session of who asks, and closes its windows' news.</summary>
-    public static async Task EndAsync(this PorchDb db, ClaimsPrincipal who, TimeProvider time, Listeners listeners)
+    public static async Task EndAsync(this PorchDb db, ClaimsPrincipal who, TimeProvider time, HubConnections connections)
     {
         if (who.FindFirstValue(Claim) is not { } session || await db.HasEndedAsync(who))
             return;
         db.EndedSessions.Add(new EndedSession { Session = session, At = time.Now() });
         await db.SaveChangesAsync();
         if (Guid.TryParse(who.FindFirstValue(ClaimTypes.NameIdentifier), out var seat))
-            listeners.Close(seat, session);
+            connections.Close(seat, session);
     }
 }

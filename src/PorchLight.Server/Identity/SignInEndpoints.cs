@@ -24,15 +24,15 @@ internal static class SignInEndpoints
     {
         var group = api.MapGroup("").WithTags("Sign-in").AllowAnonymous();
         group.MapGet("/session", ShowAsync);
-        group.MapPost("/sign-in", SignInAsync).RequireRateLimiting(Knocks.AtDoors);
+        group.MapPost("/sign-in", SignInAsync).RequireRateLimiting(RateLimits.SignIn);
         group.MapPost("/sign-out", SignOutAsync);
     }
 
     public static string DisplayName(this ClaimsPrincipal who) => who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Somebody";
 
-    private static async Task<Ok<Session>> ShowAsync(HttpContext http, PorchDb db, IAntiforgery antiforgery, CancellationToken stop)
+    private static async Task<Ok<Session>> ShowAsync(HttpContext http, PorchDb db, IAntiforgery antiforgery, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.AsNoTracking().SingleOrDefaultAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleOrDefaultAsync(cancellationToken);
         var signedIn = http.User.Identity is { IsAuthenticated: true };
         http.Response.Headers.CacheControl = "no-store";
         return TypedResults.Ok(new Session(
@@ -42,37 +42,37 @@ internal static class SignInEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
-        SignIn signIn, SignInManager<Seat> manager, IPasswordHasher<Seat> hasher, Guesses guesses, HttpContext http)
+        SignIn signIn, SignInManager<User> manager, IPasswordHasher<User> hasher, SignInThrottle throttle, HttpContext http)
     {
         var email = signIn.Email.Trim();
-        if (!guesses.MayTry(http, email))
+        if (!throttle.MayTry(http, email))
             return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
         // An address nobody has costs the same time as a wrong password, so that it is not given away.
         if (await manager.UserManager.FindByNameAsync(email) is null)
             hasher.HashPassword(null!, signIn.Password);
         if (!(await manager.PasswordSignInAsync(email, signIn.Password, isPersistent: true, lockoutOnFailure: false)).Succeeded)
         {
-            guesses.Failed(http, email);
+            throttle.Failed(http, email);
             return Problems.Say(StatusCodes.Status401Unauthorized, "This e-mail address and password do not belong together. Please check both.");
         }
 
-        guesses.Succeeded(http, email);
+        throttle.Succeeded(http, email);
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOutAsync(SignInManager<Seat> manager, PorchDb db, ClaimsPrincipal who, TimeProvider time, Listeners listeners)
+    private static async Task<NoContent> SignOutAsync(SignInManager<User> manager, PorchDb db, ClaimsPrincipal who, TimeProvider time, HubConnections connections)
     {
-        await db.EndAsync(who, time, listeners);
+        await db.EndAsync(who, time, connections);
         await manager.SignOutAsync();
         return TypedResults.NoContent();
     }
 }
 
 /// <summary>Puts the display name into the sign-in.</summary>
-internal sealed class SeatClaims(UserManager<Seat> users, RoleManager<IdentityRole<Guid>> roles, Microsoft.Extensions.Options.IOptions<IdentityOptions> options)
-    : UserClaimsPrincipalFactory<Seat, IdentityRole<Guid>>(users, roles, options)
+internal sealed class UserClaims(UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, Microsoft.Extensions.Options.IOptions<IdentityOptions> options)
+    : UserClaimsPrincipalFactory<User, IdentityRole<Guid>>(users, roles, options)
 {
-    protected override async Task<ClaimsIdentity> GenerateClaimsAsync(Seat user)
+    protected override async Task<ClaimsIdentity> GenerateClaimsAsync(User user)
     {
         var identity = await base.GenerateClaimsAsync(user);
         identity.AddClaim(new Claim(ClaimTypes.GivenName, user.DisplayName));

@@ -73,18 +73,18 @@ internal static class InquiryEndpoints
         group.MapPost("/{id}/place", GivePlaceAsync);
     }
 
-    private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop) =>
-        TypedResults.Ok(await RowsAsync(db, db.Inquiries, clock.GetCurrentInstant(), stop));
+    private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+        TypedResults.Ok(await RowsAsync(db, db.Inquiries, clock.GetCurrentInstant(), cancellationToken));
 
     /// <summary>Rows for a list, the most urgent promise first, then the newest.</summary>
-    internal static async Task<List<InquiryRow>> RowsAsync(PorchDb db, IQueryable<Inquiry> inquiries, Instant now, CancellationToken stop)
+    internal static async Task<List<InquiryRow>> RowsAsync(PorchDb db, IQueryable<Inquiry> inquiries, Instant now, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var rows = await (from inquiry in inquiries.AsNoTracking()
                           join client in db.Clients on inquiry.ClientId equals client.Id
                           join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
                           join version in db.FormVersions on new { inquiry.FormId, Number = inquiry.FormVersion } equals new { version.FormId, version.Number }
-                          select new { Inquiry = inquiry, client.Name, submission.Answers, version.Content }).ToListAsync(stop);
+                          select new { Inquiry = inquiry, client.Name, submission.Answers, version.Content }).ToListAsync(cancellationToken);
         return [.. rows
             .OrderBy(row => row.Inquiry.PromiseStopped is not null)
             .ThenBy(row => row.Inquiry.PromiseStopped is null ? row.Inquiry.PromisedBy ?? Instant.MaxValue : Instant.MaxValue)
@@ -95,7 +95,7 @@ internal static class InquiryEndpoints
                 var zone = business.DateTimeZone;
                 var deadline = owed ? row.Inquiry.PromisedBy : null;
                 return new InquiryRow(
-                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, Gist.Of(row.Content, row.Answers.ByQuestion),
+                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, InquirySummary.Of(row.Content, row.Answers.ByQuestion),
                     TimeWords.At(row.Inquiry.Received, now, zone),
                     deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
                     deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
@@ -105,29 +105,29 @@ internal static class InquiryEndpoints
     }
 
     private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
-        Id<Inquiry> id, PorchDb db, FillingDesk desk, BusinessClock clock, CancellationToken stop)
+        Id<Inquiry> id, PorchDb db, AnswerContextLoader engine, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var zone = business.DateTimeZone;
-        var client = (await db.Clients.FindAsync([inquiry.ClientId], stop))!;
-        var submission = (await db.Submissions.FindAsync([inquiry.SubmissionId], stop))!;
-        var content = (await db.FormVersions.FindAsync([inquiry.FormId, inquiry.FormVersion], stop))!.Content;
-        var rules = (await db.ScreeningVersions.FindAsync([inquiry.FormId, inquiry.ScreeningVersion], stop))!.Rules;
-        var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(stop)).ToLookup(value => value.Question);
-        var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(stop)).Select(note => note.Heading).ToHashSet();
-        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(stop)).ToLookup(difference => difference.Question);
+        var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
+        var submission = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
+        var content = (await db.FormVersions.FindAsync([inquiry.FormId, inquiry.FormVersion], cancellationToken))!.Content;
+        var rules = (await db.ScreeningVersions.FindAsync([inquiry.FormId, inquiry.ScreeningVersion], cancellationToken))!.Rules;
+        var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(value => value.Question);
+        var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(cancellationToken)).Select(note => note.Heading).ToHashSet();
+        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(difference => difference.Question);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
-        var known = await desk.SaidAsync(submission, content, business, stop);
+        var known = await engine.SaidAsync(submission, content, business, cancellationToken);
         var (verdict, wouldChange) = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(new InquiryView(
             id, client.Id, client.Name, client.Email, content.Title,
             TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null, WaitsFor(inquiry),
-            inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null, inquiry.Closed is not null, await RunningAsync(db, id, stop),
+            inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null, inquiry.Closed is not null, await RunningAsync(db, id, cancellationToken),
             inquiry.Fit is { } fit
                 ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions, wouldChange?.Sentence)
                 : null,
@@ -142,7 +142,7 @@ internal static class InquiryEndpoints
                 BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
                 difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
             await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
-                client.Name, now, zone, stop)));
+                client.Name, now, zone, cancellationToken)));
 
         AnsweredQuestion Answered(Question question)
         {
@@ -158,89 +158,89 @@ internal static class InquiryEndpoints
         }
     }
 
-    private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken stop) =>
+    private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken cancellationToken) =>
         (await (from run in db.Runs.AsNoTracking()
                 where run.InquiryId == id && run.Active
                 join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
-                select version.Content).FirstOrDefaultAsync(stop))?.Name;
+                select version.Content).FirstOrDefaultAsync(cancellationToken))?.Name;
 
     private static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
 
     /// <summary>Somebody on a waiting list gets a place; writing to them is the person's to do.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> GivePlaceAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Inquiries.FindAsync([id], stop) is not { WantedMonth: { } month } inquiry)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { WantedMonth: { } month } inquiry)
             return Problems.NotFound(Gone);
         if (inquiry.Waits)
         {
             inquiry.Waits = false;
             await events.HappenedAsync(
-                new PlaceGiven(Capacities.Say(month), who.DisplayName()), clock.GetCurrentInstant(), new About(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
+                new PlaceGiven(Capacities.Say(month), who.DisplayName()), clock.GetCurrentInstant(), new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await db.SaveChangesAsync(cancellationToken);
+            await transaction.CommitAsync(cancellationToken);
         }
 
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(
-        Id<Inquiry> id, Reply reply, PorchDb db, MailRoom mail, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<Inquiry> id, Reply reply, PorchDb db, MailQueue mail, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
         if (string.IsNullOrWhiteSpace(reply.Subject) || string.IsNullOrWhiteSpace(reply.Text))
             return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
         if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
             return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
-        var client = (await db.Clients.FindAsync([inquiry.ClientId], stop))!;
+        var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
         if (client.Email is null)
             return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         var now = clock.GetCurrentInstant();
         var subject = KnownValues.OneLine(reply.Subject);
-        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(stop), client, subject, reply.Text.Trim(), automatic: false, now);
-        await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new About(client.Id, inquiry.ProjectId, inquiry.Id));
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(cancellationToken), client, subject, reply.Text.Trim(), automatic: false, now);
+        await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new EventContext(client.Id, inquiry.ProjectId, inquiry.Id));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> AnsweredElsewhereAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(new AnsweredElsewhere(who.DisplayName()), now, AboutOf(inquiry)), stop);
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
+        ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(new AnsweredElsewhere(who.DisplayName()), now, AboutOf(inquiry)), cancellationToken);
 
     /// <summary>The client phoned, or wrote elsewhere: what waits to be sent to them stops, as after a mail of theirs.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> GotInTouchAsync(
-        Id<Inquiry> id, TheirWords said, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        Id<Inquiry> id, TheirWords said, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
         said.Text.Length > LongestReply
             ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
             : await ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(
-                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.DisplayName()), now, AboutOf(inquiry)), stop);
+                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.DisplayName()), now, AboutOf(inquiry)), cancellationToken);
 
     /// <summary>Stops what is still to come of the follow-through.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Id<Inquiry> id, PorchDb db, RunDesk desk, BusinessClock clock, CancellationToken stop) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => desk.StopAsync(run => run.InquiryId == inquiry.Id, StopOn.ByHand, now), stop);
+    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Id<Inquiry> id, PorchDb db, RunEngine engine, BusinessClock clock, CancellationToken cancellationToken) =>
+        ChangeAsync(id, db, clock, (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, StopOn.ByHand, now), cancellationToken);
 
     /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
         ChangeAsync(id, db, clock, async (inquiry, now) =>
         {
             if (inquiry.Closed is not null)
                 return;
             (inquiry.Closed, inquiry.WroteBack) = (now, null);
             inquiry.PromiseStopped ??= now;
-            if (!await db.Inquiries.AnyAsync(other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null, stop))
-                (await db.Projects.FindAsync([inquiry.ProjectId], stop))!.Closed ??= now;
+            if (!await db.Inquiries.AnyAsync(other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null, cancellationToken))
+                (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed ??= now;
             await events.HappenedAsync(new InquiryClosed(who.DisplayName()), now, AboutOf(inquiry));
-        }, stop);
+        }, cancellationToken);
 
     /// <summary>Takes a closing back. What was stopped stays stopped.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> OpenAgainAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
+        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
         ChangeAsync(id, db, clock, async (inquiry, now) =>
         {
             if (inquiry.Closed is not { } closed)
@@ -248,22 +248,22 @@ internal static class InquiryEndpoints
             inquiry.Closed = null;
             if (inquiry.PromiseStopped == closed)
                 inquiry.PromiseStopped = null;
-            (await db.Projects.FindAsync([inquiry.ProjectId], stop))!.Closed = null;
+            (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
             await events.HappenedAsync(new InquiryReopened(who.DisplayName()), now, AboutOf(inquiry));
-        }, stop);
+        }, cancellationToken);
 
-    private static About AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
+    private static EventContext AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
 
     /// <summary>Changes an inquiry in one transaction.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
-        Id<Inquiry> id, PorchDb db, BusinessClock clock, Func<Inquiry, Instant, Task> change, CancellationToken stop)
+        Id<Inquiry> id, PorchDb db, BusinessClock clock, Func<Inquiry, Instant, Task> change, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.Inquiries.FindAsync([id], stop) is not { } inquiry)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         await change(inquiry, clock.GetCurrentInstant());
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

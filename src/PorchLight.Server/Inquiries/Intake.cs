@@ -21,14 +21,14 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="Ticket">What the form said of when it was opened; null when the sender never saw it.</param>
 /// <param name="Trap">What stands in the field that people do not see; null or empty for people.</param>
 /// <param name="Proof">The proof of work, where the form asks for one.</param>
-internal sealed record Sending(
+internal sealed record SubmissionRequest(
     int Version, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom,
     string? Ticket = null, string? Trap = null, string? Proof = null);
 
 /// <summary>What is known of a sender from outside.</summary>
 /// <param name="Pass">What their browser shows that the code was typed there, or null.</param>
 /// <param name="Seen">How it was filled in, and the name of the proof that holds.</param>
-internal sealed record Outside(string? Pass, (Signs Signs, string? ProofHash) Seen);
+internal sealed record SubmissionContext(string? Pass, (SpamContext Signs, string? ProofHash) Seen);
 
 /// <summary>How a sending ended.</summary>
 internal abstract record IntakeResult
@@ -51,54 +51,54 @@ internal abstract record IntakeResult
 /// project, lands the answers and says that an inquiry came in. What a stranger sent is walked before the transaction
 /// begins, so that nobody waits for it.
 /// </summary>
-internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, FillingDesk desk, DoorDesk doors, KeptDesk kept, Tellings tellings)
+internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerContextLoader loader, FormAccess access, SavedDrafts drafts, Notifications notifications)
 {
     private const int LongestAddress = 500;
 
-    /// <param name="door">The door they came by.</param>
+    /// <param name="target">The door they came by.</param>
     /// <param name="sending">What they send.</param>
-    /// <param name="outside">What is known of the sender; null for what the program itself plays.</param>
+    /// <param name="sender">What is known of the sender; null for what the program itself plays.</param>
     /// <param name="now">The business's now.</param>
-    /// <param name="stop">When nobody waits any more.</param>
-    public async Task<IntakeResult> SendAsync(Door door, Sending sending, Outside? outside, Instant now, CancellationToken stop)
+    /// <param name="cancellationToken">When nobody waits any more.</param>
+    public async Task<IntakeResult> SendAsync(FormTarget target, SubmissionRequest sending, SubmissionContext? sender, Instant now, CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
-        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } earlier)
-            return await AgainAsync(earlier, sending, now, stop);
-        var (checkedOut, refusal) = await CheckAsync(door, sending, outside, business, now, stop);
+        if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } earlier)
+            return await AgainAsync(earlier, sending, now, cancellationToken);
+        var (checkedOut, refusal) = await CheckAsync(target, sending, sender, business, now, cancellationToken);
         if (checkedOut is null)
             return refusal!;
 
-        if (door.Look)
-            return new IntakeResult.Received(checkedOut.End(), Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now), null, door.Form.AwayNote, CallAsked: false, "");
+        if (target.IsPreview)
+            return new IntakeResult.Received(checkedOut.End(), Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now), null, target.Form.AwayNote, CallAsked: false, "");
 
-        await using var transaction = await db.BeginWriteAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
         // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
-        await RefreshAsync(door, stop);
-        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, sending.SendKey) is { } stored)
-            return await AgainAsync(stored, sending, now, stop);
-        if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
-            return Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business));
-        if (outside?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, stop))
+        await RefreshAsync(target, cancellationToken);
+        if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
+            return await AgainAsync(stored, sending, now, cancellationToken);
+        if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
+            return Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business));
+        if (sender?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, cancellationToken))
             return Refuse(StatusCodes.Status409Conflict, "This page was sent already in another window. Please reload it and send again; your answers stay in this browser.");
-        if (await FilesAreGoneAsync(checkedOut, stop))
+        if (await FilesAreGoneAsync(checkedOut, cancellationToken))
             return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please look at them once more and send again.");
 
-        var received = await ReceiveAsync(door, checkedOut, business, sending, outside, now, stop);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        var received = await ReceiveAsync(target, checkedOut, business, sending, sender, now, cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return received;
     }
 
     /// <summary>Tidies, walks and checks what was sent, and sorts it. Writes nothing.</summary>
-    private async Task<(CheckedSending? Checked, IntakeResult.Refused? Refusal)> CheckAsync(
-        Door door, Sending sending, Outside? outside, Business business, Instant now, CancellationToken stop)
+    private async Task<(CheckedSubmission? Checked, IntakeResult.Refused? Refusal)> CheckAsync(
+        FormTarget target, SubmissionRequest sending, SubmissionContext? sender, Business business, Instant now, CancellationToken cancellationToken)
     {
-        if (outside is not null && await doors.JudgeAsync(door, outside.Pass, business) is var welcome && welcome != Welcome.Open)
-            return (null, Refuse(StatusCodes.Status409Conflict, await doors.SayAsync(door, welcome, business)));
+        if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
+            return (null, Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business)));
         if (FormLimits.Refuse(sending.Answers) is { } tooMuch)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, tooMuch));
-        if (await desk.VersionAsync(door, sending.Version) is not { } version)
+        if (await loader.VersionAsync(target, sending.Version) is not { } version)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged));
         var content = version.Content;
         var asked = content.Questions.Select(question => question.Key).ToHashSet();
@@ -106,35 +106,35 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
                 [new Finding(KeyForPeople(unknown), "This form does not ask that.")]));
 
-        var known = await desk.NothingAsync(content, door, business, now, stop);
-        var answers = Tidying.Tidy(content, sending.Answers, await desk.AroundAsync(version, sending.SendKey, sending.Answers, business, now, stop));
+        var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
+        var answers = AnswerNormaliser.Normalise(content, sending.Answers, await loader.AroundAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken));
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
-        if (outside is not null && !door.Look && door.Form.Settings.Guard.Judge(outside.Seen.Signs) is { } suspicion)
+        if (sender is not null && !target.IsPreview && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion));
 
-        var rules = (await CompiledQueries.Screening(db, door.Form.Id, door.Form.ScreeningVersion)).Rules;
+        var rules = (await CompiledQueries.Screening(db, target.Form.Id, target.Form.ScreeningVersion)).Rules;
         var contact = Contact.Of(content, route.Answers);
         // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
-        var onFile = door.Link is null && rules.LooksOnFile && contact.Email is { } email && await CompiledQueries.ClientByEmail(db, Matching.EmailKey(email)) is { } client
-            ? await desk.OnFileAsync(client.Id, stop)
+        var onFile = target.Link is null && rules.LooksOnFile && contact.Email is { } email && await CompiledQueries.ClientByEmail(db, ClientMatching.EmailKey(email)) is { } client
+            ? await loader.OnFileAsync(client.Id, cancellationToken)
             : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };
-        return (new CheckedSending(
-            version, route.Know(known), route, contact, door.Form.ScreeningVersion, rules, Screener.Judge(rules, judged), Changes.Find(rules, judged, answers)), null);
+        return (new CheckedSubmission(
+            version, route.Know(known), route, contact, target.Form.ScreeningVersion, rules, Screener.Judge(rules, judged), FitChanges.Find(rules, judged, answers)), null);
     }
 
-    private async Task<bool> FilesAreGoneAsync(CheckedSending sent, CancellationToken stop)
+    private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
     {
         var files = sent.Files.Select(file => new Id<StoredFile>(file)).ToList();
-        return files.Count > 0 && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, stop) != files.Count;
+        return files.Count > 0 && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, cancellationToken) != files.Count;
     }
 
     private async Task<IntakeResult> ReceiveAsync(
-        Door door, CheckedSending sent, Business business, Sending sending, Outside? outside, Instant now, CancellationToken stop)
+        FormTarget target, CheckedSubmission sent, Business business, SubmissionRequest sending, SubmissionContext? sender, Instant now, CancellationToken cancellationToken)
     {
-        var (form, link) = (door.Form, door.Link);
+        var (form, link) = (target.Form, target.Link);
         var (version, known, route, contact) = (sent.Version, sent.Known, sent.Route, sent.Contact);
         var sendOff = sent.End();
         var receipt = tokens.Create();
@@ -151,17 +151,17 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             ReceiptHash = receipt.Hash,
             ReceiptSealed = receipt.Sealed,
             PersonalLinkId = link?.Id,
-            ProofHash = outside?.Seen.ProofHash,
+            ProofHash = sender?.Seen.ProofHash,
         };
         db.Submissions.Add(submission);
         if (link is not null)
             (link.SubmissionId, link.Used) = (submission.Id, now);
-        await kept.SentAsync(form.Id, sending.SendKey, stop);
+        await drafts.SentAsync(form.Id, sending.SendKey, cancellationToken);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
         foreach (var file in db.StoredFiles.Local.Where(file => sent.Files.Contains(file.Id.Value)))
             file.SubmissionId = submission.Id;
 
-        var month = sendOff.TurnsAway ? null : await desk.MonthAsync(form, route.Answers, stop);
+        var month = sendOff.TurnsAway ? null : await loader.MonthAsync(form, route.Answers, cancellationToken);
         var owesNothing = sendOff.TurnsAway || month is { Waits: true };
         var deadline = owesNothing ? null : business.Promise.Deadline(now, business.Calendar);
         if (contact.IsReachable)
@@ -189,30 +189,30 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
                 Waits = month is { Waits: true },
             };
             db.Inquiries.Add(inquiry);
-            var about = new About(client.Id, project.Id, inquiry.Id);
+            var about = new EventContext(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
             var plan = await LandAsync(known, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
             await events.HappenedAsync(new InquiryReceived(version.Content.Title, sent.Fit, knownBefore, joined), now, about);
             await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
-            if (outside is not null)
-                await tellings.TellAsync(form, inquiry, client, business, now, stop);
+            if (sender is not null)
+                await notifications.TellAsync(form, inquiry, client, business, now, cancellationToken);
         }
 
         return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), Notice(month), form.AwayNote, CallAsked: false, tokens.Open(receipt.Sealed));
     }
 
-    private async Task RefreshAsync(Door door, CancellationToken stop)
+    private async Task RefreshAsync(FormTarget target, CancellationToken cancellationToken)
     {
-        await db.Entry(door.Form).ReloadAsync(stop);
-        if (door.Link is { } link)
-            await db.Entry(link).ReloadAsync(stop);
+        await db.Entry(target.Form).ReloadAsync(cancellationToken);
+        if (target.Link is { } link)
+            await db.Entry(link).ReloadAsync(cancellationToken);
     }
 
     private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, PersonalLink? link, Instant now)
     {
         if (link?.ClientId is { } own)
             return ((await db.Clients.FindAsync(own))!, true);
-        var key = contact.Email is { } email ? Matching.EmailKey(email) : null;
+        var key = contact.Email is { } email ? ClientMatching.EmailKey(email) : null;
         if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
             return (found, true);
         return (db.Clients.Add(new Client
@@ -232,8 +232,8 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
         var open = db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null);
         var joined = !knownBefore ? null : form.Settings.About switch
         {
-            Concern.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
-            Concern.NewWorkOrMore => await open.Where(project => project.FormId == form.Id).OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
+            ProjectAssignment.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
+            ProjectAssignment.NewWorkOrMore => await open.Where(project => project.FormId == form.Id).OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
             _ => null,
         };
         return joined is not null
@@ -248,7 +248,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
             }).Entity, false);
     }
 
-    private async Task<LandingPlan> LandAsync(Known known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
+    private async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
     {
         var values = !inquiry.KnownBefore ? [] : await db.FieldValues
             .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync();
@@ -297,12 +297,12 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
     }
 
     /// <summary>What a sender was told, once more; who went on in another window hears that this window's answers are not the ones that went.</summary>
-    private async Task<IntakeResult.Received> AgainAsync(Submission stored, Sending sending, Instant now, CancellationToken stop)
+    private async Task<IntakeResult.Received> AgainAsync(Submission stored, SubmissionRequest sending, Instant now, CancellationToken cancellationToken)
     {
-        var told = await AgainAsync(stored, now, stop);
-        var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
-        var around = new Surroundings((await db.BusinessAsync()).Region, stored.FormVersion, stored.At, now.InUtc().Date);
-        var differs = FormLimits.Refuse(sending.Answers) is null && Tidying.Tidy(content, sending.Answers, around).Any(answer =>
+        var told = await AgainAsync(stored, now, cancellationToken);
+        var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;
+        var around = new NormaliseContext((await db.BusinessAsync()).Region, stored.FormVersion, stored.At, now.InUtc().Date);
+        var differs = FormLimits.Refuse(sending.Answers) is null && AnswerNormaliser.Normalise(content, sending.Answers, around).Any(answer =>
             answer.Value is not (null or FilesAnswer or LookUpAnswer or ConsentAnswer or SignatureAnswer)
             && stored.Answers.ByQuestion.TryGetValue(answer.Key, out var sent) && !sent.Equals(answer.Value));
         return differs ? told with { Notice = string.Join(" ", new[] { SentElsewhere, told.Notice }.OfType<string>()) } : told;
@@ -311,21 +311,21 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
     private const string SentElsewhere = "This was sent already from another window, and counts as it stood there. What you changed in this window since is not part of it; please write to us if it matters.";
 
     /// <summary>What a sender was told, once more.</summary>
-    public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken stop)
+    public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
-        var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], stop))!.Content;
-        var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, stop);
-        var known = await desk.SaidAsync(stored, content, business, stop);
+        var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;
+        var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, cancellationToken);
+        var known = await loader.SaidAsync(stored, content, business, cancellationToken);
         var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
         return new IntakeResult.Received(
             content.FindSendOff(stored.SendOff)!, Words(known, inquiry?.PromisedBy, business, now), Notice(month),
-            (await db.Forms.FindAsync([stored.FormId], stop))!.AwayNote, inquiry?.CallAsked is not null, tokens.Open(stored.ReceiptSealed));
+            (await db.Forms.FindAsync([stored.FormId], cancellationToken))!.AwayNote, inquiry?.CallAsked is not null, tokens.Open(stored.ReceiptSealed));
     }
 
     private static string? Notice(WantedMonth? month) => month is { Waits: true } ? Capacities.WaitingNote(month.Month) : null;
 
-    private static Func<string, string> Words(Known known, Instant? deadline, Business business, Instant now)
+    private static Func<string, string> Words(AnswerContext known, Instant? deadline, Business business, Instant now)
     {
         var said = known with
         {
@@ -351,8 +351,8 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, Filling
 }
 
 /// <summary>What was sent, once it is checked and sorted, and before anything is written.</summary>
-internal sealed record CheckedSending(
-    FormVersion Version, Known Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict, WhatWouldChange? WouldChange)
+internal sealed record CheckedSubmission(
+    FormVersion Version, AnswerContext Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict, WhatWouldChange? WouldChange)
 {
     /// <summary>How it was sorted; null by a form that sorts nothing.</summary>
     public Fit? Fit => Rules.Sorts ? Verdict.Fit : null;

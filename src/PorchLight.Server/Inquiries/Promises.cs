@@ -25,8 +25,8 @@ internal static class Promises
     }
 
     /// <summary>What a word of a client is about: their newest inquiry, where there is one.</summary>
-    public static async Task<About> AboutAsync(PorchDb db, PorchLight.Core.Common.Id<Client> client) =>
+    public static async Task<EventContext> AboutAsync(PorchDb db, PorchLight.Core.Common.Id<Client> client) =>
         await db.Inquiries.Where(inquiry => inquiry.ClientId == client).OrderByDescending(inquiry => inquiry.Received).FirstOrDefaultAsync() is { } inquiry
-            ? new About(client, inquiry.ProjectId, inquiry.Id)
-            : new About(client);
+            ? new EventContext(client, inquiry.ProjectId, inquiry.Id)
+            : new EventContext(client);
 }

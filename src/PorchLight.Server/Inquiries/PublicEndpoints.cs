@@ -27,7 +27,7 @@ internal static class PublicEndpoints
     /// <param name="Leaving">Whether the lead wants to go on, so that the page is checked and its blanks are final.</param>
     /// <param name="SendKey">The same through one filling-in.</param>
     /// <param name="Answers">By question key; null for a blank.</param>
-    internal sealed record Filling(int Version, string Page, bool Leaving, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers);
+    internal sealed record EvaluateRequest(int Version, string Page, bool Leaving, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers);
 
     /// <param name="Notice">What has to be known before anything else, or null.</param>
     internal sealed record SentView(
@@ -36,7 +36,7 @@ internal static class PublicEndpoints
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public").RequireRateLimiting(Knocks.AtForms).WithTags("Public");
+        var group = app.MapGroup("/public").RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
         group.MapGet("/forms/{token}", ShowAsync);
         group.MapPost("/forms/{token}/evaluate", EvaluateAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
         group.MapPost("/forms/{token}/send", SendAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
@@ -48,74 +48,74 @@ internal static class PublicEndpoints
     /// <param name="opened">The query of the address the form was opened by ("?utm_source=flyer"), or null.</param>
     /// <param name="cameFrom">The page they came from, or null.</param>
     /// <param name="later">The link of a filling-in that was left to be finished later, or null.</param>
-    private static async Task<Results<Ok<DoorView>, ProblemHttpResult>> ShowAsync(
-        string token, string? opened, string? cameFrom, string? later, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        PorchDb db, DoorDesk doors, KeptDesk kept, SpamDesk spam, FillingDesk desk, Tokens tokens, BusinessClock clock, CancellationToken stop)
+    private static async Task<Results<Ok<FormPageView>, ProblemHttpResult>> ShowAsync(
+        string token, string? opened, string? cameFrom, string? later, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db, FormAccess access, SavedDrafts drafts, SpamCheck spam, AnswerContextLoader loader, Tokens tokens, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await doors.FindAsync(token) is not { } door)
-            return Problems.NotFound(DoorDesk.NoSuchForm);
+        if (await access.FindAsync(token) is not { } door)
+            return Problems.NotFound(FormAccess.NoSuchForm);
         var business = await db.BusinessAsync();
-        var (filling, lost) = await kept.FindAsync(door.Form, later, stop);
-        var version = (await desk.VersionAsync(door, door.Look ? 0 : filling?.FormVersion ?? door.Form.PublishedVersion))!;
+        var (filling, lost) = await drafts.FindAsync(door.Form, later, cancellationToken);
+        var version = (await loader.VersionAsync(door, door.IsPreview ? 0 : filling?.FormVersion ?? door.Form.PublishedVersion))!;
         var content = version.Content;
-        var welcome = await doors.JudgeAsync(door, pass, business);
-        if (door.Link is { Opened: null } link && welcome == Welcome.Open)
+        var welcome = await access.JudgeAsync(door, pass, business);
+        if (door.Link is { Opened: null } link && welcome == AccessState.Open)
         {
             link.Opened = clock.GetCurrentInstant();
-            await db.SaveChangesAsync(stop);
+            await db.SaveChangesAsync(cancellationToken);
         }
 
-        return TypedResults.Ok(new DoorView(
-            content.Title, business.Name, business.Look, business.LogoAddress(), welcome, await doors.SayAsync(door, welcome, business),
-            welcome == Welcome.CodeNeeded ? EntryEndpoints.Veil(door.Link!.Email) : null, lost,
-            welcome == Welcome.Open ? await FormAsync() : null, door.Look));
+        return TypedResults.Ok(new FormPageView(
+            content.Title, business.Name, business.Look, business.LogoAddress(), welcome, await access.SayAsync(door, welcome, business),
+            welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(door.Link!.Email) : null, lost,
+            welcome == AccessState.Open ? await FormAsync() : null, door.IsPreview));
 
         async Task<PublicForm> FormAsync()
         {
-            var known = await desk.NothingAsync(content, door, business, clock.GetCurrentInstant(), stop);
+            var known = await loader.NothingAsync(content, door, business, clock.GetCurrentInstant(), cancellationToken);
             var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
             var prefilled = Prefilling.Start(content, parameters, known.OnFile, cameFrom);
             var start = Routes.Trace(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value), content.Pages[0].Key);
             return new PublicForm(
                 content.Intro, version.Number, PublicCover.Of(content.Cover, business),
-                await SisterAsync(content.NotForUs, db, tokens, stop), content.Review, PublicForms.Pages(content, known.Today),
+                await SisterAsync(content.NotForUs, db, tokens, cancellationToken), content.Review, PublicForms.Pages(content, known.Today),
                 prefilled,
                 PublicForms.Step(known, start, start, start.Next, [], null),
-                spam.Ticket(door.Form.Id), door.Look ? 0 : door.Form.Settings.Guard.LeastSeconds, !door.Look && door.Form.Settings.Guard.Proof, filling is null ? null : kept.View(filling, business));
+                spam.Ticket(door.Form.Id), door.IsPreview ? 0 : door.Form.Settings.Guard.LeastSeconds, !door.IsPreview && door.Form.Settings.Guard.Proof, filling is null ? null : drafts.View(filling, business));
         }
     }
 
-    private static async Task<SisterNote?> SisterAsync(NotForUs? note, PorchDb db, Tokens tokens, CancellationToken stop)
+    private static async Task<SisterNote?> SisterAsync(NotForUs? note, PorchDb db, Tokens tokens, CancellationToken cancellationToken)
     {
         if (note is null)
             return null;
-        var sister = note.SisterForm is { } id ? await db.Forms.FindAsync([new Id<Form>(id)], stop) : null;
+        var sister = note.SisterForm is { } id ? await db.Forms.FindAsync([new Id<Form>(id)], cancellationToken) : null;
         return sister is { PublishedVersion: > 0 }
             ? new SisterNote(note.Text, $"/f/{tokens.Open(sister.LinkSealed)}", note.SisterLabel ?? sister.Draft.Title)
             : new SisterNote(note.Text, null, null);
     }
 
-    private static async Task<Results<Ok<FillingStep>, ProblemHttpResult>> EvaluateAsync(
-        string token, Filling filling, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        PorchDb db, DoorDesk doors, FillingDesk desk, BusinessClock clock, CancellationToken stop)
+    private static async Task<Results<Ok<EvaluatedPage>, ProblemHttpResult>> EvaluateAsync(
+        string token, EvaluateRequest filling, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db, FormAccess access, AnswerContextLoader loader, BusinessClock clock, CancellationToken cancellationToken)
     {
-        var (door, refusal) = await doors.EnterAsync(token, pass, lightToo: false);
+        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
-        if (await desk.VersionAsync(door, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
+        if (await loader.VersionAsync(door, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
             return Problems.Unprocessable(FormChanged);
         var business = await db.BusinessAsync();
         var now = clock.GetCurrentInstant();
         if (FormLimits.Refuse(filling.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
-        var known = await desk.NothingAsync(content, door, business, now, stop);
-        var answers = Tidying.Tidy(content, filling.Answers, await desk.AroundAsync(version, filling.SendKey, filling.Answers, business, now, stop));
+        var known = await loader.NothingAsync(content, door, business, now, cancellationToken);
+        var answers = AnswerNormaliser.Normalise(content, filling.Answers, await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken));
 
         var open = Routes.Trace(known, answers, filling.Page);
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
         var left = Routes.Trace(known, answers);
         var notices = AnswerDoubts.About(known, open);
-        foreach (var (place, notice) in await desk.NoticesAsync(door.Form, open, stop))
+        foreach (var (place, notice) in await loader.NoticesAsync(door.Form, open, cancellationToken))
             notices[place] = notice;
         if (!filling.Leaving)
             return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null, notices));
@@ -126,15 +126,15 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
-        string token, Sending sending, [FromHeader(Name = DoorDesk.PassHeader)] string? pass,
-        DoorDesk doors, Intake intake, SpamDesk spam, StrangersBudget budget, BusinessClock clock, HttpRequest request, CancellationToken stop)
+        string token, SubmissionRequest sending, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        FormAccess access, Intake intake, SpamCheck spam, StorageQuota storageQuota, BusinessClock clock, HttpRequest request, CancellationToken cancellationToken)
     {
-        if (await doors.FindAsync(token) is not { } door)
-            return Problems.NotFound(DoorDesk.NoSuchForm);
-        if (budget.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength) is { } full)
+        if (await access.FindAsync(token) is not { } door)
+            return Problems.NotFound(FormAccess.NoSuchForm);
+        if (storageQuota.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength) is { } full)
             return Problems.Unprocessable(full);
-        var outside = new Outside(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, stop));
-        return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), stop) switch
+        var outside = new SubmissionContext(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, cancellationToken));
+        return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
             IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
             IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings),
@@ -149,30 +149,30 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> ShowReceiptAsync(
-        string token, PorchDb db, Intake intake, BusinessClock clock, CancellationToken stop)
+        string token, PorchDb db, Intake intake, BusinessClock clock, CancellationToken cancellationToken)
     {
         var hash = Tokens.Hash(token);
-        return await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, stop) is { } sent
-            ? TypedResults.Ok(View(await intake.AgainAsync(sent, clock.GetCurrentInstant(), stop)))
+        return await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is { } sent
+            ? TypedResults.Ok(View(await intake.AgainAsync(sent, clock.GetCurrentInstant(), cancellationToken)))
             : Problems.NotFound("What was sent here is not kept any more.");
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(
-        string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
+        string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
         var hash = Tokens.Hash(token);
         if (await (from sent in db.Submissions
                    where sent.ReceiptHash == hash
                    join received in db.Inquiries on sent.Id equals received.SubmissionId
-                   select received).SingleOrDefaultAsync(stop) is not { } inquiry)
+                   select received).SingleOrDefaultAsync(cancellationToken) is not { } inquiry)
             return Problems.NotFound("This page has expired. Please answer the mail we sent you instead.");
         if (inquiry.CallAsked is null)
         {
             inquiry.CallAsked = clock.GetCurrentInstant();
-            await events.HappenedAsync(new CallAsked(), inquiry.CallAsked.Value, new About(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
+            await events.HappenedAsync(new CallAsked(), inquiry.CallAsked.Value, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await db.SaveChangesAsync(cancellationToken);
+            await transaction.CommitAsync(cancellationToken);
         }
 
         return TypedResults.NoContent();

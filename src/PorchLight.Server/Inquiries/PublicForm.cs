@@ -14,8 +14,8 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="Lost">What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null.</param>
 /// <param name="Form">Null unless it is open.</param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
-internal sealed record DoorView(
-    string Title, string Business, BrandLook Look, string? Logo, Welcome Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form, bool OnlyLooking);
+internal sealed record FormPageView(
+    string Title, string Business, BrandLook Look, string? Logo, AccessState Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form, bool OnlyLooking);
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
 /// <param name="Cover">What stands before the first page, or null.</param>
@@ -29,7 +29,7 @@ internal sealed record DoorView(
 /// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
     string Intro, int Version, PublicCover? Cover, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
-    IReadOnlyDictionary<string, Answer> Prefilled, FillingStep Start, string Ticket, int LeastSeconds, bool Proof, KeptView? Kept);
+    IReadOnlyDictionary<string, Answer> Prefilled, EvaluatedPage Start, string Ticket, int LeastSeconds, bool Proof, SavedDraftView? Kept);
 
 /// <param name="Picture">The address of a picture, or null.</param>
 /// <param name="Video">The address of a video, or null.</param>
@@ -74,7 +74,7 @@ internal sealed record SisterNote(string Text, string? Address, string? Label);
 /// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
 /// <param name="Summary">The findings in one sentence; null when there are none.</param>
 /// <param name="Review">All answers once more, when the last page is left and the form asks for it; else null.</param>
-internal sealed record FillingStep(
+internal sealed record EvaluatedPage(
     IReadOnlyList<string> Pages, IReadOnlyList<string> Shown, IReadOnlyList<string> Required,
     IReadOnlyDictionary<string, string> Wordings, IReadOnlyDictionary<string, string> Helps, IReadOnlyDictionary<string, string> WorkedOut,
     IReadOnlyDictionary<string, string> Notices, string? Next, IReadOnlyList<Finding> Findings, string? Summary, IReadOnlyList<ReviewPage>? Review);
@@ -118,8 +118,8 @@ internal static class PublicForms
     /// <param name="review">All answers once more, or null.</param>
     /// <param name="notices">What has to be known of an answer before it is sent, by place; null for nothing.</param>
     /// <param name="sofar">The same with every blank taken for good, for values that are shown as they grow.</param>
-    public static FillingStep Step(
-        Known known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review,
+    public static EvaluatedPage Step(
+        AnswerContext known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review,
         IReadOnlyDictionary<string, string>? notices = null)
     {
         var (now, then) = (open.Know(known), sofar.Know(known));
@@ -132,11 +132,11 @@ internal static class PublicForms
                 Tell(item, item.Key, now, then);
         }
 
-        return new FillingStep(
+        return new EvaluatedPage(
             open.Pages, [.. open.Shown], required, wordings, helps, workedOut, notices ?? new Dictionary<string, string>(), next, findings,
             findings.Count == 0 ? null : AnswerChecks.Summary(findings), review);
 
-        void Tell(Item item, string place, Known now, Known then)
+        void Tell(Item item, string place, AnswerContext now, AnswerContext then)
         {
             switch (item)
             {
@@ -166,7 +166,7 @@ internal static class PublicForms
     }
 
     /// <summary>All answers of a route once more, as they would be sent.</summary>
-    public static List<ReviewPage> Review(Known known, Route route)
+    public static List<ReviewPage> Review(AnswerContext known, Route route)
     {
         var now = route.Know(known);
         var asked = route.Asked(known.Form).ToHashSet();
@@ -177,7 +177,7 @@ internal static class PublicForms
                     now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, now.Behind(question.Key)) : null))]))];
     }
 
-    private static void Differ(Dictionary<string, string> said, string place, string words, Known known)
+    private static void Differ(Dictionary<string, string> said, string place, string words, AnswerContext known)
     {
         if (Wordings.Fill(words, known) is var filled && filled != words)
             said[place] = filled;

@@ -37,46 +37,46 @@ internal static class TodayEndpoints
         api.MapPost("/bell/seen", SeenAsync).WithTags("Today");
     }
 
-    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, StrangersBudget budget, CancellationToken stop)
+    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, StorageQuota storageQuota, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
-        var nods = await NodEndpoints.RowsAsync(db, now, stop);
-        var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, stop);
-        var waiting = await owed.Select(inquiry => new { inquiry.ClientId, inquiry.PromisedBy, Stopped = inquiry.PromiseStopped != null, Wrote = inquiry.WroteBack != null }).ToListAsync(stop);
+        var nods = await NodEndpoints.RowsAsync(db, now, cancellationToken);
+        var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, cancellationToken);
+        var waiting = await owed.Select(inquiry => new { inquiry.ClientId, inquiry.PromisedBy, Stopped = inquiry.PromiseStopped != null, Wrote = inquiry.WroteBack != null }).ToListAsync(cancellationToken);
         return TypedResults.Ok(new TodayView(
             TodayNote.Say(
-                [.. waiting.Where(one => !one.Stopped).Select(one => new Owed(one.ClientId.Value, one.PromisedBy))], [.. waiting.Where(one => one.Wrote).Select(one => one.ClientId.Value)],
+                [.. waiting.Where(one => !one.Stopped).Select(one => new OwedReply(one.ClientId.Value, one.PromisedBy))], [.. waiting.Where(one => one.Wrote).Select(one => one.ClientId.Value)],
                 nods.Count(nod => nod.Goes is null), stuck.Count, now, business.Calendar),
             $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-            await InquiryEndpoints.RowsAsync(db, owed, now, stop), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck,
-            budget.DiskIsLow ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again." : null));
+            await InquiryEndpoints.RowsAsync(db, owed, now, cancellationToken), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck,
+            storageQuota.DiskIsLow ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again." : null));
     }
 
     private static async Task<Ok<BellView>> BellAsync(
-        PorchDb db, BusinessClock clock, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+        PorchDb db, BusinessClock clock, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var seen = (await seats.GetUserAsync(who))!.BellSeen;
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var seen = (await users.GetUserAsync(who))!.BellSeen;
         var newest = await (from logged in db.Events.AsNoTracking()
                             where logged.Rings
                             join client in db.Clients on logged.ClientId equals client.Id
                             orderby logged.Seq descending
-                            select new { logged, client.Name }).Take(BellLength).ToListAsync(stop);
+                            select new { logged, client.Name }).Take(BellLength).ToListAsync(cancellationToken);
         return TypedResults.Ok(new BellView(
-            await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, stop),
+            await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, cancellationToken),
             [.. newest.Select(row => new BellEntry(
                 TimeWords.At(row.logged.At, now, zone), row.logged.What is NodAsked ? $"{row.logged.What.Say(row.Name)} For {row.Name}." : row.logged.What.Say(row.Name),
                 row.logged.InquiryId, row.logged.Seq > seen))]));
     }
 
-    private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+    private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
     {
-        var seat = (await seats.GetUserAsync(who))!;
-        seat.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, stop) ?? 0;
-        await db.SaveChangesAsync(stop);
+        var seat = (await users.GetUserAsync(who))!;
+        seat.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, cancellationToken) ?? 0;
+        await db.SaveChangesAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

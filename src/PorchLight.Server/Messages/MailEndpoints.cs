@@ -28,48 +28,48 @@ internal static class MailEndpoints
     {
         var group = api.MapGroup("/mail").WithTags("Mail");
         group.MapGet("/{id}", ShowAsync);
-        group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
-            DecideAsync(id, again: true, db, clock, who, stop));
-        group.MapPost("/{id}/leave", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop) =>
-            DecideAsync(id, again: false, db, clock, who, stop));
+        group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
+            DecideAsync(id, again: true, db, clock, who, cancellationToken));
+        group.MapPost("/{id}/leave", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
+            DecideAsync(id, again: false, db, clock, who, cancellationToken));
     }
 
     /// <summary>Everything that is stuck, the longest first.</summary>
-    internal static async Task<List<StuckRow>> RowsAsync(PorchDb db, Instant now, DateTimeZone zone, CancellationToken stop) =>
+    internal static async Task<List<StuckRow>> RowsAsync(PorchDb db, Instant now, DateTimeZone zone, CancellationToken cancellationToken) =>
         [.. (await (from mail in Stuck(db)
                     join client in db.Clients on mail.ClientId equals client.Id into clients
                     from client in clients.DefaultIfEmpty()
                     orderby mail.Written
-                    select new { mail, Name = client == null ? mail.To : client.Name }).AsNoTracking().ToListAsync(stop))
+                    select new { mail, Name = client == null ? mail.To : client.Name }).AsNoTracking().ToListAsync(cancellationToken))
             .Select(row => new StuckRow(
                 row.mail.Id, row.Name, row.mail.Subject, row.mail.State == MailState.PerhapsSent, row.mail.LastFailure ?? "", TimeWords.At(row.mail.Written, now, zone)))];
 
     internal static IQueryable<OutgoingMail> Stuck(PorchDb db) => db.OutgoingMail.Where(mail => mail.State == MailState.Failed || mail.State == MailState.PerhapsSent);
 
-    private static async Task<Results<Ok<StuckView>, ProblemHttpResult>> ShowAsync(Id<OutgoingMail> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Results<Ok<StuckView>, ProblemHttpResult>> ShowAsync(Id<OutgoingMail> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
+        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
             return Problems.NotFound(NotStuck);
-        var client = mail.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], stop) : null;
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
+        var client = mail.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], cancellationToken) : null;
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         return TypedResults.Ok(new StuckView(
             id, client?.Id, client?.Name ?? mail.To, mail.To, mail.Subject, mail.Text, mail.State == MailState.PerhapsSent, mail.LastFailure ?? "",
             TimeWords.At(mail.Written, clock.GetCurrentInstant(), zone), mail.MessageId, mail.Tries));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(
-        Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken stop)
+        Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, stop) is not { } mail)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
             return Problems.Conflict(NotStuck);
         mail.State = again ? MailState.Queued : MailState.Left;
         mail.Tries = 0;
         mail.NextTry = Instant.FromUnixTimeTicks(0);
         if (mail.ClientId is { } client)
-            db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new About(client));
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+            db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new EventContext(client));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

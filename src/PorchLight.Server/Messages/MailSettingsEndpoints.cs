@@ -45,48 +45,48 @@ internal static class MailSettingsEndpoints
 
     public static void MapMailSettings(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/settings/mail").WithTags("Settings").RequireAuthorization(Seats.OwnerOnly);
-        group.MapGet("", async (PorchDb db, CancellationToken stop) => TypedResults.Ok(await ViewAsync(db, stop)));
+        var group = api.MapGroup("/settings/mail").WithTags("Settings").RequireAuthorization(UserAccess.OwnerOnly);
+        group.MapGet("", async (PorchDb db, CancellationToken cancellationToken) => TypedResults.Ok(await ViewAsync(db, cancellationToken)));
         group.MapPut("", SaveAsync);
         group.MapPost("/test", TestAsync).Once();
     }
 
-    private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken stop)
+    private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        var business = await db.Businesses.SingleAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
         var (merged, refusal) = edit.Onto(MailSetting.Of(business));
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         business.Smtp = merged.ToSmtp(business.Smtp, tokens);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
-        return TypedResults.Ok(await ViewAsync(db, stop));
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.Ok(await ViewAsync(db, cancellationToken));
     }
 
     /// <summary>Sends a message to the person who asks, by the settings as they stand on screen.</summary>
     private static async Task<Results<Ok<TestResult>, ProblemHttpResult>> TestAsync(
-        MailSetting setting, PorchDb db, Tokens tokens, SmtpCarrier carrier, MailRoom mail, BusinessClock clock, ClaimsPrincipal who, UserManager<Seat> seats, CancellationToken stop)
+        MailSetting setting, PorchDb db, Tokens tokens, SmtpCarrier carrier, MailQueue mail, BusinessClock clock, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
     {
         if (setting.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
-        var to = (await seats.GetUserAsync(who))!.Email!;
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var to = (await users.GetUserAsync(who))!.Email!;
         var subject = $"A test from {business.Name}";
         if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
         {
-            await using var transaction = await db.BeginWriteAsync(stop);
+            await using var transaction = await db.BeginWriteAsync(cancellationToken);
             mail.Queue($"test {Guid.CreateVersion7()}", business, to, null, subject, "This is a test message. Mail stays in this program for now: you find everything it would send in the practice mail.", automatic: true, clock.GetCurrentInstant());
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
+            await db.SaveChangesAsync(cancellationToken);
+            await transaction.CommitAsync(cancellationToken);
             return TypedResults.Ok(new TestResult(true, "Mail stays in this program for now. Look into the practice mail: the test message lies there."));
         }
 
         var message = SmtpCarrier.Compose(business.Name, business.MailAddress, to, subject,
             "This is a test message. If you can read it, your mail settings work, and messages to your clients go out this way.");
-        return TypedResults.Ok(await carrier.CarryAsync(smtp, smtp.PasswordSealed is { } password ? tokens.Open(password) : null, message, stop) switch
+        return TypedResults.Ok(await carrier.CarryAsync(smtp, smtp.PasswordSealed is { } password ? tokens.Open(password) : null, message, cancellationToken) switch
         {
             HandOver.Taken => new TestResult(true, $"The mail server took the test message to {to}. Look whether it arrives."),
             HandOver.Refused refused => new TestResult(false, refused.Why),
@@ -94,11 +94,11 @@ internal static class MailSettingsEndpoints
         });
     }
 
-    private static async Task<MailSettingsView> ViewAsync(PorchDb db, CancellationToken stop)
+    private static async Task<MailSettingsView> ViewAsync(PorchDb db, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         return new MailSettingsView(
             MailSetting.Of(business), business.MailAddress,
-            await db.OutgoingMail.CountAsync(mail => mail.State == MailState.Queued && mail.Tries > 0, stop), await MailEndpoints.Stuck(db).CountAsync(stop));
+            await db.OutgoingMail.CountAsync(mail => mail.State == MailState.Queued && mail.Tries > 0, cancellationToken), await MailEndpoints.Stuck(db).CountAsync(cancellationToken));
     }
 }

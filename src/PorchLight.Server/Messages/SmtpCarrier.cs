@@ -46,9 +46,9 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
 {
     private readonly TimeSpan _patience = TimeSpan.FromSeconds(configuration.GetValue("PorchLight:SmtpTimeoutSeconds", 30.0));
 
-    public async Task<HandOver> CarryAsync(SmtpSettings settings, string? password, MimeMessage message, CancellationToken stop)
+    public async Task<HandOver> CarryAsync(SmtpSettings settings, string? password, MimeMessage message, CancellationToken cancellationToken)
     {
-        using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancellationToken);
         patience.CancelAfter(_patience);
         var end = new EndOfMessage();
         using var client = new SmtpClient(end);
@@ -104,11 +104,11 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
     }
 
     /// <summary>The server has the message already; how the line ends changes nothing.</summary>
-    private static async Task SayGoodbyeAsync(SmtpClient client, CancellationToken stop)
+    private static async Task SayGoodbyeAsync(SmtpClient client, CancellationToken cancellationToken)
     {
         try
         {
-            await client.DisconnectAsync(quit: true, stop);
+            await client.DisconnectAsync(quit: true, cancellationToken);
         }
         catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or OperationCanceledException)
         {

@@ -43,31 +43,31 @@ internal static class ClientEndpoints
         group.MapGet("/{id}", ShowAsync);
     }
 
-    private static async Task<Ok<List<ClientRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Ok<List<ClientRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var projects = (await db.Projects.AsNoTracking().ToListAsync(stop)).ToLookup(project => project.ClientId);
-        var clients = await db.Clients.AsNoTracking().OrderByDescending(client => client.Since).ToListAsync(stop);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var projects = (await db.Projects.AsNoTracking().ToListAsync(cancellationToken)).ToLookup(project => project.ClientId);
+        var clients = await db.Clients.AsNoTracking().OrderByDescending(client => client.Since).ToListAsync(cancellationToken);
         return TypedResults.Ok(clients.Select(client => new ClientRow(
             client.Id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone),
             projects[client.Id].OrderByDescending(project => project.Opened).FirstOrDefault()?.Title)).ToList());
     }
 
     private static async Task<Results<Ok<ClientView>, ProblemHttpResult>> ShowAsync(
-        Id<Client> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+        Id<Client> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await db.Clients.FindAsync([id], stop) is not { } client)
+        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
             return Problems.NotFound("This client is not here any more.");
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == id).ToListAsync(stop);
-        var notes = await db.Notes.AsNoTracking().Where(note => note.ClientId == id).OrderBy(note => note.At).ToListAsync(stop);
-        var projects = await db.Projects.AsNoTracking().Where(project => project.ClientId == id).OrderByDescending(project => project.Opened).ToListAsync(stop);
-        var inquiries = (await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(stop)).ToLookup(inquiry => inquiry.ProjectId);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == id).ToListAsync(cancellationToken);
+        var notes = await db.Notes.AsNoTracking().Where(note => note.ClientId == id).OrderBy(note => note.At).ToListAsync(cancellationToken);
+        var projects = await db.Projects.AsNoTracking().Where(project => project.ClientId == id).OrderByDescending(project => project.Opened).ToListAsync(cancellationToken);
+        var inquiries = (await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)).ToLookup(inquiry => inquiry.ProjectId);
         var versions = new Dictionary<(Guid, int), FormContent>();
         foreach (var (form, number) in values.Select(value => (value.FormId, value.FormVersion)).Distinct())
-            versions[(form.Value, number)] = (await db.FormVersions.FindAsync([form, number], stop))!.Content;
+            versions[(form.Value, number)] = (await db.FormVersions.FindAsync([form, number], cancellationToken))!.Content;
 
         return TypedResults.Ok(new ClientView(
             id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone), OnFile(null), NotesOf(null),
@@ -75,7 +75,7 @@ internal static class ClientEndpoints
                 project.Id, project.Title, project.Closed is null, TimeWords.At(project.Opened, now, zone), OnFile(project.Id), NotesOf(project.Id),
                 [.. inquiries[project.Id].OrderByDescending(inquiry => inquiry.Received)
                     .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone)))]))],
-            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), client.Name, now, zone, stop)));
+            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), client.Name, now, zone, cancellationToken)));
 
         List<ValueOnFile> OnFile(Id<Project>? project) =>
         [

@@ -104,7 +104,7 @@ internal sealed class LoggedEvent
 {
     public long Seq { get; init; }
     public required Instant At { get; init; }
-    public required Happening What { get; init; }
+    public required DomainEvent What { get; init; }
     public required bool Rings { get; init; }
     public required Id<Client> ClientId { get; init; }
     public required Id<Project>? ProjectId { get; init; }

@@ -18,9 +18,9 @@ internal static class Timeline
 
     /// <summary>The newest events, newest first, as sentences.</summary>
     public static async Task<IReadOnlyList<TimelineEntry>> OfAsync(
-        PorchDb db, IQueryable<LoggedEvent> events, string who, Instant now, DateTimeZone zone, CancellationToken stop)
+        PorchDb db, IQueryable<LoggedEvent> events, string who, Instant now, DateTimeZone zone, CancellationToken cancellationToken)
     {
-        var logged = await events.AsNoTracking().OrderByDescending(happened => happened.At).ThenByDescending(happened => happened.Seq).Take(Longest).ToListAsync(stop);
+        var logged = await events.AsNoTracking().OrderByDescending(happened => happened.At).ThenByDescending(happened => happened.Seq).Take(Longest).ToListAsync(cancellationToken);
         return [.. logged.Select(happened => new TimelineEntry(
             TimeWords.At(happened.At, now, zone), TimeWords.Exactly(happened.At, zone), happened.What.Say(who), happened.What.Words()))];
     }

@@ -54,33 +54,33 @@ internal static class PracticeEndpoints
         group.MapPost("/clock/skip", SkipAsync).Once();
     }
 
-    private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var mail = await db.PracticeMail.AsNoTracking().OrderByDescending(message => message.At).ThenByDescending(message => message.Id).Take(200).ToListAsync(stop);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var mail = await db.PracticeMail.AsNoTracking().OrderByDescending(message => message.At).ThenByDescending(message => message.Id).Take(200).ToListAsync(cancellationToken);
         return TypedResults.Ok(mail.Select(message => new MailRow(
             message.Id, message.Incoming, message.Incoming ? message.From : message.To, message.Subject, TimeWords.At(message.At, now, zone))).ToList());
     }
 
     private static async Task<Results<Ok<MailView>, ProblemHttpResult>> ShowAsync(
-        Id<PracticeMessage> id, PorchDb db, BusinessClock clock, CancellationToken stop)
+        Id<PracticeMessage> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        if (await db.PracticeMail.FindAsync([id], stop) is not { } message)
+        if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var client = message.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], stop) : null;
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var client = message.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], cancellationToken) : null;
         return TypedResults.Ok(new MailView(
             id, message.Incoming, message.From, message.To, message.Subject, message.Text,
             TimeWords.At(message.At, clock.GetCurrentInstant(), zone), message.MessageId, message.ClientId, client?.Name));
     }
 
     /// <summary>The message as the person who gets it would see it. It may run nothing and load nothing.</summary>
-    private static async Task<IResult> PageAsync(Id<PracticeMessage> id, PorchDb db, HttpResponse response, CancellationToken stop)
+    private static async Task<IResult> PageAsync(Id<PracticeMessage> id, PorchDb db, HttpResponse response, CancellationToken cancellationToken)
     {
-        if (await db.PracticeMail.FindAsync([id], stop) is not { } message)
+        if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
-        var business = await db.Businesses.AsNoTracking().SingleAsync(stop);
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
         var html = HtmlEncoder.Default;
         var paragraphs = message.Text.Split("\n\n").Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>");
@@ -96,46 +96,46 @@ internal static class PracticeEndpoints
 
     /// <summary>Plays the answer of the person a message went to.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> AnswerAsync(
-        Id<PracticeMessage> id, MailAnswer answer, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
+        Id<PracticeMessage> id, MailAnswer answer, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
         if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
             return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.PracticeMail.FindAsync([id], stop) is not { Incoming: false } message)
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { Incoming: false } message)
             return Problems.NotFound(NoSuchMail);
-        await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), stop);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     /// <summary>Plays a booking of the person a message went to.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> BookedAsync(
-        Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken stop)
+        Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(stop);
-        if (await db.PracticeMail.FindAsync([id], stop) is not { ClientId: { } client })
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { ClientId: { } client })
             return Problems.NotFound(NoSuchMail);
         await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<ClockView>> ClockAsync(PorchDb db, BusinessClock clock, CancellationToken stop)
+    private static async Task<Ok<ClockView>> ClockAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(stop)).DateTimeZone;
-        var next = await NextStepAsync(db, now, stop);
+        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var next = await NextStepAsync(db, now, cancellationToken);
         return TypedResults.Ok(new ClockView(
             TimeWords.Exactly(now, zone), clock.Ahead == Duration.Zero ? null : Say(clock.Ahead),
             next is { } due ? TimeWords.At(due, now, zone) : null));
     }
 
     private static async Task<Results<Ok<ClockView>, ProblemHttpResult>> SkipAsync(
-        ClockSkip skip, PorchDb db, BusinessClock clock, Pulse pulse, CancellationToken stop)
+        ClockSkip skip, PorchDb db, BusinessClock clock, ChangeNotifier notifier, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.SingleAsync(stop);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
         if (!business.IsDemo)
             return Problems.Conflict("Only the demo's clock can be moved; here real people count on real days.");
         var now = clock.GetCurrentInstant();
@@ -144,19 +144,19 @@ internal static class PracticeEndpoints
         {
             SkipTo.NextHour => now + Duration.FromHours(1),
             SkipTo.TomorrowMorning => calendar.ToInstant(calendar.Today(now).PlusDays(1) + new LocalTime(9, 0)),
-            _ => await NextStepAsync(db, now, stop),
+            _ => await NextStepAsync(db, now, cancellationToken),
         };
         if (target is not { } instant)
             return Problems.Unprocessable("No step is planned, so there is nothing to skip to.");
         business.ClockAheadSeconds += (long)Math.Ceiling((instant - now).TotalSeconds);
-        await db.SaveChangesAsync(stop);
+        await db.SaveChangesAsync(cancellationToken);
         clock.Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
-        pulse.Beat();
-        return await ClockAsync(db, clock, stop);
+        notifier.Beat();
+        return await ClockAsync(db, clock, cancellationToken);
     }
 
-    private static Task<Instant?> NextStepAsync(PorchDb db, Instant now, CancellationToken stop) =>
-        db.Runs.Where(run => run.NextMoment > now).MinAsync(run => run.NextMoment, stop);
+    private static Task<Instant?> NextStepAsync(PorchDb db, Instant now, CancellationToken cancellationToken) =>
+        db.Runs.Where(run => run.NextMoment > now).MinAsync(run => run.NextMoment, cancellationToken);
 
     private static string Say(Duration ahead) => ahead.Days > 0
         ? $"{ahead.Days} days and {ahead.Hours} hours ahead"

@@ -18,9 +18,9 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     public Instant LastPass { get; private set; } = time.Now();
 
     /// <summary>Puts in order what a crash left behind. To be called once, before the first pass.</summary>
-    public Task LookAfterCrashAsync(CancellationToken stop) => InScopeAsync(async services =>
+    public Task LookAfterCrashAsync(CancellationToken cancellationToken) => InScopeAsync(async services =>
     {
-        await services.GetRequiredService<MailRoom>().LookAfterCrashAsync(stop);
+        await services.GetRequiredService<MailQueue>().LookAfterCrashAsync(cancellationToken);
         return true;
     });
 
@@ -28,21 +28,21 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
     /// something failed and deserves a rest before the next try. Others go on.
     /// </summary>
-    public async Task<Duration?> PassAsync(CancellationToken stop)
+    public async Task<Duration?> PassAsync(CancellationToken cancellationToken)
     {
-        var allWell = await TryAsync("house", "lights", services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(stop));
+        var allWell = await TryAsync("house", "lights", services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(cancellationToken));
         if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
         {
             _swept = time.Now();
-            allWell &= await TryAsync("house", "sweep", services => services.GetRequiredService<Housekeeping>().SweepAsync(stop));
+            allWell &= await TryAsync("house", "sweep", services => services.GetRequiredService<Housekeeping>().SweepAsync(cancellationToken));
         }
 
         foreach (var run in await InScopeAsync(DueRunsAsync))
-            allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, stop));
+            allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, cancellationToken));
         var lineWorks = true;
-        foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailRoom>().DueAsync(stop)))
+        foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailQueue>().DueAsync(cancellationToken)))
         {
-            allWell &= await TryAsync("mail", mail, async services => lineWorks = await services.GetRequiredService<MailRoom>().HandOverAsync(mail, stop));
+            allWell &= await TryAsync("mail", mail, async services => lineWorks = await services.GetRequiredService<MailQueue>().HandOverAsync(mail, cancellationToken));
             // One message that waits in vain for a server is enough; steps of runs shall not wait behind the others.
             if (!lineWorks)
                 break;
@@ -55,13 +55,13 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         {
             var now = clock.GetCurrentInstant();
             return await services.GetRequiredService<PorchDb>().Runs.Where(run => run.NextMoment <= now)
-                .OrderBy(run => run.NextMoment).Select(run => run.Id).Take(200).ToListAsync(stop);
+                .OrderBy(run => run.NextMoment).Select(run => run.Id).Take(200).ToListAsync(cancellationToken);
         }
 
         async Task<Duration?> NextAsync(IServiceProvider services)
         {
-            var step = await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, stop) - clock.GetCurrentInstant();
-            var mail = await services.GetRequiredService<MailRoom>().NextTryAsync(stop) is { } next
+            var step = await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, cancellationToken) - clock.GetCurrentInstant();
+            var mail = await services.GetRequiredService<MailQueue>().NextTryAsync(cancellationToken) is { } next
                 ? Duration.Max(Duration.Zero, next - time.Now())
                 : (Duration?)null;
             return (step, mail) switch
@@ -72,16 +72,16 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         }
     }
 
-    private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken stop)
+    private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken cancellationToken)
     {
         var db = services.GetRequiredService<PorchDb>();
-        await using var transaction = await db.BeginWriteAsync(stop);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
         var now = clock.GetCurrentInstant();
         // Read again under the write lock: somebody may have stopped or moved it meanwhile.
-        if (await db.Runs.FindAsync([id], stop) is { } run && run.NextMoment <= now)
-            await services.GetRequiredService<RunDesk>().AdvanceAsync(run, now);
-        await db.SaveChangesAsync(stop);
-        await transaction.CommitAsync(stop);
+        if (await db.Runs.FindAsync([id], cancellationToken) is { } run && run.NextMoment <= now)
+            await services.GetRequiredService<RunEngine>().AdvanceAsync(run, now);
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
     }
 
     private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work)
@@ -107,7 +107,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
 }
 
 /// <summary>Keeps the work going: after every commit, when something falls due, and at least twice a minute.</summary>
-internal sealed class WorkLoop(DueWork work, Pulse pulse, TimeProvider time, ILogger<WorkLoop> logger) : BackgroundService
+internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvider time, ILogger<WorkLoop> logger) : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(30);
     private static readonly TimeSpan Shortest = TimeSpan.FromMilliseconds(200);
@@ -128,7 +128,7 @@ internal sealed class WorkLoop(DueWork work, Pulse pulse, TimeProvider time, ILo
                 logger.LogError(failure, "A pass of the due work failed");
             }
 
-            await pulse.WaitAsync(pause, time, stoppingToken);
+            await notifier.WaitAsync(pause, time, stoppingToken);
         }
     }
 }

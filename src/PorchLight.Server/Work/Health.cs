@@ -19,16 +19,16 @@ internal static class Health
     /// <param name="Mail">How many messages wait, and how many want a person.</param>
     internal sealed record HealthView(string Status, string Database, string Disk, string Worker, string Mail);
 
-    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).RequireRateLimiting(Knocks.AtDoors).ExcludeFromDescription();
+    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).RequireRateLimiting(RateLimits.SignIn).ExcludeFromDescription();
 
-    private static async Task<IResult> AskAsync(PorchDb db, DueWork work, DataFolder folder, StrangersBudget budget, TimeProvider time, ILogger<DueWork> logger, CancellationToken stop)
+    private static async Task<IResult> AskAsync(PorchDb db, DueWork work, DataFolder folder, StorageQuota storageQuota, TimeProvider time, ILogger<DueWork> logger, CancellationToken cancellationToken)
     {
         var mail = "unknown";
         var database = Ready;
         try
         {
-            var stuck = await MailEndpoints.Stuck(db).CountAsync(stop);
-            var waiting = await db.OutgoingMail.CountAsync(one => one.State == MailState.Queued, stop);
+            var stuck = await MailEndpoints.Stuck(db).CountAsync(cancellationToken);
+            var waiting = await db.OutgoingMail.CountAsync(one => one.State == MailState.Queued, cancellationToken);
             mail = (stuck, waiting) switch
             {
                 (0, 0) => Ready,
@@ -42,14 +42,14 @@ internal static class Health
             database = "cannot be read";
         }
 
-        var disk = budget.DiskIsLow ? "nearly full" : Ready;
+        var disk = storageQuota.DiskIsLow ? "nearly full" : Ready;
         if (database == Ready)
         {
             try
             {
-                await folder.TryWritingAsync(stop);
-                await using var transaction = await db.BeginWriteAsync(stop);
-                await db.Database.ExecuteSqlAsync($"UPDATE Businesses SET Id = Id", stop);
+                await folder.TryWritingAsync(cancellationToken);
+                await using var transaction = await db.BeginWriteAsync(cancellationToken);
+                await db.Database.ExecuteSqlAsync($"UPDATE Businesses SET Id = Id", cancellationToken);
             }
             catch (Exception failure) when (failure is not OperationCanceledException)
             {

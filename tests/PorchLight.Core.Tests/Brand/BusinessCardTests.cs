@@ -10,7 +10,7 @@ public sealed class BusinessCardTests
     public void A_tidy_card_has_nothing_to_put_right()
     {
         var typed = new BusinessCard(" Ochre Wren ", "Maren Tolliver\t", " hello@ochrewren.example", "ie", " eur", "Europe/Dublin ");
-        typed.Tidy().ShouldBe(Good);
+        typed.Normalise().ShouldBe(Good);
         Good.Check().ShouldBeEmpty();
     }
 
@@ -20,7 +20,7 @@ public sealed class BusinessCardTests
     [InlineData("United Kingdom", "British Pound", "london", "GB", "GBP", "Europe/London")]
     [InlineData("New Zealand", "nzd", "Pacific/Auckland", "NZ", "NZD", "Pacific/Auckland")]
     public void A_country_a_currency_and_a_zone_are_understood_by_their_names(string country, string currency, string zone, string region, string code, string id) =>
-        (Good with { Region = country, Currency = currency, Zone = zone }).Tidy().ShouldBe(Good with { Region = region, Currency = code, Zone = id });
+        (Good with { Region = country, Currency = currency, Zone = zone }).Normalise().ShouldBe(Good with { Region = region, Currency = code, Zone = id });
 
     [Theory]
     [InlineData("", true)]

@@ -91,7 +91,7 @@ internal sealed class NaiveRun
 
     public void Stop() => _stopped = true;
 
-    private bool MaySend(Instant now) => Now.When.AtOnce || _calendar.HoldTo(SendingWindow.Usual, now) == now;
+    private bool MaySend(Instant now) => Now.Schedule.AtOnce || _calendar.HoldTo(SendingWindow.Usual, now) == now;
 
     private void Write(string what, Instant at) => Diary.Add($"{Now.Key} {what} {at}");
 
@@ -105,7 +105,7 @@ internal sealed class NaiveRun
 
     private Instant DueFrom(Instant settled)
     {
-        var when = Now.When;
+        var when = Now.Schedule;
         var from = when.Anchor == Anchor.RunStart ? _started : settled;
         var counted = when.Unit switch
         {

@@ -15,10 +15,10 @@ public sealed class RunPlannerTests
     private static readonly Instant Monday = Clock.At(2026, 11, 23, 10);
 
     private static readonly FollowThroughContent FollowUps = Content(
-        Step("thanks", new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true)),
-        Step("first", new When(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), nod: true),
-        Step("second", new When(Anchor.PreviousSettled, 4, TimeUnit.Days), nod: true),
-        Step("third", new When(Anchor.PreviousSettled, 9, TimeUnit.Days), nod: true));
+        Step("thanks", new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true)),
+        Step("first", new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), nod: true),
+        Step("second", new Schedule(Anchor.PreviousSettled, 4, TimeUnit.Days), nod: true),
+        Step("third", new Schedule(Anchor.PreviousSettled, 9, TimeUnit.Days), nod: true));
 
     private static readonly RunPlanner Planner = new(FollowUps, Clock, SendingWindow.Usual);
 
@@ -107,7 +107,7 @@ public sealed class RunPlannerTests
     [Fact]
     public void A_worker_that_comes_back_in_the_night_sends_nothing_before_the_window_opens()
     {
-        var planner = new RunPlanner(Content(Step("letter", new When(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
+        var planner = new RunPlanner(Content(Step("letter", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
         var run = planner.Start(Clock.At(2026, 11, 20, 9));
         var night = planner.Advance(run, Clock.At(2026, 11, 21, 3));
         night.Effects.ShouldBeEmpty();
@@ -120,8 +120,8 @@ public sealed class RunPlannerTests
     {
         var closed = Dublin(new LocalDate(2026, 12, 8));
         var planner = new RunPlanner(Content(
-            Step("ask", new When(Anchor.RunStart, 1, TimeUnit.Days), nod: true),
-            Step("letter", new When(Anchor.PreviousSettled, 0, TimeUnit.Minutes))), closed, SendingWindow.Usual);
+            Step("ask", new Schedule(Anchor.RunStart, 1, TimeUnit.Days), nod: true),
+            Step("letter", new Schedule(Anchor.PreviousSettled, 0, TimeUnit.Minutes))), closed, SendingWindow.Usual);
         var lapsed = planner.Advance(planner.Start(Monday), closed.At(2026, 12, 8, 10));
         lapsed.Effects.Select(effect => effect.Kind).ShouldBe([RunEffectKind.AskForNod, RunEffectKind.NoteLapse]);
         lapsed.State.Current!.Due.ShouldBe(closed.At(2026, 12, 9, 9));
@@ -131,8 +131,8 @@ public sealed class RunPlannerTests
     public void Now_on_a_nod_sends_that_one_and_not_the_automatic_one_after_it()
     {
         var planner = new RunPlanner(Content(
-            Step("ask", new When(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), nod: true),
-            Step("letter", new When(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
+            Step("ask", new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), nod: true),
+            Step("letter", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
         var run = planner.Advance(planner.Start(Monday), Monday).State;
         var night = Clock.At(2026, 11, 24, 22);
         var sent = planner.Nod(run, "ask", night, "Maren", sendNow: true)!;
@@ -155,7 +155,7 @@ public sealed class RunPlannerTests
     [InlineData(int.MaxValue, TimeUnit.WorkingDays)]
     [InlineData(int.MaxValue, TimeUnit.Months)]
     public void A_wait_beyond_ten_years_never_comes(int amount, TimeUnit unit) =>
-        new When(Anchor.RunStart, amount, unit).Due(Monday, Clock, SendingWindow.Usual).ShouldBeNull();
+        new Schedule(Anchor.RunStart, amount, unit).Due(Monday, Clock, SendingWindow.Usual).ShouldBeNull();
 
     [Fact]
     public void An_unanswered_nod_lapses_after_its_days_and_the_run_goes_on()
@@ -201,7 +201,7 @@ public sealed class RunPlannerTests
     {
         var every = new BusinessCalendar(DateTimeZone.Utc, [.. Enumerable.Range(1, 7).Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(0, 0), new LocalTime(23, 59))]))], []);
         var rhythm = Content([.. new[] { (24, TimeUnit.Hours), (3, TimeUnit.Days), (7, TimeUnit.Days), (90, TimeUnit.Days), (90, TimeUnit.Days) }
-            .Select((wait, index) => Step($"s{index}", new When(Anchor.PreviousSettled, wait.Item1, wait.Item2)))]);
+            .Select((wait, index) => Step($"s{index}", new Schedule(Anchor.PreviousSettled, wait.Item1, wait.Item2)))]);
         var planner = new RunPlanner(rhythm, every, SendingWindow.Usual);
         var start = Instant.FromUtc(2026, 1, 5, 10, 0);
         var run = planner.Start(start);
@@ -215,7 +215,7 @@ public sealed class RunPlannerTests
     [InlineData(2, TimeUnit.Weeks, 2027, 2, 14)]
     [InlineData(5, TimeUnit.Days, 2027, 2, 5)]
     public void Units_are_counted_on_the_calendar_and_months_are_clamped(int amount, TimeUnit unit, int year, int month, int day) =>
-        new When(Anchor.RunStart, amount, unit, AtOnce: true).Due(Clock.At(2027, 1, 31, 12), Clock, SendingWindow.Usual).ShouldBe(Clock.At(year, month, day, 12));
+        new Schedule(Anchor.RunStart, amount, unit, AtOnce: true).Due(Clock.At(2027, 1, 31, 12), Clock, SendingWindow.Usual).ShouldBe(Clock.At(year, month, day, 12));
 
     [Fact]
     public void Whatever_happens_each_step_takes_effect_at_most_once_and_in_order() =>
@@ -311,7 +311,7 @@ public sealed class RunPlannerTests
     }
 
     private static Gen<Step[]> RandomSteps { get; } = Gen.Select(
-        Gen.Enum<Anchor>(), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new When(
+        Gen.Enum<Anchor>(), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new Schedule(
             anchor, unit switch { TimeUnit.Minutes => amount * 50, TimeUnit.Hours => amount, TimeUnit.Months => amount / 20, _ => amount / 5 }, unit, atOnce), nod)).Array[1, 5];
 
     private static RunState Started() => Planner.Advance(Planner.Start(Monday), Monday).State;
@@ -319,6 +319,6 @@ public sealed class RunPlannerTests
     private static FollowThroughContent Content(params Step[] steps) =>
         new("After an inquiry", new InquiryStart(null, []), steps, [StopOn.Replied, StopOn.Booked]);
 
-    private static Step Step(string key, When when, bool nod = false) =>
+    private static Step Step(string key, Schedule when, bool nod = false) =>
         new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart(key)])), when, nod);
 }

@@ -49,7 +49,7 @@ public sealed class AnswerCheckTests
         // Outside check: the example numbers that come with the phone library.
         var phones = PhoneNumberUtil.GetInstance();
         var example = phones.GetExampleNumber(region);
-        Phones.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region).E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
+        Core.Forms.PhoneReader.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region).E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
     }
 
     [Theory]
@@ -72,7 +72,7 @@ public sealed class AnswerCheckTests
     [InlineData("AU", "5550 1234")]
     public void A_number_without_its_area_code_is_kept_as_typed_and_gets_no_false_E164_form(string region, string typed)
     {
-        var read = Phones.Read(typed, region);
+        var read = Core.Forms.PhoneReader.Read(typed, region);
         (read.Typed, read.E164, read.LocalOnly).ShouldBe((typed, null, true));
         Check(new Question("phone", "Phone", new PhoneKind()), read).ShouldBeNull("it may be all they have");
     }
@@ -81,7 +81,7 @@ public sealed class AnswerCheckTests
     public void A_stated_count_is_held_against_a_list_left_blank()
     {
         var signs = new Question("signs", "Which?", new ListKind([Words with { Key = "says" }], "sign"));
-        var form = OnePage(Width, signs) with { Rules = [new CountMatchesRows("width", "signs")] };
+        var form = OnePage(Width, signs) with { Rules = [new CountMatchesRowsRule("width", "signs")] };
         AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(3))))).Select(finding => (finding.Place, finding.Sentence))
             .ShouldBe([("signs", "You said 3, and there are none here. Please change one of them.")]);
         AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(0))))).ShouldBeEmpty();

@@ -39,7 +39,7 @@ public sealed class BusinessListsTests
     [Fact]
     public void New_lines_get_a_key_of_their_own_and_old_ones_keep_theirs()
     {
-        var tidy = new BusinessLists([new Service("gilding", "Gilding, new name "), new Service("", "Gilding"), new Service("", " Öl & Gold! "), new Service("", "!!")], []).Tidy();
+        var tidy = new BusinessLists([new Service("gilding", "Gilding, new name "), new Service("", "Gilding"), new Service("", " Öl & Gold! "), new Service("", "!!")], []).Normalise();
         tidy.Services.Select(service => (service.Key, service.Name)).ShouldBe([("gilding", "Gilding, new name"), ("gilding-2", "Gilding"), ("l-gold", "Öl & Gold!"), ("line", "!!")]);
     }
 

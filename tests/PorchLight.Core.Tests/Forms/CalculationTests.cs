@@ -11,18 +11,18 @@ public sealed class CalculationTests
 
     // Common practice, no source: a stay from Monday to Wednesday has two nights; a crew that comes from Monday to Wednesday works three days.
     [Theory]
-    [InlineData(Spell.Days, 3)]
-    [InlineData(Spell.Nights, 2)]
-    [InlineData(Spell.Weeks, 0)]
-    public void Between_Monday_and_Wednesday_are_three_days_two_nights_and_no_whole_week(Spell spell, int expected) =>
+    [InlineData(SpanUnit.Days, 3)]
+    [InlineData(SpanUnit.Nights, 2)]
+    [InlineData(SpanUnit.Weeks, 0)]
+    public void Between_Monday_and_Wednesday_are_three_days_two_nights_and_no_whole_week(SpanUnit spell, int expected) =>
         Work(new TimeBetween("from", "to", spell), ("from", Day(2027, 5, 3)), ("to", Day(2027, 5, 5))).ShouldBe(new NumberAnswer(expected));
 
     [Fact]
     public void Time_between_is_unknown_backwards_and_known_within_one_range()
     {
-        Work(new TimeBetween("from", "to", Spell.Days), ("from", Day(2027, 5, 5)), ("to", Day(2027, 5, 3))).ShouldBeNull();
-        Work(new TimeBetween("from", "to", Spell.Nights), ("from", Day(2027, 5, 3)), ("to", Day(2027, 6, 5))).ShouldBe(new NumberAnswer(33), "over the end of a month");
-        Work(new TimeBetween("from", null, Spell.Weeks), ("from", new DateRangeAnswer(new LocalDate(2028, 2, 21), new LocalDate(2028, 3, 6)))).ShouldBe(new NumberAnswer(2), "14 nights over a leap day");
+        Work(new TimeBetween("from", "to", SpanUnit.Days), ("from", Day(2027, 5, 5)), ("to", Day(2027, 5, 3))).ShouldBeNull();
+        Work(new TimeBetween("from", "to", SpanUnit.Nights), ("from", Day(2027, 5, 3)), ("to", Day(2027, 6, 5))).ShouldBe(new NumberAnswer(33), "over the end of a month");
+        Work(new TimeBetween("from", null, SpanUnit.Weeks), ("from", new DateRangeAnswer(new LocalDate(2028, 2, 21), new LocalDate(2028, 3, 6)))).ShouldBe(new NumberAnswer(2), "14 nights over a leap day");
     }
 
     [Fact]
@@ -35,12 +35,12 @@ public sealed class CalculationTests
     [InlineData(23, 3)]
     [InlineData(0, 0)]
     public void People_shared_out_over_tables_of_eight_need_whole_tables(int people, int tables) =>
-        Work(new ShareOut(new TheAnswer("width"), 8), ("width", new NumberAnswer(people))).ShouldBe(new NumberAnswer(tables));
+        Work(new DivideAndRoundUp(new CopiedAnswer("width"), 8), ("width", new NumberAnswer(people))).ShouldBe(new NumberAnswer(tables));
 
     [Fact]
     public void Otherwise_is_taken_on_false_and_on_unknown_alike()
     {
-        var price = new IfElse(new NumberIs(Of(Width), NumberRelation.Over, 10), new Fixed(new TextAnswer("large")), new Fixed(new TextAnswer("small")));
+        var price = new IfElse(new NumberCondition(Of(Width), NumberRelation.Over, 10), new FixedValue(new TextAnswer("large")), new FixedValue(new TextAnswer("small")));
         Work(price, ("width", new NumberAnswer(11))).ShouldBe(new TextAnswer("large"));
         Work(price, ("width", new NumberAnswer(10))).ShouldBe(new TextAnswer("small"));
         Work(price).ShouldBe(new TextAnswer("small"));
@@ -69,7 +69,7 @@ public sealed class CalculationTests
     [Fact]
     public void A_sum_nobody_has_filled_in_has_the_currency_it_would_have_been_in_also_through_a_worked_out_value()
     {
-        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("net", "Net", new WorkedOutKind(new TheAnswer("fee")))], "fee"));
+        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("net", "Net", new WorkedOutKind(new CopiedAnswer("fee")))], "fee"));
         var form = OnePage(fees, new Question("sum", "Sum", new WorkedOutKind(new OverRows("fees", "net", Total.Sum))));
         Routes.Trace(Known(form), Given()).Answers["sum"].Answer.ShouldBe(new MoneyAnswer(0, "EUR"));
     }
@@ -77,14 +77,14 @@ public sealed class CalculationTests
     [Fact]
     public void A_choice_that_is_repeated_keeps_its_options()
     {
-        var again = new Question("again", "Again", new WorkedOutKind(new IfElse(new Is(Of(Decides), "yes"), new TheAnswer("budget"), new Fixed(new TextAnswer("none")))));
+        var again = new Question("again", "Again", new WorkedOutKind(new IfElse(new IsCondition(Of(Decides), "yes"), new CopiedAnswer("budget"), new FixedValue(new TextAnswer("none")))));
         var form = OnePage(Decides, Budget, again);
-        Condition[] conditions = [new DoesNotKnow(Of(again)), new NumberIs(Of(again), NumberRelation.AtLeast, 4000, "EUR")];
+        Condition[] conditions = [new DoesNotKnowCondition(Of(again)), new NumberCondition(Of(again), NumberRelation.AtLeast, 4000, "EUR")];
         Truths("unsure").ShouldBe([Truth.True, Truth.Unknown]);
         Truths("middle").ShouldBe([Truth.False, Truth.True]);
         Wordings.Fill("about {answer:again}", Said("middle")).ShouldBe("about 4,000 to 9,000");
 
-        Known Said(string option) => Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(true)), ("budget", ChoiceAnswer.Of(option)))).Know(Known(form));
+        AnswerContext Said(string option) => Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(true)), ("budget", ChoiceAnswer.Of(option)))).Know(Known(form));
 
         IEnumerable<Truth> Truths(string option) => conditions.Select(condition => condition.Evaluate(Said(option)));
     }
@@ -107,17 +107,17 @@ public sealed class CalculationTests
     [Fact]
     public void A_form_that_goes_round_in_a_circle_while_it_is_built_is_answered_all_the_same()
     {
-        var (one, two) = (new Question("one", "One", new WorkedOutKind(new TheAnswer("two"))), new Question("two", "Two", new WorkedOutKind(new TheAnswer("one"))));
+        var (one, two) = (new Question("one", "One", new WorkedOutKind(new CopiedAnswer("two"))), new Question("two", "Two", new WorkedOutKind(new CopiedAnswer("one"))));
         var form = OnePage(one, two);
         var known = Routes.Trace(Known(form), Given()).Know(Known(form));
-        new DoesNotKnow(Of(one)).Evaluate(known).ShouldBe(Truth.Unknown);
+        new DoesNotKnowCondition(Of(one)).Evaluate(known).ShouldBe(Truth.Unknown);
         known.IsGrounded(one).ShouldBeFalse();
-        PorchLight.Core.Screening.Ranges.Of(Rules(Points("p", 5, new IsAnswered(Of(one)))), Known(form)).HighScore.ShouldBe(25);
+        PorchLight.Core.Screening.FitRanges.Of(Rules(Points("p", 5, new IsAnsweredCondition(Of(one)))), Known(form)).HighScore.ShouldBe(25);
     }
 
     [Fact]
     public void A_calculation_may_only_look_back() =>
-        FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new TheAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");
+        FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");
 
     private static DateAnswer Day(int year, int month, int day) => new(new LocalDate(year, month, day));
 

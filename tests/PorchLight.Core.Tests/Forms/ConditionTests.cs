@@ -36,7 +36,7 @@ public sealed class ConditionTests
     [InlineData(NumberRelation.Under, 4000, Truth.False)]
     [InlineData(NumberRelation.Under, 9000.01, Truth.True)]
     public void A_band_is_judged_only_as_far_as_all_of_it_agrees(NumberRelation relation, double value, Truth expected) =>
-        Judge(new NumberIs(Of(Budget), relation, (decimal)value, "EUR"), "budget", ChoiceAnswer.Of("middle")).ShouldBe(expected);
+        Judge(new NumberCondition(Of(Budget), relation, (decimal)value, "EUR"), "budget", ChoiceAnswer.Of("middle")).ShouldBe(expected);
 
     [Theory]
     [InlineData("small", NumberRelation.Under, 1500, Truth.True)]
@@ -47,19 +47,19 @@ public sealed class ConditionTests
     [InlineData("large", NumberRelation.Over, 20000, Truth.Unknown)]
     [InlineData("unsure", NumberRelation.AtLeast, 0, Truth.Unknown)]
     public void Open_and_missing_ends_count_as_what_they_are(string option, NumberRelation relation, int value, Truth expected) =>
-        Judge(new NumberIs(Of(Budget), relation, value, "EUR"), "budget", ChoiceAnswer.Of(option)).ShouldBe(expected);
+        Judge(new NumberCondition(Of(Budget), relation, value, "EUR"), "budget", ChoiceAnswer.Of(option)).ShouldBe(expected);
 
     [Fact]
     public void Another_currency_is_unknown() =>
-        Judge(new NumberIs(Of(Budget), NumberRelation.AtLeast, 1, "USD"), "budget", ChoiceAnswer.Of("middle")).ShouldBe(Truth.Unknown);
+        Judge(new NumberCondition(Of(Budget), NumberRelation.AtLeast, 1, "USD"), "budget", ChoiceAnswer.Of("middle")).ShouldBe(Truth.Unknown);
 
     [Fact]
     public void Monthly_amounts_compare_over_their_whole_term()
     {
         var monthly = Budget with { Kind = new ChoiceKind([new Option("rate", "200 a month for a year", new Band(new Bound(200), new Bound(200), "EUR", 12))]) };
         var known = Known(OnePage(monthly), ("budget", AnswerState.Of(ChoiceAnswer.Of("rate"))));
-        new NumberBetween(Of(monthly), 2400, 2400, "EUR").Evaluate(known).ShouldBe(Truth.True);
-        new NumberIs(Of(monthly), NumberRelation.Under, 2400, "EUR").Evaluate(known).ShouldBe(Truth.False);
+        new NumberBetweenCondition(Of(monthly), 2400, 2400, "EUR").Evaluate(known).ShouldBe(Truth.True);
+        new NumberCondition(Of(monthly), NumberRelation.Under, 2400, "EUR").Evaluate(known).ShouldBe(Truth.False);
     }
 
     [Theory]
@@ -68,28 +68,28 @@ public sealed class ConditionTests
     [InlineData(5, Truth.True)]
     [InlineData(5.01, Truth.False)]
     public void Between_includes_both_ends(double value, Truth expected) =>
-        Judge(new NumberBetween(Of(Width), 3, 5), "width", new NumberAnswer((decimal)value)).ShouldBe(expected);
+        Judge(new NumberBetweenCondition(Of(Width), 3, 5), "width", new NumberAnswer((decimal)value)).ShouldBe(expected);
 
     [Fact]
     public void Keys_are_compared_also_for_an_unsure_option()
     {
-        Judge(new Is(Of(Budget), "unsure"), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
-        Judge(new IsNot(Of(Budget), "middle"), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
-        Judge(new IsOneOf(Of(Budget), ["small", "middle"]), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.False);
-        Judge(new DoesNotKnow(Of(Budget)), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
-        Judge(new DoesNotKnow(Of(Budget)), "budget", ChoiceAnswer.Of("small")).ShouldBe(Truth.False);
-        Judge(new Is(Of(Decides), "yes"), "decides", new YesNoAnswer(true)).ShouldBe(Truth.True);
-        Judge(new Is(Of(Words), "a MURAL "), "words", new TextAnswer("A mural")).ShouldBe(Truth.True);
+        Judge(new IsCondition(Of(Budget), "unsure"), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
+        Judge(new IsNotCondition(Of(Budget), "middle"), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
+        Judge(new IsOneOfCondition(Of(Budget), ["small", "middle"]), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.False);
+        Judge(new DoesNotKnowCondition(Of(Budget)), "budget", ChoiceAnswer.Of("unsure")).ShouldBe(Truth.True);
+        Judge(new DoesNotKnowCondition(Of(Budget)), "budget", ChoiceAnswer.Of("small")).ShouldBe(Truth.False);
+        Judge(new IsCondition(Of(Decides), "yes"), "decides", new YesNoAnswer(true)).ShouldBe(Truth.True);
+        Judge(new IsCondition(Of(Words), "a MURAL "), "words", new TextAnswer("A mural")).ShouldBe(Truth.True);
     }
 
     [Fact]
     public void Several_choices_are_judged_as_a_set()
     {
         var chosen = ChoiceAnswer.Of("gilding", "lighting");
-        Judge(new Includes(Of(Extras), "gilding"), "extras", chosen).ShouldBe(Truth.True);
-        Judge(new Includes(Of(Extras), "none"), "extras", chosen).ShouldBe(Truth.False);
-        Judge(new IncludesNoneOf(Of(Extras), ["none"]), "extras", chosen).ShouldBe(Truth.True);
-        Judge(new IncludesNoneOf(Of(Extras), ["none", "gilding"]), "extras", chosen).ShouldBe(Truth.False);
+        Judge(new IncludesCondition(Of(Extras), "gilding"), "extras", chosen).ShouldBe(Truth.True);
+        Judge(new IncludesCondition(Of(Extras), "none"), "extras", chosen).ShouldBe(Truth.False);
+        Judge(new IncludesNoneOfCondition(Of(Extras), ["none"]), "extras", chosen).ShouldBe(Truth.True);
+        Judge(new IncludesNoneOfCondition(Of(Extras), ["none", "gilding"]), "extras", chosen).ShouldBe(Truth.False);
     }
 
     [Theory]
@@ -98,15 +98,15 @@ public sealed class ConditionTests
     [InlineData(28, Truth.True)]
     [InlineData(29, Truth.False)]
     public void Within_the_next_days_counts_today_and_the_last_day(int days, Truth expected) =>
-        Judge(new WithinNextDays(Of(Wanted), 28), "wanted", new DateAnswer(Today.PlusDays(days))).ShouldBe(expected);
+        Judge(new WithinNextDaysCondition(Of(Wanted), 28), "wanted", new DateAnswer(Today.PlusDays(days))).ShouldBe(expected);
 
     [Fact]
     public void Before_and_after_are_strict_and_between_dates_is_not()
     {
         var day = new DateAnswer(new LocalDate(2027, 3, 1));
-        Judge(new Before(Of(Wanted), day.Date), "wanted", day).ShouldBe(Truth.False);
-        Judge(new After(Of(Wanted), day.Date), "wanted", day).ShouldBe(Truth.False);
-        Judge(new DateBetween(Of(Wanted), day.Date, day.Date), "wanted", day).ShouldBe(Truth.True);
+        Judge(new BeforeCondition(Of(Wanted), day.Date), "wanted", day).ShouldBe(Truth.False);
+        Judge(new AfterCondition(Of(Wanted), day.Date), "wanted", day).ShouldBe(Truth.False);
+        Judge(new DateBetweenCondition(Of(Wanted), day.Date, day.Date), "wanted", day).ShouldBe(Truth.True);
     }
 
     [Fact]
@@ -121,8 +121,8 @@ public sealed class ConditionTests
         })
         {
             var known = Known(Everything, ("decides", state));
-            new IsAnswered(Of(Decides)).Evaluate(known).ShouldBe(answered);
-            new IsBlank(Of(Decides)).Evaluate(known).ShouldBe(blank);
+            new IsAnsweredCondition(Of(Decides)).Evaluate(known).ShouldBe(answered);
+            new IsBlankCondition(Of(Decides)).Evaluate(known).ShouldBe(blank);
         }
     }
 
@@ -130,15 +130,15 @@ public sealed class ConditionTests
     public void Anything_else_about_a_question_without_an_answer_is_unknown()
     {
         foreach (var state in new[] { AnswerState.NotAskedYet, AnswerState.Blank, AnswerState.OffRoute })
-            new Is(Of(Decides), "yes").Evaluate(Known(Everything, ("decides", state))).ShouldBe(Truth.Unknown);
+            new IsCondition(Of(Decides), "yes").Evaluate(Known(Everything, ("decides", state))).ShouldBe(Truth.Unknown);
     }
 
     [Fact]
     public void A_value_on_file_is_judged_like_an_answer_and_an_empty_field_is_blank()
     {
         var known = Known(Everything) with { OnFile = new Dictionary<string, Answer> { ["project.budget"] = new BandAnswer("4,000 to 9,000", new Band(new Bound(4000), new Bound(9000), "EUR")) } };
-        new NumberIs(new ValueOnFile("project.budget"), NumberRelation.AtLeast, 4000, "EUR").Evaluate(known).ShouldBe(Truth.True);
-        new IsBlank(new ValueOnFile("client.phone")).Evaluate(known).ShouldBe(Truth.True);
+        new NumberCondition(new ValueOnFile("project.budget"), NumberRelation.AtLeast, 4000, "EUR").Evaluate(known).ShouldBe(Truth.True);
+        new IsBlankCondition(new ValueOnFile("client.phone")).Evaluate(known).ShouldBe(Truth.True);
     }
 
     [Fact]
@@ -146,11 +146,11 @@ public sealed class ConditionTests
     {
         var before = Known(Everything);
         var after = before with { Fit = Fit.ComeIn, Points = 62 };
-        new FitIs(Fit.ComeIn).Evaluate(before).ShouldBe(Truth.Unknown);
-        new FitIs(Fit.ComeIn).Evaluate(after).ShouldBe(Truth.True);
-        new NumberIs(new PointsSoFar(), NumberRelation.AtLeast, 62).Evaluate(before).ShouldBe(Truth.Unknown);
-        new NumberIs(new PointsSoFar(), NumberRelation.AtLeast, 62).Evaluate(after).ShouldBe(Truth.True);
-        new NumberBetween(new PointsSoFar(), 0, 61).Evaluate(after).ShouldBe(Truth.False);
+        new FitCondition(Fit.ComeIn).Evaluate(before).ShouldBe(Truth.Unknown);
+        new FitCondition(Fit.ComeIn).Evaluate(after).ShouldBe(Truth.True);
+        new NumberCondition(new PointsSoFar(), NumberRelation.AtLeast, 62).Evaluate(before).ShouldBe(Truth.Unknown);
+        new NumberCondition(new PointsSoFar(), NumberRelation.AtLeast, 62).Evaluate(after).ShouldBe(Truth.True);
+        new NumberBetweenCondition(new PointsSoFar(), 0, 61).Evaluate(after).ShouldBe(Truth.False);
     }
 
     private static Truth Judge(Condition condition, string question, Answer answer) =>

@@ -24,8 +24,8 @@ public sealed class FormRulesAgainstASecondWayTests
                 return;
             var question = new Question("q", "?", new ChoiceKind([new Option("o", "O", band)]));
             var known = Known(OnePage(question), ("q", AnswerState.Of(ChoiceAnswer.Of("o"))));
-            foreach (var condition in Enum.GetValues<NumberRelation>().Select(relation => (Condition)new NumberIs(Of(question), relation, threshold))
-                .Append(new NumberBetween(Of(question), threshold, low)))
+            foreach (var condition in Enum.GetValues<NumberRelation>().Select(relation => (Condition)new NumberCondition(Of(question), relation, threshold))
+                .Append(new NumberBetweenCondition(Of(question), threshold, low)))
                 condition.Evaluate(known).ShouldBe(NaiveTruth.Of(condition, known) switch { true => Truth.True, false => Truth.False, null => Truth.Unknown }, $"{condition} of {band}");
         });
 

@@ -60,7 +60,7 @@ public sealed class FormSettingsTests
     [InlineData(false, 2, true, "faster than a person")]
     [InlineData(false, 3, false, "short check")]
     public void What_looks_like_a_programs_doing_is_said_so_that_a_person_can_send_after_all(bool trap, int seconds, bool proof, string? says) =>
-        (new SpamGuard(3, Proof: true).Judge(new Signs(trap, Duration.FromSeconds(seconds), proof)) ?? "nothing").ShouldStartWith(says switch
+        (new SpamGuard(3, Proof: true).Judge(new SpamContext(trap, Duration.FromSeconds(seconds), proof)) ?? "nothing").ShouldStartWith(says switch
         {
             null => "nothing",
             "faster than a person" => "That was faster than a person writes.",
@@ -71,7 +71,7 @@ public sealed class FormSettingsTests
     [Fact]
     public void Who_never_saw_the_form_is_too_fast_unless_no_time_is_asked_for()
     {
-        new SpamGuard(3).Judge(new Signs(false, null, false)).ShouldNotBeNull();
-        new SpamGuard(0).Judge(new Signs(false, null, false)).ShouldBeNull();
+        new SpamGuard(3).Judge(new SpamContext(false, null, false)).ShouldNotBeNull();
+        new SpamGuard(0).Judge(new SpamContext(false, null, false)).ShouldBeNull();
     }
 }

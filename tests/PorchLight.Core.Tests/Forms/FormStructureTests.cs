@@ -25,17 +25,17 @@ public sealed class FormStructureTests
     [Fact]
     public void Conditions_may_look_only_at_what_was_asked_before()
     {
-        Places(OnePage(Width with { AskedOnlyWhen = new Is(Of(Decides), "yes") }, Decides)).ShouldBe(["width"]);
-        Places(OnePage(Decides, Width with { AskedOnlyWhen = new Is(Of(Decides), "yes") })).ShouldBeEmpty();
-        Places(OnePage(Decides) with { SendOffs = [new SendOff("no", "No", "No") { When = new FitIs(Fit.NotNow) }] }).ShouldBeEmpty();
-        Places(OnePage(Decides, Width with { AskedOnlyWhen = new FitIs(Fit.ComeIn) })).ShouldBe(["width"]);
+        Places(OnePage(Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes") }, Decides)).ShouldBe(["width"]);
+        Places(OnePage(Decides, Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes") })).ShouldBeEmpty();
+        Places(OnePage(Decides) with { SendOffs = [new SendOff("no", "No", "No") { When = new FitCondition(Fit.NotNow) }] }).ShouldBeEmpty();
+        Places(OnePage(Decides, Width with { AskedOnlyWhen = new FitCondition(Fit.ComeIn) })).ShouldBe(["width"]);
     }
 
     [Fact]
     public void Routes_lead_only_forward()
     {
-        Places(Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { Routes = [new RouteRule(new Is(Of(Decides), "yes"), "one")] })).ShouldBe(["two"]);
-        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "yes"), "end")] })).ShouldBeEmpty();
+        Places(Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "one")] })).ShouldBe(["two"]);
+        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "end")] })).ShouldBeEmpty();
     }
 
     [Fact]
@@ -43,8 +43,8 @@ public sealed class FormStructureTests
     {
         var no = new SendOff("no", "No", "No.");
         Places(OnePage(Decides) with { SendOffs = [no] }).ShouldBe(["no"]);
-        Places(OnePage(Decides) with { SendOffs = [no with { When = new Is(Of(Decides), "no") }] }).ShouldBeEmpty();
-        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "no")] }) with { SendOffs = [no] }).ShouldBeEmpty();
+        Places(OnePage(Decides) with { SendOffs = [no with { When = new IsCondition(Of(Decides), "no") }] }).ShouldBeEmpty();
+        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "no")] }) with { SendOffs = [no] }).ShouldBeEmpty();
     }
 
     [Theory]
@@ -72,21 +72,21 @@ public sealed class FormStructureTests
         Questions(Width with { Kind = new NumberKind(5, 3) });
         Questions(Extras with { Kind = new ChoiceKind(Extras.Options, Several: true) { AtLeast = 3, AtMost = 2 } });
         Questions(Budget with { Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(1), null, "EUR", Instalments: int.MaxValue))]) });
-        Questions(new Question("sum", "Sum", new WorkedOutKind(new ShareOut(new Fixed(new NumberAnswer(3)), 0))));
+        Questions(new Question("sum", "Sum", new WorkedOutKind(new DivideAndRoundUp(new FixedValue(new NumberAnswer(3)), 0))));
         foreach (Condition condition in new Condition[]
         {
-            new WithinNextDays(Of(Wanted), int.MaxValue), new Before(Of(Wanted), LocalDate.MinIsoValue), new After(Of(Wanted), LocalDate.MaxIsoValue),
-            new NumberBetween(Of(Width), 9, 3), new NumberIs(Of(Width), NumberRelation.Over, decimal.MaxValue),
+            new WithinNextDaysCondition(Of(Wanted), int.MaxValue), new BeforeCondition(Of(Wanted), LocalDate.MinIsoValue), new AfterCondition(Of(Wanted), LocalDate.MaxIsoValue),
+            new NumberBetweenCondition(Of(Width), 9, 3), new NumberCondition(Of(Width), NumberRelation.Over, decimal.MaxValue),
         })
         {
-            Places(OnePage(Wanted, Width, Decides with { AskedOnlyWhen = new Not(condition) })).ShouldBe(["decides"], condition.ToString());
+            Places(OnePage(Wanted, Width, Decides with { AskedOnlyWhen = new NotCondition(condition) })).ShouldBe(["decides"], condition.ToString());
             Rules(Points("p", 5, condition)).Check().Select(finding => finding.Place).ShouldBe(["p"]);
             // Whoever meets such a form all the same gets an answer, and no crash.
             condition.Evaluate(Known(OnePage(Wanted, Width), ("wanted", AnswerState.Of(new DateAnswer(Today))), ("width", AnswerState.Of(new NumberAnswer(4))))).ShouldNotBe(Truth.Unknown);
         }
 
-        Rules(Points("p", int.MaxValue, new All([]))).Check().ShouldHaveSingleItem();
-        PorchLight.Core.Screening.Screener.Judge(Rules(Points("p", int.MaxValue, new All([])), Points("q", int.MaxValue, new All([]))), Known(Everything)).Score.ShouldBe(1_000_000_000);
+        Rules(Points("p", int.MaxValue, new AllCondition([]))).Check().ShouldHaveSingleItem();
+        PorchLight.Core.Screening.Screener.Judge(Rules(Points("p", int.MaxValue, new AllCondition([])), Points("q", int.MaxValue, new AllCondition([]))), Known(Everything)).Score.ShouldBe(1_000_000_000);
 
         static void Questions(Question question) => Places(OnePage(question)).ShouldBe([question.Key], question.Kind.ToString());
     }

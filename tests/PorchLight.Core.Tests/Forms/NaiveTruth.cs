@@ -6,51 +6,51 @@ namespace PorchLight.Core.Tests.Forms;
 /// <summary>Conditions judged value by value: a range is true when each of many of its values is. Null is unknown.</summary>
 internal static class NaiveTruth
 {
-    public static bool? Of(Condition condition, Known known)
+    public static bool? Of(Condition condition, AnswerContext known)
     {
         switch (condition)
         {
-            case All all:
+            case AllCondition all:
                 var every = all.Parts.Select(part => Of(part, known)).ToList();
                 return every.Contains(false) ? false : every.Contains(null) ? null : true;
-            case Any any:
+            case AnyCondition any:
                 var some = any.Parts.Select(part => Of(part, known)).ToList();
                 return some.Contains(true) ? true : some.Contains(null) ? null : false;
-            case Not not:
+            case NotCondition not:
                 return Of(not.Part, known) is { } truth ? !truth : null;
-            case Comparison { Of: AnswerTo of } comparison:
+            case ComparisonCondition { Of: AnswerTo of } comparison:
                 return One(comparison, known.Of(of.Question), Options(of.Question, known), known.Today);
             default:
                 throw new InvalidOperationException();
         }
     }
 
-    private static bool? One(Comparison comparison, AnswerState state, IReadOnlyList<Option> options, LocalDate today)
+    private static bool? One(ComparisonCondition comparison, AnswerState state, IReadOnlyList<Option> options, LocalDate today)
     {
-        if (comparison is IsAnswered or IsBlank)
-            return state.Status == AnswerStatus.NotAskedYet ? null : comparison is IsAnswered ? state.Answer is not null : state.Status == AnswerStatus.Blank;
+        if (comparison is IsAnsweredCondition or IsBlankCondition)
+            return state.Status == AnswerStatus.NotAskedYet ? null : comparison is IsAnsweredCondition ? state.Answer is not null : state.Status == AnswerStatus.Blank;
         if (state.Answer is not { } answer)
             return null;
         return comparison switch
         {
-            Is c => Word(answer) is { } word ? word == Plain(c.Value) : null,
-            IsNot c => Word(answer) is { } word ? word != Plain(c.Value) : null,
-            IsOneOf c => Word(answer) is { } word ? c.Values.Select(Plain).Contains(word) : null,
-            Includes c => answer is ChoiceAnswer choice ? choice.Keys.Any(key => key == c.Value) : null,
-            IncludesNoneOf c => answer is ChoiceAnswer choice ? choice.Keys.All(key => !c.Values.Contains(key)) : null,
-            DoesNotKnow => answer is ChoiceAnswer choice ? options.Any(option => option.Unsure && choice.Keys.Contains(option.Key)) : null,
-            NumberIs c => Numbers(answer, options, c.Currency, [c.Value])?.Select(number => c.Relation switch
+            IsCondition c => Word(answer) is { } word ? word == Plain(c.Value) : null,
+            IsNotCondition c => Word(answer) is { } word ? word != Plain(c.Value) : null,
+            IsOneOfCondition c => Word(answer) is { } word ? c.Values.Select(Plain).Contains(word) : null,
+            IncludesCondition c => answer is ChoiceAnswer choice ? choice.Keys.Any(key => key == c.Value) : null,
+            IncludesNoneOfCondition c => answer is ChoiceAnswer choice ? choice.Keys.All(key => !c.Values.Contains(key)) : null,
+            DoesNotKnowCondition => answer is ChoiceAnswer choice ? options.Any(option => option.Unsure && choice.Keys.Contains(option.Key)) : null,
+            NumberCondition c => Numbers(answer, options, c.Currency, [c.Value])?.Select(number => c.Relation switch
             {
                 NumberRelation.Under => number < c.Value,
                 NumberRelation.AtMost => number <= c.Value,
                 NumberRelation.AtLeast => number >= c.Value,
                 _ => number > c.Value,
             }).ToList() is { } truths ? Agreed(truths) : null,
-            NumberBetween c => Numbers(answer, options, c.Currency, [c.Low, c.High])?.Select(number => number >= c.Low && number <= c.High).ToList() is { } truths ? Agreed(truths) : null,
-            DateBetween c => Days(answer)?.Select(day => day >= c.From && day <= c.To).ToList() is { } truths ? Agreed(truths) : null,
-            Before c => Days(answer)?.Select(day => day < c.Date).ToList() is { } truths ? Agreed(truths) : null,
-            After c => Days(answer)?.Select(day => day > c.Date).ToList() is { } truths ? Agreed(truths) : null,
-            WithinNextDays c => Days(answer)?.Select(day => Enumerable.Range(0, Math.Max(0, c.Days + 1)).Any(ahead => today.PlusDays(ahead) == day)).ToList() is { } truths ? Agreed(truths) : null,
+            NumberBetweenCondition c => Numbers(answer, options, c.Currency, [c.Low, c.High])?.Select(number => number >= c.Low && number <= c.High).ToList() is { } truths ? Agreed(truths) : null,
+            DateBetweenCondition c => Days(answer)?.Select(day => day >= c.From && day <= c.To).ToList() is { } truths ? Agreed(truths) : null,
+            BeforeCondition c => Days(answer)?.Select(day => day < c.Date).ToList() is { } truths ? Agreed(truths) : null,
+            AfterCondition c => Days(answer)?.Select(day => day > c.Date).ToList() is { } truths ? Agreed(truths) : null,
+            WithinNextDaysCondition c => Days(answer)?.Select(day => Enumerable.Range(0, Math.Max(0, c.Days + 1)).Any(ahead => today.PlusDays(ahead) == day)).ToList() is { } truths ? Agreed(truths) : null,
             _ => null,
         };
     }
@@ -95,12 +95,12 @@ internal static class NaiveTruth
             .Where(number => band.High is not { } high || number < high.Value * times || (number == high.Value * times && !high.Open))];
     }
 
-    private static IReadOnlyList<Option> Options(string key, Known known)
+    private static IReadOnlyList<Option> Options(string key, AnswerContext known)
     {
         if (known.Form.FindQuestion(key) is not { Kind: WorkedOutKind { Value: var value } })
             return known.Form.FindQuestion(key)?.Options ?? [];
         while (value is IfElse choice)
             value = Of(choice.If, known) == true ? choice.Then : choice.Otherwise;
-        return value is TheAnswer repeated ? Options(repeated.Question, known) : [];
+        return value is CopiedAnswer repeated ? Options(repeated.Question, known) : [];
     }
 }

@@ -47,7 +47,7 @@ internal sealed class NaiveWalk
 
     public AnswerState State(string question) => _sheet.GetValueOrDefault(question);
 
-    private Known Now => new(_form, _sheet, _today) { Rows = _rows };
+    private AnswerContext Now => new(_form, _sheet, _today) { Rows = _rows };
 
     private void CrossOut(Page page)
     {

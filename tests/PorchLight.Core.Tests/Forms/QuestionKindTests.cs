@@ -54,11 +54,11 @@ public sealed class QuestionKindTests
     {
         var when = new Question("when", "When?", new DateRangeKind());
         var known = Known(OnePage(when), ("when", AnswerState.Of(new DateRangeAnswer(new LocalDate(2027, 5, 10), new LocalDate(2027, 5, 20)))));
-        new Before(Of(when), new LocalDate(2027, 5, 21)).Evaluate(known).ShouldBe(Truth.True);
-        new Before(Of(when), new LocalDate(2027, 5, 20)).Evaluate(known).ShouldBe(Truth.Unknown);
-        new Before(Of(when), new LocalDate(2027, 5, 10)).Evaluate(known).ShouldBe(Truth.False);
-        new After(Of(when), new LocalDate(2027, 5, 9)).Evaluate(known).ShouldBe(Truth.True);
-        new DateBetween(Of(when), new LocalDate(2027, 5, 1), new LocalDate(2027, 5, 15)).Evaluate(known).ShouldBe(Truth.Unknown);
+        new BeforeCondition(Of(when), new LocalDate(2027, 5, 21)).Evaluate(known).ShouldBe(Truth.True);
+        new BeforeCondition(Of(when), new LocalDate(2027, 5, 20)).Evaluate(known).ShouldBe(Truth.Unknown);
+        new BeforeCondition(Of(when), new LocalDate(2027, 5, 10)).Evaluate(known).ShouldBe(Truth.False);
+        new AfterCondition(Of(when), new LocalDate(2027, 5, 9)).Evaluate(known).ShouldBe(Truth.True);
+        new DateBetweenCondition(Of(when), new LocalDate(2027, 5, 1), new LocalDate(2027, 5, 15)).Evaluate(known).ShouldBe(Truth.Unknown);
     }
 
     [Fact]
@@ -115,7 +115,7 @@ public sealed class QuestionKindTests
         var photo = new FileRef(Guid.CreateVersion7(), "wall.jpg", 1000, FileGroup.Picture);
         var list = Guid.CreateVersion7();
         var (photos, school) = (new Question("photos", "Photos", new FilesKind(Groups: [FileGroup.Picture])), new Question("school", "School", new LookUpKind(list, ["Name"])));
-        var tidy = Tidying.Tidy(OnePage(photos, school), Given(
+        var tidy = AnswerNormaliser.Normalise(OnePage(photos, school), Given(
             ("photos", new FilesAnswer([photo with { Name = "invented.exe" }, new FileRef(Guid.CreateVersion7())])), ("school", new LookUpAnswer("Howth", ["Invented"]))),
             Around with
             {
@@ -132,7 +132,7 @@ public sealed class QuestionKindTests
     [Fact]
     public void A_question_can_be_required_only_when_something_else_was_said()
     {
-        var form = OnePage(Decides, Words with { RequiredWhen = new Is(Of(Decides), "no") });
+        var form = OnePage(Decides, Words with { RequiredWhen = new IsCondition(Of(Decides), "no") });
         Findings(form, ("decides", new YesNoAnswer(true))).ShouldBeEmpty();
         Findings(form, ("decides", new YesNoAnswer(false))).Select(finding => finding.Place).ShouldBe(["words"]);
     }
@@ -141,13 +141,13 @@ public sealed class QuestionKindTests
     public void What_does_not_go_together_is_said_beside_the_later_question()
     {
         var until = new Question("until", "Until?", new DateKind());
-        var form = OnePage(until, Wanted, Width) with { Rules = [new EndNotBeforeStart("wanted", "until"), new Never(new NumberIs(Of(Width), NumberRelation.Over, 50), "width", "That is too wide for us. Please ask the scaffolders.")] };
+        var form = OnePage(until, Wanted, Width) with { Rules = [new EndNotBeforeStartRule("wanted", "until"), new NeverRule(new NumberCondition(Of(Width), NumberRelation.Over, 50), "width", "That is too wide for us. Please ask the scaffolders.")] };
         Findings(form, ("until", new DateAnswer(Today)), ("wanted", new DateAnswer(Today.PlusDays(1))), ("width", new NumberAnswer(60)))
             .ShouldBe([new Finding("wanted", "This ends before it starts. Please change one of the two days."), new Finding("width", "That is too wide for us. Please ask the scaffolders.")]);
         Findings(form, ("until", new DateAnswer(Today)), ("wanted", new DateAnswer(Today))).ShouldBeEmpty();
 
         var list = new Question("list", "Who?", new PeopleKind("who", null, []));
-        var counted = OnePage(Width, list) with { Rules = [new CountMatchesRows("width", "list")] };
+        var counted = OnePage(Width, list) with { Rules = [new CountMatchesRowsRule("width", "list")] };
         var one = new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["who"] = new PersonNameAnswer("Ann", "") })]);
         Findings(counted, ("width", new NumberAnswer(2)), ("list", one)).ShouldHaveSingleItem().ShouldBe(new Finding("list", "You said 2, and there is 1 here. Please change one of them."));
     }

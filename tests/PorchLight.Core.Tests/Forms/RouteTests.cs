@@ -11,7 +11,7 @@ public sealed class RouteTests
     [Fact]
     public void Pages_run_in_order_and_a_page_whose_condition_is_not_true_is_skipped()
     {
-        var form = Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { ShownOnlyWhen = new Is(Of(Decides), "yes") }, Last);
+        var form = Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { ShownOnlyWhen = new IsCondition(Of(Decides), "yes") }, Last);
         Trace(form, ("decides", new YesNoAnswer(true))).Pages.ShouldBe(["one", "two", "last"]);
         Trace(form, ("decides", new YesNoAnswer(false))).Pages.ShouldBe(["one", "last"]);
         Trace(form).Pages.ShouldBe(["one", "last"], "unknown is not true");
@@ -21,7 +21,7 @@ public sealed class RouteTests
     public void The_first_rule_that_holds_leads_forward_and_what_is_passed_over_is_off_the_route()
     {
         var form = Form(
-            new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "last")] }, new Page("two", "Two", [Width]), Last);
+            new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "last")] }, new Page("two", "Two", [Width]), Last);
         var route = Trace(form, ("decides", new YesNoAnswer(false)), ("width", new NumberAnswer(3)));
         route.Pages.ShouldBe(["one", "last"]);
         route.Answers["width"].Status.ShouldBe(AnswerStatus.OffRoute);
@@ -31,7 +31,7 @@ public sealed class RouteTests
     [Fact]
     public void A_rule_may_lead_straight_to_a_send_off()
     {
-        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "end")] }, Last);
+        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "end")] }, Last);
         var route = Trace(form, ("decides", new YesNoAnswer(false)));
         (route.SendOff, route.Next).ShouldBe(("end", null));
         route.Answers["words"].Status.ShouldBe(AnswerStatus.OffRoute);
@@ -40,7 +40,7 @@ public sealed class RouteTests
     [Fact]
     public void On_the_open_page_what_is_blank_is_not_asked_yet_and_what_depends_on_it_may_still_come()
     {
-        var form = Form(new Page("one", "One", [Decides, Width with { AskedOnlyWhen = new Is(Of(Decides), "yes") }]), Last);
+        var form = Form(new Page("one", "One", [Decides, Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes") }]), Last);
         var open = Routes.Trace(Known(form), Given(), "one");
         open.Answers.Values.Select(state => state.Status).Distinct().ShouldBe([AnswerStatus.NotAskedYet]);
         open.Asked(form).ShouldBe(["decides"]);
@@ -53,7 +53,7 @@ public sealed class RouteTests
     [Fact]
     public void An_answer_to_a_question_that_is_not_asked_is_not_part_of_what_is_sent()
     {
-        var form = OnePage(Decides, Width with { AskedOnlyWhen = new Is(Of(Decides), "yes"), Required = true });
+        var form = OnePage(Decides, Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes"), Required = true });
         var route = Trace(form, ("decides", new YesNoAnswer(false)), ("width", new NumberAnswer(3)));
         route.Answers["width"].Answer.ShouldBeNull();
         AnswerChecks.Check(Known(form), route).ShouldBeEmpty("off-route questions are never checked");
@@ -62,7 +62,7 @@ public sealed class RouteTests
     [Fact]
     public void A_send_off_without_a_condition_is_for_the_route_that_leads_to_it_and_for_no_other()
     {
-        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new Is(Of(Decides), "no"), "kind-no")] }, Last)
+        var form = Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "kind-no")] }, Last)
             with { SendOffs = [new SendOff("kind-no", "No", "No.")] };
         Ends(form).ShouldBe(["kind-no", "end", "end"]);
     }
@@ -70,7 +70,7 @@ public sealed class RouteTests
     [Fact]
     public void The_first_send_off_whose_condition_is_true_is_taken_else_the_default_one()
     {
-        var form = OnePage(Decides) with { SendOffs = [new SendOff("kind-no", "No", "No.") { When = new Is(Of(Decides), "no") }] };
+        var form = OnePage(Decides) with { SendOffs = [new SendOff("kind-no", "No", "No.") { When = new IsCondition(Of(Decides), "no") }] };
         Ends(form).ShouldBe(["kind-no", "end", "end"]);
     }
 

@@ -15,13 +15,13 @@ public sealed class RowsTests
         new Question("gilded", "Gilded?", new YesNoKind()),
         new Question("leaf", "Which leaf?", new ChoiceKind([new Option("gold", "Gold"), new Option("silver", "Silver")]))
         {
-            AskedOnlyWhen = new Is(new AnswerTo("gilded"), "yes"), Required = true,
+            AskedOnlyWhen = new IsCondition(new AnswerTo("gilded"), "yes"), Required = true,
         },
     ], "sign", Least: 1, Most: 3)) { Required = true };
 
     private static readonly Question Area = new("area", "Area", new WorkedOutKind(new AreaOfRows("signs", "w", "h", LengthUnit.Centimetres, "count"), Unit: "m²"));
 
-    private static readonly Question Gilded = new("gilded-count", "Gilded", new WorkedOutKind(new CountRows("signs", new Is(new AnswerTo("gilded"), "yes"))));
+    private static readonly Question Gilded = new("gilded-count", "Gilded", new WorkedOutKind(new CountRows("signs", new IsCondition(new AnswerTo("gilded"), "yes"))));
 
     private static readonly FormContent SignForm = OnePage(Signs, Area, Gilded);
 
@@ -79,9 +79,9 @@ public sealed class RowsTests
             [new Question("painter-age", "Age at the workshop", new WorkedOutKind(new AgeOn("painter-born", "day")))], "painter"));
         var form = OnePage(
             new Question("day", "When?", new DateKind()), people,
-            new Question("children", "Under ten", new WorkedOutKind(new CountRows("painters", new NumberIs(new AnswerTo("painter-age"), NumberRelation.Under, 10)))),
+            new Question("children", "Under ten", new WorkedOutKind(new CountRows("painters", new NumberCondition(new AnswerTo("painter-age"), NumberRelation.Under, 10)))),
             new Question("youngest", "Youngest", new WorkedOutKind(new OverRows("painters", "painter-age", Total.Smallest))),
-            new Question("tables", "Tables", new WorkedOutKind(new ShareOut(new CountRows("painters"), 2))));
+            new Question("tables", "Tables", new WorkedOutKind(new DivideAndRoundUp(new CountRows("painters"), 2))));
         FormStructure.Check(form).ShouldBeEmpty();
         var route = Routes.Trace(Known(form), Given(
             ("day", new DateAnswer(new LocalDate(2027, 6, 5))),

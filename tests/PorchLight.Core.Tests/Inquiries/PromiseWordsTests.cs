@@ -31,9 +31,9 @@ public sealed class PromiseWordsTests
     public void The_gist_is_their_own_words_in_one_line_else_the_title()
     {
         var said = new Dictionary<string, Answer> { ["words"] = new TextAnswer("Gulls\nand bread"), ["width"] = new NumberAnswer(3) };
-        Gist.Of(Everything, said).ShouldBe("Gulls and bread");
-        Gist.Of(Everything, new Dictionary<string, Answer>()).ShouldBe("A form");
-        Gist.Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) }).Length.ShouldBe(161);
+        InquirySummary.Of(Everything, said).ShouldBe("Gulls and bread");
+        InquirySummary.Of(Everything, new Dictionary<string, Answer>()).ShouldBe("A form");
+        InquirySummary.Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) }).Length.ShouldBe(161);
     }
 
     private static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway = false) =>

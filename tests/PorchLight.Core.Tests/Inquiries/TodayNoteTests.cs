@@ -47,12 +47,12 @@ public sealed class TodayNoteTests
     public void A_person_with_two_inquiries_is_one_person_and_who_wrote_back_is_told()
     {
         var (tilda, oskar) = (Guid.NewGuid(), Guid.NewGuid());
-        TodayNote.Say([new Owed(tilda, Thursday), new Owed(tilda, AtThree)], [oskar, oskar], 0, 0, Now, Clock)
+        TodayNote.Say([new OwedReply(tilda, Thursday), new OwedReply(tilda, AtThree)], [oskar, oskar], 0, 0, Now, Clock)
             .ShouldBe("One person is waiting for a first reply, by 15:00 today. One person has written back.");
-        TodayNote.Say([new Owed(tilda, null), new Owed(tilda, null)], [tilda, oskar], 0, 0, Now, Clock)
+        TodayNote.Say([new OwedReply(tilda, null), new OwedReply(tilda, null)], [tilda, oskar], 0, 0, Now, Clock)
             .ShouldBe("One person is waiting for a first reply. Two people have written back.");
     }
 
     private static string Say(int nods, params Instant?[] deadlines) =>
-        TodayNote.Say([.. deadlines.Select(deadline => new Owed(Guid.NewGuid(), deadline))], [], nods, 0, Now, Clock);
+        TodayNote.Say([.. deadlines.Select(deadline => new OwedReply(Guid.NewGuid(), deadline))], [], nods, 0, Now, Clock);
 }

@@ -85,7 +85,7 @@ public sealed class LandingTests
     [Fact]
     public void A_repeated_choice_lands_as_what_it_stands_for()
     {
-        var form = OnePage(Budget, new Question("again", "Again", new WorkedOutKind(new TheAnswer("budget"))) { LandsIn = new SetField("project.what") });
+        var form = OnePage(Budget, new Question("again", "Again", new WorkedOutKind(new CopiedAnswer("budget"))) { LandsIn = new SetField("project.what") });
         Landing.Plan(Known(form, ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))), ("again", AnswerState.Of(ChoiceAnswer.Of("middle")))), new Dictionary<string, Answer>(), false)
             .Writes.Single().Value.ShouldBe(new TextAnswer("4,000 to 9,000"));
     }
@@ -127,8 +127,8 @@ public sealed class LandingTests
     [Fact]
     public void Addresses_are_recognised_without_regard_to_case_and_space_and_nothing_else()
     {
-        Matching.EmailKey(" Tilda@Bakes.Example ").ShouldBe(Matching.EmailKey("tilda@bakes.example"));
-        Matching.EmailKey("tilda+walls@bakes.example").ShouldNotBe(Matching.EmailKey("tilda@bakes.example"));
+        ClientMatching.EmailKey(" Tilda@Bakes.Example ").ShouldBe(ClientMatching.EmailKey("tilda@bakes.example"));
+        ClientMatching.EmailKey("tilda+walls@bakes.example").ShouldNotBe(ClientMatching.EmailKey("tilda@bakes.example"));
     }
 
     private static LandingPlan Plan(Dictionary<string, Answer> onFile, bool knownBefore, params (string, AnswerState)[] answers) =>

@@ -27,7 +27,7 @@ public sealed class ScreeningAgainstASecondWayTests
             var soFar = Routes.Trace(Known(form), so, page);
             if (!soFar.Pages.Contains(page))
                 return;
-            var range = Ranges.Of(rules, soFar.Know(Known(form)));
+            var range = FitRanges.Of(rules, soFar.Know(Known(form)));
             var done = form.Questions.ToDictionary(question => question.Key, question => so.GetValueOrDefault(question.Key) ?? (IsBehind(form, page, question) ? null : other.GetValueOrDefault(question.Key)));
             var (fit, score) = ByHand(rules, Routes.Trace(Known(form), done).Know(Known(form)));
             score.ShouldBeInRange(range.LowScore, range.HighScore);
@@ -43,7 +43,7 @@ public sealed class ScreeningAgainstASecondWayTests
                 return;
             var form = OnePage(question);
             var all = OddForms.Domain(question).Select(AnswerState.OfNullable).Append(AnswerState.OffRoute).Select(state => ByHand(rules, Known(form, (question.Key, state)))).ToList();
-            Ranges.Of(rules, Known(form)).ShouldBe(new FitRange(all.Min(one => one.Score), all.Max(one => one.Score), all.Min(one => one.Fit), all.Max(one => one.Fit)));
+            FitRanges.Of(rules, Known(form)).ShouldBe(new FitRange(all.Min(one => one.Score), all.Max(one => one.Score), all.Min(one => one.Fit), all.Max(one => one.Fit)));
         });
 
     [Fact]
@@ -53,7 +53,7 @@ public sealed class ScreeningAgainstASecondWayTests
             // Rows have more variants than can be tried; they stay as they are here, and are tried elsewhere.
             if (rows > 0)
                 given["walls"] = null;
-            var found = Changes.Find(rules, Known(form), given);
+            var found = FitChanges.Find(rules, Known(form), given);
             var (fit, route) = Judge(given);
             if (found is null && fit == Fit.ComeIn)
                 return;
@@ -94,8 +94,8 @@ public sealed class ScreeningAgainstASecondWayTests
         {
             var form = Form(
                 new Page("one", "One", [OddForms.Flag]),
-                new Page("two", "Two", [OddForms.People with { AskedOnlyWhen = new Is(Of(OddForms.Flag), "yes") }, Budget, OddForms.Taste]));
-            rules = rules with { Signals = [.. rules.Signals, Points("p", more, new NumberIs(Of(OddForms.People), NumberRelation.Over, 6)), Points("t", 20, new NumberIs(Of(OddForms.Taste), NumberRelation.AtLeast, 3))] };
+                new Page("two", "Two", [OddForms.People with { AskedOnlyWhen = new IsCondition(Of(OddForms.Flag), "yes") }, Budget, OddForms.Taste]));
+            rules = rules with { Signals = [.. rules.Signals, Points("p", more, new NumberCondition(Of(OddForms.People), NumberRelation.Over, 6)), Points("t", 20, new NumberCondition(Of(OddForms.Taste), NumberRelation.AtLeast, 3))] };
             given = form.Questions.ToDictionary(question => question.Key, question => given[question.Key]);
             var fit = FitOf(given);
             var ones = form.Questions.SelectMany(question => Others(question, given)).ToList();
@@ -103,7 +103,7 @@ public sealed class ScreeningAgainstASecondWayTests
                 : form.Questions.SelectMany(first => form.Questions.Where(second => second != first)
                     .SelectMany(second => Others(first, given).SelectMany(changed => Others(second, changed)))).Select(FitOf).Where(better => better > fit).Cast<Fit?>().Max() is { } two ? (2, two)
                 : (0, fit);
-            var found = Changes.Find(rules, Known(form), given);
+            var found = FitChanges.Find(rules, Known(form), given);
             (found?.Changes.Count ?? 0, found?.Fit ?? fit).ShouldBe(best, found?.Sentence ?? "nothing was found");
 
             Fit FitOf(Dictionary<string, Answer?> answers) => ByHand(rules, Routes.Trace(Known(form), answers).Know(Known(form))).Fit;
@@ -115,7 +115,7 @@ public sealed class ScreeningAgainstASecondWayTests
     private static bool IsBehind(FormContent form, string page, Question question) =>
         form.Pages.TakeWhile(one => one.Key != page).Any(one => one.Questions.Contains(question));
 
-    private static (Fit Fit, int Score) ByHand(ScreeningRules rules, Known known)
+    private static (Fit Fit, int Score) ByHand(ScreeningRules rules, AnswerContext known)
     {
         var score = rules.Base;
         var (flags, broken) = (0, false);

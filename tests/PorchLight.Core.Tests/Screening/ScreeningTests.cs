@@ -7,9 +7,9 @@ namespace PorchLight.Core.Tests.Screening;
 
 public sealed class ScreeningTests
 {
-    private static readonly Signal BigBudget = Points("big", 30, new NumberIs(Of(Budget), NumberRelation.AtLeast, 4000, "EUR"));
-    private static readonly Signal DecidesIt = Points("decides", 20, new Is(Of(Decides), "yes"));
-    private static readonly Signal Hurry = Points("hurry", -10, new WithinNextDays(Of(Wanted), 28));
+    private static readonly Signal BigBudget = Points("big", 30, new NumberCondition(Of(Budget), NumberRelation.AtLeast, 4000, "EUR"));
+    private static readonly Signal DecidesIt = Points("decides", 20, new IsCondition(Of(Decides), "yes"));
+    private static readonly Signal Hurry = Points("hurry", -10, new WithinNextDaysCondition(Of(Wanted), 28));
 
     [Fact]
     public void The_score_is_the_base_and_the_points_of_the_true_signals()
@@ -25,7 +25,7 @@ public sealed class ScreeningTests
     [InlineData(-10, Fit.TalkFirst)]
     [InlineData(-11, Fit.NotNow)]
     public void Thresholds_include_their_own_value(int points, Fit fit) =>
-        Judge(Rules(Points("p", points, new All([]))), []).Fit.ShouldBe(fit);
+        Judge(Rules(Points("p", points, new AllCondition([]))), []).Fit.ShouldBe(fit);
 
     [Fact]
     public void Unknown_counts_for_nothing_and_is_kept_apart_from_false()
@@ -38,7 +38,7 @@ public sealed class ScreeningTests
     [Fact]
     public void A_deal_breaker_ends_it_unless_the_client_is_always_welcome()
     {
-        var rules = Rules(Points("p", 80, new All([])), new Signal("broken", "Broken", new Is(Of(Decides), "no"), new DealBreakerEffect()));
+        var rules = Rules(Points("p", 80, new AllCondition([])), new Signal("broken", "Broken", new IsCondition(Of(Decides), "no"), new DealBreakerEffect()));
         var known = Sent(("decides", new YesNoAnswer(false)));
         Screener.Judge(rules, known).Fit.ShouldBe(Fit.NotNow);
         Screener.Judge(rules, known).Contributions[0].Signal.ShouldBe("broken", "what ends it is said first");
@@ -48,34 +48,34 @@ public sealed class ScreeningTests
     [Fact]
     public void So_many_flags_as_the_limit_are_a_no_also_for_the_always_welcome()
     {
-        Signal Flag(string key) => new(key, key, new Is(Of(Decides), "no"), new FlagEffect());
+        Signal Flag(string key) => new(key, key, new IsCondition(Of(Decides), "no"), new FlagEffect());
         var known = Sent(("decides", new YesNoAnswer(false)));
-        Screener.Judge(Rules(Points("p", 80, new All([])), Flag("a")), known).Fit.ShouldBe(Fit.ComeIn);
-        Screener.Judge(Rules(Points("p", 80, new All([])), Flag("a"), Flag("b")), known, alwaysComeIn: true).Fit.ShouldBe(Fit.NotNow);
+        Screener.Judge(Rules(Points("p", 80, new AllCondition([])), Flag("a")), known).Fit.ShouldBe(Fit.ComeIn);
+        Screener.Judge(Rules(Points("p", 80, new AllCondition([])), Flag("a"), Flag("b")), known, alwaysComeIn: true).Fit.ShouldBe(Fit.NotNow);
     }
 
     [Fact]
     public void The_range_bounds_signals_on_one_question_together()
     {
         // The two budget signals exclude each other, so their points never add up.
-        var small = Points("small", 25, new NumberIs(Of(Budget), NumberRelation.Under, 1500, "EUR"));
-        Ranges.Of(Rules(BigBudget, small, DecidesIt), Sample.Known(Everything)).ShouldBe(new FitRange(20, 70, Fit.TalkFirst, Fit.ComeIn));
+        var small = Points("small", 25, new NumberCondition(Of(Budget), NumberRelation.Under, 1500, "EUR"));
+        FitRanges.Of(Rules(BigBudget, small, DecidesIt), Sample.Known(Everything)).ShouldBe(new FitRange(20, 70, Fit.TalkFirst, Fit.ComeIn));
     }
 
     [Fact]
     public void The_range_closes_on_the_verdict_when_everything_is_known()
     {
         var known = Sent(("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true)));
-        Ranges.Of(Rules(BigBudget, DecidesIt), known).ShouldBe(new FitRange(70, 70, Fit.ComeIn, Fit.ComeIn));
+        FitRanges.Of(Rules(BigBudget, DecidesIt), known).ShouldBe(new FitRange(70, 70, Fit.ComeIn, Fit.ComeIn));
     }
 
     [Fact]
     public void Beyond_the_limit_of_completions_the_range_is_wider_never_narrower()
     {
         var many = Extras with { Kind = new ChoiceKind([.. Enumerable.Range(0, 15).Select(n => new Option($"o{n}", $"Option {n}"))], Several: true) };
-        var any = new Any([.. Enumerable.Range(0, 15).Select(n => new Includes(Of(many), $"o{n}"))]);
+        var any = new AnyCondition([.. Enumerable.Range(0, 15).Select(n => new IncludesCondition(Of(many), $"o{n}"))]);
         var rules = Rules(Points("a", 30, any), Points("b", -30, any));
-        Ranges.Of(rules, Sample.Known(OnePage(many))).ShouldBe(new FitRange(-10, 50, Fit.NotNow, Fit.ComeIn));
+        FitRanges.Of(rules, Sample.Known(OnePage(many))).ShouldBe(new FitRange(-10, 50, Fit.NotNow, Fit.ComeIn));
     }
 
     [Fact]
@@ -92,7 +92,7 @@ public sealed class ScreeningTests
                     answered[question.Key] = given[question.Key];
                 foreach (var question in form.Pages.Single(one => one.Key == page).Questions)
                 {
-                    var range = Ranges.Of(rules, known with { Answers = Routes.Trace(known, answered, page).Answers });
+                    var range = FitRanges.Of(rules, known with { Answers = Routes.Trace(known, answered, page).Answers });
                     final.Score.ShouldBeInRange(range.LowScore, range.HighScore);
                     ((int)final.Fit).ShouldBeInRange((int)range.WorstFit, (int)range.BestFit);
                     answered[question.Key] = given[question.Key];
@@ -104,7 +104,7 @@ public sealed class ScreeningTests
     public void What_would_change_it_is_the_smallest_change_to_the_best_fit()
     {
         var given = Given(("budget", ChoiceAnswer.Of("small")), ("decides", new YesNoAnswer(true)));
-        var change = Changes.Find(Rules(BigBudget, DecidesIt), Sample.Known(Everything), given)!;
+        var change = FitChanges.Find(Rules(BigBudget, DecidesIt), Sample.Known(Everything), given)!;
         change.Sentence.ShouldBe("It would become Come in if “What have you set aside?” were “4,000 to 9,000”.");
         change.Changes.Select(one => (one.Question, one.Words)).ShouldBe([("budget", "4,000 to 9,000")]);
     }
@@ -114,8 +114,8 @@ public sealed class ScreeningTests
     {
         var given = Given(("budget", ChoiceAnswer.Of("small")), ("decides", new YesNoAnswer(false)));
         var rules = new ScreeningRules(0, 50, 40, 2, [BigBudget, DecidesIt]);
-        Changes.Find(rules, Sample.Known(Everything), given)!.Changes.Select(one => one.Question).ShouldBe(["budget", "decides"]);
-        Changes.Find(rules, Sample.Known(Everything), Given(("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true)))).ShouldBeNull();
+        FitChanges.Find(rules, Sample.Known(Everything), given)!.Changes.Select(one => one.Question).ShouldBe(["budget", "decides"]);
+        FitChanges.Find(rules, Sample.Known(Everything), Given(("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true)))).ShouldBeNull();
     }
 
     [Fact]
@@ -123,7 +123,7 @@ public sealed class ScreeningTests
         Gen.Select(RandomForms.Form, RandomForms.Answers, RandomForms.Screening).Sample((form, given, rules) =>
         {
             var known = Sample.Known(form);
-            if (Changes.Find(rules, known, given) is not { } found)
+            if (FitChanges.Find(rules, known, given) is not { } found)
                 return;
             var changed = new Dictionary<string, Answer?>(given);
             foreach (var change in found.Changes)
@@ -133,7 +133,7 @@ public sealed class ScreeningTests
             ((int)found.Fit).ShouldBeGreaterThan((int)FitOf(given));
         });
 
-    private static Known Sent(params (string Key, Answer? Answer)[] given)
+    private static AnswerContext Sent(params (string Key, Answer? Answer)[] given)
     {
         var known = Sample.Known(Everything);
         return known with { Answers = Routes.Trace(known, Given(given)).Answers };

@@ -17,18 +17,18 @@ public sealed class CommitPointTests : IDisposable
     private static readonly Guid Second = new("019abc00-0000-7000-8000-000000000002");
 
     /// <summary>What happens, hours after the start. Whoever got no answer does the same again.</summary>
-    private static readonly (int Hour, Func<TestHouse, Task> Do)[] Story =
+    private static readonly (int Hour, Func<TestApp, Task> Do)[] Story =
     [
-        (0, house => ShouldEndAsync(house.SendAsync(Answers(), First), HttpStatusCode.OK)),
-        (0, house => house.WorkAsync()),
+        (0, app => ShouldEndAsync(app.SendAsync(Answers(), First), HttpStatusCode.OK)),
+        (0, app => app.WorkAsync()),
         (1, AskForACallAsync),
-        (24, house => house.WorkAsync()),
-        (25, house => FillTheGapAsync(house, "I know that wall.")),
+        (24, app => app.WorkAsync()),
+        (25, app => FillTheGapAsync(app, "I know that wall.")),
         // Whoever sends a second time what has gone already is told so.
-        (26, house => SendTheNodAsync(house, HttpStatusCode.OK, HttpStatusCode.Conflict, HttpStatusCode.NotFound)),
-        (26, house => house.WorkAsync()),
-        (27, house => ShouldEndAsync(house.SendAsync(Answers(budget: "1500-4000"), Second), HttpStatusCode.OK)),
-        (27, house => house.WorkAsync()),
+        (26, app => SendTheNodAsync(app, HttpStatusCode.OK, HttpStatusCode.Conflict, HttpStatusCode.NotFound)),
+        (26, app => app.WorkAsync()),
+        (27, app => ShouldEndAsync(app.SendAsync(Answers(budget: "1500-4000"), Second), HttpStatusCode.OK)),
+        (27, app => app.WorkAsync()),
     ];
 
     private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-commit-points-").FullName;
@@ -39,17 +39,17 @@ public sealed class CommitPointTests : IDisposable
         var points = new CommitPoints(_folder);
         var began = new List<int>();
         Dictionary<string, long> undisturbed;
-        await using (var house = Watched(points))
+        await using (var app = Watched(points))
         {
-            await OpenAsync(house, points);
+            await OpenAsync(app, points);
             for (var act = 0; act < Story.Length; act++)
             {
-                await ActAsync(house, act);
+                await ActAsync(app, act);
                 began.AddRange(Enumerable.Repeat(act, points.Taken.Count - began.Count));
             }
 
             points.Watched = null;
-            undisturbed = await house.AskAsync(CountsAsync);
+            undisturbed = await app.AskAsync(CountsAsync);
         }
 
         points.Taken.Count.ShouldBeGreaterThan(2 * Story.Length, "the story writes with nearly every act");
@@ -58,14 +58,14 @@ public sealed class CommitPointTests : IDisposable
         foreach (var (copy, act) in points.Taken.Zip(began))
         {
             var because = $"it died at commit point {Path.GetFileName(copy)}, in act {act}";
-            await using var house = Revived(copy, Story[act].Hour);
-            await house.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+            await using var app = Revived(copy, Story[act].Hour);
+            await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
             for (var next = act; next < Story.Length; next++)
-                await ActAsync(house, next);
-            await house.AskAsync(async db =>
+                await ActAsync(app, next);
+            await app.AskAsync(async db =>
             {
                 (await CountsAsync(db)).ShouldBe(undisturbed, ignoreOrder: true, because);
-                await SoundHouse.ShouldBeSoundAsync(db, because);
+                await DataConsistency.ShouldBeSoundAsync(db, because);
                 return 0;
             });
         }
@@ -77,18 +77,18 @@ public sealed class CommitPointTests : IDisposable
         await using var server = new SmtpHost();
         var points = new CommitPoints(_folder);
         var gone = new List<int>();
-        await using (var house = Watched(points))
+        await using (var app = Watched(points))
         {
-            await OpenAsync(house, points);
+            await OpenAsync(app, points);
             points.Watched = null;
-            await house.AskAsync(async db =>
+            await app.AskAsync(async db =>
             {
                 (await db.BusinessAsync()).Smtp = new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null);
                 return await db.SaveChangesAsync();
             });
-            (await house.SendAsync(Answers(), First)).EnsureSuccessStatusCode();
-            points.Watched = house.Folder;
-            await house.WorkAsync();
+            (await app.SendAsync(Answers(), First)).EnsureSuccessStatusCode();
+            points.Watched = app.Folder;
+            await app.WorkAsync();
             points.Watched = null;
             // Before the claim and at both sides of its commit nothing is on the line; from "how it ended" on it has gone.
             gone.AddRange(points.Taken.Select((_, index) => index < 2 ? 0 : 1));
@@ -100,10 +100,10 @@ public sealed class CommitPointTests : IDisposable
         foreach (var (copy, already) in points.Taken.Zip(gone))
         {
             var before = server.Taken.Count;
-            await using var house = Revived(copy, 0);
-            await house.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
-            await house.WorkAsync();
-            ends.Add((await house.AskAsync(db => db.OutgoingMail.SingleAsync())).State);
+            await using var app = Revived(copy, 0);
+            await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+            await app.WorkAsync();
+            ends.Add((await app.AskAsync(db => db.OutgoingMail.SingleAsync())).State);
             (already + server.Taken.Count - before).ShouldBeLessThanOrEqualTo(1, $"a second mail after {Path.GetFileName(copy)}");
         }
 
@@ -112,59 +112,59 @@ public sealed class CommitPointTests : IDisposable
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
-    private static TestHouse Watched(CommitPoints points) => new()
+    private static TestApp Watched(CommitPoints points) => new()
     {
         Durable = true,
         Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)),
     };
 
-    private static TestHouse Revived(string copy, int hour) => new() { Folder = copy, Time = TimeAt(hour) };
+    private static TestApp Revived(string copy, int hour) => new() { Folder = copy, Time = TimeAt(hour) };
 
     private static FakeTimeProvider TimeAt(int hour)
     {
-        var time = new FakeTimeProvider(TestHouse.Usual);
+        var time = new FakeTimeProvider(TestApp.Usual);
         time.Advance(TimeSpan.FromHours(hour));
         return time;
     }
 
     /// <summary>Does what the worker does at each start, and copies from here on.</summary>
-    private static async Task OpenAsync(TestHouse house, CommitPoints points)
+    private static async Task OpenAsync(TestApp app, CommitPoints points)
     {
-        _ = house.Server;
-        await house.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
-        await house.WorkAsync();
-        points.Watched = house.Folder;
+        _ = app.Server;
+        await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+        await app.WorkAsync();
+        points.Watched = app.Folder;
     }
 
-    private static async Task ActAsync(TestHouse house, int act)
+    private static async Task ActAsync(TestApp app, int act)
     {
         var (hour, doIt) = Story[act];
-        house.Time.SetUtcNow(TestHouse.Usual.AddHours(hour));
-        await doIt(house);
+        app.Time.SetUtcNow(TestApp.Usual.AddHours(hour));
+        await doIt(app);
     }
 
-    private static async Task AskForACallAsync(TestHouse house)
+    private static async Task AskForACallAsync(TestApp app)
     {
-        var receipt = (await house.SendAsync(Answers(), First).JsonAsync()).Text("receipt");
-        await ShouldEndAsync(house.CreateClient().PostAsync($"/public/receipts/{receipt}/call", null), HttpStatusCode.NoContent);
+        var receipt = (await app.SendAsync(Answers(), First).JsonAsync()).Text("receipt");
+        await ShouldEndAsync(app.CreateClient().PostAsync($"/public/receipts/{receipt}/call", null), HttpStatusCode.NoContent);
     }
 
-    private static async Task FillTheGapAsync(TestHouse house, string words)
+    private static async Task FillTheGapAsync(TestApp app, string words)
     {
-        var (path, draft) = await WaitingAsync(house);
+        var (path, draft) = await WaitingAsync(app);
         var now = draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
-        await ShouldEndAsync(house.Owner().PutAsync(path, Body(new { was = draft, now })), HttpStatusCode.OK);
+        await ShouldEndAsync(app.Owner().PutAsync(path, Body(new { was = draft, now })), HttpStatusCode.OK);
     }
 
-    private static async Task SendTheNodAsync(TestHouse house, params HttpStatusCode[] ends)
+    private static async Task SendTheNodAsync(TestApp app, params HttpStatusCode[] ends)
     {
-        var (path, draft) = await WaitingAsync(house);
-        await ShouldEndAsync(house.Owner().PostAsync(path + "/send", Body(new { seen = draft, now = true })), ends);
+        var (path, draft) = await WaitingAsync(app);
+        await ShouldEndAsync(app.Owner().PostAsync(path + "/send", Body(new { seen = draft, now = true })), ends);
     }
 
-    private static async Task<(string Path, MessageDraft Draft)> WaitingAsync(TestHouse house)
+    private static async Task<(string Path, MessageDraft Draft)> WaitingAsync(TestApp app)
     {
-        var run = (await house.AskAsync(db => db.Runs.ToListAsync())).MinBy(run => run.Id.Value)!;
+        var run = (await app.AskAsync(db => db.Runs.ToListAsync())).MinBy(run => run.Id.Value)!;
         return ($"/api/nods/{run.Id}/first", run.Drafts.ByStep["first"]);
     }
 

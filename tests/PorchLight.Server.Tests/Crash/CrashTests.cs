@@ -19,24 +19,24 @@ public sealed class CrashTests : IDisposable
     public async Task Killed_while_it_starts_for_the_first_time_it_comes_up_the_next_time()
     {
         var random = new Random(_seed);
-        await using var house = new HouseProcess(_folder);
+        await using var app = new AppProcess(_folder);
         for (var n = 0; n < Math.Max(2, _kills / 2); n++)
-            await house.DieWhileStartingAsync(random.Next(200, 1500));
-        await house.StartAsync();
-        (await house.MailHealthAsync()).ShouldNotBeNullOrEmpty($"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {house.Said()}");
+            await app.DieWhileStartingAsync(random.Next(200, 1500));
+        await app.StartAsync();
+        (await app.MailHealthAsync()).ShouldNotBeNullOrEmpty($"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {app.Said()}");
     }
 
     [Fact]
     public async Task However_often_the_house_is_killed_nothing_acknowledged_is_lost_and_nothing_happens_twice()
     {
         var random = new Random(_seed);
-        await using var house = new HouseProcess(_folder);
-        var people = new People(house, new Uri(house.Address, await FormPathAsync()), random);
-        using var stop = new CancellationTokenSource();
-        var acts = Enumerable.Range(0, 3).Select(who => people.LeadsAsync(who, stop.Token)).Append(people.OwnerAsync(stop.Token)).ToList();
+        await using var app = new AppProcess(_folder);
+        var people = new SimulatedPeople(app, new Uri(app.Address, await FormPathAsync()), random);
+        using var cancellationToken = new CancellationTokenSource();
+        var acts = Enumerable.Range(0, 3).Select(who => people.LeadsAsync(who, cancellationToken.Token)).Append(people.OwnerAsync(cancellationToken.Token)).ToList();
         for (var n = 0; n < _kills; n++)
         {
-            await house.StartAsync();
+            await app.StartAsync();
             // Mostly in the middle of things, now and then before anybody has been answered.
             if (n % 5 != 0)
                 await SomebodyWasAnsweredAsync(() => n % 2 == 0 ? people.Acknowledged.Count : people.Nodded.Count, acts);
@@ -44,26 +44,26 @@ public sealed class CrashTests : IDisposable
             lock (random)
                 moment = random.Next(600);
             await Task.Delay(moment);
-            await house.KillAsync();
+            await app.KillAsync();
         }
 
-        await house.StartAsync();
-        await stop.CancelAsync();
+        await app.StartAsync();
+        await cancellationToken.CancelAsync();
         foreach (var act in acts)
             await act.ContinueWith(done => done.IsFaulted ? throw done.Exception!.InnerException! : 0, TaskScheduler.Default);
-        while (await house.MailHealthAsync() != "ready")
+        while (await app.MailHealthAsync() != "ready")
             await Task.Delay(50);
-        await house.KillAsync();
+        await app.KillAsync();
 
-        await using var after = new TestHouse { Folder = _folder };
-        var because = $"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {house.Said()}";
+        await using var after = new TestApp { Folder = _folder };
+        var because = $"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {app.Said()}";
         people.Surprises.ShouldBeEmpty(because);
         people.Acknowledged.Count.ShouldBeGreaterThan(_kills, because);
         people.Nodded.Count.ShouldBeGreaterThan(_kills / 8, because);
         await after.AskAsync(async db =>
         {
             await EveryAcknowledgedSendingIsThereOnceAsync(db, after, people, because);
-            await SoundHouse.ShouldBeSoundAsync(db, because);
+            await DataConsistency.ShouldBeSoundAsync(db, because);
             var effects = (await db.OutgoingMail.ToListAsync()).ToLookup(mail => mail.EffectKey);
             effects.ShouldAllBe(mails => mails.Single().State == MailState.HandedOver, because);
             foreach (var (run, step) in people.Nodded)
@@ -83,9 +83,9 @@ public sealed class CrashTests : IDisposable
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
-    private static async Task EveryAcknowledgedSendingIsThereOnceAsync(PorchDb db, TestHouse house, People people, string because)
+    private static async Task EveryAcknowledgedSendingIsThereOnceAsync(PorchDb db, TestApp app, SimulatedPeople people, string because)
     {
-        await using var scope = house.Services.CreateAsyncScope();
+        await using var scope = app.Services.CreateAsyncScope();
         var tokens = scope.ServiceProvider.GetRequiredService<Tokens>();
         var submissions = (await db.Submissions.ToListAsync()).ToLookup(submission => submission.SendKey);
         var inquiries = (await db.Inquiries.ToListAsync()).ToLookup(inquiry => inquiry.SubmissionId);
@@ -113,9 +113,9 @@ public sealed class CrashTests : IDisposable
     /// <summary>Makes the business while nobody watches, and says where its form takes inquiries.</summary>
     private async Task<string> FormPathAsync()
     {
-        await using var house = new TestHouse { Folder = _folder };
+        await using var app = new TestApp { Folder = _folder };
         // These leads are faster than people.
-        await house.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
-        return $"/public/forms/{await house.LinkAsync()}/";
+        await app.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
+        return $"/public/forms/{await app.LinkAsync()}/";
     }
 }

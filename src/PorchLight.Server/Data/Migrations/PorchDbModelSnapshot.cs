@@ -241,7 +241,7 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("Businesses");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Data.DoneAct", b =>
+            modelBuilder.Entity("PorchLight.Server.Data.CompletedRequest", b =>
                 {
                     b.Property<Guid>("Key")
                         .HasColumnType("TEXT");
@@ -261,7 +261,7 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.HasKey("Key");
 
-                    b.ToTable("DoneActs");
+                    b.ToTable("CompletedRequests");
                 });
 
             modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
@@ -451,33 +451,6 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("LookUpLists");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Forms.OpenAgainWish", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("At")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Email")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("EmailKey")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("FormId")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("FormId", "EmailKey")
-                        .IsUnique();
-
-                    b.ToTable("OpenAgainWishes");
-                });
-
             modelBuilder.Entity("PorchLight.Server.Forms.PersonalLink", b =>
                 {
                     b.Property<Guid>("Id")
@@ -548,6 +521,33 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("PersonalLinks");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Forms.ReopenSubscription", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("EmailKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FormId", "EmailKey")
+                        .IsUnique();
+
+                    b.ToTable("ReopenSubscriptions");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
                 {
                     b.Property<Guid>("FormId")
@@ -580,9 +580,6 @@ namespace PorchLight.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid?>("Filling")
-                        .HasColumnType("TEXT");
-
                     b.Property<Guid?>("FormId")
                         .HasColumnType("TEXT");
 
@@ -597,6 +594,9 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<string>("Question")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("SendKey")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("StoredAs")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -606,7 +606,7 @@ namespace PorchLight.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("Filling");
+                    b.HasIndex("SendKey");
 
                     b.HasIndex("SubmissionId");
 
@@ -654,7 +654,7 @@ namespace PorchLight.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid?>("SeatId")
+                    b.Property<Guid?>("UserId")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -665,7 +665,7 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("Invites");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Identity.Seat", b =>
+            modelBuilder.Entity("PorchLight.Server.Identity.User", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -812,7 +812,7 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("Inquiries");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Inquiries.KeptFilling", b =>
+            modelBuilder.Entity("PorchLight.Server.Inquiries.SavedDraft", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -866,7 +866,7 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasIndex("FormId", "SendKey")
                         .IsUnique();
 
-                    b.ToTable("KeptFillings");
+                    b.ToTable("SavedDrafts");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Inquiries.Submission", b =>
@@ -1258,7 +1258,7 @@ namespace PorchLight.Server.Data.Migrations
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
                 {
-                    b.HasOne("PorchLight.Server.Identity.Seat", null)
+                    b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1267,7 +1267,7 @@ namespace PorchLight.Server.Data.Migrations
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserLogin<System.Guid>", b =>
                 {
-                    b.HasOne("PorchLight.Server.Identity.Seat", null)
+                    b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1282,7 +1282,7 @@ namespace PorchLight.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("PorchLight.Server.Identity.Seat", null)
+                    b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -1291,7 +1291,7 @@ namespace PorchLight.Server.Data.Migrations
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<System.Guid>", b =>
                 {
-                    b.HasOne("PorchLight.Server.Identity.Seat", null)
+                    b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)

@@ -28,13 +28,13 @@ internal static class PracticeMailbox
     });
 
     /// <summary>Lays their answer to a message into the mailbox and says that it came, as part of the caller's transaction.</summary>
-    public static async Task AnswerAsync(PorchDb db, EventLog events, PracticeMessage message, string text, Instant at, CancellationToken stop)
+    public static async Task AnswerAsync(PorchDb db, EventLog events, PracticeMessage message, string text, Instant at, CancellationToken cancellationToken)
     {
         var subject = KnownValues.OneLine(
             message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject);
         // The sender is recognised by the address, as for any mail that comes in.
-        var key = Matching.EmailKey(message.To);
-        var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, stop);
+        var key = ClientMatching.EmailKey(message.To);
+        var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, cancellationToken);
         db.PracticeMail.Add(new PracticeMessage
         {
             Id = new Id<PracticeMessage>(Guid.CreateVersion7()),

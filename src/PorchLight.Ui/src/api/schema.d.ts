@@ -2511,7 +2511,7 @@ export interface paths {
                     later?: string;
                 };
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2526,7 +2526,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["DoorView"];
+                        "application/json": components["schemas"]["FormPageView"];
                     };
                 };
             };
@@ -2552,7 +2552,7 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2561,7 +2561,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["Filling"];
+                    "application/json": components["schemas"]["EvaluateRequest"];
                 };
             };
             responses: {
@@ -2571,7 +2571,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["FillingStep"];
+                        "application/json": components["schemas"]["EvaluatedPage"];
                     };
                 };
             };
@@ -2595,7 +2595,7 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2604,7 +2604,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["Sending"];
+                    "application/json": components["schemas"]["SubmissionRequest"];
                 };
             };
             responses: {
@@ -2697,7 +2697,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/public/forms/{token}/kept": {
+    "/public/forms/{token}/saved-draft": {
         parameters: {
             query?: never;
             header?: never;
@@ -2709,7 +2709,7 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2718,7 +2718,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["KeptAnswers"];
+                    "application/json": components["schemas"]["DraftAnswers"];
                 };
             };
             responses: {
@@ -2728,7 +2728,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Kept"];
+                        "application/json": components["schemas"]["SavedDraftLink"];
                     };
                 };
             };
@@ -2740,7 +2740,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/public/forms/{token}/kept/mail": {
+    "/public/forms/{token}/saved-draft/mail": {
         parameters: {
             query?: never;
             header?: never;
@@ -2753,7 +2753,7 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2762,7 +2762,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["MailWish"];
+                    "application/json": components["schemas"]["MailDraftLinkRequest"];
                 };
             };
             responses: {
@@ -2798,7 +2798,7 @@ export interface paths {
                     name: string;
                 };
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2845,7 +2845,7 @@ export interface paths {
                     filling: string;
                 };
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2884,7 +2884,7 @@ export interface paths {
                     typed: string;
                 };
                 header?: {
-                    "Porch-Pass"?: string;
+                    "Form-Pass"?: string;
                 };
                 path: {
                     token: string;
@@ -2913,7 +2913,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/public/forms/{token}/tell-me": {
+    "/public/forms/{token}/reopening": {
         parameters: {
             query?: never;
             header?: never;
@@ -2933,7 +2933,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TellMe"];
+                    "application/json": components["schemas"]["ReopenSubscriptionRequest"];
                 };
             };
             responses: {
@@ -3069,6 +3069,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description How somebody is met at a form.
+         * @enum {unknown}
+         */
+        AccessState: "open" | "lightOff" | "onlyByLink" | "codeNeeded" | "linkUsed" | "linkRanOut";
         /**
          * @description Who may open a form.
          * @enum {unknown}
@@ -3410,11 +3415,6 @@ export interface components {
             /** @description When the next step falls due, in words; null when none is planned. */
             nextStep: null | string;
         };
-        /**
-         * @description What a form is about, when somebody who is a client already sends it.
-         * @enum {unknown}
-         */
-        Concern: "newWorkOrMore" | "newWork" | "workInHand";
         /** @description What one signal came to. */
         Contribution: {
             /** @description The signal's key. */
@@ -3563,23 +3563,20 @@ export interface components {
             ours: null | string;
             theirs: string;
         };
-        /** @description What is seen from outside of a form, and the form itself for who may come in. */
-        DoorView: {
-            title: string;
-            business: string;
-            look: components["schemas"]["BrandLook"];
-            logo: null | string;
-            /** @description How they are met. */
-            welcome: components["schemas"]["Welcome"];
-            /** @description The same in a sentence; empty when it is open. */
-            note: string;
-            /** @description The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed. */
-            codeGoesTo: null | string;
-            /** @description What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null. */
-            lost: null | string;
-            form: null | components["schemas"]["PublicForm"];
-            /** @description Whether somebody of the business looks at the working copy: nothing is kept or sent. */
-            onlyLooking: boolean;
+        DraftAnswers: {
+            /** Format: int32 */
+            version: number;
+            page: string;
+            /** Format: uuid */
+            sendKey: string;
+            /**
+             * Format: int32
+             * @description The revision this goes on from; zero the first time.
+             */
+            revision: number;
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
         };
         /** @description An edit that says what it started from. */
         EditOfBrandLook: {
@@ -3658,6 +3655,59 @@ export interface components {
             /** @description The values as they should be. */
             now: components["schemas"]["WelcomeCard"];
         };
+        /** @description Where a filling-in stands. */
+        EvaluatedPage: {
+            /** @description The pages shown so far, the open one last. */
+            pages: string[];
+            /** @description The places that are shown on them: keys of items, and "signs/0/width" for what a row asks. */
+            shown: string[];
+            /** @description Those of them that must be answered now. */
+            required: string[];
+            /** @description Wordings with earlier answers in them, by place; only where they differ from the form's. */
+            wordings: {
+                [key: string]: string;
+            };
+            /** @description The same of the lines of help. */
+            helps: {
+                [key: string]: string;
+            };
+            /** @description Worked-out values in words, by place; only those the lead may see and that are known. */
+            workedOut: {
+                [key: string]: string;
+            };
+            /** @description What has to be known of an answer before it is sent, by place. */
+            notices: {
+                [key: string]: string;
+            };
+            /** @description The page that would follow; null when the form would end. */
+            next: null | string;
+            /** @description What has to be put right on the open page; only looked for when it is to be left. */
+            findings: components["schemas"]["Finding"][];
+            /** @description The findings in one sentence; null when there are none. */
+            summary: null | string;
+            /** @description All answers once more, when the last page is left and the form asks for it; else null. */
+            review: null | components["schemas"]["ReviewPage"][];
+        };
+        EvaluateRequest: {
+            /**
+             * Format: int32
+             * @description The version being answered.
+             */
+            version: number;
+            /** @description The open page. */
+            page: string;
+            /** @description Whether the lead wants to go on, so that the page is checked and its blanks are final. */
+            leaving: boolean;
+            /**
+             * Format: uuid
+             * @description The same through one filling-in.
+             */
+            sendKey: string;
+            /** @description By question key; null for a blank. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
         /**
          * @description What sort of file something is, for people who say which files they take.
          * @enum {unknown}
@@ -3690,59 +3740,6 @@ export interface components {
             /** Format: int64 */
             bytes: number;
             group: components["schemas"]["FileGroup"];
-        };
-        Filling: {
-            /**
-             * Format: int32
-             * @description The version being answered.
-             */
-            version: number;
-            /** @description The open page. */
-            page: string;
-            /** @description Whether the lead wants to go on, so that the page is checked and its blanks are final. */
-            leaving: boolean;
-            /**
-             * Format: uuid
-             * @description The same through one filling-in.
-             */
-            sendKey: string;
-            /** @description By question key; null for a blank. */
-            answers: {
-                [key: string]: components["schemas"]["Answer"];
-            };
-        };
-        /** @description Where a filling-in stands. */
-        FillingStep: {
-            /** @description The pages shown so far, the open one last. */
-            pages: string[];
-            /** @description The places that are shown on them: keys of items, and "signs/0/width" for what a row asks. */
-            shown: string[];
-            /** @description Those of them that must be answered now. */
-            required: string[];
-            /** @description Wordings with earlier answers in them, by place; only where they differ from the form's. */
-            wordings: {
-                [key: string]: string;
-            };
-            /** @description The same of the lines of help. */
-            helps: {
-                [key: string]: string;
-            };
-            /** @description Worked-out values in words, by place; only those the lead may see and that are known. */
-            workedOut: {
-                [key: string]: string;
-            };
-            /** @description What has to be known of an answer before it is sent, by place. */
-            notices: {
-                [key: string]: string;
-            };
-            /** @description The page that would follow; null when the form would end. */
-            next: null | string;
-            /** @description What has to be put right on the open page; only looked for when it is to be left. */
-            findings: components["schemas"]["Finding"][];
-            /** @description The findings in one sentence; null when there are none. */
-            summary: null | string;
-            /** @description All answers once more, when the last page is left and the form asks for it; else null. */
-            review: null | components["schemas"]["ReviewPage"][];
         };
         /** @description Something a person has to put right, as a value and not an exception. */
         Finding: {
@@ -3778,6 +3775,24 @@ export interface components {
             contributions: components["schemas"]["Contribution"][];
             wouldChange: null | string;
         };
+        /** @description What is seen from outside of a form, and the form itself for who may come in. */
+        FormPageView: {
+            title: string;
+            business: string;
+            look: components["schemas"]["BrandLook"];
+            logo: null | string;
+            /** @description How they are met. */
+            welcome: components["schemas"]["AccessState"];
+            /** @description The same in a sentence; empty when it is open. */
+            note: string;
+            /** @description The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed. */
+            codeGoesTo: null | string;
+            /** @description What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null. */
+            lost: null | string;
+            form: null | components["schemas"]["PublicForm"];
+            /** @description Whether somebody of the business looks at the working copy: nothing is kept or sent. */
+            onlyLooking: boolean;
+        };
         FormRow: {
             id: components["schemas"]["IdOfForm"];
             title: string;
@@ -3804,7 +3819,7 @@ export interface components {
             /** @description Who may open it. */
             admission?: components["schemas"]["Admission"];
             /** @description What it is about, for a client who has work with the business already. */
-            about?: components["schemas"]["Concern"];
+            about?: components["schemas"]["ProjectAssignment"];
             /** @description What keeps programs from filling it in. */
             guard?: components["schemas"]["SpamGuard"];
             /** @description Whether a developer's own markup may post to it, with a weaker guard. */
@@ -4023,47 +4038,6 @@ export interface components {
              */
             unfinishedDays: number;
         };
-        Kept: {
-            /** @description The address that brings the answers back. */
-            link: string;
-            token: string;
-            until: string;
-            /** Format: int32 */
-            revision: number;
-        };
-        KeptAnswers: {
-            /** Format: int32 */
-            version: number;
-            page: string;
-            /** Format: uuid */
-            sendKey: string;
-            /**
-             * Format: int32
-             * @description The revision this goes on from; zero the first time.
-             */
-            revision: number;
-            answers: {
-                [key: string]: components["schemas"]["Answer"];
-            };
-        };
-        /** @description A filling-in that is kept to be finished later. */
-        KeptView: {
-            /** @description What the link names it by. */
-            token: string;
-            /** @description Until when it is kept, in words. */
-            until: string;
-            /** Format: int32 */
-            version: number;
-            page: string;
-            /** Format: uuid */
-            sendKey: string;
-            /** Format: int32 */
-            revision: number;
-            /** @description As they were left, by question key. */
-            answers: {
-                [key: string]: components["schemas"]["Answer"];
-            };
-        };
         /**
          * @description Whether a form takes answers, and why not.
          * @enum {unknown}
@@ -4109,6 +4083,14 @@ export interface components {
         MailAnswer: {
             text: string;
         };
+        MailDraftLinkRequest: {
+            /** Format: uuid */
+            sendKey: string;
+            /** @description Where the link shall go. */
+            email: string;
+            /** @description That they want this mail. */
+            agrees: boolean;
+        };
         MailRow: {
             id: components["schemas"]["IdOfPracticeMessage"];
             incoming: boolean;
@@ -4153,14 +4135,6 @@ export interface components {
             messageId: string;
             clientId: null | components["schemas"]["IdOfClient"];
             name: null | string;
-        };
-        MailWish: {
-            /** Format: uuid */
-            sendKey: string;
-            /** @description Where the link shall go. */
-            email: string;
-            /** @description That they want this mail. */
-            agrees: boolean;
         };
         /** @description A message to one person, as it would go out, with its gaps. */
         MessageDraft: {
@@ -4355,6 +4329,11 @@ export interface components {
             name: string;
             email: string;
         };
+        /**
+         * @description What a form is about, when somebody who is a client already sends it.
+         * @enum {unknown}
+         */
+        ProjectAssignment: "newWorkOrMore" | "newWork" | "workInHand";
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
             fit: null | components["schemas"]["Fit"];
@@ -4401,7 +4380,7 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
             /** @description The first page, untouched. */
-            start: components["schemas"]["FillingStep"];
+            start: components["schemas"]["EvaluatedPage"];
             /** @description Says when it was opened; to be sent along. */
             ticket: string;
             /**
@@ -4411,7 +4390,7 @@ export interface components {
             leastSeconds: number;
             /** @description Whether a proof of work has to be sent along. */
             proof: boolean;
-            kept: null | components["schemas"]["KeptView"];
+            kept: null | components["schemas"]["SavedDraftView"];
         };
         /** @description What stands on a page, as a lead may see it. */
         PublicItem: components["schemas"]["PublicItemPublicQuestion"] | components["schemas"]["PublicItemPublicHeading"] | components["schemas"]["PublicItemPublicPassage"] | components["schemas"]["PublicItemPublicPicture"] | components["schemas"]["PublicItemPublicVideo"] | components["schemas"]["PublicItemPublicDivider"] | components["schemas"]["PublicItemPublicDownload"];
@@ -4530,6 +4509,10 @@ export interface components {
             /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
             accent: string;
         };
+        ReopenSubscriptionRequest: {
+            /** @description Where to write. */
+            email: string;
+        };
         Reply: {
             subject: string;
             text: string;
@@ -4559,6 +4542,32 @@ export interface components {
         RoleChange: {
             role: string;
         };
+        SavedDraftLink: {
+            /** @description The address that brings the answers back. */
+            link: string;
+            token: string;
+            until: string;
+            /** Format: int32 */
+            revision: number;
+        };
+        /** @description A filling-in that is kept to be finished later. */
+        SavedDraftView: {
+            /** @description What the link names it by. */
+            token: string;
+            /** @description Until when it is kept, in words. */
+            until: string;
+            /** Format: int32 */
+            version: number;
+            page: string;
+            /** Format: uuid */
+            sendKey: string;
+            /** Format: int32 */
+            revision: number;
+            /** @description As they were left, by question key. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
         SeatRow: {
             /** Format: uuid */
             id: string;
@@ -4566,31 +4575,6 @@ export interface components {
             email: string;
             role: string;
             you: boolean;
-        };
-        /** @description What a lead sends. */
-        Sending: {
-            /**
-             * Format: int32
-             * @description The version of the form they saw.
-             */
-            version: number;
-            /**
-             * Format: uuid
-             * @description The same for every try to send one filling-in.
-             */
-            sendKey: string;
-            /** @description By question key; null for a blank. */
-            answers: {
-                [key: string]: components["schemas"]["Answer"];
-            };
-            /** @description The page the form stood on, or null. */
-            cameFrom: null | string;
-            /** @description What the form said of when it was opened; null when the sender never saw it. */
-            ticket?: null | string;
-            /** @description What stands in the field that people do not see; null or empty for people. */
-            trap?: null | string;
-            /** @description The proof of work, where the form asks for one. */
-            proof?: null | string;
         };
         SentFile: {
             name: string;
@@ -4747,9 +4731,30 @@ export interface components {
             /** Format: int32 */
             tries: number;
         };
-        TellMe: {
-            /** @description Where to write. */
-            email: string;
+        /** @description What a lead sends. */
+        SubmissionRequest: {
+            /**
+             * Format: int32
+             * @description The version of the form they saw.
+             */
+            version: number;
+            /**
+             * Format: uuid
+             * @description The same for every try to send one filling-in.
+             */
+            sendKey: string;
+            /** @description By question key; null for a blank. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+            /** @description The page the form stood on, or null. */
+            cameFrom: null | string;
+            /** @description What the form said of when it was opened; null when the sender never saw it. */
+            ticket?: null | string;
+            /** @description What stands in the field that people do not see; null or empty for people. */
+            trap?: null | string;
+            /** @description The proof of work, where the form asks for one. */
+            proof?: null | string;
         };
         TestResult: {
             /** @description Whether the mail server took it. */
@@ -4818,11 +4823,6 @@ export interface components {
             /** @description A web address the owner saved, or null. */
             address?: null | string;
         };
-        /**
-         * @description How somebody is met at a form.
-         * @enum {unknown}
-         */
-        Welcome: "open" | "lightOff" | "onlyByLink" | "codeNeeded" | "linkUsed" | "linkRanOut";
         /** @description Who welcomes people on the cover of forms. */
         WelcomeCard: {
             /**

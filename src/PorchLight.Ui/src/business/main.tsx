@@ -9,8 +9,8 @@ import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
 import { NodPanel } from "./followThrough/NodPanel";
-import { House } from "./frame/House";
-import { NothingHere } from "./frame/NothingHere";
+import { AppShell } from "./shell/AppShell";
+import { NothingHere } from "./shell/NothingHere";
 import { JoinPage } from "./identity/JoinPage";
 import { PasswordPage } from "./identity/PasswordPage";
 import { InquiryList } from "./inquiries/InquiryList";
@@ -35,7 +35,7 @@ const queries = new QueryClient({
 const router = createBrowserRouter([
   { path: "/join/:token", element: <JoinPage /> },
   {
-    element: <House />,
+    element: <AppShell />,
     children: [
       {
         element: <Today />,

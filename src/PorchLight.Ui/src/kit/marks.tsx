@@ -4,7 +4,7 @@ import type { Schemas } from "../api/problem";
 type Fit = NonNullable<Schemas["Fit"]>;
 
 /** A lamp, lit or unlit. */
-export function LampMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
+export function LightMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
   return (
     <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0">
       <path d="M12 2v3.5" stroke="var(--color-dusk)" strokeWidth="1.8" strokeLinecap="round" />

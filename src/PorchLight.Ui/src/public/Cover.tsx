@@ -1,9 +1,9 @@
-import type { DoorView, PublicForm } from "./client";
+import type { FormPageView, PublicForm } from "./client";
 import { OwnVideo } from "./PageItem";
 import { brandButton } from "./controls/control";
 
 /** What welcomes people before the first page. */
-export function Cover({ door, form, onStart }: { door: DoorView; form: PublicForm; onStart: () => void }) {
+export function Cover({ door, form, onStart }: { door: FormPageView; form: PublicForm; onStart: () => void }) {
   const cover = form.cover!;
   return (
     <>

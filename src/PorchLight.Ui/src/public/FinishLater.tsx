@@ -2,11 +2,11 @@ import { useEffect, useId, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf } from "../api/problem";
 import { mailForLater } from "./client";
 import { box, quietButton } from "./controls/control";
-import type { Filling } from "./filling";
+import type { LocalDraft } from "./localDraft";
 
 interface Props {
   token: string;
-  filling: Filling;
+  filling: LocalDraft;
   keepNow: () => Promise<unknown>;
 }
 
@@ -74,7 +74,7 @@ function Link({ link, until }: { link: string; until: string }) {
   );
 }
 
-function MailIt({ token, filling }: { token: string; filling: Filling }) {
+function MailIt({ token, filling }: { token: string; filling: LocalDraft }) {
   const id = useId();
   const given = Object.values(filling.answers).find((one) => one.kind === "text" && /^\S+@\S+\.\S+$/.test(one.text));
   const [email, setEmail] = useState(given?.kind === "text" ? given.text : "");

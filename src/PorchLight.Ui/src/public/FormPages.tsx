@@ -1,25 +1,25 @@
 import { lazy, Suspense, useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf, type Finding } from "../api/problem";
-import { LampMark } from "../kit/marks";
-import { evaluate, send, type DoorView, type PublicForm, type PublicItem, type SentView } from "./client";
+import { LightMark } from "../kit/marks";
+import { evaluate, send, type FormPageView, type PublicForm, type PublicItem, type SentView } from "./client";
 import { NotForUs } from "./Cover";
-import { DeskContext } from "./desk";
+import { QuestionContext } from "./questionContext";
 import { ErrorSummary } from "./ErrorSummary";
 import { FinishLater } from "./FinishLater";
-import { addressWith, toTop, within } from "./frame";
+import { addressWith, toTop, within } from "./embedding";
 import { PageItem } from "./PageItem";
 import { Review } from "./Review";
-import { useFilling } from "./useFilling";
-import { useProof } from "./useProof";
+import { useFormSession } from "./useFormSession";
+import { useSpamProof } from "./useSpamProof";
 import { brandButton } from "./controls/control";
 
-const Proof = lazy(() => import("./Proof"));
+const SpamProof = lazy(() => import("./SpamProof"));
 
 const retryMs = 10_000;
 
 interface Props {
   token: string;
-  door: DoorView;
+  door: FormPageView;
   form: PublicForm;
   onSent: (sent: SentView) => void;
   /** Whether they come from the cover: the first page then takes the focus. */
@@ -28,7 +28,7 @@ interface Props {
 
 /** The pages of questions. What is asked is the server's to say; here it is drawn and kept. */
 export function FormPages({ token, door, form, onSent, fromCover = false }: Props) {
-  const way = useFilling(token, form);
+  const way = useFormSession(token, form);
   const { filling, step, review, refusal } = way;
   const [busy, setBusy] = useState(false);
   const busyNow = useRef(false);
@@ -37,7 +37,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
   const heading = useRef<HTMLHeadingElement>(null);
   const [openedAt] = useState(() => Date.now());
   const [trap, setTrap] = useState("");
-  const proof = useProof();
+  const proof = useSpamProof();
   const [proofs, setProofs] = useState(0);
 
   // The title of a page that was turned to takes the focus.
@@ -147,7 +147,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
     review ? way.turnBackTo(page.key) : way.turnBackTo(step.pages[step.pages.indexOf(page.key) - 1] ?? way.firstPage);
 
   return (
-    <DeskContext
+    <QuestionContext
       value={{
         token,
         version: filling.version,
@@ -183,7 +183,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
           aria-label={`Page ${form.pages.indexOf(page) + 1} of ${form.pages.length}`}
         >
           {form.pages.map((one, index) => (
-            <LampMark key={one.key} lit={index <= form.pages.indexOf(page)} />
+            <LightMark key={one.key} lit={index <= form.pages.indexOf(page)} />
           ))}
         </div>
         {way.later.lost && (
@@ -235,7 +235,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         </div>
         {form.proof && (review || (isLast && !form.review)) && (
           <Suspense fallback={<p className="mb-5 text-slate">One moment …</p>}>
-            <Proof key={proofs} token={token} onProof={proof.note} />
+            <SpamProof key={proofs} token={token} onProof={proof.note} />
           </Suspense>
         )}
         <div className="flex flex-wrap items-center gap-3">
@@ -254,7 +254,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         </div>
       </form>
       <FinishLater token={token} filling={filling} keepNow={way.later.keepNow} />
-    </DeskContext>
+    </QuestionContext>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Answer, PublicItem } from "./client";
-import { useDesk } from "./desk";
+import { useQuestionContext } from "./questionContext";
 import { QuestionField, widths } from "./QuestionField";
 
 interface Props {
@@ -10,7 +10,7 @@ interface Props {
 
 /** What stands on a page: a question, or something that asks nothing. */
 export function PageItem({ item, answer, onChange }: Props) {
-  const { shown, step } = useDesk();
+  const { shown, step } = useQuestionContext();
   if (item.kind === "question")
     return <QuestionField question={item} place={item.key} answer={answer} onChange={onChange} />;
   if (!shown.has(item.key)) return null;

@@ -7,7 +7,7 @@ import { Address, PersonName } from "./controls/names";
 import { MoneyLine, NumberLine, ScaleLine, WorkedOutValue } from "./controls/numbers";
 import { Rows } from "./controls/Rows";
 import { PhoneLine, TextLine, TextLines } from "./controls/texts";
-import { useDesk } from "./desk";
+import { useQuestionContext } from "./questionContext";
 
 // Heavy ones come only where they are asked for.
 const Files = lazy(() => import("./controls/Files"));
@@ -28,7 +28,7 @@ interface Props {
 
 /** One question with its help, its control and what is wrong with the answer; nothing while it is not asked. */
 export function QuestionField({ question, place, isNew = false, answer, onChange }: Props) {
-  const { shown, required, errors, step } = useDesk();
+  const { shown, required, errors, step } = useQuestionContext();
   if (!shown.has(place) && !(isNew && question.always)) return null;
   const id = `q-${place}`;
   const error = errors.get(place);

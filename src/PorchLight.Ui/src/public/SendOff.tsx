@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { askForCall, type SentView } from "./client";
-import { isEmbedded, toTop } from "./frame";
+import { isEmbedded, toTop } from "./embedding";
 import { OwnVideo } from "./PageItem";
 import { brandButton } from "./controls/control";
 

@@ -1,49 +1,49 @@
 import createClient from "openapi-fetch";
 import { orProblem, Problem, type Schemas } from "../api/problem";
 import type { paths } from "../api/schema";
-import type { Desk } from "./desk";
-import { passOf } from "./filling";
-import { lookTicket } from "./frame";
+import type { QuestionSurroundings } from "./questionContext";
+import { passOf } from "./localDraft";
+import { previewTicket } from "./embedding";
 
 const http = createClient<paths>({ credentials: "omit" });
 
 // Where a private form opens with a code, the browser in which it was typed shows so with every request.
 http.use({
   onRequest({ request }) {
-    if (lookTicket) request.headers.set("Porch-Look", lookTicket);
+    if (previewTicket) request.headers.set("Preview-Ticket", previewTicket);
     const pass = passOf(tokenOf(request.url));
-    if (pass) request.headers.set("Porch-Pass", pass);
+    if (pass) request.headers.set("Form-Pass", pass);
     return request;
   },
 });
 const tokenOf = (address: string) => /\/public\/forms\/([^/?]+)/.exec(address)?.[1] ?? "";
 
-export type DoorView = Schemas["DoorView"];
+export type FormPageView = Schemas["FormPageView"];
 export type PublicForm = Schemas["PublicForm"];
 export type PublicItem = Schemas["PublicItem"];
 export type PublicQuestion = Schemas["PublicQuestion"];
 export type Answer = Schemas["Answer"];
 export type Answers = Record<string, Answer>;
 export type SentView = Schemas["SentView"];
-export type FillingStep = Schemas["FillingStep"];
+export type EvaluatedPage = Schemas["EvaluatedPage"];
 export type ReviewPage = Schemas["ReviewPage"];
 export type FileRef = Schemas["FileRef"];
 export type FoundLine = Schemas["FoundLine"];
 
-export type KeptView = Schemas["KeptView"];
-export type Kept = Schemas["Kept"];
+export type SavedDraftView = Schemas["SavedDraftView"];
+export type SavedDraftLink = Schemas["SavedDraftLink"];
 
-type Filler = Pick<Desk, "token" | "version" | "sendKey">;
+type Filler = Pick<QuestionSurroundings, "token" | "version" | "sendKey">;
 
-export const showDoor = (token: string, opened: string, cameFrom: string | null, later: string | null) =>
+export const showForm = (token: string, opened: string, cameFrom: string | null, later: string | null) =>
   orProblem(
     http.GET("/public/forms/{token}", {
       params: { path: { token }, query: { opened, cameFrom: cameFrom ?? undefined, later: later ?? undefined } },
     }),
   );
 
-export const tellMe = (token: string, email: string) =>
-  orProblem(http.POST("/public/forms/{token}/tell-me", { params: { path: { token } }, body: { email } }));
+export const subscribeToReopening = (token: string, email: string) =>
+  orProblem(http.POST("/public/forms/{token}/reopening", { params: { path: { token } }, body: { email } }));
 
 export const sendCode = (token: string) =>
   orProblem(http.POST("/public/forms/{token}/code", { params: { path: { token } } }));
@@ -51,19 +51,19 @@ export const sendCode = (token: string) =>
 export const checkCode = (token: string, code: string) =>
   orProblem(http.POST("/public/forms/{token}/code/check", { params: { path: { token } }, body: { code } }));
 
-export const keepForLater = (token: string, body: Schemas["KeptAnswers"]) =>
-  orProblem(http.PUT("/public/forms/{token}/kept", { params: { path: { token } }, body }));
+export const keepForLater = (token: string, body: Schemas["DraftAnswers"]) =>
+  orProblem(http.PUT("/public/forms/{token}/saved-draft", { params: { path: { token } }, body }));
 
-export const mailForLater = (token: string, body: Schemas["MailWish"]) =>
-  orProblem(http.POST("/public/forms/{token}/kept/mail", { params: { path: { token } }, body }));
+export const mailForLater = (token: string, body: Schemas["MailDraftLinkRequest"]) =>
+  orProblem(http.POST("/public/forms/{token}/saved-draft/mail", { params: { path: { token } }, body }));
 
 export const showReceipt = (token: string) =>
   orProblem(http.GET("/public/receipts/{token}", { params: { path: { token } } }));
 
-export const evaluate = (token: string, body: Schemas["Filling"], signal?: AbortSignal) =>
+export const evaluate = (token: string, body: Schemas["EvaluateRequest"], signal?: AbortSignal) =>
   orProblem(http.POST("/public/forms/{token}/evaluate", { params: { path: { token } }, body, signal }));
 
-export const send = (token: string, body: Schemas["Sending"]) =>
+export const send = (token: string, body: Schemas["SubmissionRequest"]) =>
   orProblem(http.POST("/public/forms/{token}/send", { params: { path: { token } }, body }));
 
 export const askForCall = (token: string) =>
@@ -97,8 +97,8 @@ export function upload(
     request.open("POST", `/public/forms/${encodeURIComponent(token)}/${version}/files?${query}`);
     request.setRequestHeader("Content-Type", "application/octet-stream");
     const pass = passOf(token);
-    if (pass) request.setRequestHeader("Porch-Pass", pass);
-    if (lookTicket) request.setRequestHeader("Porch-Look", lookTicket);
+    if (pass) request.setRequestHeader("Form-Pass", pass);
+    if (previewTicket) request.setRequestHeader("Preview-Ticket", previewTicket);
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => onShare(total ? loaded / total : 0);
     request.onerror = () => reject(new Problem(0, `“${file.name}” did not get through. Please try it again.`));

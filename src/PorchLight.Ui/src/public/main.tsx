@@ -1,6 +1,6 @@
 import { createRoot } from "react-dom/client";
-import { Porch } from "./Porch";
+import { PublicFormPage } from "./PublicFormPage";
 import "./public.css";
 
 const token = location.pathname.split("/")[2] ?? "";
-createRoot(document.getElementById("root")!).render(<Porch token={token} />);
+createRoot(document.getElementById("root")!).render(<PublicFormPage token={token} />);

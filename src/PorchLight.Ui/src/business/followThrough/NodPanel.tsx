@@ -6,7 +6,7 @@ import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { NodEditor } from "./NodEditor";
 
 /** A message that waits for a nod. */

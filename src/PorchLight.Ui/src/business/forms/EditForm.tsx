@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { NavLink, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
-import { LampMark } from "../../kit/marks";
+import { LightMark } from "../../kit/marks";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { Clashes } from "../edits/Clashes";
-import { NothingHere } from "../frame/NothingHere";
+import { NothingHere } from "../shell/NothingHere";
 import { FormSettings } from "./FormSettings";
 import { PersonalLinks } from "./PersonalLinks";
 import { Share } from "./Share";
@@ -68,7 +68,7 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
       <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <h1 className="text-2xl">{draft.value.title || "A form without a title"}</h1>
         <span className="inline-flex items-center gap-2">
-          <LampMark lit={form.shines} /> Light is {form.shines ? "on" : "off"},{" "}
+          <LightMark lit={form.shines} /> Light is {form.shines ? "on" : "off"},{" "}
           {form.version === 0 ? "not published yet" : `version ${form.version}`}
         </span>
         <span role="status" className="text-slate">

@@ -2,10 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { orProblem } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
-import { LampMark } from "../../kit/marks";
+import { LightMark } from "../../kit/marks";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 
 export function FormList() {
   useTitle("Forms");
@@ -34,7 +34,7 @@ export function FormList() {
                 className="flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 -outline-offset-2 hover:bg-mist/70"
               >
                 <span className="inline-flex w-32 items-center gap-2">
-                  <LampMark lit={form.shines} /> {form.shines ? "Light is on" : "Light is off"}
+                  <LightMark lit={form.shines} /> {form.shines ? "Light is on" : "Light is off"}
                 </span>
                 <strong className="min-w-48 flex-1">{form.title}</strong>
                 <span className="w-28 tabular-nums">{form.questions} questions</span>

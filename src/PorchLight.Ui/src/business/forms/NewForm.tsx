@@ -6,7 +6,7 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../useSendKey";
 
 /** A new form from the ready one: its screening is built around where the work starts in price. */

@@ -83,7 +83,7 @@ function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["Li
                 <TextBox
                   key={name}
                   label={fills ?? name}
-                  help={fills ? undefined : "Kept unseen."}
+                  help={fills ? undefined : "SavedDraftLink unseen."}
                   value={values[name] ?? ""}
                   onChange={(e) => set(name, e.target.value)}
                 />

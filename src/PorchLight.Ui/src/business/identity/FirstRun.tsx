@@ -6,9 +6,9 @@ import { TextBox } from "../../kit/fields";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { CardFields, HoursFields, PromiseFields } from "../settings/fields";
-import { Doorstep } from "./Doorstep";
+import { SignedOutPage } from "./SignedOutPage";
 
 /** What can be guessed of a business before it says a word; everything can be changed. */
 function guess(): Schemas["FirstRun"] {
@@ -55,7 +55,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
     if (!make.isPending) make.mutate();
   };
   return (
-    <Doorstep title="Set up your business" wide>
+    <SignedOutPage title="Set up your business" wide>
       <form onSubmit={submit} noValidate>
         <p>
           A few words about your business, and your first form can take inquiries. All of it can be changed later in the
@@ -108,6 +108,6 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
           </Button>
         </div>
       </form>
-    </Doorstep>
+    </SignedOutPage>
   );
 }

@@ -6,8 +6,8 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api, fetchSession } from "../client";
-import { useTitle } from "../frame/useTitle";
-import { Doorstep } from "./Doorstep";
+import { useTitle } from "../shell/useTitle";
+import { SignedOutPage } from "./SignedOutPage";
 
 /** A link that lets one person in, once. */
 export function JoinPage() {
@@ -21,12 +21,14 @@ export function JoinPage() {
   });
   if (!invite.data)
     return (
-      <Doorstep title="Porch Light">{invite.error ? <Failure error={invite.error} /> : <Skeleton rows={3} />}</Doorstep>
+      <SignedOutPage title="Porch Light">
+        {invite.error ? <Failure error={invite.error} /> : <Skeleton rows={3} />}
+      </SignedOutPage>
     );
   return (
-    <Doorstep title={invite.data.business}>
+    <SignedOutPage title={invite.data.business}>
       <JoinForm token={token} invite={invite.data} />
-    </Doorstep>
+    </SignedOutPage>
   );
 }
 

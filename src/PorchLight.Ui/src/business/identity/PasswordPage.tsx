@@ -5,7 +5,7 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 
 const blank = { current: "", next: "" };
 

@@ -4,16 +4,16 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { signIn, type Session } from "../client";
-import { useTitle } from "../frame/useTitle";
-import { Doorstep } from "./Doorstep";
+import { useTitle } from "../shell/useTitle";
+import { SignedOutPage } from "./SignedOutPage";
 
 /** The door for those who work here. */
 export function SignInPage({ business, onSignedIn }: { business: string; onSignedIn: (session: Session) => void }) {
   useTitle("Sign in");
   return (
-    <Doorstep title={business}>
+    <SignedOutPage title={business}>
       <SignInForm onSignedIn={onSignedIn} />
-    </Doorstep>
+    </SignedOutPage>
   );
 }
 

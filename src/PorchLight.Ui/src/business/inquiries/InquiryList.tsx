@@ -4,7 +4,7 @@ import { orProblem } from "../../api/problem";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { InquiryRows } from "./InquiryRows";
 
 export function InquiryList() {

@@ -6,7 +6,7 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { FitMark, fitWords, MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { InquiryActions } from "./InquiryActions";
 import { ReplyForm } from "./ReplyForm";
 
@@ -64,7 +64,7 @@ export function InquiryPanel() {
               <dt className="contents">
                 <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
                   {answer.landed && (
-                    <MarginMark label={`Kept in ${answer.landed}`}>
+                    <MarginMark label={`SavedDraftLink in ${answer.landed}`}>
                       <CornerDownRight size={16} aria-hidden />
                     </MarginMark>
                   )}

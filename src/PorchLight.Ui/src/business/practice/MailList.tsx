@@ -6,7 +6,7 @@ import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 
 /** The practice mailbox: nothing in it has left this house. */
 export function MailList() {

@@ -7,7 +7,7 @@ import { boxLook, GrowingText } from "../../kit/fields";
 import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../useSendKey";
 
 /** One message as the person who gets it would see it, and their side of the play. */

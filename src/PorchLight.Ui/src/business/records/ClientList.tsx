@@ -5,7 +5,7 @@ import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 
 export const standingWords: Record<Schemas["Standing"], string> = {
   lead: "Lead",

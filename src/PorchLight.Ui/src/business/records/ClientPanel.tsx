@@ -4,7 +4,7 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { FitMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { standingWords } from "./ClientList";
 
 /** One client with everything on file, each value with where it came from. */

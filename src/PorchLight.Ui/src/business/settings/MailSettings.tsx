@@ -6,7 +6,7 @@ import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
-import { useSession } from "../frame/session";
+import { useSession } from "../shell/session";
 import { useSendKey } from "../useSendKey";
 import { SavedForm } from "./SavedForm";
 

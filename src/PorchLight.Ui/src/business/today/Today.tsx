@@ -6,7 +6,7 @@ import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { useTitle } from "../frame/useTitle";
+import { useTitle } from "../shell/useTitle";
 import { InquiryRows } from "../inquiries/InquiryRows";
 
 const groups = [

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type DragEvent } from "react";
 import { sentenceOf } from "../../api/problem";
 import { takeBack, upload } from "../client";
-import { useDesk } from "../desk";
+import { useQuestionContext } from "../questionContext";
 import { answerOf, quietButton, type ControlProps } from "./control";
 
 interface Coming {
@@ -11,7 +11,7 @@ interface Coming {
 
 /** Files from the lead's own machine; each goes out as soon as it is chosen, and can be taken back. */
 export default function Files({ id, place, control, answer, onChange, described }: ControlProps<"files">) {
-  const desk = useDesk();
+  const desk = useQuestionContext();
   const files = answerOf(answer, "files")?.files ?? [];
   // Several may come through at once; each joins what is there by then.
   const latest = useRef(files);

@@ -1,14 +1,14 @@
 import { useCombobox } from "downshift";
 import { useEffect, useState } from "react";
 import { lookUp, type FoundLine } from "../client";
-import { useDesk } from "../desk";
+import { useQuestionContext } from "../questionContext";
 import { answerOf, box, type ControlProps } from "./control";
 
 const debounceMs = 150;
 
 /** Type a few letters, choose from the list. */
 export default function LookUp({ id, place, placeholder, answer, onChange, described }: ControlProps<"lookUp">) {
-  const desk = useDesk();
+  const desk = useQuestionContext();
   const chosen = answerOf(answer, "lookUp");
   const [typed, setTyped] = useState<string | null>(null);
   const [found, setFound] = useState<FoundLine[] | null>(null);

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { newKey } from "../../kit/newKey";
-import { useDesk } from "../desk";
+import { useQuestionContext } from "../questionContext";
 import { QuestionField } from "../QuestionField";
 import type { Answer, Answers } from "../client";
 import { answerOf, quietButton, type ControlProps } from "./control";
@@ -9,7 +9,7 @@ type Row = Answers;
 
 /** A repeating group. Rows move by buttons, so that it works by keyboard, by touch and with a screen reader alike. */
 export function Rows({ place, control, answer, onChange }: ControlProps<"rows">) {
-  const { errors, shown } = useDesk();
+  const { errors, shown } = useQuestionContext();
   const given = answerOf(answer, "rows")?.rows.map((row) => row.answers as Row);
   const rows = given ?? [];
   // Rows have no names of their own; these keep each one's fields with it when it moves.

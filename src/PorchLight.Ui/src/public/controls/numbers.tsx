@@ -1,4 +1,4 @@
-import { useDesk } from "../desk";
+import { useQuestionContext } from "../questionContext";
 import { answerOf, box, type ControlProps, type Described } from "./control";
 
 export function NumberLine({ control, answer, onChange, ...rest }: ControlProps<"number">) {
@@ -67,7 +67,7 @@ export function ScaleLine({ id, control, answer, onChange, described }: ControlP
 }
 
 export function WorkedOutValue({ id, place }: ControlProps<"workedOut">) {
-  const { step } = useDesk();
+  const { step } = useQuestionContext();
   return (
     <output
       id={id}

@@ -1,0 +1,60 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+using PorchLight.Testing;
+
+namespace PorchLight.Bench;
+
+/// <summary>The real house on a real port, each commit on disk, with two bare addresses beside it to measure against.</summary>
+internal sealed class BenchApp : AppFactory
+{
+    private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
+
+    public BenchApp()
+    {
+        (Durable, FromScratch) = (true, true);
+        UseKestrel(0);
+        StartServer();
+        Address = new Uri($"http://127.0.0.1:{ClientOptions.BaseAddress.Port}");
+    }
+
+    public Uri Address { get; }
+
+    protected override TimeProvider Clock => TimeProvider.System;
+
+    protected override DateTimeOffset MadeAt => RunBegan;
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        base.ConfigureWebHost(builder);
+        // All who are played here come from one address.
+        foreach (var purse in new[] { "MegabytesByAddress", "MegabytesByForm", "MegabytesInAll" })
+            builder.UseSetting($"PorchLight:{purse}", "1000000");
+        builder.UseContentRoot(AppContext.BaseDirectory);
+        builder.ConfigureServices(services => services.AddSingleton<IStartupFilter, BareAddresses>());
+    }
+
+    /// <summary>/bare/nothing answers at once; /bare/insert commits one row first, in the way every row is written here.</summary>
+    private sealed class BareAddresses : IStartupFilter
+    {
+        private static readonly byte[] Row = new byte[100];
+
+        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) => app =>
+        {
+            app.Map("/bare/insert", bare => bare.Run(async http =>
+            {
+                var db = http.RequestServices.GetRequiredService<PorchDb>();
+                await using var transaction = await db.BeginWriteAsync(http.RequestAborted);
+                db.BrandPictures.Add(new BrandPicture { Hash = Guid.NewGuid().ToString(), ContentType = "image/png", Bytes = Row });
+                await db.SaveChangesAsync(http.RequestAborted);
+                await transaction.CommitAsync(http.RequestAborted);
+                await http.Response.WriteAsync("ok");
+            }));
+            app.Map("/bare/nothing", bare => bare.Run(http => http.Response.WriteAsync("ok")));
+            next(app);
+        };
+    }
+}

@@ -1,0 +1,204 @@
+using System.Text.Json.Serialization;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Screening;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>Something that happened, kept for ever in the event log. The timeline, follow-throughs and the bell read it.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(InquiryReceived), "inquiryReceived")]
+[JsonDerivedType(typeof(AnswersLanded), "answersLanded")]
+[JsonDerivedType(typeof(RunStarted), "runStarted")]
+[JsonDerivedType(typeof(NodAsked), "nodAsked")]
+[JsonDerivedType(typeof(MessageSent), "messageSent")]
+[JsonDerivedType(typeof(MessageNotSent), "messageNotSent")]
+[JsonDerivedType(typeof(DeliveryFailed), "deliveryFailed")]
+[JsonDerivedType(typeof(PerhapsDelivered), "perhapsDelivered")]
+[JsonDerivedType(typeof(DeliverySettled), "deliverySettled")]
+[JsonDerivedType(typeof(StepSkipped), "stepSkipped")]
+[JsonDerivedType(typeof(SkipTakenBack), "skipTakenBack")]
+[JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
+[JsonDerivedType(typeof(RunStopped), "runStopped")]
+[JsonDerivedType(typeof(RunFinished), "runFinished")]
+[JsonDerivedType(typeof(ReplyReceived), "replyReceived")]
+[JsonDerivedType(typeof(MeetingBooked), "meetingBooked")]
+[JsonDerivedType(typeof(CallAsked), "callAsked")]
+[JsonDerivedType(typeof(PlaceGiven), "placeGiven")]
+[JsonDerivedType(typeof(AnsweredElsewhere), "answeredElsewhere")]
+[JsonDerivedType(typeof(InquiryClosed), "inquiryClosed")]
+[JsonDerivedType(typeof(InquiryReopened), "inquiryReopened")]
+public abstract record DomainEvent;
+
+/// <summary>A lead sent a form.</summary>
+/// <param name="Form">The form's title.</param>
+/// <param name="Fit">How it was sorted; null for a form that sorts nothing.</param>
+/// <param name="KnownBefore">Whether the client was known.</param>
+/// <param name="Joined">Whether it joins a project that was open already.</param>
+public sealed record InquiryReceived(string Form, Fit? Fit, bool KnownBefore, bool Joined) : DomainEvent;
+
+/// <summary>The answers of an inquiry landed.</summary>
+public sealed record AnswersLanded(int Fields, int Notes, int Differences) : DomainEvent;
+
+/// <summary>A follow-through began.</summary>
+public sealed record RunStarted(string Name) : DomainEvent;
+
+/// <summary>A step waits for a nod.</summary>
+public sealed record NodAsked(string Step, int Gaps) : DomainEvent;
+
+/// <summary>A message was handed to the mail.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Step">The step it belongs to, or null when a person wrote it.</param>
+/// <param name="By">Who sent or approved it; null when it went by itself.</param>
+public sealed record MessageSent(string Subject, string? Step, string? By) : DomainEvent;
+
+/// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="TooMany">Whether it was held back because too many automatic messages went to that address within a day.</param>
+public sealed record MessageNotSent(string Subject, bool TooMany = false) : DomainEvent;
+
+/// <summary>A message could not be delivered and is not tried again by itself.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Why">The reason, as a sentence.</param>
+public sealed record DeliveryFailed(string Subject, string Why) : DomainEvent;
+
+/// <summary>The hand-over of a message broke off so late that it may have arrived; it is not sent a second time by itself.</summary>
+public sealed record PerhapsDelivered(string Subject) : DomainEvent;
+
+/// <summary>A person decided about a message that failed or perhaps arrived.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="SentAgain">Whether it goes out once more; else it is left as it is.</param>
+/// <param name="By">Who decided.</param>
+public sealed record DeliverySettled(string Subject, bool SentAgain, string By) : DomainEvent;
+
+/// <summary>A person passed a step over.</summary>
+public sealed record StepSkipped(string Step, string By) : DomainEvent;
+
+/// <summary>A person took a skip back.</summary>
+public sealed record SkipTakenBack(string Step, string By) : DomainEvent;
+
+/// <summary>Nobody nodded in time.</summary>
+public sealed record StepLapsed(string Step) : DomainEvent;
+
+/// <summary>An event ended a run.</summary>
+public sealed record RunStopped(string Name, StopOn Why, int Cancelled) : DomainEvent;
+
+/// <summary>A run came to its end.</summary>
+public sealed record RunFinished(string Name) : DomainEvent;
+
+/// <summary>A word came from the client: a message, or what they said elsewhere.</summary>
+/// <param name="Subject">The subject of their message; null for what came by phone or in person.</param>
+/// <param name="Text">Their words; null when nobody wrote them down.</param>
+/// <param name="By">Who wrote it down; null for a message that came by mail.</param>
+public sealed record ReplyReceived(string? Subject, string? Text = null, string? By = null) : DomainEvent;
+
+/// <summary>A person answered the client in another way than by this program.</summary>
+public sealed record AnsweredElsewhere(string By) : DomainEvent;
+
+/// <summary>A person closed an inquiry.</summary>
+public sealed record InquiryClosed(string By) : DomainEvent;
+
+/// <summary>A person opened a closed inquiry again.</summary>
+public sealed record InquiryReopened(string By) : DomainEvent;
+
+/// <summary>The client booked a meeting.</summary>
+public sealed record MeetingBooked : DomainEvent;
+
+/// <summary>The lead asked for a call at the end of the form.</summary>
+public sealed record CallAsked : DomainEvent;
+
+/// <summary>Somebody on a waiting list got a place.</summary>
+/// <param name="Month">The month, in words.</param>
+/// <param name="By">Who gave it.</param>
+public sealed record PlaceGiven(string Month, string By) : DomainEvent;
+
+/// <summary>Reads happenings.</summary>
+public static class DomainEvents
+{
+    /// <summary>Which stop an event is, or null.</summary>
+    public static StopOn? AsStop(this DomainEvent happening) => happening switch
+    {
+        ReplyReceived => StopOn.Replied,
+        MeetingBooked => StopOn.Booked,
+        InquiryClosed => StopOn.Closed,
+        _ => null,
+    };
+
+    /// <summary>Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what they wrote.</summary>
+    public static bool IsPersonalWord(this DomainEvent happening) => happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+
+    /// <summary>What somebody wrote, in their own words, or null.</summary>
+    public static string? Words(this DomainEvent happening) => (happening as ReplyReceived)?.Text;
+
+    /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
+    public static bool Rings(this DomainEvent happening) =>
+        happening is InquiryReceived or NodAsked or ReplyReceived { By: null } or MeetingBooked or CallAsked or StepLapsed or DeliveryFailed or PerhapsDelivered;
+
+    /// <summary>The event as a sentence for the timeline.</summary>
+    /// <param name="happening">What happened.</param>
+    /// <param name="who">The client's name.</param>
+    public static string Say(this DomainEvent happening, string who) => happening switch
+    {
+        InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}. It joins the open project.",
+        InquiryReceived e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}.",
+        AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
+        AnswersLanded e => Capital(string.Join("; ", new[]
+        {
+            e.Fields == 0 ? null : $"{Count(e.Fields, "answer")} written into the records",
+            e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
+            e.Differences == 0 ? null : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
+        }.OfType<string>())) + ".",
+        RunStarted e => $"“{e.Name}” began.",
+        NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
+        MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
+        MessageSent e => $"{e.By} sent “{e.Subject}”.",
+        MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
+        MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
+        DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
+        PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
+        DeliverySettled { SentAgain: true } e => $"{e.By} sends “{e.Subject}” once more.",
+        DeliverySettled e => $"{e.By} looked, and leaves “{e.Subject}” as it is.",
+        StepSkipped e => $"{e.By} skipped “{e.Step}”.",
+        SkipTakenBack e => $"{e.By} took it back: “{e.Step}” waits again.",
+        StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
+        RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
+        RunFinished e => $"“{e.Name}” came to its end.",
+        ReplyReceived { By: { } by } => $"{by} noted that {who} got in touch.",
+        ReplyReceived { Subject: null } => $"{who} got in touch.",
+        ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
+        AnsweredElsewhere e => $"{e.By} answered {who} elsewhere.",
+        InquiryClosed e => $"{e.By} closed the inquiry.",
+        InquiryReopened e => $"{e.By} opened the inquiry again.",
+        MeetingBooked => $"{who} booked a meeting.",
+        CallAsked => $"{who} asked for a call.",
+        PlaceGiven e => $"{e.By} gave {who} a place in {e.Month}.",
+        _ => throw new ArgumentOutOfRangeException(nameof(happening)),
+    };
+
+    /// <summary>The fit in the words of the house.</summary>
+    public static string Say(this Fit fit) => fit switch
+    {
+        Fit.ComeIn => "Come in",
+        Fit.TalkFirst => "Talk first",
+        _ => "Not now",
+    };
+
+    private static string Sorted(Fit? fit) => fit is { } sorted ? $": {Say(sorted)}" : "";
+
+    private static string Because(StopOn why, string who) => why switch
+    {
+        StopOn.Replied => $"{who} answered",
+        StopOn.Booked => $"{who} booked",
+        StopOn.Closed => "the inquiry was closed",
+        StopOn.ByHand => "somebody stopped it",
+        _ => "another journey began",
+    };
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    private static string? Count(int count, string thing) => count switch
+    {
+        0 => null,
+        1 => $"one {thing}",
+        _ => $"{count} {thing}s",
+    };
+}

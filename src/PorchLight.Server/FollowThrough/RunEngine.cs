@@ -1,0 +1,201 @@
+using System.Linq.Expressions;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's transaction.</summary>
+internal sealed class RunEngine(PorchDb db, MailQueue mail)
+{
+    private const int AutomaticADay = 5;
+
+    /// <summary>Starts or stops runs where the event asks for it.</summary>
+    public async Task ReactAsync(LoggedEvent logged)
+    {
+        if (logged.What is InquiryReceived { Joined: false } received)
+            await StartAsync(logged, received);
+        else if (logged.What.AsStop() is { } why)
+            await StopAsync(why is StopOn.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId, why, logged.At);
+    }
+
+    /// <summary>Everything of a run that has fallen due.</summary>
+    public async Task AdvanceAsync(Run run, Instant now)
+    {
+        var context = await ContextAsync(run);
+        await ApplyAsync(context, context.Planner.Advance(run.State, now), now);
+    }
+
+    /// <summary>A person nods. Null when the step does not wait (any more).</summary>
+    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, string by)
+    {
+        var context = await ContextAsync(run);
+        return context.Planner.Nod(run.State, step, now, by, sendNow) is { } transition ? await ApplyAsync(context, transition, now) : null;
+    }
+
+    /// <summary>A person passes a step over. Null when it is not the next one of an active run.</summary>
+    public async Task<RunState?> SkipAsync(Run run, string step, Instant now, string by)
+    {
+        var context = await ContextAsync(run);
+        if (context.Planner.Skip(run.State, step, now) is not { } transition)
+            return null;
+        db.Log(new StepSkipped(context.Content.Step(step).Name, by), now, AboutOf(run));
+        return await ApplyAsync(context, transition, now);
+    }
+
+    /// <summary>A person takes a skip back. Null when that is not possible any more.</summary>
+    public async Task<RunState?> TakeSkipBackAsync(Run run, string step, Instant now, string by)
+    {
+        var context = await ContextAsync(run);
+        if (context.Planner.TakeSkipBack(run.State, step) is not { } state)
+            return null;
+        db.Log(new SkipTakenBack(context.Content.Step(step).Name, by), now, AboutOf(run));
+        Keep(context, state);
+        return state;
+    }
+
+    private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
+    {
+        var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
+        var live = await CompiledQueries.LiveFollowThroughs(db).ToListAsync();
+        var version = live.GroupBy(version => version.Id)
+            .Select(versions => versions.MaxBy(version => version.Number)!)
+            .FirstOrDefault(version => version.Content.Starts.Matches(inquiry.FormId.Value, received.Fit));
+        if (version is null)
+            return;
+
+        if (received.KnownBefore)
+            await StopAsync(run => run.ClientId == logged.ClientId, StopOn.AnotherStarted, logged.At);
+        var business = await db.BusinessAsync();
+        var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
+        var run = new Run
+        {
+            Id = new Id<Run>(Guid.CreateVersion7()),
+            FollowThroughId = version.Id,
+            FollowThroughNumber = version.Number,
+            ClientId = logged.ClientId,
+            ProjectId = inquiry.ProjectId,
+            InquiryId = inquiry.Id,
+            State = planner.Start(logged.At),
+            Drafts = new RunDrafts(new Dictionary<string, MessageDraft>()),
+            NextMoment = null,
+        };
+        db.Runs.Add(run);
+        db.Log(new RunStarted(version.Content.Name), logged.At, AboutOf(run));
+        await AdvanceAsync(run, logged.At);
+    }
+
+    /// <summary>Stops runs that are active, each where its follow-through or a person has it so; says how many.</summary>
+    public async Task<int> StopAsync(Expression<Func<Run, bool>> which, StopOn why, Instant now)
+    {
+        var stopped = 0;
+        foreach (var run in await db.Runs.Where(run => run.Active).Where(which).ToListAsync())
+        {
+            var context = await ContextAsync(run);
+            if (why is StopOn.Replied or StopOn.Booked && !context.Content.Stops.Contains(why))
+                continue;
+            stopped++;
+            var pending = run.State.Steps.Count(step => step.IsPending);
+            db.Log(new RunStopped(context.Content.Name, why, pending), now, AboutOf(run));
+            Keep(context, RunPlanner.Stop(run.State, why, now));
+        }
+
+        return stopped;
+    }
+
+    private async Task<RunState> ApplyAsync(RunContext context, Transition transition, Instant now)
+    {
+        var run = context.Run;
+        foreach (var effect in transition.Effects)
+        {
+            switch (effect.Kind)
+            {
+                case RunEffectKind.AskForNod:
+                    var draft = Draft(context, effect.Step!, effect.At);
+                    run.Drafts = With(run.Drafts, effect.Step!, draft);
+                    db.Log(new NodAsked(context.Content.Step(effect.Step!).Name, draft.OpenGaps.Count()), effect.At, AboutOf(run));
+                    break;
+                case RunEffectKind.TakeEffect:
+                    var message = run.Drafts.ByStep.GetValueOrDefault(effect.Step!) ?? Draft(context, effect.Step!, effect.At);
+                    await SendAsync(context, effect.Step!, message, transition.State.Steps.Single(step => step.Key == effect.Step).By, now);
+                    break;
+                case RunEffectKind.NoteLapse:
+                    db.Log(new StepLapsed(context.Content.Step(effect.Step!).Name), effect.At, AboutOf(run));
+                    break;
+                case RunEffectKind.NoteEnd:
+                    db.Log(new RunFinished(context.Content.Name), effect.At, AboutOf(run));
+                    break;
+            }
+        }
+
+        Keep(context, transition.State);
+        return run.State;
+    }
+
+    private async Task SendAsync(RunContext context, string step, MessageDraft draft, string? by, Instant now)
+    {
+        var text = draft.FinishedText
+            ?? throw new InvalidOperationException($"Step {step} of run {context.Run.Id} was to be sent with a gap open.");
+        var tooMany = by is null && context.Client.Email is { } address && await IsEnoughAsync(address, now);
+        var queued = !tooMany && mail.Queue($"run {context.Run.Id} step {step}", context.Business, context.Client, draft.Subject, text, automatic: by is null, now);
+        DomainEvent what = queued ? new MessageSent(draft.Subject, context.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject, tooMany);
+        await Promises.ReactAsync(db, db.Log(what, now, AboutOf(context.Run)));
+    }
+
+    // Anybody can type somebody else's address, again and again; nobody gets more than so many messages a day that no person wrote.
+    private async Task<bool> IsEnoughAsync(string address, Instant now)
+    {
+        var yesterday = now - Duration.FromDays(1);
+        return await db.OutgoingMail.CountAsync(sent => sent.To == address && sent.Automatic && sent.Written > yesterday) >= AutomaticADay;
+    }
+
+    private static MessageDraft Draft(RunContext context, string step, Instant at) => context.Content.Step(step).Action switch
+    {
+        SendMessage send => KnownValues.Draft(send.Message, context.KnownValues(at)),
+        var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
+    };
+
+    private static RunDrafts With(RunDrafts drafts, string step, MessageDraft draft) =>
+        new(new Dictionary<string, MessageDraft>(drafts.ByStep) { [step] = draft });
+
+    private static void Keep(RunContext context, RunState state)
+    {
+        context.Run.State = state;
+        context.Run.Active = state.Status == RunStatus.Active;
+        context.Run.NextMoment = context.Planner.NextMoment(state);
+        context.Run.Revision++;
+    }
+
+    private static EventContext AboutOf(Run run) => new(run.ClientId, run.ProjectId, run.InquiryId, run.Id);
+
+    private async Task<RunContext> ContextAsync(Run run)
+    {
+        var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
+        return new RunContext(run, version!.Content, await db.BusinessAsync(),
+            (await db.Clients.FindAsync(run.ClientId))!, (await db.Inquiries.FindAsync(run.InquiryId))!);
+    }
+
+    /// <summary>A run with all that its steps may speak of.</summary>
+    private sealed record RunContext(Run Run, FollowThroughContent Content, Business Business, Client Client, Inquiry Inquiry)
+    {
+        public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window);
+
+        public Dictionary<string, string> KnownValues(Instant at) => new()
+        {
+            ["firstName"] = Client.FirstName,
+            ["name"] = Client.Name,
+            ["business"] = Business.Name,
+            ["owner"] = Business.OwnerName,
+            ["promise"] = Inquiry.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+        };
+    }
+}

@@ -1,0 +1,123 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Forms;
+
+/// <summary>A file as it lies in the room, before anybody owns it.</summary>
+internal sealed record ReceivedFile(string StoredAs, string Name, long Bytes, FileType Type);
+
+/// <summary>
+/// Keeps files in the data folder, outside of what the web server shows, under random names. They are written as they
+/// come in, never held in memory, and are what their bytes say, not what their name says.
+/// </summary>
+internal sealed class FileStore(DataFolder folder, TimeProvider time)
+{
+    private const string Incoming = ".incoming";
+
+    /// <summary>How long an upload waits for its form to be sent.</summary>
+    public static readonly Duration UnsentLifetime = Duration.FromHours(24);
+
+    /// <summary>Takes a file in, or says why not. What is refused leaves nothing behind.</summary>
+    public async Task<(ReceivedFile? Taken, string? Refusal)> TakeAsync(Stream body, string givenName, FilesKind limits, CancellationToken cancellationToken)
+    {
+        Directory.CreateDirectory(folder.Files);
+        var name = FileTypes.SafeName(givenName);
+        var storedAs = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+        var path = Path.Combine(folder.Files, storedAs);
+        try
+        {
+            long length;
+            FileType? type;
+            await using (var file = DataFolder.CreatePrivateFile(path + Incoming))
+            {
+                if (!await CopyAsync(body, file, limits.MaxBytes, cancellationToken))
+                    return (null, $"“{name}” is larger than {AnswerLimits.SayBytes(limits.MaxBytes)}. Please send a smaller copy.");
+                length = file.Length;
+                file.Position = 0;
+                var head = new byte[FileTypes.HeadLength];
+                type = FileTypes.Recognise(head.AsSpan(0, await file.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, cancellationToken)), name);
+                file.Flush(flushToDisk: true);
+            }
+
+            if (length == 0)
+                return (null, $"“{name}” is empty. Please choose another file.");
+            if (type is null)
+                return (null, $"“{name}” is not a file we can use here, or its name says something else than what is in it. These are fine: {string.Join(", ", FileTypes.Endings(limits.Groups))}.");
+            if (AnswerLimits.CheckFile(limits, new FileRef(default, name, length, type.Group)) is { } wrong)
+                return (null, wrong);
+            File.Move(path + Incoming, path);
+            return (new ReceivedFile(storedAs, name, length, type), null);
+        }
+        finally
+        {
+            File.Delete(path + Incoming);
+        }
+    }
+
+    public string PathOf(StoredFile file) => Path.Combine(folder.Files, file.StoredAs);
+
+    public void Delete(string storedAs) => File.Delete(Path.Combine(folder.Files, storedAs));
+
+    /// <summary>Removes uploads whose form was never sent, and files nobody knows any more.</summary>
+    public async Task SweepAsync(PorchDb db, CancellationToken cancellationToken)
+    {
+        if (!Directory.Exists(folder.Files))
+            return;
+        var before = time.Now() - UnsentLifetime;
+        await db.StoredFiles
+            .Where(file => file.SendKey != null && file.SubmissionId == null && file.At < before
+                && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null))
+            .ExecuteDeleteAsync(cancellationToken);
+        var known = (await db.StoredFiles.Select(file => file.StoredAs).ToListAsync(cancellationToken)).ToHashSet();
+        foreach (var path in Directory.EnumerateFiles(folder.Files).Where(path => !known.Contains(Path.GetFileName(path))))
+        {
+            // A file may be on its way in: it stands in the folder a moment before it is known.
+            if (File.GetLastWriteTimeUtc(path) < before.ToDateTimeUtc())
+                File.Delete(path);
+        }
+    }
+
+    private static async Task<bool> CopyAsync(Stream from, FileStream to, long most, CancellationToken cancellationToken)
+    {
+        var buffer = new byte[64 * 1024];
+        for (long total = 0; ;)
+        {
+            var read = await from.ReadAsync(buffer, cancellationToken);
+            if (read == 0)
+                return true;
+            if ((total += read) > most)
+                return false;
+            await to.WriteAsync(buffer.AsMemory(0, read), cancellationToken);
+        }
+    }
+}
+
+internal static class FileMaking
+{
+    /// <summary>Makes a taken file known. When that fails, the file is taken away again.</summary>
+    public static async Task<StoredFile> KeepAsync(this PorchDb db, FileStore store, ReceivedFile taken, StoredFile file, CancellationToken cancellationToken)
+    {
+        try
+        {
+            db.StoredFiles.Add(file);
+            await db.SaveChangesAsync(cancellationToken);
+            return file;
+        }
+        catch
+        {
+            store.Delete(taken.StoredAs);
+            throw;
+        }
+    }
+
+    /// <summary>A body may be as large as the limit says, whatever is usual elsewhere.</summary>
+    public static void AllowBody(this HttpContext http, long bytes)
+    {
+        if (http.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+            limit.MaxRequestBodySize = bytes + 64 * 1024;
+    }
+}

@@ -1,0 +1,59 @@
+using Microsoft.AspNetCore.DataProtection;
+using NodaTime;
+using PorchLight.Core.Records;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Identity;
+
+/// <summary>
+/// Slows guessing of passwords down: by the address it comes from and the account it is aimed at. A device on which somebody has
+/// signed in before counts for itself, so that strangers lock nobody out; and an account there is not is treated like one
+/// there is.
+/// </summary>
+internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider protection)
+{
+    private const string What = "password";
+    private const string DeviceCookie = "porch-light-device";
+    private const int Most = 8;
+    private const int MostByAll = 200;
+    private static readonly Duration Pause = Duration.FromMinutes(5);
+    private readonly IDataProtector _devices = protection.CreateProtector("PorchLight.Devices");
+
+    /// <summary>Whether another guess is listened to.</summary>
+    public bool MayTry(HttpContext http, string email) => Device(http, email) is { } device
+        ? quotas.IsLeft(What, device, Most)
+        : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, ClientMatching.EmailKey(email), MostByAll);
+
+    public void Failed(HttpContext http, string email)
+    {
+        quotas.Use(What, Device(http, email) ?? From(http, email), Most, Pause);
+        if (Device(http, email) is null)
+            quotas.Use(What, ClientMatching.EmailKey(email), MostByAll, Pause);
+    }
+
+    /// <summary>Remembers the device, and that whoever sits there knew the password.</summary>
+    public void Succeeded(HttpContext http, string email)
+    {
+        quotas.GiveBack(What, Device(http, email) ?? From(http, email));
+        http.Response.Cookies.Append(DeviceCookie, _devices.Protect(ClientMatching.EmailKey(email)), new CookieOptions
+        {
+            HttpOnly = true, IsEssential = true, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, MaxAge = TimeSpan.FromDays(365), Path = "/api/sign-in",
+        });
+    }
+
+    private string? Device(HttpContext http, string email)
+    {
+        if (http.Request.Cookies[DeviceCookie] is not { } cookie)
+            return null;
+        try
+        {
+            return _devices.Unprotect(cookie) == ClientMatching.EmailKey(email) ? $"device {cookie}" : null;
+        }
+        catch (System.Security.Cryptography.CryptographicException)
+        {
+            return null;
+        }
+    }
+
+    private static string From(HttpContext http, string email) => $"{RateLimits.ClientNetwork(http.Connection.RemoteIpAddress)} {ClientMatching.EmailKey(email)}";
+}

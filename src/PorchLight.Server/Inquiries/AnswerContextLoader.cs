@@ -1,0 +1,120 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
+using Route = PorchLight.Core.Forms.Route;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day, the months that are full.</summary>
+internal sealed class AnswerContextLoader(PorchDb db)
+{
+    /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>
+    public async Task<FormVersion?> VersionAsync(FormTarget target, int number) => !target.IsPreview
+        ? await CompiledQueries.FormVersion(db, target.Form.Id, number)
+        : number != 0 ? null : new FormVersion
+        {
+            FormId = target.Form.Id, Number = 0, Content = (await db.BusinessAsync()).Lists.Into(target.Form.Draft), Published = target.Form.DraftSaved, PublishedBy = "",
+        };
+
+    /// <param name="version">The version that is answered.</param>
+    /// <param name="filling">The send key of the filling-in.</param>
+    /// <param name="given">The answers as the browser sent them.</param>
+    /// <param name="business">The business.</param>
+    /// <param name="now">The instant of asking.</param>
+    public async Task<NormaliseContext> AroundAsync(
+        FormVersion version, Guid filling, IReadOnlyDictionary<string, Answer?> given, Business business, Instant now, CancellationToken cancellationToken)
+    {
+        var around = new NormaliseContext(business.Region, version.Number, now, business.Calendar.Today(now));
+        var kinds = version.Content.Questions.Where(question => given.GetValueOrDefault(question.Key) is not null).ToList();
+        if (kinds.Any(question => question.Kind is FilesKind))
+        {
+            var files = await Unsent(version, filling).ToListAsync(cancellationToken);
+            around = around with { Files = files.ToDictionary(file => file.Id.Value, file => file.Ref) };
+        }
+
+        var wanted = kinds.Select(question => (Kind: question.Kind as LookUpKind, Answer: given[question.Key] as LookUpAnswer))
+            .Where(pair => pair.Kind is not null && pair.Answer is not null).Select(pair => (pair.Kind!, pair.Answer!.Key)).ToList();
+        return wanted.Count == 0 ? around : around with { Lines = await ListEndpoints.LinesAsync(db, wanted, cancellationToken) };
+    }
+
+    /// <summary>All that is known before anything is answered; on file, only for whom a personal link was made.</summary>
+    /// <param name="content">The version.</param>
+    /// <param name="target">The door they came by.</param>
+    /// <param name="business">The business.</param>
+    /// <param name="now">The instant of asking.</param>
+    public async Task<AnswerContext> NothingAsync(FormContent content, FormTarget target, Business business, Instant now, CancellationToken cancellationToken) =>
+        Nothing(content, target.Link, business, now) with { OnFile = await OnFileAsync(target.Link, cancellationToken) };
+
+    /// <summary>What a sender was asked and said, as their form knew it.</summary>
+    public async Task<AnswerContext> SaidAsync(Submission sent, FormContent content, Business business, CancellationToken cancellationToken)
+    {
+        var link = sent.PersonalLinkId is { } id ? await db.PersonalLinks.FindAsync([id], cancellationToken) : null;
+        return Nothing(content, link, business, sent.At) with { Answers = sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)) };
+    }
+
+    private static AnswerContext Nothing(FormContent content, PersonalLink? link, Business business, Instant now) =>
+        new(content, new Dictionary<string, AnswerState>(), business.Calendar.Today(now))
+        {
+            Values = new Dictionary<string, string>
+            {
+                ["business"] = business.Name,
+                ["owner"] = business.OwnerName,
+                ["firstName"] = link?.GivenName ?? "",
+            },
+        };
+
+    /// <summary>What is on file of the person a personal link was made for, by field key; nothing for everybody else.</summary>
+    public async Task<Dictionary<string, Answer>> OnFileAsync(PersonalLink? link, CancellationToken cancellationToken)
+    {
+        if (link is null)
+            return [];
+        var onFile = new Dictionary<string, Answer> { [BuiltInFields.Email.Key] = new TextAnswer(link.Email) };
+        if (link.Name is { } name)
+            onFile[BuiltInFields.Name.Key] = name;
+        if (link.ClientId is { } client)
+        {
+            foreach (var (field, value) in await OnFileAsync(client, cancellationToken))
+                onFile[field] = value;
+        }
+
+        return onFile;
+    }
+
+    /// <summary>What is on file of a client and of their newest open project, by field key.</summary>
+    public async Task<Dictionary<string, Answer>> OnFileAsync(Id<Client> client, CancellationToken cancellationToken)
+    {
+        var project = await db.Projects.Where(one => one.ClientId == client && one.Closed == null).OrderByDescending(one => one.Opened)
+            .Select(one => (Id<Project>?)one.Id).FirstOrDefaultAsync(cancellationToken);
+        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client && (value.ProjectId == null || value.ProjectId == project))
+            .OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(cancellationToken);
+        return values.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value);
+    }
+
+    /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>
+    public async Task<WantedMonth?> MonthAsync(Form form, IReadOnlyDictionary<string, AnswerState> answers, CancellationToken cancellationToken) =>
+        form.Settings.Capacity is { } capacity && answers.GetValueOrDefault(capacity.Question).Answer is { } wanted
+            ? capacity.Find(wanted, await TakenAsync(form.Id, cancellationToken))
+            : null;
+
+    /// <summary>How many places of each month are taken.</summary>
+    public async Task<Dictionary<YearMonth, int>> TakenAsync(Id<Form> form, CancellationToken cancellationToken) => await db.Inquiries
+        .Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
+        .GroupBy(inquiry => inquiry.WantedMonth!.Value).Select(month => new { month.Key, Count = month.Count() })
+        .ToDictionaryAsync(month => month.Key, month => month.Count, cancellationToken);
+
+    /// <summary>What has to be known of answers before they are sent, by place: that a month is fully booked.</summary>
+    public async Task<Dictionary<string, string>> NoticesAsync(Form form, Route route, CancellationToken cancellationToken) =>
+        form.Settings.Capacity is { } capacity && await MonthAsync(form, route.Answers, cancellationToken) is { Waits: true, Month: var full }
+            ? new Dictionary<string, string> { [capacity.Question] = Capacities.Note(full, capacity.NextFree(full, await TakenAsync(form.Id, cancellationToken))) }
+            : [];
+
+    /// <summary>The files uploaded with a filling-in that has not been sent.</summary>
+    public IQueryable<StoredFile> Unsent(FormVersion version, Guid filling) =>
+        db.StoredFiles.Where(file => file.SendKey == filling && file.FormId == version.FormId && file.SubmissionId == null);
+}

@@ -1,0 +1,114 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What a link leads to.</summary>
+/// <param name="Form">A published form; for a look, any.</param>
+/// <param name="Link">The personal link it was reached by; null for the form's own.</param>
+/// <param name="IsPreview">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
+internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false);
+
+/// <summary>How somebody is met at a form.</summary>
+internal enum AccessState
+{
+    /// <summary>They can fill it in.</summary>
+    Open,
+
+    /// <summary>It takes no answers now.</summary>
+    LightOff,
+
+    /// <summary>It opens only by a personal link.</summary>
+    OnlyByLink,
+
+    /// <summary>It opens with a code that is sent to the mail address the link was made for.</summary>
+    CodeNeeded,
+
+    /// <summary>The personal link has been used.</summary>
+    LinkUsed,
+
+    /// <summary>The personal link is too old.</summary>
+    LinkRanOut,
+}
+
+/// <summary>Stands at the door of forms: finds what a link leads to, and says who may come in.</summary>
+internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets previews, IHttpContextAccessor http)
+{
+    /// <summary>The header in which a browser shows that the code was typed there.</summary>
+    public const string PassHeader = "Form-Pass";
+
+    internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
+
+    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
+
+    /// <summary>What a form's own or a personal link leads to; null for nothing, or for a form that was never published.</summary>
+    public async Task<FormTarget?> FindAsync(string token)
+    {
+        var hash = Tokens.Hash(token);
+        if (await CompiledQueries.FormByLink(db, hash) is { } own)
+            return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true) : own.PublishedVersion > 0 ? new FormTarget(own, null) : null;
+        return await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
+            && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form ? new FormTarget(form, link) : null;
+    }
+
+    /// <summary>The door when somebody may come in, else why not.</summary>
+    /// <param name="token">The link.</param>
+    /// <param name="pass">What the browser shows, or null.</param>
+    /// <param name="lightToo">Whether the light must be on; else who is inside may go on.</param>
+    public async Task<(FormTarget? Door, ProblemHttpResult? Refusal)> EnterAsync(string token, string? pass, bool lightToo)
+    {
+        if (await FindAsync(token) is not { } target)
+            return (null, Problems.NotFound(NoSuchForm));
+        var business = await db.BusinessAsync();
+        return await JudgeAsync(target, pass, business) is var welcome && (welcome == AccessState.Open || (welcome == AccessState.LightOff && !lightToo))
+            ? (target, null)
+            : (null, Problems.Conflict(await SayAsync(target, welcome, business)));
+    }
+
+    /// <summary>How somebody is met.</summary>
+    public async Task<AccessState> JudgeAsync(FormTarget target, string? pass, Business business)
+    {
+        if (target.IsPreview)
+            return AccessState.Open;
+        if (target.Link is { } link)
+        {
+            if (link.SubmissionId is not null)
+                return AccessState.LinkUsed;
+            if (link.GoodUntil < clock.GetCurrentInstant())
+                return AccessState.LinkRanOut;
+            if (target.Form.Settings.Admission == Admission.PersonalLinkAndCode && !(pass is not null && link.PassHash == Tokens.Hash(pass)))
+                return AccessState.CodeNeeded;
+        }
+        else if (target.Form.Settings.Admission != Admission.Anyone)
+        {
+            return AccessState.OnlyByLink;
+        }
+
+        return await LightAsync(target.Form, business) == LightState.On ? AccessState.Open : AccessState.LightOff;
+    }
+
+    /// <summary>Whether a form takes answers, and why not.</summary>
+    public async Task<LightState> LightAsync(Form form, Business business) => form.Settings.Judge(
+        form.LightOn, business.Calendar.Today(clock.GetCurrentInstant()),
+        form.Settings.MostAnswers is null ? 0 : await db.Submissions.CountAsync(sent => sent.FormId == form.Id));
+
+    /// <summary>How they are met, in a sentence for them.</summary>
+    public async Task<string> SayAsync(FormTarget target, AccessState welcome, Business business) => welcome switch
+    {
+        AccessState.LightOff when await LightAsync(target.Form, business) == LightState.NotYetOpen =>
+            $"This form opens on {Day.Format(target.Form.Settings.FirstDay!.Value)}.",
+        AccessState.LightOff => target.Form.AwayNote,
+        AccessState.OnlyByLink => $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
+        AccessState.CodeNeeded => "To be sure that it is you, we send a code to the mail address this link was made for.",
+        AccessState.LinkUsed => $"You have sent this form already, {TimeWords.At(target.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
+        AccessState.LinkRanOut => $"This link was good until {Day.Format(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
+        _ => "",
+    };
+}

@@ -1,0 +1,118 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Before a form opens: the code that shows who has a personal link, and asking to be told when the light is on again.</summary>
+internal static class FormAccessEndpoints
+{
+    private const int CodesADay = 10;
+    private const int MostTries = 5;
+    private static readonly Duration CodeLifetime = Duration.FromMinutes(15);
+    private static readonly Duration BetweenCodes = Duration.FromSeconds(30);
+
+    /// <param name="Email">Where to write.</param>
+    internal sealed record ReopenSubscriptionRequest(string Email);
+
+    /// <param name="Code">As typed.</param>
+    internal sealed record TypedCode(string Code);
+
+    /// <param name="Pass">What the browser shows from now on.</param>
+    internal sealed record PassView(string Pass);
+
+    public static void MapFormAccess(this IEndpointRouteBuilder app)
+    {
+        var group = app.MapGroup("/public/forms/{token}").WithTags("Public");
+        group.MapPost("/reopening", TellMeAsync).RequireRateLimiting(RateLimits.Mail);
+        group.MapPost("/code", SendCodeAsync).RequireRateLimiting(RateLimits.Mail);
+        group.MapPost("/code/check", CheckCodeAsync).RequireRateLimiting(RateLimits.SignIn);
+        group.MapGet("/challenge", (string token, SpamCheck spam) => TypedResults.Ok(spam.NewChallenge())).RequireRateLimiting(RateLimits.PublicForms);
+    }
+
+    /// <summary>An address of which only its owner knows the rest: "t•••@bakes.example".</summary>
+    internal static string Veil(string email) => email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TellMeAsync(
+        string token, ReopenSubscriptionRequest wish, PorchDb db, FormAccess access, BusinessClock clock, CancellationToken cancellationToken)
+    {
+        var email = wish.Email.Trim();
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await access.FindAsync(token) is not { } door)
+            return Problems.NotFound(FormAccess.NoSuchForm);
+        var key = ClientMatching.EmailKey(email);
+        if (await access.LightAsync(door.Form, await db.BusinessAsync()) == LightState.On)
+            return Problems.Conflict("The light is on already. Please reload the page.");
+        if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == door.Form.Id && one.EmailKey == key, cancellationToken))
+        {
+            db.ReopenSubscriptions.Add(new ReopenSubscription
+            {
+                Id = new Id<ReopenSubscription>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, At = clock.GetCurrentInstant(),
+            });
+            await db.SaveChangesAsync(cancellationToken);
+            await transaction.CommitAsync(cancellationToken);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendCodeAsync(
+        string token, PorchDb db, FormAccess access, MailQueue mail, BusinessClock clock, TimeProvider time, Quotas quotas, CancellationToken cancellationToken)
+    {
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var business = await db.BusinessAsync();
+        if (await access.FindAsync(token) is not { Link: { } link } door || await access.JudgeAsync(door, null, business) != AccessState.CodeNeeded)
+            return Problems.NotFound(FormAccess.NoSuchForm);
+        var now = time.Now();
+        if (link.CodeSent is { } sent && now - sent < BetweenCodes)
+            return Problems.Conflict("A code is on its way already. Please look into your mail, or wait half a minute and ask for another one.");
+        // Five guesses a code and ten codes a day leave a million numbers where they are for long enough.
+        if (!quotas.Use("code", link.Id.ToString(), CodesADay, Duration.FromDays(1)))
+            return Problems.Conflict($"Enough codes were sent for this link today. Please try again tomorrow, or write to {business.MailAddress}.");
+        var code = RandomNumberGenerator.GetInt32(1_000_000).ToString("D6", CultureInfo.InvariantCulture);
+        (link.CodeHash, link.CodeSent, link.CodeTries) = (Hash(link, code), now, 0);
+        mail.Queue(
+            $"code {link.Id} {now.ToUnixTimeMilliseconds()}", business, link.Email, link.ClientId, $"Your code for “{door.Form.Draft.Title}”",
+            $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
+            automatic: true, clock.GetCurrentInstant());
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<Ok<PassView>, ProblemHttpResult>> CheckCodeAsync(
+        string token, TypedCode typed, PorchDb db, FormAccess access, Tokens tokens, TimeProvider time, CancellationToken cancellationToken)
+    {
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await access.FindAsync(token) is not { Link: { } link })
+            return Problems.NotFound(FormAccess.NoSuchForm);
+        if (link.CodeHash is null || link.CodeSent is not { } sent || time.Now() - sent > CodeLifetime || link.CodeTries >= MostTries)
+            return Problems.Unprocessable("This code is too old, or was tried too often. Please ask for a new one.");
+        link.CodeTries++;
+        var right = link.CodeHash == Hash(link, new string([.. typed.Code.Where(char.IsAsciiDigit)]));
+        var pass = tokens.Create();
+        if (right)
+            (link.PassHash, link.CodeHash) = (pass.Hash, null);
+        // A wrong try counts, too.
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return right
+            ? TypedResults.Ok(new PassView(tokens.Open(pass.Sealed)))
+            : Problems.Unfinished(new Finding("code", link.CodeTries == MostTries
+                ? "This is not the code, and it was tried too often now. Please ask for a new one."
+                : "This is not the code. Please look again; it has six digits."));
+    }
+
+    private static string Hash(PersonalLink link, string code) => Tokens.Hash($"{link.LinkHash} {code}");
+}

@@ -1,0 +1,51 @@
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Forms;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>How a kept filling-in ended.</summary>
+internal enum SavedDraftEnd
+{
+    /// <summary>It was sent.</summary>
+    Sent,
+
+    /// <summary>Nobody came back in time; answers and files are deleted.</summary>
+    RanOut,
+}
+
+/// <summary>
+/// A filling-in that somebody wants to finish later, as they left it. When it has ended only the mark stays, so that its
+/// link can say so kindly.
+/// </summary>
+internal sealed class SavedDraft
+{
+    /// <summary>How long a link goes on saying how it ended.</summary>
+    public static readonly Duration MarkLifetime = Duration.FromDays(365);
+
+    public required Id<SavedDraft> Id { get; init; }
+    public required Id<Form> FormId { get; init; }
+    public required int FormVersion { get; set; }
+    public required Guid SendKey { get; init; }
+    public required string LinkHash { get; init; }
+    public required string LinkSealed { get; init; }
+    public required string Page { get; set; }
+
+    /// <summary>The answers as they were given, those off the route included; null once it has ended.</summary>
+    public GivenAnswers? Answers { get; set; }
+
+    /// <summary>Rises with every save, so that a window that was left behind does not overwrite another.</summary>
+    public int Revision { get; set; } = 1;
+
+    /// <summary>Where the link was mailed to; null when it was not.</summary>
+    public string? MailedTo { get; set; }
+
+    /// <summary>In real time, like all times here.</summary>
+    public required Instant Saved { get; set; }
+    public required Instant GoodUntil { get; set; }
+    public SavedDraftEnd? Ended { get; set; }
+}
+
+/// <summary>Answers by question key as a browser gave them.</summary>
+internal sealed record GivenAnswers(IReadOnlyDictionary<string, Answer?> ByQuestion);

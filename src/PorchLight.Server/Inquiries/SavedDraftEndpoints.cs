@@ -1,0 +1,117 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Messages;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Finishing later: a link that brings the answers back in any browser.</summary>
+internal static class SavedDraftEndpoints
+{
+    internal const int LargestAnswers = 512 * 1024;
+    private const int MailsADay = 3;
+
+    /// <param name="Revision">The revision this goes on from; zero the first time.</param>
+    internal sealed record DraftAnswers(int Version, string Page, Guid SendKey, int Revision, IReadOnlyDictionary<string, Answer?> Answers);
+
+    /// <param name="Link">The address that brings the answers back.</param>
+    internal sealed record SavedDraftLink(string Link, string Token, string Until, int Revision);
+
+    /// <param name="Email">Where the link shall go.</param>
+    /// <param name="Agrees">That they want this mail.</param>
+    internal sealed record MailDraftLinkRequest(Guid SendKey, string Email, bool Agrees);
+
+    public static void MapSavedDrafts(this IEndpointRouteBuilder app)
+    {
+        app.MapPut("/public/forms/{token}/saved-draft", KeepAsync).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
+        app.MapPost("/public/forms/{token}/saved-draft/mail", MailAsync).RequireRateLimiting(RateLimits.Mail).WithTags("Public");
+    }
+
+    /// <summary>Keeps a filling-in, or what was added to it since.</summary>
+    private static async Task<Results<Ok<SavedDraftLink>, ProblemHttpResult>> KeepAsync(
+        string token, DraftAnswers keeping, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db, FormAccess access, Tokens tokens, TimeProvider time, PublicAddress address, StorageQuota storageQuota, HttpRequest request, CancellationToken cancellationToken)
+    {
+        if (request.ContentLength is not <= LargestAnswers)
+            return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
+        if (FormLimits.Refuse(keeping.Answers) is { } tooMuch)
+            return Problems.Unprocessable(tooMuch);
+        if (await access.FindAsync(token) is { } at && storageQuota.Take(request.HttpContext, at.Form.Id.Value, request.ContentLength.Value) is { } full)
+            return Problems.Unprocessable(full);
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
+        if (door is null)
+            return refusal!;
+        if (door.IsPreview)
+            return Problems.Conflict("This is only a look at your form. What you type here is not kept.");
+        if (await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content } || content.Pages.All(page => page.Key != keeping.Page))
+            return Problems.Unprocessable(PublicEndpoints.FormChanged);
+        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, keeping.SendKey) is not null)
+            return Problems.Conflict("These answers have been sent already. Thank you!");
+        var business = await db.BusinessAsync();
+        var now = time.Now();
+        var draft = await db.SavedDrafts.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == keeping.SendKey, cancellationToken);
+        if (draft is not null && (draft.Ended is not null || draft.Revision != keeping.Revision))
+            return Problems.Conflict(draft.Ended is not null
+                ? "These answers were kept too long ago and are deleted. What you see is still in this browser."
+                : "You went on with these answers in another window. Open the link again to see them; what you write here is not added.");
+        if (draft is null)
+        {
+            var link = tokens.Create();
+            draft = db.SavedDrafts.Add(new SavedDraft
+            {
+                Id = new Id<SavedDraft>(Guid.CreateVersion7()), FormId = door.Form.Id, FormVersion = keeping.Version, SendKey = keeping.SendKey,
+                LinkHash = link.Hash, LinkSealed = link.Sealed, Page = keeping.Page, Saved = now, GoodUntil = now, Revision = 0,
+            }).Entity;
+        }
+
+        (draft.FormVersion, draft.Page, draft.Answers, draft.Saved) = (keeping.Version, keeping.Page, new GivenAnswers(keeping.Answers), now);
+        draft.GoodUntil = now + Duration.FromDays(business.KeepUnfinishedDays);
+        draft.Revision++;
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        var name = tokens.Open(draft.LinkSealed);
+        return TypedResults.Ok(new SavedDraftLink(LinkOf(address, token, name), name, SavedDrafts.Until(draft, business), draft.Revision));
+    }
+
+    /// <summary>Mails the link, once they have given an address and agreed to it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> MailAsync(
+        string token, MailDraftLinkRequest wish, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db, FormAccess access, MailQueue mail, Tokens tokens, BusinessClock clock, PublicAddress address, Quotas quotas, CancellationToken cancellationToken)
+    {
+        var email = wish.Email.Trim();
+        if (AnswerLimits.CheckEmail(email) is { } wrong)
+            return Problems.Unfinished(new Finding("email", wrong));
+        if (!wish.Agrees)
+            return Problems.Unfinished(new Finding("agrees", "Please tick that you want this mail; we write to nobody who did not ask."));
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
+        if (door is null)
+            return refusal!;
+        if (await db.SavedDrafts.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == wish.SendKey && one.Ended == null, cancellationToken) is not { } draft)
+            return Problems.NotFound("These answers are not kept any more. Press “Finish later” again.");
+        var business = await db.BusinessAsync();
+        var effect = $"finish later {draft.Id} {draft.Revision} {ClientMatching.EmailKey(email)}";
+        if (await db.OutgoingMail.AnyAsync(sent => sent.EffectKey == effect, cancellationToken))
+            return TypedResults.NoContent();
+        if (!quotas.Use("finish later", ClientMatching.EmailKey(email), MailsADay, Duration.FromDays(1)))
+            return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
+        draft.MailedTo = email;
+        mail.Queue(
+            effect, business, email, null, $"Your answers to “{door.Form.Draft.Title}”",
+            $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
+            automatic: true, clock.GetCurrentInstant());
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The address of a form with the answers that were left.</summary>
+    internal static string LinkOf(PublicAddress address, string token, string draft) => $"{address.Site}/f/{token}?later={draft}";
+}

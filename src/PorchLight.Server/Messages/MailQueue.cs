@@ -1,0 +1,175 @@
+using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
+using MimeKit;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Data;
+using PorchLight.Server.Records;
+using PorchLight.Server.StandIns.Mail;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>Queues messages and hands them over: to the practice mailbox, or to a mail server once the owner has named one.</summary>
+internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, TimeProvider time, BusinessClock clock, ILogger<MailQueue> logger)
+{
+    private const int MostTries = 8;
+
+    /// <summary>
+    /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. False when the
+    /// client left no address.
+    /// </summary>
+    /// <param name="automatic">Whether nobody wrote or approved it.</param>
+    public bool Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
+    {
+        if (client.Email is not { } address)
+            return false;
+        Queue(effectKey, business, address, client.Id, subject, text, automatic, at);
+        return true;
+    }
+
+    /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
+    public void Queue(string effectKey, Business business, string to, Id<Client>? client, string subject, string text, bool automatic, Instant at)
+    {
+        var id = Guid.CreateVersion7();
+        db.OutgoingMail.Add(new OutgoingMail
+        {
+            Id = new Id<OutgoingMail>(id),
+            EffectKey = effectKey,
+            ClientId = client,
+            MessageId = $"<{id:N}@{business.MailAddress.Split('@')[^1]}>",
+            From = business.MailAddress,
+            To = to,
+            Subject = KnownValues.OneLine(subject),
+            Text = text,
+            Automatic = automatic,
+            Written = at,
+            NextTry = Instant.FromUnixTimeTicks(0),
+        });
+    }
+
+    /// <summary>The messages whose time to be tried has come, oldest first.</summary>
+    public async Task<IReadOnlyList<Id<OutgoingMail>>> DueAsync(CancellationToken cancellationToken)
+    {
+        var now = time.Now();
+        return await db.OutgoingMail.Where(mail => mail.State == MailState.Queued && mail.NextTry <= now)
+            .OrderBy(mail => mail.Written).Select(mail => mail.Id).Take(100).ToListAsync(cancellationToken);
+    }
+
+    /// <summary>When the next message has to be tried again, or null.</summary>
+    public async Task<Instant?> NextTryAsync(CancellationToken cancellationToken) => await db.OutgoingMail
+        .Where(mail => mail.State == MailState.Queued).MinAsync(mail => (Instant?)mail.NextTry, cancellationToken);
+
+    /// <summary>
+    /// Messages that were on the line when the house went down: nobody knows whether they arrived, so a person looks. To be
+    /// called before any work begins.
+    /// </summary>
+    public async Task LookAfterCrashAsync(CancellationToken cancellationToken)
+    {
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        foreach (var mail in await db.OutgoingMail.Where(mail => mail.State == MailState.HandingOver).ToListAsync(cancellationToken))
+            Settle(mail, new HandOver.Unsure());
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+    }
+
+    /// <summary>
+    /// Hands one message over. A refusal is tried again after growing pauses: one minute, two, four and so on. False when
+    /// the line is down, so that others need not be tried now.
+    /// </summary>
+    public async Task<bool> HandOverAsync(Id<OutgoingMail> id, CancellationToken cancellationToken)
+    {
+        if (await ClaimAsync(id, cancellationToken) is not ({ } mail, { Smtp: { } settings } business))
+            return true;
+        var ended = await CarryAsync(mail, business, settings, cancellationToken);
+
+        // How it ended is written even when the house is about to close.
+        await using var transaction = await db.BeginWriteAsync(CancellationToken.None);
+        Settle(mail, ended);
+        await db.SaveChangesAsync(CancellationToken.None);
+        await transaction.CommitAsync(CancellationToken.None);
+        return ended is not HandOver.Refused { LineIsDown: true };
+    }
+
+    private async Task<HandOver> CarryAsync(OutgoingMail mail, Business business, SmtpSettings settings, CancellationToken cancellationToken)
+    {
+        MimeMessage message;
+        string? password;
+        try
+        {
+            message = SmtpCarrier.Compose(mail, business.Name);
+            password = settings.PasswordSealed is { } kept ? tokens.Open(kept) : null;
+        }
+        catch (Exception failure) when (failure is ParseException or CryptographicException)
+        {
+            return new HandOver.Refused($"The message could not be made ready: {failure.Message}", ForGood: true);
+        }
+
+        return await smtp.CarryAsync(settings, password, message, cancellationToken);
+    }
+
+    /// <summary>
+    /// Marks a message as on the line, or lays it into the practice mailbox at once, in one transaction with the mark, so
+    /// that the two cannot disagree. Gives what has still to be carried.
+    /// </summary>
+    private async Task<(OutgoingMail? Mail, Business? By)> ClaimAsync(Id<OutgoingMail> id, CancellationToken cancellationToken)
+    {
+        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        if (await db.OutgoingMail.FindAsync([id], cancellationToken) is not { State: MailState.Queued } mail)
+            return (null, null);
+        var business = await db.BusinessAsync();
+        mail.Tries++;
+        if (business.Smtp is null)
+        {
+            PracticeMailbox.Lay(db, mail);
+            Settle(mail, new HandOver.Taken());
+        }
+        else
+        {
+            mail.State = MailState.HandingOver;
+        }
+
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        return (mail, business);
+    }
+
+    private void Settle(OutgoingMail mail, HandOver ended)
+    {
+        switch (ended)
+        {
+            case HandOver.Taken:
+                mail.State = MailState.HandedOver;
+                mail.LastFailure = null;
+                break;
+            case HandOver.Refused refused when refused.ForGood || mail.Tries >= MostTries:
+                mail.State = MailState.Failed;
+                mail.LastFailure = refused.Why;
+                Log(new DeliveryFailed(mail.Subject, refused.Why));
+                break;
+            case HandOver.Refused refused:
+                mail.State = MailState.Queued;
+                mail.LastFailure = refused.Why;
+                mail.NextTry = time.Now() + Duration.FromMinutes(1 << (mail.Tries - 1));
+                break;
+            case HandOver.Unsure:
+                mail.State = MailState.PerhapsSent;
+                mail.LastFailure = "The line broke before the mail server said whether it has the message.";
+                Log(new PerhapsDelivered(mail.Subject));
+                break;
+        }
+
+        if (ended is not HandOver.Taken)
+            logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
+
+        // The log is about clients; what goes to others is seen where mail is stuck.
+        void Log(DomainEvent what)
+        {
+            if (mail.ClientId is { } client)
+                db.Log(what, clock.GetCurrentInstant(), new EventContext(client));
+        }
+    }
+}

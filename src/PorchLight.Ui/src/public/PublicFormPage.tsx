@@ -1,0 +1,98 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { sentenceOf } from "../api/problem";
+import { loadFace } from "../kit/faces";
+import { FormAccess, Quiet } from "./FormAccess";
+import { showForm, showReceipt, type FormPageView, type SentView } from "./client";
+import { Cover } from "./Cover";
+import { load } from "./localDraft";
+import { FormPages } from "./FormPages";
+import { closeOnEscape, isEmbedded, reportHeight, within } from "./embedding";
+import { SendOff } from "./SendOff";
+
+/** The public form from the first look to the send-off. */
+export function PublicFormPage({ token }: { token: string }) {
+  const [door, setDoor] = useState<FormPageView | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  const [sent, setSent] = useState<{ view: SentView; fresh: boolean } | null>(null);
+  // Who has begun before does not stand before the cover again.
+  const [started, setStarted] = useState(() => load(token) !== null);
+  const [fromCover, setFromCover] = useState(false);
+  const outside = useRef<HTMLDivElement>(null);
+
+  const knock = useCallback(() => {
+    const address = new URLSearchParams(location.search);
+    const receipt = address.get("sent");
+    Promise.all([
+      showForm(token, location.search, within ?? (document.referrer || null), address.get("later")),
+      receipt ? showReceipt(receipt) : null,
+    ]).then(
+      ([shown, view]) => {
+        document.title = `${shown.title}, ${shown.business}`;
+        dress(shown.look);
+        setDoor(shown);
+        if (view) setSent({ view, fresh: false });
+      },
+      (error: unknown) => setFailure(sentenceOf(error)),
+    );
+  }, [token]);
+  useEffect(() => {
+    document.documentElement.toggleAttribute("data-embedded", isEmbedded);
+    knock();
+  }, [knock]);
+  useEffect(() => (outside.current ? reportHeight(outside.current) : undefined), []);
+  useEffect(closeOnEscape, []);
+
+  const form = door?.form;
+  return (
+    <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
+      <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
+        {door?.logo && <img src={door.logo} alt={door.business} className="mb-3 max-h-16 max-w-60" />}
+        {door?.onlyLooking && (
+          <p role="status" className="mb-5 rounded-soft border-2 border-dashed border-edge p-3 font-semibold">
+            You are looking at your working copy. You can answer it to the end; nothing is kept or sent.
+          </p>
+        )}
+        {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
+        {failure ? (
+          <Quiet title="This page could not be opened" note={failure} />
+        ) : !door ? (
+          <p role="status" className="text-slate">
+            One moment …
+          </p>
+        ) : sent ? (
+          <SendOff sent={sent.view} fresh={sent.fresh} business={door.business} />
+        ) : !form ? (
+          <FormAccess token={token} door={door} onOpen={knock} />
+        ) : form.cover && !started && !form.kept ? (
+          <Cover
+            door={door}
+            form={form}
+            onStart={() => {
+              setStarted(true);
+              setFromCover(true);
+            }}
+          />
+        ) : (
+          <FormPages
+            token={token}
+            door={door}
+            form={form}
+            fromCover={fromCover}
+            onSent={(view) => setSent({ view, fresh: true })}
+          />
+        )}
+      </main>
+    </div>
+  );
+}
+
+/** Puts on the brand's colours and typeface; words are there before the face is. */
+function dress(look: FormPageView["look"]) {
+  const style = document.documentElement.style;
+  style.setProperty("--brand", look.accent);
+  style.setProperty("--backdrop", look.backdrop);
+  void loadFace(look.typeface).then((family) => {
+    style.setProperty("--font-body", family);
+    style.setProperty("--font-head", family);
+  });
+}

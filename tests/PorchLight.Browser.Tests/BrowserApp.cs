@@ -1,0 +1,65 @@
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Data;
+using PorchLight.Server.Demo;
+using PorchLight.Server.Forms;
+using PorchLight.Server.StandIns.SampleSite;
+
+namespace PorchLight.Browser.Tests;
+
+/// <summary>The whole house on a real port and the real clock, at work by itself, with its sample website on another port.</summary>
+internal sealed class BrowserApp : AppFactory
+{
+    private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
+
+    public BrowserApp(SeedData furnishing = SeedData.Demo)
+    {
+        SeedData = furnishing;
+        UseKestrel(0);
+        StartServer();
+        // By name, so that it is another site than the sample, which is reached by its bare address.
+        Address = $"http://localhost:{ClientOptions.BaseAddress.Port}";
+    }
+
+    public string Address { get; }
+
+    /// <summary>The cookies of its owner.</summary>
+    public SignedIn Owner => Ready.Owner!;
+
+    /// <summary>The key of an empty house, as the terminal shows it.</summary>
+    public string FirstRunKey => File.ReadAllText(Path.Combine(Folder, "first-run-key"));
+
+    public string SampleSite => Services.GetRequiredService<SampleSiteHost>().Address;
+
+    public string FormAddress => $"{Address}/f/{LinkAsync().GetAwaiter().GetResult()}";
+
+    protected override TimeProvider Clock => TimeProvider.System;
+
+    protected override DateTimeOffset MadeAt => RunBegan;
+
+    /// <summary>Makes and publishes another form; gives its address.</summary>
+    public async Task<string> OpenFormAsync(FormContent content, FormSettings? settings = null) => $"{Address}/f/{await MakeFormAsync(content, settings)}";
+
+    /// <summary>Makes the form that asks in every way, with the list, the picture and the video it shows; gives its address.</summary>
+    public async Task<string> OpenEveryKindAsync()
+    {
+        using var scope = Services.CreateScope();
+        var things = await DemoFiles.TakeInAsync(
+            scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<FileStore>(), scope.ServiceProvider.GetRequiredService<TimeProvider>());
+        await scope.ServiceProvider.GetRequiredService<PorchDb>().SaveChangesAsync();
+        return await OpenFormAsync(EveryKind.Form(things.Colours, things.Gilded, things.Lettering));
+    }
+
+    public T Ask<T>(Func<PorchDb, T> ask)
+    {
+        using var scope = Services.CreateScope();
+        return ask(scope.ServiceProvider.GetRequiredService<PorchDb>());
+    }
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        base.ConfigureWebHost(builder);
+        builder.UseSetting("PorchLight:SampleSitePort", "0");
+    }
+}
