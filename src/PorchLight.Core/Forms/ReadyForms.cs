@@ -120,7 +120,7 @@ public static class ReadyForms
         [
             new Step("thanks", "Thank you, your answers have arrived", new SendMessage(new MessageTemplate($"Thank you, {{firstName}}: {title}",
             [
-                new TextPart("Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);
@@ -130,17 +130,17 @@ public static class ReadyForms
         [
             new Step("thanks", "Thank you, and when we answer", new SendMessage(new MessageTemplate("Thank you for asking us, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nthank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nthank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
             new Step("first", "First follow-up", new SendMessage(new MessageTemplate("About your plans, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nI have been thinking about what you wrote."),
+                new TextPart("opening", "Dear {firstName},\n\nI have been thinking about what you wrote."),
                 new GapPart("theirs", "one line about what they have in mind"),
-                new TextPart("Shall we talk it through for half an hour? Tell me two times that suit you.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("closing", "Shall we talk it through for half an hour? Tell me two times that suit you.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
             new Step("last", "Last follow-up", new SendMessage(new MessageTemplate("Shall we go on?",
             [
-                new TextPart("Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about it. Shall we go on, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about it. Shall we go on, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.PreviousSettled, 7, TimeUnit.Days), NeedsNod: true),
         ],
         [StopOn.Replied, StopOn.Booked]);
@@ -150,7 +150,7 @@ public static class ReadyForms
         [
             new Step("kept", "Thank you for asking", new SendMessage(new MessageTemplate("Thank you for asking us, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nthank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nthank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);

@@ -9,20 +9,22 @@ namespace PorchLight.Core.Messages;
 public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> Parts);
 
 /// <summary>A part of a message.</summary>
+/// <param name="Key">Names it within the message, also across versions; none twice.</param>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
 [JsonDerivedType(typeof(TextPart), "text")]
 [JsonDerivedType(typeof(GapPart), "gap")]
-public abstract record MessagePart;
+public abstract record MessagePart(string Key);
 
 /// <summary>Words; in a template they may hold known values.</summary>
+/// <param name="Key">Names it within the message.</param>
 /// <param name="Text">Paragraphs parted by empty lines.</param>
-public sealed record TextPart(string Text) : MessagePart;
+public sealed record TextPart(string Key, string Text) : MessagePart(Key);
 
 /// <summary>A place that a person must fill before the message can be sent. It stands as a paragraph of its own.</summary>
 /// <param name="Key">Names it within the message.</param>
 /// <param name="Prompt">What belongs there: "one line about their place".</param>
 /// <param name="Filled">What the person wrote; null or blank while it is open.</param>
-public sealed record GapPart(string Key, string Prompt, string? Filled = null) : MessagePart
+public sealed record GapPart(string Key, string Prompt, string? Filled = null) : MessagePart(Key)
 {
     /// <summary>Whether it still has to be filled.</summary>
     [JsonIgnore]
@@ -51,12 +53,8 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
     /// </summary>
     public MessageDraft? Revise(MessageDraft edited)
     {
-        var sameShape = edited.Parts.Count == Parts.Count && Parts.Zip(edited.Parts).All(pair => (pair.First, pair.Second) switch
-        {
-            (GapPart ours, GapPart theirs) => ours.Key == theirs.Key,
-            (TextPart, TextPart) => true,
-            _ => false,
-        });
+        var sameShape = edited.Parts.Count == Parts.Count
+            && Parts.Zip(edited.Parts).All(pair => pair.First.Key == pair.Second.Key && pair.First.GetType() == pair.Second.GetType());
         return sameShape
             ? new MessageDraft(KnownValues.OneLine(edited.Subject), [.. Parts.Zip(edited.Parts, (ours, theirs) =>
                 ours is GapPart gap ? gap with { Filled = ((GapPart)theirs).Filled } : theirs)])
@@ -90,7 +88,7 @@ public static partial class KnownValues
     /// <summary>A draft of the template for one person.</summary>
     public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) => new(
         OneLine(Fill(template.Subject, values)),
-        [.. template.Parts.Select(part => part is TextPart text ? new TextPart(Fill(text.Text, values)) : part)]);
+        [.. template.Parts.Select(part => part is TextPart text ? text with { Text = Fill(text.Text, values) } : part)]);
 
     /// <summary>The text in one line, so that it can stand in a mail header.</summary>
     public static string OneLine(string text) =>

@@ -106,23 +106,23 @@ internal static class DemoForm
         [
             new Step("thanks", "Thank you, and when we answer", new SendMessage(new MessageTemplate("Your wall: thank you, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nthank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nthank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
             new Step("first", "First follow-up", new SendMessage(new MessageTemplate("About your wall, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nI have been thinking about your wall."),
+                new TextPart("opening", "Dear {firstName},\n\nI have been thinking about your wall."),
                 new GapPart("place", "one line about their place"),
-                new TextPart("Shall we talk it through for half an hour? Tell me two times that suit you this week or next.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("closing", "Shall we talk it through for half an hour? Tell me two times that suit you this week or next.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), NeedsNod: true),
             new Step("second", "Second follow-up", new SendMessage(new MessageTemplate("Two walls like yours",
             [
-                new TextPart("Dear {firstName},\n\nhere are two walls we painted that make me think of yours."),
+                new TextPart("opening", "Dear {firstName},\n\nhere are two walls we painted that make me think of yours."),
                 new GapPart("walls", "two walls like theirs, a line each"),
-                new TextPart("If you would like one of your own, a short answer is enough.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("closing", "If you would like one of your own, a short answer is enough.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.PreviousSettled, 4, TimeUnit.Days), NeedsNod: true),
             new Step("third", "Last follow-up", new SendMessage(new MessageTemplate("Shall we keep a date free?",
             [
-                new TextPart("Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about your wall. Shall we keep a date free for it, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about your wall. Shall we keep a date free for it, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.PreviousSettled, 9, TimeUnit.Days), NeedsNod: true),
         ],
         [StopOn.Replied, StopOn.Booked]);
@@ -133,7 +133,7 @@ internal static class DemoForm
         [
             new Step("kept", "Thank you, and who may help", new SendMessage(new MessageTemplate("Your wall: thank you for asking, {firstName}",
             [
-                new TextPart("Dear {firstName},\n\nthank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
+                new TextPart("opening", "Dear {firstName},\n\nthank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"),
             ])), new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), NeedsNod: false),
         ],
         [StopOn.Replied, StopOn.Booked]);

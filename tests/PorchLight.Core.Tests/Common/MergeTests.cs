@@ -6,17 +6,17 @@ namespace PorchLight.Core.Tests.Common;
 
 public sealed class MergeTests
 {
-    private const string Was = """{"title":"A wall","intro":"Hello","wordings":{"what":"What?","where":"Where?"},"parts":[{"text":"a"},{"text":"b"}]}""";
+    private const string Was = """{"title":"A wall","intro":"Hello","wordings":{"what":"What?","where":"Where?"},"parts":[{"key":"p","text":"a"},{"key":"q","text":"b"}]}""";
 
     [Fact]
     public void Changes_of_different_places_go_together()
     {
         var (merged, clashes) = ThreeWay(
             Was,
-            """{"title":"My wall","intro":"Hello","wordings":{"what":"What?","where":"Which wall?"},"parts":[{"text":"a"},{"text":"mine"}]}""",
-            """{"title":"A wall","intro":"Welcome","wordings":{"what":"What, please?","where":"Where?"},"parts":[{"text":"theirs"},{"text":"b"}]}""");
+            """{"title":"My wall","intro":"Hello","wordings":{"what":"What?","where":"Which wall?"},"parts":[{"key":"p","text":"a"},{"key":"q","text":"mine"}]}""",
+            """{"title":"A wall","intro":"Welcome","wordings":{"what":"What, please?","where":"Where?"},"parts":[{"key":"p","text":"theirs"},{"key":"q","text":"b"}]}""");
         clashes.ShouldBeEmpty();
-        merged.ShouldBe("""{"title":"My wall","intro":"Welcome","wordings":{"what":"What, please?","where":"Which wall?"},"parts":[{"text":"theirs"},{"text":"mine"}]}""");
+        merged.ShouldBe("""{"title":"My wall","intro":"Welcome","wordings":{"what":"What, please?","where":"Which wall?"},"parts":[{"key":"p","text":"theirs"},{"key":"q","text":"mine"}]}""");
     }
 
     [Fact]
@@ -24,8 +24,8 @@ public sealed class MergeTests
     {
         var (merged, clashes) = ThreeWay(
             Was,
-            """{"title":"Mine","intro":"Hello","wordings":{"what":"Mine?","where":"Where?"},"parts":[{"text":"a"},{"text":"b"}]}""",
-            """{"title":"Theirs","intro":"Hello","wordings":{"what":"Theirs?","where":"Where?"},"parts":[{"text":"a"},{"text":"b"}]}""");
+            """{"title":"Mine","intro":"Hello","wordings":{"what":"Mine?","where":"Where?"},"parts":[{"key":"p","text":"a"},{"key":"q","text":"b"}]}""",
+            """{"title":"Theirs","intro":"Hello","wordings":{"what":"Theirs?","where":"Where?"},"parts":[{"key":"p","text":"a"},{"key":"q","text":"b"}]}""");
         clashes.Select(clash => (clash.Place, (string?)clash.Theirs, (string?)clash.Yours)).ShouldBe([("title", "Theirs", "Mine"), ("wordings.what", "Theirs?", "Mine?")]);
         merged.ShouldContain("\"title\":\"Theirs\"");
     }
@@ -36,16 +36,65 @@ public sealed class MergeTests
         var differences = Merge.Differences(
             JsonNode.Parse(Was), JsonNode.Parse(Was.Replace("\"b\"", "\"c\"", StringComparison.Ordinal).Replace("Where?", "Where, please?", StringComparison.Ordinal)));
         differences.Select(clash => (clash.Place, (string?)clash.Theirs, (string?)clash.Yours))
-            .ShouldBe([("wordings.where", "Where, please?", "Where?"), ("parts.1.text", "c", "b")]);
+            .ShouldBe([("wordings.where", "Where, please?", "Where?"), ("parts.q.text", "c", "b")]);
         Merge.Differences(JsonNode.Parse(Was), JsonNode.Parse(Was)).ShouldBeEmpty();
     }
 
     [Fact]
     public void The_same_change_twice_is_no_clash() => ThreeWay(Was, Was.Replace("A wall", "Ours", StringComparison.Ordinal), Was.Replace("A wall", "Ours", StringComparison.Ordinal)).Clashes.ShouldBeEmpty();
 
+    [Theory]
+    [InlineData("[1,2]", "[1,3]", "[4,2]")]
+    [InlineData("[1,2]", "[1,2,3]", "[1]")]
+    [InlineData("""[{"text":"a"},{"text":"b"}]""", """[{"text":"mine"},{"text":"b"}]""", """[{"text":"a"},{"text":"theirs"}]""")]
+    [InlineData("""[{"key":"a"},{"key":"a"}]""", """[{"key":"a","n":1},{"key":"a"}]""", """[{"key":"a"},{"key":"a","n":1}]""")]
+    public void A_list_without_keys_that_both_sides_changed_is_one_value(string was, string now, string stored)
+    {
+        var (merged, clashes) = ThreeWay(was, now, stored);
+        clashes.Select(clash => clash.Place).ShouldBe([""]);
+        merged.ShouldBe(stored);
+    }
+
     [Fact]
-    public void Lists_of_unequal_length_are_one_value() =>
-        ThreeWay("[1,2]", "[1,2,3]", "[1]").Clashes.Select(clash => clash.Place).ShouldBe([""]);
+    public void Who_moves_entries_and_who_changes_within_them_do_not_get_in_each_others_way() => Merged(
+        """[{"key":"a","n":1},{"key":"b","n":1}]""", """[{"key":"b","n":1},{"key":"a","n":1}]""", """[{"key":"a","n":9},{"key":"b","n":1}]""")
+        .ShouldBe("""[{"key":"b","n":1},{"key":"a","n":9}]""");
+
+    [Fact]
+    public void Two_orders_clash_by_name_and_what_is_stored_stays()
+    {
+        var (merged, clashes) = ThreeWay(
+            """{"list":[{"key":"a"},{"key":"b"},{"key":"c"}]}""", """{"list":[{"key":"c"},{"key":"a"},{"key":"b"}]}""", """{"list":[{"key":"b"},{"key":"a"},{"key":"c"}]}""");
+        clashes.Select(clash => (clash.Place, clash.Theirs!.ToJsonString(), clash.Yours!.ToJsonString()))
+            .ShouldBe([("list.~order", """["b","a","c"]""", """["c","a","b"]""")]);
+        merged.ShouldBe("""{"list":[{"key":"b"},{"key":"a"},{"key":"c"}]}""");
+    }
+
+    [Fact]
+    public void What_both_sides_add_stands_behind_what_it_was_added_behind() => Merged(
+        """[{"key":"a"},{"key":"b"}]""", """[{"key":"a"},{"key":"mine"},{"key":"b"}]""", """[{"key":"a"},{"key":"b"},{"key":"theirs"}]""")
+        .ShouldBe("""[{"key":"a"},{"key":"mine"},{"key":"b"},{"key":"theirs"}]""");
+
+    [Fact]
+    public void A_new_entry_without_a_key_is_like_no_other() => Merged(
+        """[{"key":"a"}]""", """[{"key":"a"},{"key":"","n":1},{"key":"","n":2}]""", """[{"key":"a"},{"key":"b"}]""")
+        .ShouldBe("""[{"key":"a"},{"key":"","n":1},{"key":"","n":2},{"key":"b"}]""");
+
+    [Fact]
+    public void To_take_an_entry_away_that_the_other_side_changed_is_a_clash_and_it_stays()
+    {
+        var (merged, clashes) = ThreeWay("""[{"key":"a","n":1},{"key":"b"}]""", """[{"key":"b"}]""", """[{"key":"a","n":2},{"key":"b"}]""");
+        clashes.Select(clash => (clash.Place, clash.Yours)).ShouldBe([("a", null)]);
+        merged.ShouldBe("""[{"key":"a","n":2},{"key":"b"}]""");
+    }
+
+    [Fact]
+    public void Things_of_different_kinds_are_not_mixed()
+    {
+        var (merged, clashes) = ThreeWay("""{"kind":"text","longest":5}""", """{"kind":"number","least":1}""", """{"kind":"text","longest":9}""");
+        clashes.Select(clash => clash.Place).ShouldBe([""]);
+        merged.ShouldBe("""{"kind":"text","longest":9}""");
+    }
 
     [Fact]
     public void What_one_side_takes_away_stays_away_and_is_not_left_as_a_null()

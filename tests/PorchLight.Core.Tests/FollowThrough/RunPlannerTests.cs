@@ -320,5 +320,5 @@ public sealed class RunPlannerTests
         new("After an inquiry", new InquiryStart(null, []), steps, [StopOn.Replied, StopOn.Booked]);
 
     private static Step Step(string key, Schedule when, bool nod = false) =>
-        new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart(key)])), when, nod);
+        new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart("text", key)])), when, nod);
 }

@@ -6,7 +6,7 @@ public sealed class MessageTests
 {
     private static readonly MessageTemplate Template = new("Your wall, {firstName|friend}",
     [
-        new TextPart("Dear {firstName|friend},\n\nwe answer {promise}."), new GapPart("place", "one line about their place"), new TextPart("Warmly"),
+        new TextPart("opening", "Dear {firstName|friend},\n\nwe answer {promise}."), new GapPart("place", "one line about their place"), new TextPart("closing", "Warmly"),
     ]);
 
     [Fact]
@@ -50,13 +50,13 @@ public sealed class MessageTests
     public void Words_can_be_rewritten_but_a_gap_cannot_be_edited_away()
     {
         var draft = Draft();
-        var edited = new MessageDraft("New\r\nBcc: all@example.com", [new TextPart("Hi"), new GapPart("place", "changed", "seen it"), new TextPart("")]);
+        var edited = new MessageDraft("New\r\nBcc: all@example.com", [new TextPart("opening", "Hi"), new GapPart("place", "changed", "seen it"), new TextPart("closing", "")]);
         var revised = draft.Revise(edited)!;
         revised.FinishedText.ShouldBe("Hi\n\nseen it");
         revised.Subject.ShouldBe("New Bcc: all@example.com", "a subject is one line");
         ((GapPart)revised.Parts[1]).Prompt.ShouldBe("one line about their place");
-        draft.Revise(draft with { Parts = [new TextPart("Hi")] }).ShouldBeNull();
-        draft.Revise(draft with { Parts = [new TextPart("Hi"), new TextPart("no gap"), new TextPart("x")] }).ShouldBeNull();
+        draft.Revise(draft with { Parts = [new TextPart("opening", "Hi")] }).ShouldBeNull();
+        draft.Revise(draft with { Parts = [new TextPart("opening", "Hi"), new TextPart("place", "no gap"), new TextPart("closing", "x")] }).ShouldBeNull();
     }
 
     private static MessageDraft Draft() => KnownValues.Draft(Template, new Dictionary<string, string> { ["firstName"] = "Tilda" });

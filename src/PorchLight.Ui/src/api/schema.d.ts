@@ -4149,12 +4149,12 @@ export interface components {
         MessagePartGapPart: {
             /** @enum {string} */
             kind: "gap";
-            /** @description Names it within the message. */
-            key: string;
             /** @description What belongs there: "one line about their place". */
             prompt: string;
             /** @description What the person wrote; null or blank while it is open. */
             filled?: null | string;
+            /** @description Names it within the message, also across versions; none twice. */
+            key: string;
         };
         /** @description Words; in a template they may hold known values. */
         MessagePartTextPart: {
@@ -4162,6 +4162,8 @@ export interface components {
             kind: "text";
             /** @description Paragraphs parted by empty lines. */
             text: string;
+            /** @description Names it within the message, also across versions; none twice. */
+            key: string;
         };
         /** @description How much fits into a month. */
         MonthPlaces: {

@@ -34,8 +34,8 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
     onError: edit.raise,
     onSuccess: onSent,
   });
-  const changePart = (index: number, part: Part) =>
-    change({ ...draft, parts: draft.parts.map((old, at) => (at === index ? part : old)) });
+  const changePart = (part: Part) =>
+    change({ ...draft, parts: draft.parts.map((old) => (old.key === part.key ? part : old)) });
   const missing = findingsOf(send.error);
 
   return (
@@ -50,23 +50,23 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
             onChange={(e) => change({ ...draft, subject: e.target.value })}
           />
         </label>
-        {draft.parts.map((part, index) =>
+        {draft.parts.map((part) =>
           part.kind === "gap" ? (
             <GrowingText
-              key={index}
+              key={part.key}
               aria-label={part.prompt}
               aria-invalid={missing.has(part.key) && !part.filled?.trim() ? true : undefined}
               placeholder={part.prompt}
               value={part.filled ?? ""}
-              onChange={(e) => changePart(index, { ...part, filled: e.target.value })}
+              onChange={(e) => changePart({ ...part, filled: e.target.value })}
               className={`my-2 w-full rounded-soft border-2 border-dashed px-3 py-2 placeholder:text-slate placeholder:opacity-100 ${part.filled?.trim() ? "border-edge bg-card" : "border-dusk bg-glow"} aria-invalid:border-brick`}
             />
           ) : (
             <GrowingText
-              key={index}
+              key={part.key}
               aria-label="Words of the message"
               value={part.text}
-              onChange={(e) => changePart(index, { ...part, text: e.target.value })}
+              onChange={(e) => changePart({ ...part, text: e.target.value })}
               className="-mx-1 w-[calc(100%+0.5rem)] rounded-soft bg-card px-1 py-0.5 hover:bg-mist"
             />
           ),
