@@ -47,10 +47,9 @@ internal sealed class BenchApp : AppFactory
             app.Map("/bare/insert", bare => bare.Run(async http =>
             {
                 var db = http.RequestServices.GetRequiredService<PorchDb>();
-                await using var transaction = await db.BeginWriteAsync(http.RequestAborted);
+                await using var write = await db.WriteAsync(http.RequestAborted);
                 db.BrandPictures.Add(new BrandPicture { Hash = Guid.NewGuid().ToString(), ContentType = "image/png", Bytes = Row });
-                await db.SaveChangesAsync(http.RequestAborted);
-                await transaction.CommitAsync(http.RequestAborted);
+                await write.SaveAsync(http.RequestAborted);
                 await http.Response.WriteAsync("ok");
             }));
             app.Map("/bare/nothing", bare => bare.Run(http => http.Response.WriteAsync("ok")));

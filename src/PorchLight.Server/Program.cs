@@ -101,7 +101,7 @@ app.MapFormAccess();
 app.MapSavedDrafts();
 app.MapPlain();
 app.MapShownFiles();
-app.MapHub<ChangeHub>("/news");
+app.MapHub<ChangeHub>("/changes");
 app.MapOpenApi();
 app.MapHealth();
 app.MapLogo();

@@ -8,5 +8,5 @@ export default defineConfig({
   root: "pages/business",
   plugins: [react(), tailwindcss()],
   build: { outDir: "../../../PorchLight.Server/wwwroot", emptyOutDir: true, sourcemap: false },
-  server: { proxy: { "/api": server, "/public": server, "/news": { target: server, ws: true } } },
+  server: { proxy: { "/api": server, "/public": server, "/changes": { target: server, ws: true } } },
 });

@@ -47,7 +47,6 @@ internal sealed class BrowserApp : AppFactory
         using var scope = Services.CreateScope();
         var things = await DemoFiles.TakeInAsync(
             scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<FileStore>(), scope.ServiceProvider.GetRequiredService<TimeProvider>());
-        await scope.ServiceProvider.GetRequiredService<PorchDb>().SaveChangesAsync();
         return await OpenFormAsync(EveryKind.Form(things.Colours, things.Gilded, things.Lettering));
     }
 

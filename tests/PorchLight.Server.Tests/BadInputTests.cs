@@ -22,7 +22,7 @@ public sealed class BadInputTests
     public async Task A_form_whose_light_is_off_shows_its_away_note_and_takes_nothing()
     {
         await using var app = new TestApp();
-        await app.AskAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
+        await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
         var shown = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync();
         shown.Text("welcome").ShouldBe("lightOff");
         shown.GetProperty("form").ValueKind.ShouldBe(JsonValueKind.Null, "nothing of it is shown");

@@ -150,13 +150,12 @@ public sealed class FollowThroughTests
     {
         await using var app = new TestApp();
         await app.SendAsync(Answers());
-        var twice = app.AskAsync(async db =>
+        var twice = app.ChangeAsync(async db =>
         {
             await using var scope = app.Services.CreateAsyncScope();
             var room = ActivatorUtilities.CreateInstance<MailQueue>(scope.ServiceProvider, db);
             var key = await db.OutgoingMail.Select(mail => mail.EffectKey).SingleAsync();
             room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", automatic: true, app.Now);
-            return await db.SaveChangesAsync();
         });
         await twice.ShouldThrowAsync<DbUpdateException>();
     }

@@ -164,7 +164,6 @@ public sealed class IntakeTests
         var link = await app.AskAsync(async db =>
         {
             var things = await DemoFiles.TakeInAsync(db, app.Services.GetRequiredService<FileStore>(), app.Time);
-            await db.SaveChangesAsync();
             return await app.MakeQuickFormAsync(DemoWorkshop.Form(things), screening: DemoWorkshop.Screening);
         });
         var spray = await (await app.SendAsync(link, new() { ["kind"] = ChoiceAnswer.Of("spray") })).JsonAsync();
@@ -186,7 +185,7 @@ public sealed class IntakeTests
     public async Task Without_any_way_to_reach_them_the_answers_are_kept_and_no_client_is_made()
     {
         await using var app = new TestApp();
-        await app.AskAsync(async db =>
+        await app.ChangeAsync(async db =>
         {
             var form = await db.Forms.SingleAsync();
             var question = new Question("why", "Why?", new ShortTextKind());
@@ -195,7 +194,6 @@ public sealed class IntakeTests
                 FormId = form.Id, Number = 2, Published = app.Now, PublishedBy = "Maren",
                 Content = form.Draft with { Pages = [new Page("one", "One", [question])] },
             });
-            return await db.SaveChangesAsync();
         });
         (await app.SendAsync(new Dictionary<string, Answer?> { ["why"] = new TextAnswer("Just looking") }, version: 2)).EnsureSuccessStatusCode();
         (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Inquiries.CountAsync()))).ShouldBe((1, 0, 0));
@@ -205,7 +203,7 @@ public sealed class IntakeTests
     public async Task Who_leaves_only_a_phone_number_is_a_client_and_the_timeline_says_that_no_mail_went()
     {
         await using var app = new TestApp();
-        await app.AskAsync(async db =>
+        await app.ChangeAsync(async db =>
         {
             var form = await db.Forms.SingleAsync();
             var questions = form.Draft.Questions.Select(question => question.Key == "email" ? question with { Required = false } : question);
@@ -213,7 +211,6 @@ public sealed class IntakeTests
             {
                 FormId = form.Id, Number = 2, Published = app.Now, PublishedBy = "Maren", Content = form.Draft with { Pages = [new Page("one", "One", [.. questions])] },
             });
-            return await db.SaveChangesAsync();
         });
         var answers = Answers();
         answers.Remove("email");

@@ -17,7 +17,7 @@ public sealed class OperationsTests
         (well.Status, well.Text("status"), well.Text("database"), well.Text("worker"), well.Text("mail")).ShouldBe((HttpStatusCode.OK, "ready", "ready", "ready", "ready"));
         await app.SendAsync(Answers());
         (await HealthAsync(app)).Text("mail").ShouldBe("1 waiting");
-        await app.AskAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed)));
+        await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed)));
         (await HealthAsync(app)).Text("mail").ShouldBe("0 waiting, 1 stuck");
     }
 

@@ -141,11 +141,11 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var news = Listen(app);
-        var rang = new TaskCompletionSource();
-        news.On("changed", rang.SetResult);
+        var rang = new TaskCompletionSource<string[]>();
+        news.On<string[]>("changed", rang.SetResult);
         await news.StartAsync();
         await app.SendAsync(Answers());
-        await rang.Task.WaitAsync(TimeSpan.FromSeconds(20));
+        (await rang.Task.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBe(["followThrough", "inquiries", "messages", "records"]);
         await news.DisposeAsync();
 
         var bell = await owner.GetAsync("/api/bell").JsonAsync();
@@ -156,12 +156,25 @@ public sealed class OwnerTests
     }
 
     [Fact]
+    public async Task A_single_change_is_told_to_other_windows_by_its_area()
+    {
+        await using var app = new TestApp();
+        await using var news = Listen(app);
+        var told = new TaskCompletionSource<string[]>();
+        news.On<string[]>("changed", told.SetResult);
+        await news.StartAsync();
+        var form = (await app.Owner().GetAsync("/api/forms").JsonAsync())[0].Text("id");
+        (await app.Owner().PostAsync($"/api/forms/{form}/light", Body(new { on = false }))).EnsureSuccessStatusCode();
+        (await told.Task.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBe(["forms"]);
+    }
+
+    [Fact]
     public async Task Many_changes_in_a_row_ring_the_first_and_the_last()
     {
         await using var app = new TestApp();
         await using var news = Listen(app);
         var (rings, ring) = (0, new SemaphoreSlim(0));
-        news.On("changed", () =>
+        news.On<string[]>("changed", _ =>
         {
             Interlocked.Increment(ref rings);
             ring.Release();
@@ -198,7 +211,7 @@ public sealed class OwnerTests
     private static HubConnection Listen(TestApp app)
     {
         var handler = app.Server.CreateHandler();
-        return new HubConnectionBuilder().WithUrl("http://localhost/news", options =>
+        return new HubConnectionBuilder().WithUrl("http://localhost/changes", options =>
         {
             options.HttpMessageHandlerFactory = _ => handler;
             options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;

@@ -35,7 +35,7 @@ public sealed class PreviewTests
         await using var app = new TestApp();
         var owner = app.Owner();
         await app.ChangeFormAsync(settings => settings with { Admission = Admission.PersonalLink });
-        await app.AskAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
+        await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
         var id = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
         var words = await app.AskAsync(async db => Forms.FormEndpoints.FormWords.Of(await db.Forms.FirstAsync()));
         (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { Title = "A wall, reworded" } }))).EnsureSuccessStatusCode();

@@ -24,7 +24,7 @@ public sealed class SendOnceTests
         "/public/forms/{token}/code/check", "/public/forms/{token}/evaluate", "/public/receipts/{token}/call",
         "/public/forms/{token}/plain", // a browser without script has no key to send
         "/public/forms/{token}/{version:int}/files", // counted against the question's limit, and gone in a day unless sent
-        "/news/negotiate",
+        "/changes/negotiate",
     ];
 
     [Fact]
@@ -124,7 +124,7 @@ public sealed class SendOnceTests
     {
         app.StartServer();
         return [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true || Path(endpoint) == "/news/negotiate").DistinctBy(Path)];
+            .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true || Path(endpoint) == "/changes/negotiate").DistinctBy(Path)];
     }
 
     private static string Path(RouteEndpoint endpoint) => "/" + endpoint.RoutePattern.RawText!.Trim('/');

@@ -117,7 +117,7 @@ public sealed class SmtpTests
         await using var app = new TestApp();
         await SendByAsync(app, server);
         await app.SendAsync(Answers());
-        await app.AskAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.To, "no address at all <")));
+        await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.To, "no address at all <")));
         await app.WorkAsync();
         var mail = await OnlyMailAsync(app);
         mail.State.ShouldBe(MailState.Failed);
@@ -188,7 +188,7 @@ public sealed class SmtpTests
         await using var app = new TestApp();
         await SendByAsync(app, server);
         await app.SendAsync(Answers());
-        await app.AskAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, MailState.HandingOver)));
+        await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, MailState.HandingOver)));
         await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
         await app.PassTimeAsync(Duration.FromHours(1));
         server.Connections.ShouldBe(0);

@@ -71,6 +71,16 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         return await ask(scope.ServiceProvider.GetRequiredService<PorchDb>());
     }
 
+    /// <summary>Changes the database.</summary>
+    public async Task ChangeAsync(Func<PorchDb, Task> change)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
+        await change(db);
+        await write.SaveAsync(CancellationToken.None);
+    }
+
     /// <summary>The link of the mural form, the first of the demo.</summary>
     public async Task<string> LinkAsync() => await AskAsync(async db =>
     {
@@ -88,11 +98,10 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         Requests.Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls", ticket = await TicketAsync() }));
 
     /// <summary>Changes the settings of the mural form.</summary>
-    public Task ChangeFormAsync(Func<FormSettings, FormSettings> change) => AskAsync(async db =>
+    public Task ChangeFormAsync(Func<FormSettings, FormSettings> change) => ChangeAsync(async db =>
     {
         var form = await MuralAsync(db);
         form.Settings = change(form.Settings);
-        return await db.SaveChangesAsync();
     });
 
     private static async Task<Form> MuralAsync(PorchDb db) => (await db.Forms.ToListAsync()).MinBy(form => form.Id.Value)!;
@@ -102,6 +111,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     {
         await using var scope = Services.CreateAsyncScope();
         var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
+        await using var write = await db.WriteAsync(CancellationToken.None);
         var lists = (await db.BusinessAsync()).Lists;
         FormStructure.Check(lists.Into(content)).ShouldBeEmpty();
         var form = db.AddForm(tokens, content, "We are away.", Now);
@@ -109,7 +119,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         db.Publish(form, lists, Now, "Maren Tolliver");
         form.LightOn = true;
         form.Settings = settings ?? form.Settings;
-        await db.SaveChangesAsync();
+        await write.SaveAsync(CancellationToken.None);
         return tokens.Open(form.LinkSealed);
     }
 

@@ -82,19 +82,18 @@ internal static class SettingsEndpoints
     public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;
 
     private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveAsync<T>(
-        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> write, Func<T, IReadOnlyList<Finding>> check, CancellationToken cancellationToken)
+        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> set, Func<T, IReadOnlyList<Finding>> check, CancellationToken cancellationToken)
         where T : class
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         var (merged, refusal) = edit.Onto(read(business));
         if (refusal is not null)
             return refusal;
         if (check(merged) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
-        write(business, merged);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        set(business, merged);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 
@@ -107,24 +106,22 @@ internal static class SettingsEndpoints
         var bytes = body.ToArray();
         if (PictureKind(bytes) is not { } contentType)
             return Problems.Unprocessable("This is no PNG, JPEG or WebP picture. Please save your logo as one of these.");
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
         await ReplaceLogoAsync(db, business, hash, cancellationToken);
         if (await db.BrandPictures.FindAsync([hash], cancellationToken) is null)
             db.BrandPictures.Add(new BrandPicture { Hash = hash, ContentType = contentType, Bytes = bytes });
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 
     private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         await ReplaceLogoAsync(db, business, null, cancellationToken);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
 

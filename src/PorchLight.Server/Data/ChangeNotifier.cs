@@ -1,13 +1,11 @@
 using System.Collections.Concurrent;
-using System.Data.Common;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.SignalR;
-using Microsoft.EntityFrameworkCore.Diagnostics;
 using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Data;
 
-/// <summary>Where signed-in browsers listen for news. They are only told that something changed, and ask what.</summary>
+/// <summary>Where signed-in browsers listen for changes. They are only told which areas changed, and ask for what they show of them.</summary>
 [Authorize]
 internal sealed class ChangeHub(HubConnections connections) : Hub
 {
@@ -41,48 +39,56 @@ internal sealed class HubConnections
     }
 }
 
-/// <summary>Beats after every commit: wakes the worker and tells the browsers, these at most once a second.</summary>
+/// <summary>After every write: wakes the worker, and tells the browsers which areas changed, these at most once a second.</summary>
 internal sealed class ChangeNotifier : IDisposable
 {
-    private static readonly TimeSpan BetweenNews = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan BetweenMessages = TimeSpan.FromSeconds(1);
     private readonly SemaphoreSlim _work = new(0, 1);
-    private readonly IHubContext<ChangeHub> _news;
+    private readonly IHubContext<ChangeHub> _browsers;
     private readonly ITimer _later;
     private readonly TimeProvider _time;
     private readonly Lock _telling = new();
+    private readonly HashSet<string> _untold = [];
     private long? _told;
-    private bool _waiting;
 
-    public ChangeNotifier(IHubContext<ChangeHub> news, TimeProvider time)
+    public ChangeNotifier(IHubContext<ChangeHub> browsers, TimeProvider time)
     {
-        (_news, _time) = (news, time);
-        _later = time.CreateTimer(_ => Tell(late: true), null, Timeout.InfiniteTimeSpan, Timeout.InfiniteTimeSpan);
+        (_browsers, _time) = (browsers, time);
+        _later = time.CreateTimer(_ => Tell(), null, Timeout.InfiniteTimeSpan, Timeout.InfiniteTimeSpan);
     }
 
-    public void Beat()
+    /// <summary>Something of these areas has changed.</summary>
+    public void Changed(IReadOnlyCollection<string> areas)
     {
         Wake();
-        Tell(late: false);
-    }
-
-    // Every window asks for what it shows when it is told; of many commits in a row it is told of the first and of the last.
-    private void Tell(bool late)
-    {
+        // Every window asks for what it shows when it is told; of many writes in a row it is told of the first, and of the others together.
         lock (_telling)
         {
-            if (!late && _told is { } told && _time.GetElapsedTime(told) is var since && since < BetweenNews)
+            var isFirst = _untold.Count == 0;
+            _untold.UnionWith(areas);
+            if (_told is { } told && _time.GetElapsedTime(told) is var since && since < BetweenMessages)
             {
-                if (!_waiting)
-                    _later.Change(BetweenNews - since, Timeout.InfiniteTimeSpan);
-                _waiting = true;
+                if (isFirst)
+                    _later.Change(BetweenMessages - since, Timeout.InfiniteTimeSpan);
                 return;
             }
+        }
 
-            (_told, _waiting) = (_time.GetTimestamp(), false);
+        Tell();
+    }
+
+    private void Tell()
+    {
+        string[] areas;
+        lock (_telling)
+        {
+            (areas, _told) = ([.. _untold.Order(StringComparer.Ordinal)], _time.GetTimestamp());
+            _untold.Clear();
         }
 
         // Nobody waits for a slow browser; one that missed it asks again when it is looked at.
-        _ = _news.Clients.All.SendAsync("changed");
+        if (areas.Length > 0)
+            _ = _browsers.Clients.All.SendAsync("changed", areas);
     }
 
     /// <summary>Wakes the worker alone, for a moved clock.</summary>
@@ -104,7 +110,7 @@ internal sealed class ChangeNotifier : IDisposable
         _work.Dispose();
     }
 
-    /// <summary>Waits for a beat, or until the time is up.</summary>
+    /// <summary>Waits to be woken, or until the time is up.</summary>
     public async Task WaitAsync(TimeSpan limit, TimeProvider time, CancellationToken cancellationToken)
     {
         using var timeUp = new CancellationTokenSource(limit, time);
@@ -116,16 +122,5 @@ internal sealed class ChangeNotifier : IDisposable
         catch (OperationCanceledException) when (!cancellationToken.IsCancellationRequested)
         {
         }
-    }
-}
-
-/// <summary>Ties the pulse to the commits of the database.</summary>
-internal sealed class NotifyAfterCommit(ChangeNotifier notifier) : DbTransactionInterceptor
-{
-    public override Task TransactionCommittedAsync(
-        DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)
-    {
-        notifier.Beat();
-        return Task.CompletedTask;
     }
 }

@@ -33,8 +33,11 @@ internal static class Commands
         var tokens = services.GetRequiredService<Tokens>();
         if (!File.Exists(services.GetRequiredService<DataFolder>().Database) || await seats.FindByEmailAsync(email) is not { } seat)
             return new CommandResult(false, $"Nobody here has the e-mail address {email}.");
+        var db = services.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
         var invite = await PeopleEndpoints.OpenPasswordLinkAsync(
-            services.GetRequiredService<PorchDb>(), tokens, services.GetRequiredService<TimeProvider>(), seats, seat, CancellationToken.None);
+            db, tokens, services.GetRequiredService<TimeProvider>(), seats, seat, CancellationToken.None);
+        await write.SaveAsync(CancellationToken.None);
         return new CommandResult(true, $"{seat.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}");
     }
 

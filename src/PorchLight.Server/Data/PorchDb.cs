@@ -49,6 +49,9 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
     public DbSet<CompletedRequest> CompletedRequests => Set<CompletedRequest>();
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
 
+    /// <summary>The write that is open; null outside of one.</summary>
+    internal Write? CurrentWrite { get; set; }
+
     /// <summary>The business; asked of the database once in a transaction.</summary>
     public async Task<Business> BusinessAsync() =>
         Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);

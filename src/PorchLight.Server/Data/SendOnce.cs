@@ -78,9 +78,10 @@ internal static class SendOnce
             var answer = result is INestedHttpResult nested ? nested.Result : result;
             if ((answer as IStatusCodeHttpResult)?.StatusCode is not (>= 200 and < 300 and var status))
                 return result;
+            await using var write = await db.WriteAsync(CancellationToken.None);
             act.Status = status;
             act.Answer = answer is IValueHttpResult { Value: { } value } ? JsonSerializer.Serialize(value, value.GetType(), Json.Options) : null;
-            await db.SaveChangesAsync(CancellationToken.None);
+            await write.SaveAsync(CancellationToken.None);
             return result;
         }
 

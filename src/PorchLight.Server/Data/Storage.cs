@@ -16,10 +16,10 @@ internal static class Storage
         services.AddSingleton<Backup>();
         services.AddSingleton<WriteLock>();
         services.AddSingleton<ChangeNotifier>();
-        services.AddSingleton<NotifyAfterCommit>();
+        services.AddSingleton<WriteGuard>();
         services.AddDbContextPool<PorchDb>((provider, options) => options
             .UseSqlite(ConnectionTo(folder))
-            .AddInterceptors(provider.GetRequiredService<NotifyAfterCommit>()));
+            .AddInterceptors(provider.GetRequiredService<WriteGuard>()));
         services.AddDataProtection().SetApplicationName("PorchLight").PersistKeysToFileSystem(new DirectoryInfo(folder.Keys));
         services.AddScoped<Tokens>();
     }

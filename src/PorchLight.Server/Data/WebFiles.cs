@@ -12,7 +12,7 @@ internal static class WebFiles
 
     private const string PublicPolicy = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors ";
 
-    private static readonly PathString[] Answers = ["/api", "/public", "/f", "/news"];
+    private static readonly PathString[] Answers = ["/api", "/public", "/f", "/changes"];
 
     private static readonly FileExtensionContentTypeProvider Types = new();
 

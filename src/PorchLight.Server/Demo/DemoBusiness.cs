@@ -48,9 +48,13 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         db.Businesses.Add(business);
         var form = MakeForm(business.Lists, now - Duration.FromDays(30));
         var site = people ? await MakeOtherFormsAsync(business, form, now - Duration.FromDays(30)) : null;
-        await db.SaveChangesAsync();
-        await MakeSeatAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
-        await MakeSeatAsync(MemberMail, "Sunil Abara", Roles.Member);
+        await using (var write = await db.WriteAsync(CancellationToken.None))
+        {
+            await MakeUserAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
+            await MakeUserAsync(MemberMail, "Sunil Abara", Roles.Member);
+            await write.SaveAsync(CancellationToken.None);
+        }
+
         if (site is null)
             return;
 
@@ -62,10 +66,12 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
 
         await LetTimePassAsync(now);
         await MakeLinksAsync(site, now - Duration.FromHours(3));
+        await using var seen = await db.WriteAsync(CancellationToken.None);
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
         owner.BellSeen = await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
         await users.UpdateAsync(owner);
+        await seen.SaveAsync(CancellationToken.None);
     }
 
     private static Business MakeStudio()
@@ -144,10 +150,11 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     /// <summary>Links to the request about site and access: for a client of ours, and for somebody who only wrote a mail.</summary>
     private async Task MakeLinksAsync(Form site, Instant at)
     {
+        await using var write = await db.WriteAsync(CancellationToken.None);
         var pilar = await db.Clients.SingleAsync(client => client.EmailKey == "pilar@ingleby-coffee.example");
         Add(pilar.Email!, "Pilar", "Ingleby", pilar.Id);
         Add("dervla@quayside-clinic.example", "Dervla", "Roe", null);
-        await db.SaveChangesAsync();
+        await write.SaveAsync(CancellationToken.None);
 
         void Add(string email, string given, string family, Id<Client>? client)
         {
@@ -170,7 +177,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         return form;
     }
 
-    private Task MakeSeatAsync(string mail, string name, string role) =>
+    private Task MakeUserAsync(string mail, string name, string role) =>
         users.MakeSeatAsync(roles, new User { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name }, Password, role);
 
     private async Task PlayAsync(Form form, DemoAction scene)
@@ -187,7 +194,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             return;
         }
 
-        await using var transaction = await mine.BeginWriteAsync(CancellationToken.None);
+        await using var write = await mine.WriteAsync(CancellationToken.None);
         var client = await mine.Clients.SingleAsync(one => one.EmailKey == scene.Email);
         var events = services.GetRequiredService<EventLog>();
         switch (scene)
@@ -209,8 +216,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 break;
         }
 
-        await mine.SaveChangesAsync();
-        await transaction.CommitAsync(CancellationToken.None);
+        await write.SaveAsync(CancellationToken.None);
     }
 
     /// <summary>Lets everything fall due that falls due until then, each at its own instant, and delivers the mail.</summary>
@@ -220,10 +226,11 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         {
             await using var scope = scopes.CreateAsyncScope();
             var mine = scope.ServiceProvider.GetRequiredService<PorchDb>();
+            await using var write = await mine.WriteAsync(CancellationToken.None);
             if (await mine.Runs.Where(run => run.NextMoment <= until).OrderBy(run => run.NextMoment).FirstOrDefaultAsync() is not { NextMoment: { } moment } run)
                 break;
             await scope.ServiceProvider.GetRequiredService<RunEngine>().AdvanceAsync(run, moment);
-            await mine.SaveChangesAsync();
+            await write.SaveAsync(CancellationToken.None);
         }
 
         await using var mailScope = scopes.CreateAsyncScope();

@@ -95,7 +95,7 @@ internal static class NodEndpoints
     private static async Task<Results<Ok<NodSaved>, ProblemHttpResult>> SaveAsync(
         Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var stored = run.Drafts.ByStep[step];
@@ -108,15 +108,14 @@ internal static class NodEndpoints
             return Problems.Conflict("This message has another shape now. Reload to see it.");
         run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
         run.Revision++;
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new NodSaved(revised));
     }
 
     private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
         Id<Run> runId, string step, NodSend send, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
         var draft = run.Drafts.ByStep[step];
@@ -130,8 +129,7 @@ internal static class NodEndpoints
         var now = clock.GetCurrentInstant();
         if (await engine.NodAsync(run, step, now, send.Now, who.DisplayName()) is not { } state)
             return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
         return TypedResults.Ok(new NodSent(
             state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes } ? TimeWords.At(goes, now, zone) : null));
@@ -140,24 +138,22 @@ internal static class NodEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(
         Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
             || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict(NotWaiting);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeSkipBackAsync(
         Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Runs.FindAsync([runId], cancellationToken) is not { } run
             || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
             return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 

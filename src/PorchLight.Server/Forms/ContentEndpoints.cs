@@ -81,7 +81,7 @@ internal static class ContentEndpoints
     private static async Task<Results<Ok<SavedForm>, ProblemHttpResult>> SaveAsync(
         Id<Form> id, WholeForm whole, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         if (form.DraftRevision != whole.Revision)
@@ -89,8 +89,7 @@ internal static class ContentEndpoints
         form.Draft = whole.Content;
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new SavedForm(form.DraftRevision, FormStructure.Check(form.Draft)));
     }
 }

@@ -68,10 +68,15 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
         if (!Directory.Exists(folder.Files))
             return;
         var before = time.Now() - UnsentLifetime;
-        await db.StoredFiles
-            .Where(file => file.SendKey != null && file.SubmissionId == null && file.At < before
-                && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null))
-            .ExecuteDeleteAsync(cancellationToken);
+        await using (var write = await db.WriteAsync(cancellationToken))
+        {
+            await db.StoredFiles
+                .Where(file => file.SendKey != null && file.SubmissionId == null && file.At < before
+                    && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null))
+                .ExecuteDeleteAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
+        }
+
         var known = (await db.StoredFiles.Select(file => file.StoredAs).ToListAsync(cancellationToken)).ToHashSet();
         foreach (var path in Directory.EnumerateFiles(folder.Files).Where(path => !known.Contains(Path.GetFileName(path))))
         {
@@ -103,8 +108,9 @@ internal static class FileMaking
     {
         try
         {
+            await using var write = await db.WriteAsync(cancellationToken);
             db.StoredFiles.Add(file);
-            await db.SaveChangesAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
             return file;
         }
         catch

@@ -135,14 +135,13 @@ internal static class FormEndpoints
         var title = asked.Title.Trim();
         if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(cancellationToken)).Currency);
         var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
         form.Settings = new FormSettings { Told = [(await users.GetUserAsync(who))!.Id] };
         db.AddScreening(form, ready.Screening);
         db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new NewFormView(form.Id));
     }
 
@@ -155,7 +154,7 @@ internal static class FormEndpoints
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
         Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var (words, refusal) = edit.Onto(FormWords.Of(form));
@@ -175,15 +174,14 @@ internal static class FormEndpoints
         };
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
         Id<Form> id, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var lists = (await db.BusinessAsync()).Lists;
@@ -192,8 +190,7 @@ internal static class FormEndpoints
         if (form.DraftRevision != form.PublishedRevision)
         {
             db.Publish(form, lists, clock.GetCurrentInstant(), who.DisplayName());
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
@@ -202,12 +199,13 @@ internal static class FormEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
         Id<Form> id, LightSwitch light, PorchDb db, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         if (light.On && form.PublishedVersion == 0)
             return Problems.Unprocessable("Publish the form first; until then there is nothing to show.");
         form.LightOn = light.On;
-        await db.SaveChangesAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 

@@ -44,7 +44,7 @@ internal static class FormSettingsEndpoints
     private static async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> SaveAsync(
         Id<Form> id, Edit<FormSettings> edit, PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var (merged, refusal) = edit.Onto(form.Settings);
@@ -53,8 +53,7 @@ internal static class FormSettingsEndpoints
         if (merged.Check(form.Draft) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         form.Settings = merged;
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken));
     }
 

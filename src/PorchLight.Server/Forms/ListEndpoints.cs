@@ -39,14 +39,14 @@ internal static class ListEndpoints
         var (columns, lines, refusal) = await ListCsv.ReadAsync(request.Body, id, cancellationToken);
         if (refusal is not null)
             return Problems.Unprocessable(refusal);
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var list = await db.LookUpLists.FindAsync([id], cancellationToken)
             ?? db.LookUpLists.Add(new LookUpList { Id = id, Name = called, Columns = columns, Lines = lines.Count }).Entity;
         (list.Name, list.Columns, list.Lines) = (called, columns, lines.Count);
         await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(cancellationToken);
         await db.SaveChangesAsync(cancellationToken);
         await InsertAsync(db, lines, cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(list));
     }
 

@@ -42,7 +42,7 @@ internal static class PersonalLinkEndpoints
             return Problems.Unfinished(new Finding("email", wrong));
         if (given.Length + family.Length > 200)
             return Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."));
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is null)
             return Problems.NotFound(Gone);
         var key = ClientMatching.EmailKey(email);
@@ -56,15 +56,16 @@ internal static class PersonalLinkEndpoints
             ClientId = await db.Clients.Where(client => client.EmailKey == key).Select(client => (Id<Client>?)client.Id).SingleOrDefaultAsync(cancellationToken),
             MadeBy = who.DisplayName(), Made = now, GoodUntil = now + PersonalLink.GoodFor,
         });
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 
     private static async Task<Ok<List<LinkRow>>> WithdrawAsync(
         Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 

@@ -29,7 +29,7 @@ internal static class FirstRunEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
         FirstRun first, PorchDb db, FirstRunKey key, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, SignInManager<User> signIn, PublicAddress address, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Businesses.AnyAsync(cancellationToken))
             return Problems.Conflict(AlreadyDone);
         if (!key.Fits(first.Key))
@@ -49,8 +49,7 @@ internal static class FirstRunEndpoints
             Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false, PublicAddress = card.PublicAddress,
         });
         await users.MakeSeatAsync(roles, user, first.Password, Roles.Owner);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         address.Use(card.PublicAddress);
         key.Forget();
         await signIn.SignInAsync(user, isPersistent: true);

@@ -31,7 +31,7 @@ internal static class JoinEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(
         string token, Joining joining, PorchDb db, TimeProvider time, UserManager<User> users, SignInManager<User> signIn, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await FindAsync(db, token, time, cancellationToken) is not { } invite)
             return Problems.NotFound(NoLongerGood);
         var name = joining.Name.Trim();
@@ -59,8 +59,7 @@ internal static class JoinEndpoints
         }
 
         db.Invites.Remove(invite);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         await signIn.SignInAsync(user, isPersistent: true);
         return TypedResults.NoContent();
     }

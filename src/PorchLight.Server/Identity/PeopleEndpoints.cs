@@ -70,17 +70,19 @@ internal static class PeopleEndpoints
             return Problems.Unfinished(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByEmailAsync(email) is not null)
             return Problems.Conflict("Somebody with this e-mail address is with your business already.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
     private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         await db.Invites.Where(invite => invite.Id == id).ExecuteDeleteAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
@@ -89,7 +91,7 @@ internal static class PeopleEndpoints
     {
         if (change.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("A person is a member or an owner.");
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (change.Role != Roles.Owner && await IsLastOwnerAsync(users, person))
@@ -97,41 +99,45 @@ internal static class PeopleEndpoints
         await users.RemoveFromRolesAsync(person, await users.GetRolesAsync(person));
         await users.AddToRoleAsync(person, change.Role);
         await users.UpdateSecurityStampAsync(person);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
         Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         var made = await OpenPasswordLinkAsync(db, tokens, time, users, person, cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<User> users, HubConnections connections, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
         await db.Invites.Where(invite => invite.UserId == seat).ExecuteDeleteAsync(cancellationToken);
         await users.DeleteAsync(person);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         connections.Close(seat);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangePasswordAsync(
-        PasswordChange change, ClaimsPrincipal who, UserManager<User> users, SignInManager<User> signIn)
+        PasswordChange change, ClaimsPrincipal who, PorchDb db, UserManager<User> users, IPasswordHasher<User> hasher, SignInManager<User> signIn, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         var person = (await users.GetUserAsync(who))!;
-        if (!(await signIn.CheckPasswordSignInAsync(person, change.Current, lockoutOnFailure: false)).Succeeded)
+        if (hasher.VerifyHashedPassword(person, person.PasswordHash!, change.Current) == PasswordVerificationResult.Failed)
             return Problems.Unfinished(new Finding("current", "This is not the password you have now."));
         if (await users.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
             return Problems.Unfinished(new Finding("next", Passwords.TooShort));
+        await write.SaveAsync(cancellationToken);
         await signIn.RefreshSignInAsync(person);
         return TypedResults.NoContent();
     }
@@ -140,7 +146,7 @@ internal static class PeopleEndpoints
         PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, User person, CancellationToken cancellationToken) =>
         await OpenAsync(db, tokens, time, person.DisplayName, person.Email!, (await users.GetRolesAsync(person)).Single(), person.Id, cancellationToken);
 
-    /// <summary>Opens a link; an earlier one for the same address is withdrawn.</summary>
+    /// <summary>Opens a link as part of the caller's write; an earlier one for the same address is withdrawn.</summary>
     private static async Task<Invite> OpenAsync(
         PorchDb db, Tokens tokens, TimeProvider time, string name, string email, string role, Guid? seat, CancellationToken cancellationToken)
     {
@@ -152,7 +158,6 @@ internal static class PeopleEndpoints
             LinkHash = link.Hash, LinkSealed = link.Sealed, GoodUntil = time.Now() + Invite.GoodFor,
         };
         db.Invites.Add(invite);
-        await db.SaveChangesAsync(cancellationToken);
         return invite;
     }
 

@@ -33,8 +33,9 @@ internal static class Sessions
     {
         if (who.FindFirstValue(Claim) is not { } session || await db.HasEndedAsync(who))
             return;
+        await using var write = await db.WriteAsync(CancellationToken.None);
         db.EndedSessions.Add(new EndedSession { Session = session, At = time.Now() });
-        await db.SaveChangesAsync();
+        await write.SaveAsync(CancellationToken.None);
         if (Guid.TryParse(who.FindFirstValue(ClaimTypes.NameIdentifier), out var seat))
             connections.Close(seat, session);
     }

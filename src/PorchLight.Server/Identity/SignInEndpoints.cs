@@ -42,20 +42,30 @@ internal static class SignInEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
-        SignIn signIn, SignInManager<User> manager, IPasswordHasher<User> hasher, SignInThrottle throttle, HttpContext http)
+        SignIn signIn, PorchDb db, SignInManager<User> manager, IPasswordHasher<User> hasher, SignInThrottle throttle, HttpContext http, CancellationToken cancellationToken)
     {
         var email = signIn.Email.Trim();
         if (!throttle.MayTry(http, email))
             return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
-        // An address nobody has costs the same time as a wrong password, so that it is not given away.
-        if (await manager.UserManager.FindByNameAsync(email) is null)
-            hasher.HashPassword(null!, signIn.Password);
-        if (!(await manager.PasswordSignInAsync(email, signIn.Password, isPersistent: true, lockoutOnFailure: false)).Succeeded)
+        var user = await manager.UserManager.FindByNameAsync(email);
+        if (user is null || hasher.VerifyHashedPassword(user, user.PasswordHash!, signIn.Password) is var verified && verified == PasswordVerificationResult.Failed)
         {
+            // An address nobody has costs the same time as a wrong password, so that it is not given away.
+            if (user is null)
+                hasher.HashPassword(null!, signIn.Password);
             throttle.Failed(http, email);
             return Problems.Say(StatusCodes.Status401Unauthorized, "This e-mail address and password do not belong together. Please check both.");
         }
 
+        if (verified == PasswordVerificationResult.SuccessRehashNeeded)
+        {
+            user.PasswordHash = hasher.HashPassword(user, signIn.Password);
+            await using var write = await db.WriteAsync(cancellationToken);
+            await manager.UserManager.UpdateAsync(user);
+            await write.SaveAsync(cancellationToken);
+        }
+
+        await manager.SignInAsync(user, isPersistent: true);
         throttle.Succeeded(http, email);
         return TypedResults.NoContent();
     }

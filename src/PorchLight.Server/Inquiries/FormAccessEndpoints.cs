@@ -48,7 +48,7 @@ internal static class FormAccessEndpoints
         var email = wish.Email.Trim();
         if (AnswerLimits.CheckEmail(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await access.FindAsync(token) is not { } door)
             return Problems.NotFound(FormAccess.NoSuchForm);
         var key = ClientMatching.EmailKey(email);
@@ -60,8 +60,7 @@ internal static class FormAccessEndpoints
             {
                 Id = new Id<ReopenSubscription>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, At = clock.GetCurrentInstant(),
             });
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         return TypedResults.NoContent();
@@ -70,7 +69,7 @@ internal static class FormAccessEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SendCodeAsync(
         string token, PorchDb db, FormAccess access, MailQueue mail, BusinessClock clock, TimeProvider time, Quotas quotas, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.BusinessAsync();
         if (await access.FindAsync(token) is not { Link: { } link } door || await access.JudgeAsync(door, null, business) != AccessState.CodeNeeded)
             return Problems.NotFound(FormAccess.NoSuchForm);
@@ -86,15 +85,14 @@ internal static class FormAccessEndpoints
             $"code {link.Id} {now.ToUnixTimeMilliseconds()}", business, link.Email, link.ClientId, $"Your code for “{door.Form.Draft.Title}”",
             $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
             automatic: true, clock.GetCurrentInstant());
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<PassView>, ProblemHttpResult>> CheckCodeAsync(
         string token, TypedCode typed, PorchDb db, FormAccess access, Tokens tokens, TimeProvider time, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await access.FindAsync(token) is not { Link: { } link })
             return Problems.NotFound(FormAccess.NoSuchForm);
         if (link.CodeHash is null || link.CodeSent is not { } sent || time.Now() - sent > CodeLifetime || link.CodeTries >= MostTries)
@@ -105,8 +103,7 @@ internal static class FormAccessEndpoints
         if (right)
             (link.PassHash, link.CodeHash) = (pass.Hash, null);
         // A wrong try counts, too.
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return right
             ? TypedResults.Ok(new PassView(tokens.Open(pass.Sealed)))
             : Problems.Unfinished(new Finding("code", link.CodeTries == MostTries

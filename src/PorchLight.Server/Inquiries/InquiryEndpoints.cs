@@ -170,7 +170,7 @@ internal static class InquiryEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> GivePlaceAsync(
         Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { WantedMonth: { } month } inquiry)
             return Problems.NotFound(Gone);
         if (inquiry.Waits)
@@ -178,8 +178,7 @@ internal static class InquiryEndpoints
             inquiry.Waits = false;
             await events.HappenedAsync(
                 new PlaceGiven(Capacities.Say(month), who.DisplayName()), clock.GetCurrentInstant(), new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         return TypedResults.NoContent();
@@ -192,7 +191,7 @@ internal static class InquiryEndpoints
             return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
         if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
             return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
@@ -202,8 +201,7 @@ internal static class InquiryEndpoints
         var subject = KnownValues.OneLine(reply.Subject);
         mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(cancellationToken), client, subject, reply.Text.Trim(), automatic: false, now);
         await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new EventContext(client.Id, inquiry.ProjectId, inquiry.Id));
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
@@ -258,12 +256,11 @@ internal static class InquiryEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
         Id<Inquiry> id, PorchDb db, BusinessClock clock, Func<Inquiry, Instant, Task> change, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         await change(inquiry, clock.GetCurrentInstant());
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

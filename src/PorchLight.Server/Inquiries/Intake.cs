@@ -72,7 +72,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         if (target.IsPreview)
             return new IntakeResult.Received(checkedOut.End(), Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now), null, target.Form.AwayNote, CallAsked: false, "");
 
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
         await RefreshAsync(target, cancellationToken);
         if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
@@ -85,8 +85,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
             return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please look at them once more and send again.");
 
         var received = await ReceiveAsync(target, checkedOut, business, sending, sender, now, cancellationToken);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return received;
     }
 

@@ -63,13 +63,14 @@ internal static class PlainPostEndpoints
             var link = tokens.Create();
             var now = time.Now();
             var page = version.Content.Pages.FirstOrDefault(page => page.Items.Any(item => item.Key == Places.QuestionOf(finding.Place))) ?? version.Content.Pages[0];
+            await using var write = await db.WriteAsync(cancellationToken);
             db.SavedDrafts.Add(new SavedDraft
             {
                 Id = new Id<SavedDraft>(Guid.CreateVersion7()), FormId = form.Id, FormVersion = version.Number, SendKey = sending.SendKey,
                 LinkHash = link.Hash, LinkSealed = link.Sealed, Page = page.Key, Answers = new GivenAnswers(answers),
                 Saved = now, GoodUntil = now + Duration.FromDays((await db.BusinessAsync()).KeepUnfinishedDays),
             });
-            await db.SaveChangesAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
             return TypedResults.Redirect($"/f/{token}?later={tokens.Open(link.Sealed)}&look=1");
         }
     }

@@ -61,8 +61,9 @@ internal static class PublicEndpoints
         var welcome = await access.JudgeAsync(door, pass, business);
         if (door.Link is { Opened: null } link && welcome == AccessState.Open)
         {
+            await using var write = await db.WriteAsync(cancellationToken);
             link.Opened = clock.GetCurrentInstant();
-            await db.SaveChangesAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         return TypedResults.Ok(new FormPageView(
@@ -160,7 +161,7 @@ internal static class PublicEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(
         string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var hash = Tokens.Hash(token);
         if (await (from sent in db.Submissions
                    where sent.ReceiptHash == hash
@@ -171,8 +172,7 @@ internal static class PublicEndpoints
         {
             inquiry.CallAsked = clock.GetCurrentInstant();
             await events.HappenedAsync(new CallAsked(), inquiry.CallAsked.Value, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         return TypedResults.NoContent();

@@ -44,7 +44,7 @@ internal static class SavedDraftEndpoints
             return Problems.Unprocessable(tooMuch);
         if (await access.FindAsync(token) is { } at && storageQuota.Take(request.HttpContext, at.Form.Id.Value, request.ContentLength.Value) is { } full)
             return Problems.Unprocessable(full);
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
@@ -74,8 +74,7 @@ internal static class SavedDraftEndpoints
         (draft.FormVersion, draft.Page, draft.Answers, draft.Saved) = (keeping.Version, keeping.Page, new GivenAnswers(keeping.Answers), now);
         draft.GoodUntil = now + Duration.FromDays(business.KeepUnfinishedDays);
         draft.Revision++;
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         var name = tokens.Open(draft.LinkSealed);
         return TypedResults.Ok(new SavedDraftLink(LinkOf(address, token, name), name, SavedDrafts.Until(draft, business), draft.Revision));
     }
@@ -90,7 +89,7 @@ internal static class SavedDraftEndpoints
             return Problems.Unfinished(new Finding("email", wrong));
         if (!wish.Agrees)
             return Problems.Unfinished(new Finding("agrees", "Please tick that you want this mail; we write to nobody who did not ask."));
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
@@ -107,8 +106,7 @@ internal static class SavedDraftEndpoints
             effect, business, email, null, $"Your answers to “{door.Form.Draft.Title}”",
             $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
             automatic: true, clock.GetCurrentInstant());
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 

@@ -55,7 +55,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
     public async Task SweepAsync(CancellationToken cancellationToken)
     {
         var now = time.Now();
-        await using (var transaction = await db.BeginWriteAsync(cancellationToken))
+        await using (var write = await db.WriteAsync(cancellationToken))
         {
             foreach (var draft in await db.SavedDrafts.Where(draft => draft.Ended == null && draft.GoodUntil < now).ToListAsync(cancellationToken))
             {
@@ -65,8 +65,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
 
             var forgotten = now - SavedDraft.MarkLifetime;
             await db.SavedDrafts.Where(draft => draft.Ended != null && draft.GoodUntil < forgotten).ExecuteDeleteAsync(cancellationToken);
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
         }
 
         await store.SweepAsync(db, cancellationToken);

@@ -74,9 +74,10 @@ internal static class TodayEndpoints
 
     private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         var seat = (await users.GetUserAsync(who))!;
         seat.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, cancellationToken) ?? 0;
-        await db.SaveChangesAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

@@ -51,10 +51,11 @@ internal static class UploadEndpoints
         if (found is null)
             return refusal!;
         var file = new Id<StoredFile>(id);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await loader.Unsent(found, filling).SingleOrDefaultAsync(one => one.Id == file, cancellationToken) is { } unsent)
         {
             db.StoredFiles.Remove(unsent);
-            await db.SaveChangesAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
             store.Delete(unsent.StoredAs);
         }
 

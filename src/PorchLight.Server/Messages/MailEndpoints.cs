@@ -60,7 +60,7 @@ internal static class MailEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(
         Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
             return Problems.Conflict(NotStuck);
         mail.State = again ? MailState.Queued : MailState.Left;
@@ -68,8 +68,7 @@ internal static class MailEndpoints
         mail.NextTry = Instant.FromUnixTimeTicks(0);
         if (mail.ClientId is { } client)
             db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new EventContext(client));
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 }

@@ -69,11 +69,10 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
     /// </summary>
     public async Task LookAfterCrashAsync(CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         foreach (var mail in await db.OutgoingMail.Where(mail => mail.State == MailState.HandingOver).ToListAsync(cancellationToken))
             Settle(mail, new HandOver.Unsure());
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
     }
 
     /// <summary>
@@ -87,10 +86,9 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
         var ended = await CarryAsync(mail, business, settings, cancellationToken);
 
         // How it ended is written even when the house is about to close.
-        await using var transaction = await db.BeginWriteAsync(CancellationToken.None);
+        await using var write = await db.WriteAsync(CancellationToken.None);
         Settle(mail, ended);
-        await db.SaveChangesAsync(CancellationToken.None);
-        await transaction.CommitAsync(CancellationToken.None);
+        await write.SaveAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
     }
 
@@ -117,7 +115,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
     /// </summary>
     private async Task<(OutgoingMail? Mail, Business? By)> ClaimAsync(Id<OutgoingMail> id, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.OutgoingMail.FindAsync([id], cancellationToken) is not { State: MailState.Queued } mail)
             return (null, null);
         var business = await db.BusinessAsync();
@@ -132,8 +130,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
             mail.State = MailState.HandingOver;
         }
 
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return (mail, business);
     }
 

@@ -53,7 +53,7 @@ internal static class MailSettingsEndpoints
 
     private static async Task<Results<Ok<MailSettingsView>, ProblemHttpResult>> SaveAsync(Edit<MailSetting> edit, PorchDb db, Tokens tokens, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         var (merged, refusal) = edit.Onto(MailSetting.Of(business));
         if (refusal is not null)
@@ -61,8 +61,7 @@ internal static class MailSettingsEndpoints
         if (merged.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         business.Smtp = merged.ToSmtp(business.Smtp, tokens);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await ViewAsync(db, cancellationToken));
     }
 
@@ -77,10 +76,9 @@ internal static class MailSettingsEndpoints
         var subject = $"A test from {business.Name}";
         if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
         {
-            await using var transaction = await db.BeginWriteAsync(cancellationToken);
+            await using var write = await db.WriteAsync(cancellationToken);
             mail.Queue($"test {Guid.CreateVersion7()}", business, to, null, subject, "This is a test message. Mail stays in this program for now: you find everything it would send in the practice mail.", automatic: true, clock.GetCurrentInstant());
-            await db.SaveChangesAsync(cancellationToken);
-            await transaction.CommitAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
             return TypedResults.Ok(new TestResult(true, "Mail stays in this program for now. Look into the practice mail: the test message lies there."));
         }
 

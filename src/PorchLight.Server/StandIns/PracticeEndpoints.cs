@@ -100,12 +100,11 @@ internal static class PracticeEndpoints
     {
         if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
             return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { Incoming: false } message)
             return Problems.NotFound(NoSuchMail);
         await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), cancellationToken);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
@@ -113,12 +112,11 @@ internal static class PracticeEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> BookedAsync(
         Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { ClientId: { } client })
             return Problems.NotFound(NoSuchMail);
         await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
@@ -135,6 +133,7 @@ internal static class PracticeEndpoints
     private static async Task<Results<Ok<ClockView>, ProblemHttpResult>> SkipAsync(
         ClockSkip skip, PorchDb db, BusinessClock clock, ChangeNotifier notifier, CancellationToken cancellationToken)
     {
+        await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         if (!business.IsDemo)
             return Problems.Conflict("Only the demo's clock can be moved; here real people count on real days.");
@@ -149,9 +148,9 @@ internal static class PracticeEndpoints
         if (target is not { } instant)
             return Problems.Unprocessable("No step is planned, so there is nothing to skip to.");
         business.ClockAheadSeconds += (long)Math.Ceiling((instant - now).TotalSeconds);
-        await db.SaveChangesAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
         clock.Ahead = Duration.FromSeconds(business.ClockAheadSeconds);
-        notifier.Beat();
+        notifier.Wake();
         return await ClockAsync(db, clock, cancellationToken);
     }
 

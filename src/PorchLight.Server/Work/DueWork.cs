@@ -75,13 +75,12 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken cancellationToken)
     {
         var db = services.GetRequiredService<PorchDb>();
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         var now = clock.GetCurrentInstant();
         // Read again under the write lock: somebody may have stopped or moved it meanwhile.
         if (await db.Runs.FindAsync([id], cancellationToken) is { } run && run.NextMoment <= now)
             await services.GetRequiredService<RunEngine>().AdvanceAsync(run, now);
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
     }
 
     private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work)

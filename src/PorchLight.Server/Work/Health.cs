@@ -48,7 +48,7 @@ internal static class Health
             try
             {
                 await folder.TryWritingAsync(cancellationToken);
-                await using var transaction = await db.BeginWriteAsync(cancellationToken);
+                await using var write = await db.WriteAsync(cancellationToken);
                 await db.Database.ExecuteSqlAsync($"UPDATE Businesses SET Id = Id", cancellationToken);
             }
             catch (Exception failure) when (failure is not OperationCanceledException)

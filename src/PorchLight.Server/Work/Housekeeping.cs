@@ -26,20 +26,24 @@ internal sealed class Housekeeping(PorchDb db, FormAccess access, Notifications 
 
         if (lit.Count == 0)
             return;
-        await using var transaction = await db.BeginWriteAsync(cancellationToken);
+        await using var write = await db.WriteAsync(cancellationToken);
         foreach (var form in lit)
             await notifications.TellOpenAgainAsync(form, await db.ReopenSubscriptions.Where(wish => wish.FormId == form.Id).ToListAsync(cancellationToken), clock.GetCurrentInstant());
-        await db.SaveChangesAsync(cancellationToken);
-        await transaction.CommitAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
     }
 
     /// <summary>Lets go of abandoned filling-ins, of files nobody needs and of send keys nobody presses any more.</summary>
     public async Task SweepAsync(CancellationToken cancellationToken)
     {
-        var forgotten = time.Now() - CompletedRequest.Remembered;
-        await db.CompletedRequests.Where(act => act.At < forgotten).ExecuteDeleteAsync(cancellationToken);
-        var old = time.Now() - Duration.FromTimeSpan(Sessions.Lifetime);
-        await db.EndedSessions.Where(ended => ended.At < old).ExecuteDeleteAsync(cancellationToken);
+        await using (var write = await db.WriteAsync(cancellationToken))
+        {
+            var forgotten = time.Now() - CompletedRequest.Remembered;
+            await db.CompletedRequests.Where(act => act.At < forgotten).ExecuteDeleteAsync(cancellationToken);
+            var old = time.Now() - Duration.FromTimeSpan(Sessions.Lifetime);
+            await db.EndedSessions.Where(ended => ended.At < old).ExecuteDeleteAsync(cancellationToken);
+            await write.SaveAsync(cancellationToken);
+        }
+
         await drafts.SweepAsync(cancellationToken);
     }
 }

@@ -81,10 +81,9 @@ public sealed class CommitPointTests : IDisposable
         {
             await OpenAsync(app, points);
             points.Watched = null;
-            await app.AskAsync(async db =>
+            await app.ChangeAsync(async db =>
             {
                 (await db.BusinessAsync()).Smtp = new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null);
-                return await db.SaveChangesAsync();
             });
             (await app.SendAsync(Answers(), First)).EnsureSuccessStatusCode();
             points.Watched = app.Folder;

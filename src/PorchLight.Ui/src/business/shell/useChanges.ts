@@ -2,21 +2,51 @@ import { useEffect } from "react";
 import { HubConnectionBuilder, LogLevel } from "@microsoft/signalr";
 import { useQueryClient } from "@tanstack/react-query";
 
-/** Listens while somebody is signed in; whatever changed, what is on screen is asked for again. */
+/** The areas each thing on screen is made of. What is not named here is asked for again whatever changes. */
+const madeOf: Record<string, string[]> = {
+  choices: [],
+  readable: [],
+  join: [],
+  // What is being written is never taken away by what happens elsewhere; saving finds out.
+  nod: [],
+  clients: ["records", "inquiries", "brand"],
+  client: ["records", "inquiries", "forms", "brand"],
+  inquiries: ["inquiries", "records", "brand"],
+  inquiry: ["inquiries", "records", "forms", "followThrough", "messages", "brand"],
+  forms: ["forms", "inquiries", "brand"],
+  form: ["forms", "inquiries", "brand"],
+  "form-settings": ["forms", "inquiries", "brand", "identity"],
+  links: ["forms", "inquiries", "brand"],
+  mail: ["messages", "records", "brand"],
+  "practice-mail": ["standIns", "records", "brand"],
+  clock: ["followThrough", "brand"],
+  bell: ["records", "identity", "brand"],
+  people: ["identity", "brand"],
+  settings: ["brand"],
+  "mail-settings": ["brand", "messages"],
+};
+
+/** Listens while somebody is signed in; what is made of what changed is asked for again. */
 export function useChanges(listening: boolean): void {
   const queries = useQueryClient();
   useEffect(() => {
     if (!listening) return;
-    const news = new HubConnectionBuilder()
-      .withUrl("/news")
+    const changes = new HubConnectionBuilder()
+      .withUrl("/changes")
       .withAutomaticReconnect()
       .configureLogging(LogLevel.None)
       .build();
-    const refresh = () => void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "nod" });
-    news.on("changed", refresh);
-    news.onreconnected(refresh);
-    // Without news the screens still refresh whenever they are looked at again.
-    news.start().catch(() => {});
-    return () => void news.stop();
+    const refresh = (areas: string[] | null) =>
+      void queries.invalidateQueries({
+        predicate: ({ queryKey }) => {
+          const parts = madeOf[String(queryKey[0])];
+          return !parts || (areas ? parts.some((area) => areas.includes(area)) : parts.length > 0);
+        },
+      });
+    changes.on("changed", refresh);
+    changes.onreconnected(() => refresh(null));
+    // Without these messages the screens still refresh whenever they are looked at again.
+    changes.start().catch(() => {});
+    return () => void changes.stop();
   }, [listening, queries]);
 }

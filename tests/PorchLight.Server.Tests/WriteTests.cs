@@ -1,0 +1,66 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Server.Data;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>The one way to change what is stored.</summary>
+public sealed class WriteTests
+{
+    [Fact]
+    public async Task Nothing_is_saved_outside_of_a_write()
+    {
+        await using var app = new TestApp();
+        await RefusedAsync(async db =>
+        {
+            (await db.Forms.FirstAsync()).LightOn = false;
+            await db.SaveChangesAsync();
+        });
+        await RefusedAsync(db => db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false)));
+        await RefusedAsync(db => db.Events.ExecuteDeleteAsync());
+        await RefusedAsync(async db =>
+        {
+            await using (var write = await db.WriteAsync(CancellationToken.None))
+                await write.SaveAsync(CancellationToken.None);
+            (await db.Forms.FirstAsync()).LightOn = false;
+            await db.SaveChangesAsync();
+        });
+        (await app.AskAsync(db => db.Forms.AllAsync(form => form.LightOn))).ShouldBeTrue();
+
+        async Task RefusedAsync(Func<PorchDb, Task> change)
+        {
+            var refused = await Should.ThrowAsync<Exception>(() => app.AskAsync(async db =>
+            {
+                await change(db);
+                return true;
+            }));
+            (refused.InnerException ?? refused).ShouldBeOfType<InvalidOperationException>().Message.ShouldContain("WriteAsync");
+        }
+    }
+
+    [Fact]
+    public async Task What_is_not_saved_never_happened_and_the_next_writer_gets_the_turn()
+    {
+        await using var app = new TestApp();
+        await app.AskAsync(async db =>
+        {
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            await db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false));
+            return true;
+        });
+        (await app.AskAsync(db => db.Forms.AllAsync(form => form.LightOn))).ShouldBeTrue();
+        await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false)));
+        (await app.AskAsync(db => db.Forms.AnyAsync(form => form.LightOn))).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_write_within_a_write_of_the_same_request_is_refused_rather_than_waiting_for_itself()
+    {
+        await using var app = new TestApp();
+        await app.AskAsync(async db =>
+        {
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            await Should.ThrowAsync<InvalidOperationException>(() => db.WriteAsync(CancellationToken.None));
+            return true;
+        });
+    }
+}
