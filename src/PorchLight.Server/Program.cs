@@ -36,6 +36,8 @@ builder.Services.AddSingleton<StorageQuota>();
 builder.Services.AddSingleton<Quotas>();
 builder.Services.AddScoped<EventLog>();
 builder.Services.AddScoped<RunEngine>();
+builder.Services.AddScoped<IEventReaction, Promises>();
+builder.Services.AddScoped<IEventReaction>(services => services.GetRequiredService<RunEngine>());
 builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();

@@ -50,6 +50,13 @@ internal sealed class BrowserApp : AppFactory
         return await OpenFormAsync(EveryKind.Form(things.Colours, things.Gilded, things.Lettering));
     }
 
+    /// <summary>Changes the database.</summary>
+    public void Write(Action<PorchDb> change) => ChangeAsync(db =>
+    {
+        change(db);
+        return Task.CompletedTask;
+    }).GetAwaiter().GetResult();
+
     public T Ask<T>(Func<PorchDb, T> ask)
     {
         using var scope = Services.CreateScope();

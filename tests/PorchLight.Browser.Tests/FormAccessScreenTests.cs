@@ -150,7 +150,7 @@ public sealed class FormAccessScreenTests
         lead.StillSees("You are on the waiting list for May 2027.");
         lead.FindsNothingAtAll();
 
-        app.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
+        app.Write(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
         lead.Open(app.FormAddress);
         lead.Press("Tell me");
         lead.Sees("This does not look like an e-mail address.");
@@ -203,7 +203,7 @@ public sealed class FormAccessScreenTests
     public async Task Every_way_in_leads_into_the_form_from_another_site()
     {
         await using var app = new BrowserApp();
-        app.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.Settings, new FormSettings { TakesPlainPosts = true })));
+        app.Write(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.Settings, new FormSettings { TakesPlainPosts = true })));
         using var lead = new Visitor();
         foreach (var way in new[] { "button", "link" })
         {

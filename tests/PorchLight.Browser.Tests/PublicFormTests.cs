@@ -102,7 +102,7 @@ public sealed partial class PublicFormTests
         lead.Open(app.FormAddress);
         FillFirstPage(lead);
         FillSecondPage(lead, "4,000 to 9,000");
-        app.Ask(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
+        app.Write(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.LightOn, false)));
         lead.Press("Send");
         lead.Sees("We are up on a scaffold");
         lead.Field("What would you like painted?").GetDomProperty("value").ShouldBe("The yard wall");

@@ -2,8 +2,8 @@ using System.Net;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
-using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Messages;
 using static PorchLight.Testing.Requests;
@@ -88,8 +88,9 @@ public sealed class FollowThroughTests
         (await Mailed(app)).Count.ShouldBe(1);
         await app.PassTimeAsync(Duration.FromHours(14));
         (await Mailed(app)).Count.ShouldBe(2);
-        (await app.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<Core.Records.MessageSent>()
-            .Select(sent => sent.By).ShouldBe([null, "Maren Tolliver"], "who nodded is remembered until it goes");
+        var maren = await app.AskAsync(db => db.Users.SingleAsync(user => user.DisplayName == "Maren Tolliver"));
+        (await app.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<MessageSent>()
+            .Select(sent => sent.By).ShouldBe([(Guid?)null, maren.Id], "who nodded is remembered until it goes");
     }
 
     [Fact]
@@ -110,9 +111,9 @@ public sealed class FollowThroughTests
     }
 
     [Theory]
-    [InlineData("answer", StopOn.Replied)]
-    [InlineData("booked", StopOn.Booked)]
-    public async Task When_they_answer_or_book_nothing_pending_remains_and_the_timeline_says_why(string act, StopOn why)
+    [InlineData("answer", RunEnd.Replied)]
+    [InlineData("booked", RunEnd.Booked)]
+    public async Task When_they_answer_or_book_nothing_pending_remains_and_the_timeline_says_why(string act, RunEnd why)
     {
         await using var app = new TestApp();
         await app.SendAsync(Answers());

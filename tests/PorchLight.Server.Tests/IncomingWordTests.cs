@@ -2,7 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Records;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -62,7 +62,7 @@ public sealed class IncomingWordTests
         await using var app = new TestApp();
         var (owner, id) = await OneInquiryAsync(app);
         (await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "" }))).EnsureSuccessStatusCode();
-        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Replied);
+        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(RunEnd.Replied);
         await app.PassTimeAsync(Duration.FromDays(30));
         (await app.AskAsync(db => db.PracticeMail.CountAsync())).ShouldBe(1, "only the thank-you that went at once");
     }
@@ -86,7 +86,7 @@ public sealed class IncomingWordTests
         var (owner, id) = await OneInquiryAsync(app);
         (await owner.PostAsync($"/api/inquiries/{id}/close", null)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised").GetArrayLength().ShouldBe(0);
-        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(StopOn.Closed);
+        (await app.AskAsync(db => db.Runs.SingleAsync())).State.StoppedBy.ShouldBe(RunEnd.Closed);
         (await app.AskAsync(db => db.Projects.SingleAsync())).Closed.ShouldNotBeNull();
         (await ViewAsync(owner, id)).Text("promise").ShouldBe("Closed today 10:00.");
 

@@ -150,7 +150,7 @@ public sealed class IntakeTests
         {
             foreach (var fit in new Fit?[] { Fit.ComeIn, Fit.TalkFirst, Fit.NotNow, null })
             {
-                var step = live.Runs.Select(version => version.Content).FirstOrDefault(content => content.Starts.Matches(form.Id.Value, fit))?.Steps[0];
+                var step = live.Runs.Select(version => version.Content).FirstOrDefault(content => content.Starts.IsStartedBy(new InquiryReceived(form.Id.Value, 1, fit, false, false)))?.Steps[0];
                 if (fit is not null || !(await app.AskAsync(db => db.ScreeningVersions.SingleAsync(rules => rules.FormId == form.Id && rules.Number == form.ScreeningVersion))).Rules.Sorts)
                     (step?.Schedule.AtOnce, step?.NeedsNod).ShouldBe((true, false), $"“{form.Draft.Title}” after {fit}");
             }

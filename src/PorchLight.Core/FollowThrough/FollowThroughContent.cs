@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.FollowThrough;
@@ -13,20 +14,91 @@ namespace PorchLight.Core.FollowThrough;
 /// <param name="Stops">The events that end a run.</param>
 /// <param name="LapseAfterDays">After so many days an unanswered nod lapses; at least 1.</param>
 public sealed record FollowThroughContent(
-    string Name, InquiryStart Starts, IReadOnlyList<Step> Steps, IReadOnlyList<StopOn> Stops, int LapseAfterDays = 14)
+    string Name, StartOn Starts, IReadOnlyList<Step> Steps, IReadOnlyList<StopOn> Stops, int LapseAfterDays = 14)
 {
     /// <summary>The step with the key.</summary>
     /// <exception cref="InvalidOperationException">There is no such step.</exception>
     public Step Step(string key) => Steps.First(step => step.Key == key);
 }
 
-/// <summary>Starts on an inquiry.</summary>
-/// <param name="Form">The identifier of the form, or null for any.</param>
-/// <param name="Fits">The fits it starts with; empty for any.</param>
-public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits)
+/// <summary>What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(InquiryStart), "inquiry")]
+public abstract record StartOn
 {
-    /// <summary>Whether an inquiry starts it; one of a form that sorts nothing starts only what is for any fit.</summary>
-    public bool Matches(Guid form, Fit? fit) => (Form is null || Form == form) && (Fits.Count == 0 || (fit is { } sorted && Fits.Contains(sorted)));
+    /// <summary>Whether an event starts it.</summary>
+    /// <param name="happened">What happened.</param>
+    public abstract bool IsStartedBy(DomainEvent happened);
+
+    /// <summary>How much it asks for: of several that an event could start, the one that asks for most is meant.</summary>
+    [JsonIgnore]
+    public abstract int Precision { get; }
+}
+
+/// <summary>Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing.</summary>
+/// <param name="Form">The identifier of the form, or null for any.</param>
+/// <param name="Fits">The fits it starts with; empty for any, also for inquiries of a form that sorts nothing.</param>
+public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
+{
+    /// <inheritdoc/>
+    public override bool IsStartedBy(DomainEvent happened) => happened is InquiryReceived { Joined: false } received
+        && (Form is null || Form == received.Form) && (Fits.Count == 0 || (received.Fit is { } sorted && Fits.Contains(sorted)));
+
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override int Precision => (Form is null ? 0 : 2) + (Fits.Count == 0 ? 0 : 1);
+}
+
+/// <summary>An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a person.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(RepliedStop), "replied")]
+[JsonDerivedType(typeof(BookedStop), "booked")]
+public abstract record StopOn
+{
+    /// <summary>The person replied.</summary>
+    public static StopOn Replied { get; } = new RepliedStop();
+
+    /// <summary>The person booked a meeting.</summary>
+    public static StopOn Booked { get; } = new BookedStop();
+
+    /// <summary>The end it brings about.</summary>
+    [JsonIgnore]
+    public abstract RunEnd End { get; }
+}
+
+/// <summary>Ends a run when the person replied.</summary>
+public sealed record RepliedStop : StopOn
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override RunEnd End => RunEnd.Replied;
+}
+
+/// <summary>Ends a run when the person booked a meeting.</summary>
+public sealed record BookedStop : StopOn
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override RunEnd End => RunEnd.Booked;
+}
+
+/// <summary>What follow-throughs an event starts and ends.</summary>
+public static class FollowThroughs
+{
+    /// <summary>
+    /// The follow-through an event starts, or null: one journey a person, so of several it is the one that asks for most, and
+    /// among those the oldest.
+    /// </summary>
+    /// <param name="live">The newest version of each that is switched on, oldest follow-through first.</param>
+    /// <param name="happened">What happened.</param>
+    /// <param name="contentOf">What a version holds.</param>
+    public static T? StartedBy<T>(IEnumerable<T> live, DomainEvent happened, Func<T, FollowThroughContent> contentOf)
+        where T : class =>
+        live.Where(one => contentOf(one).Starts.IsStartedBy(happened)).OrderByDescending(one => contentOf(one).Starts.Precision).FirstOrDefault();
+
+    /// <summary>Whether the runs of a follow-through end in this way: what is not for each to choose ends them all.</summary>
+    public static bool EndsOn(this FollowThroughContent content, RunEnd end) =>
+        end is not (RunEnd.Replied or RunEnd.Booked) || content.Stops.Any(stop => stop.End == end);
 }
 
 /// <summary>One step.</summary>
@@ -47,13 +119,35 @@ public abstract record StepAction;
 public sealed record SendMessage(MessageTemplate Message) : StepAction;
 
 /// <summary>From what a step's time is counted.</summary>
-public enum Anchor
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(RunStartAnchor), "runStart")]
+[JsonDerivedType(typeof(PreviousSettledAnchor), "previousSettled")]
+public abstract record Anchor
 {
     /// <summary>The instant the run started.</summary>
-    RunStart,
+    public static Anchor RunStart { get; } = new RunStartAnchor();
 
     /// <summary>The instant the step before was settled: sent, done, skipped or lapsed.</summary>
-    PreviousSettled,
+    public static Anchor PreviousSettled { get; } = new PreviousSettledAnchor();
+
+    /// <summary>The instant it stands for.</summary>
+    /// <param name="started">When the run started.</param>
+    /// <param name="settled">When the step before was settled; for the first step when the run started.</param>
+    public abstract Instant At(Instant started, Instant settled);
+}
+
+/// <summary>Counts from the instant the run started.</summary>
+public sealed record RunStartAnchor : Anchor
+{
+    /// <inheritdoc/>
+    public override Instant At(Instant started, Instant settled) => started;
+}
+
+/// <summary>Counts from the instant the step before was settled.</summary>
+public sealed record PreviousSettledAnchor : Anchor
+{
+    /// <inheritdoc/>
+    public override Instant At(Instant started, Instant settled) => settled;
 }
 
 /// <summary>A unit of time between steps.</summary>
@@ -110,23 +204,4 @@ public sealed record Schedule(Anchor Anchor, int Amount, TimeUnit Unit, bool AtO
             _ => null,
         };
     }
-}
-
-/// <summary>An event that ends a run.</summary>
-public enum StopOn
-{
-    /// <summary>The person replied.</summary>
-    Replied,
-
-    /// <summary>The person booked a meeting.</summary>
-    Booked,
-
-    /// <summary>Another journey started for the same person.</summary>
-    AnotherStarted,
-
-    /// <summary>The inquiry was closed.</summary>
-    Closed,
-
-    /// <summary>A person stopped it.</summary>
-    ByHand,
 }

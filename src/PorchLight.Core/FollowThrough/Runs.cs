@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;
 
@@ -37,8 +38,8 @@ public enum StepStatus
 /// <param name="Status">Where it stands.</param>
 /// <param name="Due">When it is due, or since when it waits; null before it is planned or when no working day comes.</param>
 /// <param name="Settled">When it was sent, skipped or lapsed.</param>
-/// <param name="By">Who gave the nod; null for an automatic step and before it has one.</param>
-public sealed record StepState(string Key, StepStatus Status, Instant? Due = null, Instant? Settled = null, string? By = null)
+/// <param name="By">The user who gave the nod; null for an automatic step and before it has one.</param>
+public sealed record StepState(string Key, StepStatus Status, Instant? Due = null, Instant? Settled = null, Guid? By = null)
 {
     /// <summary>Whether it can still take effect.</summary>
     [JsonIgnore]
@@ -65,7 +66,7 @@ public enum RunStatus
 /// <param name="Ended">When it finished or was stopped.</param>
 /// <param name="StoppedBy">What stopped it.</param>
 public sealed record RunState(
-    Instant Started, IReadOnlyList<StepState> Steps, RunStatus Status = RunStatus.Active, Instant? Ended = null, StopOn? StoppedBy = null)
+    Instant Started, IReadOnlyList<StepState> Steps, RunStatus Status = RunStatus.Active, Instant? Ended = null, RunEnd? StoppedBy = null)
 {
     /// <summary>The first step that is not settled, or null.</summary>
     [JsonIgnore]
@@ -133,7 +134,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// waits for the window to open. Null when the step does not wait for a nod (any more), its days are over, or it has
     /// its nod and is told nothing new.
     /// </summary>
-    public Transition? Nod(RunState run, string stepKey, Instant now, string by, bool sendNow = false)
+    public Transition? Nod(RunState run, string stepKey, Instant now, Guid by, bool sendNow = false)
     {
         if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey || HasLapsed(run, now))
             return null;
@@ -183,7 +184,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     }
 
     /// <summary>Ends the run: everything pending is cancelled. An ended run stays as it is.</summary>
-    public static RunState Stop(RunState run, StopOn why, Instant now) => run.Status != RunStatus.Active
+    public static RunState Stop(RunState run, RunEnd why, Instant now) => run.Status != RunStatus.Active
         ? run
         : run with
         {
@@ -238,7 +239,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         if (run.Current is not { } next)
             return run with { Status = RunStatus.Finished, Ended = settled };
         var when = content.Step(next.Key).Schedule;
-        var anchor = when.Anchor == Anchor.RunStart ? run.Started : settled;
+        var anchor = when.Anchor.At(run.Started, settled);
         return With(run, next with { Status = StepStatus.Planned, Due = when.Due(anchor, calendar, window) });
     }
 

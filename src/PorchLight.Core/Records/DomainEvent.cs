@@ -1,5 +1,7 @@
+using System.Reflection;
 using System.Text.Json.Serialization;
-using PorchLight.Core.FollowThrough;
+using NodaTime;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.Records;
@@ -30,26 +32,29 @@ namespace PorchLight.Core.Records;
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
-/// <param name="Form">The form's title.</param>
+/// <param name="Form">The identifier of the form.</param>
+/// <param name="Version">The version of the form they saw.</param>
 /// <param name="Fit">How it was sorted; null for a form that sorts nothing.</param>
 /// <param name="KnownBefore">Whether the client was known.</param>
 /// <param name="Joined">Whether it joins a project that was open already.</param>
-public sealed record InquiryReceived(string Form, Fit? Fit, bool KnownBefore, bool Joined) : DomainEvent;
+public sealed record InquiryReceived(Guid Form, int Version, Fit? Fit, bool KnownBefore, bool Joined) : DomainEvent;
 
 /// <summary>The answers of an inquiry landed.</summary>
 public sealed record AnswersLanded(int Fields, int Notes, int Differences) : DomainEvent;
 
 /// <summary>A follow-through began.</summary>
-public sealed record RunStarted(string Name) : DomainEvent;
+public sealed record RunStarted : DomainEvent;
 
 /// <summary>A step waits for a nod.</summary>
+/// <param name="Step">The step's key.</param>
+/// <param name="Gaps">How many gaps its message has.</param>
 public sealed record NodAsked(string Step, int Gaps) : DomainEvent;
 
 /// <summary>A message was handed to the mail.</summary>
 /// <param name="Subject">Its subject.</param>
-/// <param name="Step">The step it belongs to, or null when a person wrote it.</param>
-/// <param name="By">Who sent or approved it; null when it went by itself.</param>
-public sealed record MessageSent(string Subject, string? Step, string? By) : DomainEvent;
+/// <param name="Step">The key of the step it belongs to, or null when a person wrote it.</param>
+/// <param name="By">The user who sent or approved it; null when it went by itself.</param>
+public sealed record MessageSent(string Subject, string? Step, Guid? By) : DomainEvent;
 
 /// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
 /// <param name="Subject">Its subject.</param>
@@ -67,38 +72,67 @@ public sealed record PerhapsDelivered(string Subject) : DomainEvent;
 /// <summary>A person decided about a message that failed or perhaps arrived.</summary>
 /// <param name="Subject">Its subject.</param>
 /// <param name="SentAgain">Whether it goes out once more; else it is left as it is.</param>
-/// <param name="By">Who decided.</param>
-public sealed record DeliverySettled(string Subject, bool SentAgain, string By) : DomainEvent;
+/// <param name="By">The user who decided.</param>
+public sealed record DeliverySettled(string Subject, bool SentAgain, Guid By) : DomainEvent;
 
 /// <summary>A person passed a step over.</summary>
-public sealed record StepSkipped(string Step, string By) : DomainEvent;
+/// <param name="Step">The step's key.</param>
+/// <param name="By">The user who did.</param>
+public sealed record StepSkipped(string Step, Guid By) : DomainEvent;
 
 /// <summary>A person took a skip back.</summary>
-public sealed record SkipTakenBack(string Step, string By) : DomainEvent;
+/// <param name="Step">The step's key.</param>
+/// <param name="By">The user who did.</param>
+public sealed record SkipTakenBack(string Step, Guid By) : DomainEvent;
 
 /// <summary>Nobody nodded in time.</summary>
+/// <param name="Step">The step's key.</param>
 public sealed record StepLapsed(string Step) : DomainEvent;
 
-/// <summary>An event ended a run.</summary>
-public sealed record RunStopped(string Name, StopOn Why, int Cancelled) : DomainEvent;
+/// <summary>What ended a run before its last step.</summary>
+public enum RunEnd
+{
+    /// <summary>The person replied.</summary>
+    Replied,
+
+    /// <summary>The person booked a meeting.</summary>
+    Booked,
+
+    /// <summary>Another journey started for the same person.</summary>
+    AnotherStarted,
+
+    /// <summary>The inquiry was closed.</summary>
+    Closed,
+
+    /// <summary>A person stopped it.</summary>
+    ByHand,
+}
+
+/// <summary>A run was ended before its last step.</summary>
+/// <param name="Why">What ended it.</param>
+/// <param name="Cancelled">How many steps were still pending.</param>
+public sealed record RunStopped(RunEnd Why, int Cancelled) : DomainEvent;
 
 /// <summary>A run came to its end.</summary>
-public sealed record RunFinished(string Name) : DomainEvent;
+public sealed record RunFinished : DomainEvent;
 
 /// <summary>A word came from the client: a message, or what they said elsewhere.</summary>
 /// <param name="Subject">The subject of their message; null for what came by phone or in person.</param>
 /// <param name="Text">Their words; null when nobody wrote them down.</param>
-/// <param name="By">Who wrote it down; null for a message that came by mail.</param>
-public sealed record ReplyReceived(string? Subject, string? Text = null, string? By = null) : DomainEvent;
+/// <param name="By">The user who wrote it down; null for a message that came by mail.</param>
+public sealed record ReplyReceived(string? Subject, string? Text = null, Guid? By = null) : DomainEvent;
 
 /// <summary>A person answered the client in another way than by this program.</summary>
-public sealed record AnsweredElsewhere(string By) : DomainEvent;
+/// <param name="By">The user who says so.</param>
+public sealed record AnsweredElsewhere(Guid By) : DomainEvent;
 
 /// <summary>A person closed an inquiry.</summary>
-public sealed record InquiryClosed(string By) : DomainEvent;
+/// <param name="By">The user who did.</param>
+public sealed record InquiryClosed(Guid By) : DomainEvent;
 
 /// <summary>A person opened a closed inquiry again.</summary>
-public sealed record InquiryReopened(string By) : DomainEvent;
+/// <param name="By">The user who did.</param>
+public sealed record InquiryReopened(Guid By) : DomainEvent;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
@@ -107,19 +141,33 @@ public sealed record MeetingBooked : DomainEvent;
 public sealed record CallAsked : DomainEvent;
 
 /// <summary>Somebody on a waiting list got a place.</summary>
-/// <param name="Month">The month, in words.</param>
-/// <param name="By">Who gave it.</param>
-public sealed record PlaceGiven(string Month, string By) : DomainEvent;
+/// <param name="Month">The month.</param>
+/// <param name="By">The user who gave it.</param>
+public sealed record PlaceGiven(YearMonth Month, Guid By) : DomainEvent;
 
-/// <summary>Reads happenings.</summary>
+/// <summary>What those are called whom an event names by their identifiers, at the time it is read.</summary>
+/// <param name="Client">The client; of an event about somebody who is none, the address it is about.</param>
+/// <param name="Form">The title of the form.</param>
+/// <param name="FollowThrough">The name of the follow-through.</param>
+/// <param name="Step">The name of a step by its key.</param>
+/// <param name="User">The name of a user by identifier, also of one who has left.</param>
+public sealed record EventNames(string Client, string Form, string FollowThrough, Func<string, string> Step, Func<Guid, string> User);
+
+/// <summary>Reads events.</summary>
 public static class DomainEvents
 {
-    /// <summary>Which stop an event is, or null.</summary>
-    public static StopOn? AsStop(this DomainEvent happening) => happening switch
+    private static readonly Dictionary<Type, string> Kinds = typeof(DomainEvent).GetCustomAttributes<JsonDerivedTypeAttribute>()
+        .ToDictionary(kind => kind.DerivedType, kind => (string)kind.TypeDiscriminator!);
+
+    /// <summary>The kind of an event, as its JSON names it: "inquiryReceived".</summary>
+    public static string Kind(this DomainEvent happening) => Kinds[happening.GetType()];
+
+    /// <summary>Which end of runs an event is, or null.</summary>
+    public static RunEnd? AsRunEnd(this DomainEvent happening) => happening switch
     {
-        ReplyReceived => StopOn.Replied,
-        MeetingBooked => StopOn.Booked,
-        InquiryClosed => StopOn.Closed,
+        ReplyReceived => RunEnd.Replied,
+        MeetingBooked => RunEnd.Booked,
+        InquiryClosed => RunEnd.Closed,
         _ => null,
     };
 
@@ -135,11 +183,13 @@ public static class DomainEvents
 
     /// <summary>The event as a sentence for the timeline.</summary>
     /// <param name="happening">What happened.</param>
-    /// <param name="who">The client's name.</param>
-    public static string Say(this DomainEvent happening, string who) => happening switch
+    /// <param name="names">What those are called whom it names.</param>
+    public static string Say(this DomainEvent happening, EventNames names) => Say(happening, names.Client, names);
+
+    private static string Say(DomainEvent happening, string who, EventNames names) => happening switch
     {
-        InquiryReceived { Joined: true } e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}. It joins the open project.",
-        InquiryReceived e => $"{who} sent “{e.Form}”{Sorted(e.Fit)}.",
+        InquiryReceived { Joined: true } e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}. It joins the open project.",
+        InquiryReceived e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}.",
         AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
         AnswersLanded e => Capital(string.Join("; ", new[]
         {
@@ -147,30 +197,30 @@ public static class DomainEvents
             e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
             e.Differences == 0 ? null : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
         }.OfType<string>())) + ".",
-        RunStarted e => $"“{e.Name}” began.",
-        NodAsked e => e.Gaps == 0 ? $"“{e.Step}” waits for your nod." : $"“{e.Step}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
+        RunStarted => $"“{names.FollowThrough}” began.",
+        NodAsked e => e.Gaps == 0 ? $"“{names.Step(e.Step)}” waits for your nod." : $"“{names.Step(e.Step)}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
         MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
-        MessageSent e => $"{e.By} sent “{e.Subject}”.",
+        MessageSent { By: { } by } e => $"{names.User(by)} sent “{e.Subject}”.",
         MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
         MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
         DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
         PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
-        DeliverySettled { SentAgain: true } e => $"{e.By} sends “{e.Subject}” once more.",
-        DeliverySettled e => $"{e.By} looked, and leaves “{e.Subject}” as it is.",
-        StepSkipped e => $"{e.By} skipped “{e.Step}”.",
-        SkipTakenBack e => $"{e.By} took it back: “{e.Step}” waits again.",
-        StepLapsed e => $"“{e.Step}” lapsed: nobody nodded in time.",
-        RunStopped e => $"“{e.Name}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
-        RunFinished e => $"“{e.Name}” came to its end.",
-        ReplyReceived { By: { } by } => $"{by} noted that {who} got in touch.",
+        DeliverySettled { SentAgain: true } e => $"{names.User(e.By)} sends “{e.Subject}” once more.",
+        DeliverySettled e => $"{names.User(e.By)} looked, and leaves “{e.Subject}” as it is.",
+        StepSkipped e => $"{names.User(e.By)} skipped “{names.Step(e.Step)}”.",
+        SkipTakenBack e => $"{names.User(e.By)} took it back: “{names.Step(e.Step)}” waits again.",
+        StepLapsed e => $"“{names.Step(e.Step)}” lapsed: nobody nodded in time.",
+        RunStopped e => $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
+        RunFinished => $"“{names.FollowThrough}” came to its end.",
+        ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
         ReplyReceived { Subject: null } => $"{who} got in touch.",
         ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
-        AnsweredElsewhere e => $"{e.By} answered {who} elsewhere.",
-        InquiryClosed e => $"{e.By} closed the inquiry.",
-        InquiryReopened e => $"{e.By} opened the inquiry again.",
+        AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
+        InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
+        InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
         MeetingBooked => $"{who} booked a meeting.",
         CallAsked => $"{who} asked for a call.",
-        PlaceGiven e => $"{e.By} gave {who} a place in {e.Month}.",
+        PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",
         _ => throw new ArgumentOutOfRangeException(nameof(happening)),
     };
 
@@ -184,12 +234,12 @@ public static class DomainEvents
 
     private static string Sorted(Fit? fit) => fit is { } sorted ? $": {Say(sorted)}" : "";
 
-    private static string Because(StopOn why, string who) => why switch
+    private static string Because(RunEnd why, string who) => why switch
     {
-        StopOn.Replied => $"{who} answered",
-        StopOn.Booked => $"{who} booked",
-        StopOn.Closed => "the inquiry was closed",
-        StopOn.ByHand => "somebody stopped it",
+        RunEnd.Replied => $"{who} answered",
+        RunEnd.Booked => $"{who} booked",
+        RunEnd.Closed => "the inquiry was closed",
+        RunEnd.ByHand => "somebody stopped it",
         _ => "another journey began",
     };
 

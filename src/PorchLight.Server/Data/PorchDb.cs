@@ -24,6 +24,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
 {
     public DbSet<Business> Businesses => Set<Business>();
     public DbSet<BrandPicture> BrandPictures => Set<BrandPicture>();
+    public DbSet<FormerUser> FormerUsers => Set<FormerUser>();
     public DbSet<Invite> Invites => Set<Invite>();
     public DbSet<Form> Forms => Set<Form>();
     public DbSet<FormVersion> FormVersions => Set<FormVersion>();
@@ -99,6 +100,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         builder.Entity<OpenDifference>().HasIndex(difference => difference.InquiryId);
         builder.Entity<LoggedEvent>().HasKey(logged => logged.Seq);
         builder.Entity<LoggedEvent>().HasIndex(logged => logged.ClientId);
+        builder.Entity<LoggedEvent>().HasIndex(logged => new { logged.Kind, logged.Seq });
         builder.Entity<LoggedEvent>().HasIndex(logged => new { logged.Rings, logged.Seq });
         builder.Entity<Run>().HasIndex(run => run.ClientId);
         builder.Entity<Run>().HasIndex(run => run.NextMoment);

@@ -204,7 +204,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, scene.At, CancellationToken.None);
                 break;
             case DemoAction.Books:
-                await events.HappenedAsync(new MeetingBooked(), scene.At, new EventContext(client.Id));
+                await events.AppendAsync(new MeetingBooked(), scene.At, new EventContext(client.Id));
                 break;
             case DemoAction.Nods nods:
                 var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);
@@ -212,7 +212,7 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 var draft = run.Drafts.ByStep[step];
                 var filled = draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = nods.GapText } : part)] };
                 run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = filled });
-                await services.GetRequiredService<RunEngine>().NodAsync(run, step, scene.At, sendNow: true, "Maren Tolliver");
+                await services.GetRequiredService<RunEngine>().NodAsync(run, step, scene.At, sendNow: true, (await mine.Users.SingleAsync(user => user.Email == OwnerMail)).Id);
                 break;
         }
 

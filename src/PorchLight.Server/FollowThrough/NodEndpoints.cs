@@ -127,7 +127,7 @@ internal static class NodEndpoints
             return Problems.Unprocessable("The message needs a subject.");
 
         var now = clock.GetCurrentInstant();
-        if (await engine.NodAsync(run, step, now, send.Now, who.DisplayName()) is not { } state)
+        if (await engine.NodAsync(run, step, now, send.Now, who.UserId()) is not { } state)
             return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
         await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
@@ -140,7 +140,7 @@ internal static class NodEndpoints
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
-            || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+            || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null)
             return Problems.Conflict(NotWaiting);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
@@ -151,7 +151,7 @@ internal static class NodEndpoints
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Runs.FindAsync([runId], cancellationToken) is not { } run
-            || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.DisplayName()) is null)
+            || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null)
             return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();

@@ -15,17 +15,17 @@ using PorchLight.Server.Records;
 namespace PorchLight.Server.FollowThrough;
 
 /// <summary>Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's transaction.</summary>
-internal sealed class RunEngine(PorchDb db, MailQueue mail)
+internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : IEventReaction
 {
     private const int AutomaticADay = 5;
 
     /// <summary>Starts or stops runs where the event asks for it.</summary>
     public async Task ReactAsync(LoggedEvent logged)
     {
-        if (logged.What is InquiryReceived { Joined: false } received)
+        if (logged.What is InquiryReceived received)
             await StartAsync(logged, received);
-        else if (logged.What.AsStop() is { } why)
-            await StopAsync(why is StopOn.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId, why, logged.At);
+        else if (logged.What.AsRunEnd() is { } why)
+            await StopAsync(why is RunEnd.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId, why, logged.At);
     }
 
     /// <summary>Everything of a run that has fallen due.</summary>
@@ -36,29 +36,29 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
     }
 
     /// <summary>A person nods. Null when the step does not wait (any more).</summary>
-    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, string by)
+    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, Guid by)
     {
         var context = await ContextAsync(run);
         return context.Planner.Nod(run.State, step, now, by, sendNow) is { } transition ? await ApplyAsync(context, transition, now) : null;
     }
 
     /// <summary>A person passes a step over. Null when it is not the next one of an active run.</summary>
-    public async Task<RunState?> SkipAsync(Run run, string step, Instant now, string by)
+    public async Task<RunState?> SkipAsync(Run run, string step, Instant now, Guid by)
     {
         var context = await ContextAsync(run);
         if (context.Planner.Skip(run.State, step, now) is not { } transition)
             return null;
-        db.Log(new StepSkipped(context.Content.Step(step).Name, by), now, AboutOf(run));
+        await events.AppendAsync(new StepSkipped(step, by), now, AboutOf(run));
         return await ApplyAsync(context, transition, now);
     }
 
     /// <summary>A person takes a skip back. Null when that is not possible any more.</summary>
-    public async Task<RunState?> TakeSkipBackAsync(Run run, string step, Instant now, string by)
+    public async Task<RunState?> TakeSkipBackAsync(Run run, string step, Instant now, Guid by)
     {
         var context = await ContextAsync(run);
         if (context.Planner.TakeSkipBack(run.State, step) is not { } state)
             return null;
-        db.Log(new SkipTakenBack(context.Content.Step(step).Name, by), now, AboutOf(run));
+        await events.AppendAsync(new SkipTakenBack(step, by), now, AboutOf(run));
         Keep(context, state);
         return state;
     }
@@ -66,15 +66,14 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
     private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
     {
         var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
-        var live = await CompiledQueries.LiveFollowThroughs(db).ToListAsync();
-        var version = live.GroupBy(version => version.Id)
-            .Select(versions => versions.MaxBy(version => version.Number)!)
-            .FirstOrDefault(version => version.Content.Starts.Matches(inquiry.FormId.Value, received.Fit));
+        var live = (await CompiledQueries.LiveFollowThroughs(db).ToListAsync()).GroupBy(version => version.Id)
+            .Select(versions => versions.MaxBy(version => version.Number)!).OrderBy(version => version.Id.Value);
+        var version = FollowThroughs.StartedBy(live, received, one => one.Content);
         if (version is null)
             return;
 
         if (received.KnownBefore)
-            await StopAsync(run => run.ClientId == logged.ClientId, StopOn.AnotherStarted, logged.At);
+            await StopAsync(run => run.ClientId == inquiry.ClientId, RunEnd.AnotherStarted, logged.At);
         var business = await db.BusinessAsync();
         var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
         var run = new Run
@@ -82,7 +81,7 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
             Id = new Id<Run>(Guid.CreateVersion7()),
             FollowThroughId = version.Id,
             FollowThroughNumber = version.Number,
-            ClientId = logged.ClientId,
+            ClientId = inquiry.ClientId,
             ProjectId = inquiry.ProjectId,
             InquiryId = inquiry.Id,
             State = planner.Start(logged.At),
@@ -90,22 +89,22 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
             NextMoment = null,
         };
         db.Runs.Add(run);
-        db.Log(new RunStarted(version.Content.Name), logged.At, AboutOf(run));
+        await events.AppendAsync(new RunStarted(), logged.At, AboutOf(run));
         await AdvanceAsync(run, logged.At);
     }
 
     /// <summary>Stops runs that are active, each where its follow-through or a person has it so; says how many.</summary>
-    public async Task<int> StopAsync(Expression<Func<Run, bool>> which, StopOn why, Instant now)
+    public async Task<int> StopAsync(Expression<Func<Run, bool>> which, RunEnd why, Instant now)
     {
         var stopped = 0;
         foreach (var run in await db.Runs.Where(run => run.Active).Where(which).ToListAsync())
         {
             var context = await ContextAsync(run);
-            if (why is StopOn.Replied or StopOn.Booked && !context.Content.Stops.Contains(why))
+            if (!context.Content.EndsOn(why))
                 continue;
             stopped++;
             var pending = run.State.Steps.Count(step => step.IsPending);
-            db.Log(new RunStopped(context.Content.Name, why, pending), now, AboutOf(run));
+            await events.AppendAsync(new RunStopped(why, pending), now, AboutOf(run));
             Keep(context, RunPlanner.Stop(run.State, why, now));
         }
 
@@ -122,17 +121,17 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
                 case RunEffectKind.AskForNod:
                     var draft = Draft(context, effect.Step!, effect.At);
                     run.Drafts = With(run.Drafts, effect.Step!, draft);
-                    db.Log(new NodAsked(context.Content.Step(effect.Step!).Name, draft.OpenGaps.Count()), effect.At, AboutOf(run));
+                    await events.AppendAsync(new NodAsked(effect.Step!, draft.OpenGaps.Count()), effect.At, AboutOf(run));
                     break;
                 case RunEffectKind.TakeEffect:
                     var message = run.Drafts.ByStep.GetValueOrDefault(effect.Step!) ?? Draft(context, effect.Step!, effect.At);
                     await SendAsync(context, effect.Step!, message, transition.State.Steps.Single(step => step.Key == effect.Step).By, now);
                     break;
                 case RunEffectKind.NoteLapse:
-                    db.Log(new StepLapsed(context.Content.Step(effect.Step!).Name), effect.At, AboutOf(run));
+                    await events.AppendAsync(new StepLapsed(effect.Step!), effect.At, AboutOf(run));
                     break;
                 case RunEffectKind.NoteEnd:
-                    db.Log(new RunFinished(context.Content.Name), effect.At, AboutOf(run));
+                    await events.AppendAsync(new RunFinished(), effect.At, AboutOf(run));
                     break;
             }
         }
@@ -141,14 +140,14 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail)
         return run.State;
     }
 
-    private async Task SendAsync(RunContext context, string step, MessageDraft draft, string? by, Instant now)
+    private async Task SendAsync(RunContext context, string step, MessageDraft draft, Guid? by, Instant now)
     {
         var text = draft.FinishedText
             ?? throw new InvalidOperationException($"Step {step} of run {context.Run.Id} was to be sent with a gap open.");
         var tooMany = by is null && context.Client.Email is { } address && await IsEnoughAsync(address, now);
-        var queued = !tooMany && mail.Queue($"run {context.Run.Id} step {step}", context.Business, context.Client, draft.Subject, text, automatic: by is null, now);
-        DomainEvent what = queued ? new MessageSent(draft.Subject, context.Content.Step(step).Name, by) : new MessageNotSent(draft.Subject, tooMany);
-        await Promises.ReactAsync(db, db.Log(what, now, AboutOf(context.Run)));
+        var queued = tooMany ? null : mail.Queue($"run {context.Run.Id} step {step}", context.Business, context.Client, draft.Subject, text, automatic: by is null, now);
+        DomainEvent what = queued is not null ? new MessageSent(draft.Subject, step, by) : new MessageNotSent(draft.Subject, tooMany);
+        await events.AppendAsync(what, now, AboutOf(context.Run) with { MailId = queued });
     }
 
     // Anybody can type somebody else's address, again and again; nobody gets more than so many messages a day that no person wrote.

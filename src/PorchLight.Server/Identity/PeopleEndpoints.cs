@@ -114,7 +114,7 @@ internal static class PeopleEndpoints
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<User> users, HubConnections connections, CancellationToken cancellationToken)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<User> users, HubConnections connections, TimeProvider time, CancellationToken cancellationToken)
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
@@ -122,6 +122,7 @@ internal static class PeopleEndpoints
         if (await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
         await db.Invites.Where(invite => invite.UserId == seat).ExecuteDeleteAsync(cancellationToken);
+        db.FormerUsers.Add(new FormerUser { Id = person.Id, DisplayName = person.DisplayName, Left = time.Now() });
         await users.DeleteAsync(person);
         await write.SaveAsync(cancellationToken);
         connections.Close(seat);

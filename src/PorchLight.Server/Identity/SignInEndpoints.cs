@@ -28,6 +28,9 @@ internal static class SignInEndpoints
         group.MapPost("/sign-out", SignOutAsync);
     }
 
+    /// <summary>The identifier of the signed-in user.</summary>
+    public static Guid UserId(this ClaimsPrincipal who) => Guid.Parse(who.FindFirstValue(ClaimTypes.NameIdentifier)!);
+
     public static string DisplayName(this ClaimsPrincipal who) => who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Somebody";
 
     private static async Task<Ok<Session>> ShowAsync(HttpContext http, PorchDb db, IAntiforgery antiforgery, CancellationToken cancellationToken)

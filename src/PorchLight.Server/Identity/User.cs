@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Identity;
+using NodaTime;
 
 namespace PorchLight.Server.Identity;
 
@@ -11,7 +12,16 @@ internal sealed class User : IdentityUser<Guid>
     public long BellSeen { get; set; }
 }
 
-/// <summary>What a seat may do.</summary>
+/// <summary>Somebody who was a user once, so that what they did still has a name.</summary>
+internal sealed class FormerUser
+{
+    /// <summary>The identifier they had as a user.</summary>
+    public required Guid Id { get; init; }
+    public required string DisplayName { get; init; }
+    public required Instant Left { get; init; }
+}
+
+/// <summary>What a user may do.</summary>
 internal static class Roles
 {
     public const string Owner = "owner";

@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
@@ -142,7 +141,7 @@ internal static class InquiryEndpoints
                 BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
                 difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
             await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
-                client.Name, now, zone, cancellationToken)));
+                now, zone, cancellationToken)));
 
         AnsweredQuestion Answered(Question question)
         {
@@ -176,8 +175,8 @@ internal static class InquiryEndpoints
         if (inquiry.Waits)
         {
             inquiry.Waits = false;
-            await events.HappenedAsync(
-                new PlaceGiven(Capacities.Say(month), who.DisplayName()), clock.GetCurrentInstant(), new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await events.AppendAsync(
+                new PlaceGiven(month, who.UserId()), clock.GetCurrentInstant(), new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
             await write.SaveAsync(cancellationToken);
         }
 
@@ -199,8 +198,8 @@ internal static class InquiryEndpoints
             return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         var now = clock.GetCurrentInstant();
         var subject = KnownValues.OneLine(reply.Subject);
-        mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(cancellationToken), client, subject, reply.Text.Trim(), automatic: false, now);
-        await events.HappenedAsync(new MessageSent(subject, null, who.DisplayName()), now, new EventContext(client.Id, inquiry.ProjectId, inquiry.Id));
+        var queued = mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(cancellationToken), client, subject, reply.Text.Trim(), automatic: false, now);
+        await events.AppendAsync(new MessageSent(subject, null, who.UserId()), now, AboutOf(inquiry) with { MailId = queued });
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
@@ -208,19 +207,19 @@ internal static class InquiryEndpoints
     /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> AnsweredElsewhereAsync(
         Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(new AnsweredElsewhere(who.DisplayName()), now, AboutOf(inquiry)), cancellationToken);
+        ChangeAsync(id, db, clock, (inquiry, now) => events.AppendAsync(new AnsweredElsewhere(who.UserId()), now, AboutOf(inquiry)), cancellationToken);
 
     /// <summary>The client phoned, or wrote elsewhere: what waits to be sent to them stops, as after a mail of theirs.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> GotInTouchAsync(
         Id<Inquiry> id, TheirWords said, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
         said.Text.Length > LongestReply
             ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
-            : await ChangeAsync(id, db, clock, (inquiry, now) => events.HappenedAsync(
-                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.DisplayName()), now, AboutOf(inquiry)), cancellationToken);
+            : await ChangeAsync(id, db, clock, (inquiry, now) => events.AppendAsync(
+                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.UserId()), now, AboutOf(inquiry)), cancellationToken);
 
     /// <summary>Stops what is still to come of the follow-through.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Id<Inquiry> id, PorchDb db, RunEngine engine, BusinessClock clock, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, StopOn.ByHand, now), cancellationToken);
+        ChangeAsync(id, db, clock, (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, RunEnd.ByHand, now), cancellationToken);
 
     /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
@@ -233,7 +232,7 @@ internal static class InquiryEndpoints
             inquiry.PromiseStopped ??= now;
             if (!await db.Inquiries.AnyAsync(other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null, cancellationToken))
                 (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed ??= now;
-            await events.HappenedAsync(new InquiryClosed(who.DisplayName()), now, AboutOf(inquiry));
+            await events.AppendAsync(new InquiryClosed(who.UserId()), now, AboutOf(inquiry));
         }, cancellationToken);
 
     /// <summary>Takes a closing back. What was stopped stays stopped.</summary>
@@ -247,7 +246,7 @@ internal static class InquiryEndpoints
             if (inquiry.PromiseStopped == closed)
                 inquiry.PromiseStopped = null;
             (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
-            await events.HappenedAsync(new InquiryReopened(who.DisplayName()), now, AboutOf(inquiry));
+            await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
         }, cancellationToken);
 
     private static EventContext AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);

@@ -191,8 +191,8 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
             var about = new EventContext(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
             var plan = await LandAsync(known, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
-            await events.HappenedAsync(new InquiryReceived(version.Content.Title, sent.Fit, knownBefore, joined), now, about);
-            await events.HappenedAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
+            await events.AppendAsync(new InquiryReceived(form.Id.Value, version.Number, sent.Fit, knownBefore, joined), now, about);
+            await events.AppendAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (sender is not null)
                 await notifications.TellAsync(form, inquiry, client, business, now, cancellationToken);
         }

@@ -9,13 +9,13 @@ namespace PorchLight.Server.Inquiries;
 /// Keeps the promise clocks, and whose turn it is: a person's word to the client stops the promises and answers what they
 /// wrote; an automatic message does neither.
 /// </summary>
-internal static class Promises
+internal sealed class Promises(PorchDb db) : IEventReaction
 {
-    public static async Task ReactAsync(PorchDb db, LoggedEvent logged)
+    public async Task ReactAsync(LoggedEvent logged)
     {
         if (logged.What is ReplyReceived && logged.InquiryId is { } id)
             (await db.Inquiries.FindAsync(id))!.WroteBack = logged.At;
-        if (!logged.What.IsPersonalWord())
+        if (!logged.What.IsPersonalWord() || logged.ClientId is null)
             return;
         foreach (var inquiry in await db.Inquiries.Where(inquiry => inquiry.ClientId == logged.ClientId && (inquiry.PromiseStopped == null || inquiry.WroteBack != null)).ToListAsync())
         {

@@ -171,7 +171,7 @@ internal static class PublicEndpoints
         if (inquiry.CallAsked is null)
         {
             inquiry.CallAsked = clock.GetCurrentInstant();
-            await events.HappenedAsync(new CallAsked(), inquiry.CallAsked.Value, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await events.AppendAsync(new CallAsked(), inquiry.CallAsked.Value, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
             await write.SaveAsync(cancellationToken);
         }
 

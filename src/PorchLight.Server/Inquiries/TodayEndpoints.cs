@@ -10,6 +10,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Records;
 using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Inquiries;
@@ -60,16 +61,13 @@ internal static class TodayEndpoints
         var now = clock.GetCurrentInstant();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var seen = (await users.GetUserAsync(who))!.BellSeen;
-        var newest = await (from logged in db.Events.AsNoTracking()
-                            where logged.Rings
-                            join client in db.Clients on logged.ClientId equals client.Id
-                            orderby logged.Seq descending
-                            select new { logged, client.Name }).Take(BellLength).ToListAsync(cancellationToken);
+        var newest = await db.Events.AsNoTracking().Where(logged => logged.Rings).OrderByDescending(logged => logged.Seq).Take(BellLength).ToListAsync(cancellationToken);
+        var names = await Timeline.NamesAsync(db, newest, cancellationToken);
         return TypedResults.Ok(new BellView(
             await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, cancellationToken),
-            [.. newest.Select(row => new BellEntry(
-                TimeWords.At(row.logged.At, now, zone), row.logged.What is NodAsked ? $"{row.logged.What.Say(row.Name)} For {row.Name}." : row.logged.What.Say(row.Name),
-                row.logged.InquiryId, row.logged.Seq > seen))]));
+            [.. newest.Select(logged => new BellEntry(
+                TimeWords.At(logged.At, now, zone), logged.What is NodAsked ? $"{logged.What.Say(names(logged))} For {names(logged).Client}." : logged.What.Say(names(logged)),
+                logged.InquiryId, logged.Seq > seen))]));
     }
 
     private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)

@@ -28,10 +28,10 @@ internal static class MailEndpoints
     {
         var group = api.MapGroup("/mail").WithTags("Mail");
         group.MapGet("/{id}", ShowAsync);
-        group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-            DecideAsync(id, again: true, db, clock, who, cancellationToken));
-        group.MapPost("/{id}/leave", (Id<OutgoingMail> id, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-            DecideAsync(id, again: false, db, clock, who, cancellationToken));
+        group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
+            DecideAsync(id, again: true, db, events, clock, who, cancellationToken));
+        group.MapPost("/{id}/leave", (Id<OutgoingMail> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
+            DecideAsync(id, again: false, db, events, clock, who, cancellationToken));
     }
 
     /// <summary>Everything that is stuck, the longest first.</summary>
@@ -46,7 +46,7 @@ internal static class MailEndpoints
 
     internal static IQueryable<OutgoingMail> Stuck(PorchDb db) => db.OutgoingMail.Where(mail => mail.State == MailState.Failed || mail.State == MailState.PerhapsSent);
 
-    private static async Task<Results<Ok<StuckView>, ProblemHttpResult>> ShowAsync(Id<OutgoingMail> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    private static async Task<Results<Ok<StuckView>, ProblemHttpResult>> ShowAsync(Id<OutgoingMail> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
     {
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
             return Problems.NotFound(NotStuck);
@@ -58,7 +58,7 @@ internal static class MailEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(
-        Id<OutgoingMail> id, bool again, PorchDb db, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
+        Id<OutgoingMail> id, bool again, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
@@ -66,8 +66,8 @@ internal static class MailEndpoints
         mail.State = again ? MailState.Queued : MailState.Left;
         mail.Tries = 0;
         mail.NextTry = Instant.FromUnixTimeTicks(0);
-        if (mail.ClientId is { } client)
-            db.Log(new DeliverySettled(mail.Subject, again, who.DisplayName()), clock.GetCurrentInstant(), new EventContext(client));
+        await events.AppendAsync(
+            new DeliverySettled(mail.Subject, again, who.UserId()), clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -14,25 +14,22 @@ using PorchLight.Server.StandIns.Mail;
 namespace PorchLight.Server.Messages;
 
 /// <summary>Queues messages and hands them over: to the practice mailbox, or to a mail server once the owner has named one.</summary>
-internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, TimeProvider time, BusinessClock clock, ILogger<MailQueue> logger)
+internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, TimeProvider time, BusinessClock clock, EventLog events, ILogger<MailQueue> logger)
 {
     private const int MostTries = 8;
 
     /// <summary>
-    /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. False when the
+    /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. Null when the
     /// client left no address.
     /// </summary>
     /// <param name="automatic">Whether nobody wrote or approved it.</param>
-    public bool Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
+    public Id<OutgoingMail>? Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
     {
-        if (client.Email is not { } address)
-            return false;
-        Queue(effectKey, business, address, client.Id, subject, text, automatic, at);
-        return true;
+        return client.Email is { } address ? Queue(effectKey, business, address, client.Id, subject, text, automatic, at) : null;
     }
 
     /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
-    public void Queue(string effectKey, Business business, string to, Id<Client>? client, string subject, string text, bool automatic, Instant at)
+    public Id<OutgoingMail> Queue(string effectKey, Business business, string to, Id<Client>? client, string subject, string text, bool automatic, Instant at)
     {
         var id = Guid.CreateVersion7();
         db.OutgoingMail.Add(new OutgoingMail
@@ -49,6 +46,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
             Written = at,
             NextTry = Instant.FromUnixTimeTicks(0),
         });
+        return new Id<OutgoingMail>(id);
     }
 
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>
@@ -71,7 +69,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
     {
         await using var write = await db.WriteAsync(cancellationToken);
         foreach (var mail in await db.OutgoingMail.Where(mail => mail.State == MailState.HandingOver).ToListAsync(cancellationToken))
-            Settle(mail, new HandOver.Unsure());
+            await SettleAsync(mail, new HandOver.Unsure());
         await write.SaveAsync(cancellationToken);
     }
 
@@ -87,7 +85,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
 
         // How it ended is written even when the house is about to close.
         await using var write = await db.WriteAsync(CancellationToken.None);
-        Settle(mail, ended);
+        await SettleAsync(mail, ended);
         await write.SaveAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
     }
@@ -123,7 +121,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
         if (business.Smtp is null)
         {
             PracticeMailbox.Lay(db, mail);
-            Settle(mail, new HandOver.Taken());
+            await SettleAsync(mail, new HandOver.Taken());
         }
         else
         {
@@ -134,7 +132,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
         return (mail, business);
     }
 
-    private void Settle(OutgoingMail mail, HandOver ended)
+    private async Task SettleAsync(OutgoingMail mail, HandOver ended)
     {
         switch (ended)
         {
@@ -145,7 +143,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
             case HandOver.Refused refused when refused.ForGood || mail.Tries >= MostTries:
                 mail.State = MailState.Failed;
                 mail.LastFailure = refused.Why;
-                Log(new DeliveryFailed(mail.Subject, refused.Why));
+                await SayAsync(new DeliveryFailed(mail.Subject, refused.Why));
                 break;
             case HandOver.Refused refused:
                 mail.State = MailState.Queued;
@@ -155,18 +153,13 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
             case HandOver.Unsure:
                 mail.State = MailState.PerhapsSent;
                 mail.LastFailure = "The line broke before the mail server said whether it has the message.";
-                Log(new PerhapsDelivered(mail.Subject));
+                await SayAsync(new PerhapsDelivered(mail.Subject));
                 break;
         }
 
         if (ended is not HandOver.Taken)
             logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
 
-        // The log is about clients; what goes to others is seen where mail is stuck.
-        void Log(DomainEvent what)
-        {
-            if (mail.ClientId is { } client)
-                db.Log(what, clock.GetCurrentInstant(), new EventContext(client));
-        }
+        Task SayAsync(DomainEvent what) => events.AppendAsync(what, clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
     }
 }

@@ -75,7 +75,7 @@ internal static class ClientEndpoints
                 project.Id, project.Title, project.Closed is null, TimeWords.At(project.Opened, now, zone), OnFile(project.Id), NotesOf(project.Id),
                 [.. inquiries[project.Id].OrderByDescending(inquiry => inquiry.Received)
                     .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone)))]))],
-            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), client.Name, now, zone, cancellationToken)));
+            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)));
 
         List<ValueOnFile> OnFile(Id<Project>? project) =>
         [

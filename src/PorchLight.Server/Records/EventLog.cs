@@ -4,37 +4,57 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Records;
 
-/// <summary>Whom and what an event is about.</summary>
-internal sealed record EventContext(Id<Client> ClientId, Id<Project>? ProjectId = null, Id<Inquiry>? InquiryId = null, Id<Run>? RunId = null);
+/// <summary>Whom and what an event is about. It need not be about a client: a code goes to whoever a link was made for.</summary>
+internal sealed record EventContext(
+    Id<Client>? ClientId, Id<Project>? ProjectId = null, Id<Inquiry>? InquiryId = null, Id<Run>? RunId = null, Id<OutgoingMail>? MailId = null);
 
-/// <summary>
-/// Where everything that happens is said, once. Whatever follows from it (runs that start or stop, promises that are
-/// kept) follows here, in the same transaction.
-/// </summary>
-internal sealed class EventLog(PorchDb db, RunEngine runs)
+/// <summary>Something that follows from events, in the transaction in which they happened.</summary>
+internal interface IEventReaction
 {
-    public async Task HappenedAsync(DomainEvent what, Instant at, EventContext about)
-    {
-        var logged = db.Log(what, at, about);
-        await Promises.ReactAsync(db, logged);
-        await runs.ReactAsync(logged);
-    }
+    Task ReactAsync(LoggedEvent logged);
 }
 
-internal static class EventWriting
+/// <summary>
+/// The one place where things happen: whatever happens is appended here, as part of the caller's write, and whatever follows from
+/// it follows at once. The reactions are registered; an event knows none of them.
+/// </summary>
+internal sealed class EventLog(PorchDb db, IServiceProvider services)
 {
-    /// <summary>Writes an event from which nothing follows.</summary>
-    public static LoggedEvent Log(this PorchDb db, DomainEvent what, Instant at, EventContext about) => db.Events.Add(new LoggedEvent
+    private const int Deepest = 8;
+    private IReadOnlyList<IEventReaction>? _reactions;
+    private int _depth;
+
+    /// <exception cref="InvalidOperationException">Events follow from each other without end.</exception>
+    public async Task AppendAsync(DomainEvent what, Instant at, EventContext about)
     {
-        At = at,
-        What = what,
-        Rings = what.Rings(),
-        ClientId = about.ClientId,
-        ProjectId = about.ProjectId,
-        InquiryId = about.InquiryId,
-        RunId = about.RunId,
-    }).Entity;
+        if (_depth == Deepest)
+            throw new InvalidOperationException($"Events follow from each other {Deepest} deep, the last of them {what.Kind()}: two reactions call each other.");
+        var logged = db.Events.Add(new LoggedEvent
+        {
+            At = at,
+            Kind = what.Kind(),
+            What = what,
+            Rings = what.Rings() && about.ClientId is not null,
+            ClientId = about.ClientId,
+            ProjectId = about.ProjectId,
+            InquiryId = about.InquiryId,
+            RunId = about.RunId,
+            MailId = about.MailId,
+        }).Entity;
+        _depth++;
+        try
+        {
+            // Asked for late: what reacts to events appends some itself.
+            foreach (var reaction in _reactions ??= [.. services.GetServices<IEventReaction>()])
+                await reaction.ReactAsync(logged);
+        }
+        finally
+        {
+            _depth--;
+        }
+    }
 }

@@ -5,6 +5,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Records;
 
@@ -104,10 +105,16 @@ internal sealed class LoggedEvent
 {
     public long Seq { get; init; }
     public required Instant At { get; init; }
+
+    /// <summary>The kind of what happened, so that it can be asked for.</summary>
+    public required string Kind { get; init; }
     public required DomainEvent What { get; init; }
     public required bool Rings { get; init; }
-    public required Id<Client> ClientId { get; init; }
+
+    /// <summary>Null for what is about somebody who is no client, or not yet.</summary>
+    public required Id<Client>? ClientId { get; init; }
     public required Id<Project>? ProjectId { get; init; }
     public required Id<Inquiry>? InquiryId { get; init; }
     public required Id<Run>? RunId { get; init; }
+    public required Id<OutgoingMail>? MailId { get; init; }
 }

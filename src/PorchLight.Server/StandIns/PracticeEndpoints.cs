@@ -115,7 +115,7 @@ internal static class PracticeEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { ClientId: { } client })
             return Problems.NotFound(NoSuchMail);
-        await events.HappenedAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
+        await events.AppendAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

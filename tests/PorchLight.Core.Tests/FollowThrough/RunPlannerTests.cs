@@ -3,6 +3,7 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Core.Tests.Calendar;
 using static PorchLight.Core.Tests.Sample;
@@ -47,7 +48,7 @@ public sealed class RunPlannerTests
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
         var late = Clock.At(2026, 11, 26, 15);
-        var sent = Planner.Nod(run, "first", late, "Maren")!;
+        var sent = Planner.Nod(run, "first", late, Maren)!;
         sent.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "first", late)]);
         sent.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 30, 15));
     }
@@ -57,12 +58,12 @@ public sealed class RunPlannerTests
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
         var evening = Clock.At(2026, 11, 24, 20);
-        var held = Planner.Nod(run, "first", evening, "Maren")!;
+        var held = Planner.Nod(run, "first", evening, Maren)!;
         held.Effects.ShouldBeEmpty();
-        held.State.Current.ShouldBe(new StepState("first", StepStatus.Approved, Clock.At(2026, 11, 25, 9), By: "Maren"));
-        Planner.Nod(held.State, "first", evening, "Maren").ShouldBeNull("it has its nod already");
+        held.State.Current.ShouldBe(new StepState("first", StepStatus.Approved, Clock.At(2026, 11, 25, 9), By: Maren));
+        Planner.Nod(held.State, "first", evening, Maren).ShouldBeNull("it has its nod already");
         Planner.Advance(held.State, Clock.At(2026, 11, 25, 9)).Effects.Single().Kind.ShouldBe(RunEffectKind.TakeEffect);
-        Planner.Nod(held.State, "first", evening, "Maren", sendNow: true)!.Effects.Single().At.ShouldBe(evening);
+        Planner.Nod(held.State, "first", evening, Maren, sendNow: true)!.Effects.Single().At.ShouldBe(evening);
     }
 
     [Fact]
@@ -83,9 +84,9 @@ public sealed class RunPlannerTests
         Planner.TakeSkipBack(skipped, "first")!.Steps.ShouldBe(waiting.Steps);
         Planner.TakeSkipBack(waiting, "first").ShouldBeNull("it was not skipped");
         Planner.TakeSkipBack(Planner.Advance(skipped, Clock.At(2026, 11, 30, 9)).State, "first").ShouldBeNull("the next one waits already");
-        Planner.TakeSkipBack(RunPlanner.Stop(skipped, StopOn.Booked, Clock.At(2026, 11, 25)), "first").ShouldBeNull("the run has ended");
+        Planner.TakeSkipBack(RunPlanner.Stop(skipped, RunEnd.Booked, Clock.At(2026, 11, 25)), "first").ShouldBeNull("the run has ended");
 
-        var approved = Planner.Nod(waiting, "first", Clock.At(2026, 11, 24, 20), "Maren")!.State;
+        var approved = Planner.Nod(waiting, "first", Clock.At(2026, 11, 24, 20), Maren)!.State;
         Planner.TakeSkipBack(Planner.Skip(approved, "first", Clock.At(2026, 11, 24, 21))!.State, "first")!.Current!.By.ShouldBeNull("it needs a nod again");
 
         var last = new RunPlanner(FollowUps with { Steps = [.. FollowUps.Steps.Take(2)] }, Clock, SendingWindow.Usual);
@@ -101,7 +102,7 @@ public sealed class RunPlannerTests
         var planned = Planner.Skip(Started(), "first", Monday)!.State;
         var back = Planner.TakeSkipBack(planned, "first")!;
         back.Current.ShouldBe(new StepState("first", StepStatus.Planned, Clock.At(2026, 11, 24, 10)));
-        Planner.Nod(back, "first", Monday, "Maren").ShouldBeNull("it does not wait yet");
+        Planner.Nod(back, "first", Monday, Maren).ShouldBeNull("it does not wait yet");
     }
 
     [Fact]
@@ -135,7 +136,7 @@ public sealed class RunPlannerTests
             Step("letter", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
         var run = planner.Advance(planner.Start(Monday), Monday).State;
         var night = Clock.At(2026, 11, 24, 22);
-        var sent = planner.Nod(run, "ask", night, "Maren", sendNow: true)!;
+        var sent = planner.Nod(run, "ask", night, Maren, sendNow: true)!;
         sent.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "ask", night)]);
         sent.State.Current!.Due.ShouldBe(Clock.At(2026, 11, 25, 9));
     }
@@ -144,9 +145,9 @@ public sealed class RunPlannerTests
     public void A_nod_after_its_days_comes_too_late_also_before_the_worker_has_seen_it()
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
-        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 10), "Maren").ShouldBeNull();
+        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 10), Maren).ShouldBeNull();
         Planner.Skip(run, "first", Clock.At(2026, 12, 8, 10)).ShouldBeNull();
-        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 9, 59), "Maren").ShouldNotBeNull();
+        Planner.Nod(run, "first", Clock.At(2026, 12, 8, 9, 59), Maren).ShouldNotBeNull();
     }
 
     [Theory]
@@ -170,13 +171,13 @@ public sealed class RunPlannerTests
     public void A_stop_cancels_everything_pending_and_an_ended_run_stays_ended()
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
-        var stopped = RunPlanner.Stop(run, StopOn.Replied, Clock.At(2026, 11, 24, 12));
+        var stopped = RunPlanner.Stop(run, RunEnd.Replied, Clock.At(2026, 11, 24, 12));
         stopped.Steps.Select(step => step.Status).ShouldBe([StepStatus.Done, StepStatus.Cancelled, StepStatus.Cancelled, StepStatus.Cancelled]);
-        (stopped.Status, stopped.StoppedBy).ShouldBe((RunStatus.Stopped, StopOn.Replied));
+        (stopped.Status, stopped.StoppedBy).ShouldBe((RunStatus.Stopped, RunEnd.Replied));
         Planner.NextMoment(stopped).ShouldBeNull();
         Planner.Advance(stopped, Clock.At(2027, 11, 24)).Effects.ShouldBeEmpty();
-        Planner.Nod(stopped, "first", Clock.At(2026, 11, 24, 12), "Maren").ShouldBeNull();
-        RunPlanner.Stop(stopped, StopOn.Booked, Clock.At(2027, 1, 1)).ShouldBe(stopped);
+        Planner.Nod(stopped, "first", Clock.At(2026, 11, 24, 12), Maren).ShouldBeNull();
+        RunPlanner.Stop(stopped, RunEnd.Booked, Clock.At(2027, 1, 1)).ShouldBe(stopped);
     }
 
     [Fact]
@@ -186,7 +187,7 @@ public sealed class RunPlannerTests
         foreach (var _ in FollowUps.Steps.Skip(1))
         {
             run = Planner.Advance(run, Planner.NextMoment(run)!.Value).State;
-            var transition = Planner.Nod(run, run.Current!.Key, run.Current.Due!.Value, "Maren")!;
+            var transition = Planner.Nod(run, run.Current!.Key, run.Current.Due!.Value, Maren)!;
             run = transition.State;
         }
 
@@ -229,9 +230,9 @@ public sealed class RunPlannerTests
                 var transition = move switch
                 {
                     0 => Planner.Advance(run, now),
-                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now, "Maren") : null,
-                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, "Maren", sendNow: true) : null,
-                    3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, StopOn.Booked, now), []),
+                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren) : null,
+                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren, sendNow: true) : null,
+                    3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, RunEnd.Booked, now), []),
                     _ => null,
                 };
                 if (transition is not null)
@@ -275,7 +276,7 @@ public sealed class RunPlannerTests
                         break;
                     case 7 when wait % 5 == 0:
                         naive.Stop();
-                        run = RunPlanner.Stop(run, StopOn.Replied, now);
+                        run = RunPlanner.Stop(run, RunEnd.Replied, now);
                         break;
                     default:
                         naive.Work(now);
@@ -285,7 +286,7 @@ public sealed class RunPlannerTests
                 var moved = move switch
                 {
                     0 => planner.Skip(run, key, now),
-                    1 or 2 => planner.Nod(run, key, now, "Maren", move == 2),
+                    1 or 2 => planner.Nod(run, key, now, Maren, move == 2),
                     _ => planner.Advance(run, now),
                 };
                 run = moved?.State ?? run;
@@ -304,14 +305,43 @@ public sealed class RunPlannerTests
     public void An_inquiry_starts_only_what_is_meant_for_its_form_and_fit()
     {
         var form = Guid.NewGuid();
-        new InquiryStart(form, [Fit.ComeIn]).Matches(form, Fit.ComeIn).ShouldBeTrue();
-        new InquiryStart(form, [Fit.ComeIn]).Matches(form, Fit.NotNow).ShouldBeFalse();
-        new InquiryStart(form, []).Matches(Guid.NewGuid(), Fit.ComeIn).ShouldBeFalse();
-        new InquiryStart(null, []).Matches(form, Fit.NotNow).ShouldBeTrue();
+        new InquiryStart(form, [Fit.ComeIn]).IsStartedBy(Received(form, Fit.ComeIn)).ShouldBeTrue();
+        new InquiryStart(form, [Fit.ComeIn]).IsStartedBy(Received(form, Fit.NotNow)).ShouldBeFalse();
+        new InquiryStart(form, [Fit.ComeIn]).IsStartedBy(Received(form, null)).ShouldBeFalse("the form sorts nothing");
+        new InquiryStart(form, []).IsStartedBy(Received(Guid.NewGuid(), Fit.ComeIn)).ShouldBeFalse();
+        new InquiryStart(null, []).IsStartedBy(Received(form, Fit.NotNow)).ShouldBeTrue();
+        new InquiryStart(null, []).IsStartedBy(Received(form, Fit.NotNow) with { Joined = true }).ShouldBeFalse("it joins what is under way");
     }
 
+    [Fact]
+    public void Of_several_that_an_inquiry_could_start_the_one_that_asks_for_most_is_meant_then_the_oldest()
+    {
+        var form = Guid.NewGuid();
+        FollowThroughContent Named(string name, InquiryStart starts) => Content() with { Name = name, Starts = starts };
+        FollowThroughContent[] live =
+        [
+            Named("any", new InquiryStart(null, [])), Named("any that come in", new InquiryStart(null, [Fit.ComeIn])), Named("of the form", new InquiryStart(form, [])),
+            Named("of the form, later", new InquiryStart(form, [])), Named("another form", new InquiryStart(Guid.NewGuid(), [Fit.ComeIn])),
+        ];
+        FollowThroughs.StartedBy(live, Received(form, Fit.ComeIn), one => one)!.Name.ShouldBe("of the form");
+        FollowThroughs.StartedBy(live, Received(Guid.NewGuid(), Fit.ComeIn), one => one)!.Name.ShouldBe("any that come in");
+        FollowThroughs.StartedBy(live, Received(Guid.NewGuid(), Fit.NotNow), one => one)!.Name.ShouldBe("any");
+        FollowThroughs.StartedBy(live, new CallAsked(), one => one).ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_follow_through_chooses_whether_a_reply_ends_it_but_not_whether_a_person_does()
+    {
+        var goesOn = Content() with { Stops = [StopOn.Booked] };
+        Enum.GetValues<RunEnd>().Where(goesOn.EndsOn).ShouldBe([RunEnd.Booked, RunEnd.AnotherStarted, RunEnd.Closed, RunEnd.ByHand]);
+    }
+
+    private static readonly Guid Maren = Guid.NewGuid();
+
+    private static InquiryReceived Received(Guid form, Fit? fit) => new(form, 1, fit, KnownBefore: false, Joined: false);
+
     private static Gen<Step[]> RandomSteps { get; } = Gen.Select(
-        Gen.Enum<Anchor>(), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new Schedule(
+        Gen.Bool.Select(start => start ? Anchor.RunStart : Anchor.PreviousSettled), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new Schedule(
             anchor, unit switch { TimeUnit.Minutes => amount * 50, TimeUnit.Hours => amount, TimeUnit.Months => amount / 20, _ => amount / 5 }, unit, atOnce), nod)).Array[1, 5];
 
     private static RunState Started() => Planner.Advance(Planner.Start(Monday), Monday).State;

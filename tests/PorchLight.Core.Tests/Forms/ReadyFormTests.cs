@@ -1,4 +1,5 @@
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.Tests.Forms;
@@ -41,7 +42,7 @@ public sealed class ReadyFormTests
     {
         var form = Guid.NewGuid();
         foreach (var fit in Enum.GetValues<Fit>())
-            Ready.FollowThroughs(form).Count(follow => follow.Starts.Matches(form, fit)).ShouldBe(1);
+            Ready.FollowThroughs(form).Count(follow => follow.Starts.IsStartedBy(new InquiryReceived(form, 1, fit, false, false))).ShouldBe(1);
     }
 
     [Theory]

@@ -1,4 +1,3 @@
-using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
@@ -9,35 +8,46 @@ public sealed class DomainEventTests
     [Fact]
     public void Every_event_reads_as_a_sentence()
     {
-        Say(new InquiryReceived("A wall", Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
-        Say(new InquiryReceived("A wall", Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
+        Say(new InquiryReceived(Guid.NewGuid(), 1, Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
+        Say(new InquiryReceived(Guid.NewGuid(), 1, Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
         Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 answers written into the records; one answer added to the notes.");
         Say(new AnswersLanded(0, 0, 2)).ShouldBe("2 answers differ from what is on file, for you to settle.");
         Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new was written into the records.");
-        Say(new NodAsked("First follow-up", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
-        Say(new MessageSent("Thank you", "Thanks", null)).ShouldBe("“Thank you” was sent by itself.");
-        Say(new SkipTakenBack("First follow-up", "Maren")).ShouldBe("Maren took it back: “First follow-up” waits again.");
+        Say(new NodAsked("first", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
+        Say(new MessageSent("Thank you", "thanks", null)).ShouldBe("“Thank you” was sent by itself.");
+        Say(new SkipTakenBack("first", Maren)).ShouldBe("Maren took it back: “First follow-up” waits again.");
         Say(new MessageNotSent("Thank you")).ShouldBe("“Thank you” was not sent: Tilda left no e-mail address.");
-        Say(new MessageSent("Hello", null, "Maren")).ShouldBe("Maren sent “Hello”.");
+        Say(new MessageSent("Hello", null, Maren)).ShouldBe("Maren sent “Hello”.");
         Say(new DeliveryFailed("Hello", "The mailbox is full.")).ShouldBe("“Hello” could not be delivered to Tilda: The mailbox is full.");
         Say(new PerhapsDelivered("Hello")).ShouldBe("“Hello” to Tilda was perhaps sent; please look.");
-        Say(new DeliverySettled("Hello", true, "Maren")).ShouldBe("Maren sends “Hello” once more.");
-        Say(new DeliverySettled("Hello", false, "Maren")).ShouldBe("Maren looked, and leaves “Hello” as it is.");
-        Say(new RunStopped("After an inquiry", StopOn.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
-        Say(new RunStopped("After an inquiry", StopOn.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
+        Say(new DeliverySettled("Hello", true, Maren)).ShouldBe("Maren sends “Hello” once more.");
+        Say(new DeliverySettled("Hello", false, Maren)).ShouldBe("Maren looked, and leaves “Hello” as it is.");
+        Say(new RunStopped(RunEnd.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
+        Say(new RunStopped(RunEnd.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
     }
 
     [Fact]
     public void A_reply_and_a_booking_stop_runs_and_an_automatic_message_rings_no_bell()
     {
-        new ReplyReceived("Re: wall").AsStop().ShouldBe(StopOn.Replied);
-        new MeetingBooked().AsStop().ShouldBe(StopOn.Booked);
-        new CallAsked().AsStop().ShouldBeNull();
+        new ReplyReceived("Re: wall").AsRunEnd().ShouldBe(RunEnd.Replied);
+        new MeetingBooked().AsRunEnd().ShouldBe(RunEnd.Booked);
+        new CallAsked().AsRunEnd().ShouldBeNull();
         new CallAsked().Rings().ShouldBeTrue();
         new DeliveryFailed("Hello", "Full.").Rings().ShouldBeTrue();
         new PerhapsDelivered("Hello").Rings().ShouldBeTrue();
-        new MessageSent("Thank you", "Thanks", null).Rings().ShouldBeFalse();
+        new MessageSent("Thank you", "thanks", null).Rings().ShouldBeFalse();
     }
 
-    private static string Say(DomainEvent happening) => happening.Say("Tilda");
+    [Fact]
+    public void Every_kind_of_event_has_a_name_of_its_own()
+    {
+        var kinds = typeof(DomainEvent).Assembly.GetTypes().Where(type => type.IsSubclassOf(typeof(DomainEvent))).ToList();
+        kinds.Select(type => ((DomainEvent)System.Runtime.CompilerServices.RuntimeHelpers.GetUninitializedObject(type)).Kind()).ShouldBeUnique();
+        new CallAsked().Kind().ShouldBe("callAsked");
+    }
+
+    private static readonly Guid Maren = Guid.NewGuid();
+
+    private static string Say(DomainEvent happening) => happening.Say(new EventNames(
+        "Tilda", "A wall", "After an inquiry", step => step == "first" ? "First follow-up" : step, user => user == Maren ? "Maren" : "Somebody"));
 }

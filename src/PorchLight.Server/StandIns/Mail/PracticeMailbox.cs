@@ -49,6 +49,6 @@ internal static class PracticeMailbox
             At = at,
         });
         if (client is not null)
-            await events.HappenedAsync(new ReplyReceived(subject, text.Trim()), at, await Promises.AboutAsync(db, client.Id));
+            await events.AppendAsync(new ReplyReceived(subject, text.Trim()), at, await Promises.AboutAsync(db, client.Id));
     }
 }

@@ -11,7 +11,7 @@ using PorchLight.Server.Data;
 namespace PorchLight.Server.Data.Migrations
 {
     [DbContext(typeof(PorchDb))]
-    [Migration("20261126113433_Initial")]
+    [Migration("20261126122248_Initial")]
     partial class Initial
     {
         /// <inheritdoc />
@@ -629,6 +629,24 @@ namespace PorchLight.Server.Data.Migrations
                     b.ToTable("EndedSessions");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Identity.FormerUser", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DisplayName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Left")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("FormerUsers");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Identity.Invite", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1074,10 +1092,17 @@ namespace PorchLight.Server.Data.Migrations
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("ClientId")
+                    b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("MailId")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("ProjectId")
@@ -1096,6 +1121,8 @@ namespace PorchLight.Server.Data.Migrations
                     b.HasKey("Seq");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("Kind", "Seq");
 
                     b.HasIndex("Rings", "Seq");
 

@@ -165,12 +165,14 @@ namespace PorchLight.Server.Data.Migrations
                     Seq = table.Column<long>(type: "INTEGER", nullable: false)
                         .Annotation("Sqlite:Autoincrement", true),
                     At = table.Column<long>(type: "INTEGER", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
                     What = table.Column<string>(type: "TEXT", nullable: false),
                     Rings = table.Column<bool>(type: "INTEGER", nullable: false),
-                    ClientId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    ClientId = table.Column<Guid>(type: "TEXT", nullable: true),
                     ProjectId = table.Column<Guid>(type: "TEXT", nullable: true),
                     InquiryId = table.Column<Guid>(type: "TEXT", nullable: true),
-                    RunId = table.Column<Guid>(type: "TEXT", nullable: true)
+                    RunId = table.Column<Guid>(type: "TEXT", nullable: true),
+                    MailId = table.Column<Guid>(type: "TEXT", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -211,6 +213,19 @@ namespace PorchLight.Server.Data.Migrations
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_FollowThroughs", x => new { x.Id, x.Number });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "FormerUsers",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    DisplayName = table.Column<string>(type: "TEXT", nullable: false),
+                    Left = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_FormerUsers", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -707,6 +722,11 @@ namespace PorchLight.Server.Data.Migrations
                 column: "ClientId");
 
             migrationBuilder.CreateIndex(
+                name: "IX_Events_Kind_Seq",
+                table: "Events",
+                columns: new[] { "Kind", "Seq" });
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Events_Rings_Seq",
                 table: "Events",
                 columns: new[] { "Rings", "Seq" });
@@ -882,6 +902,9 @@ namespace PorchLight.Server.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "FollowThroughs");
+
+            migrationBuilder.DropTable(
+                name: "FormerUsers");
 
             migrationBuilder.DropTable(
                 name: "Forms");
