@@ -52,9 +52,9 @@ public sealed class JourneyTests
         lead.Type("First name", "Robin");
         lead.Type("Family name", "Pell");
         lead.Type("Your e-mail address", "robin@pell");
+        lead.Sees("Is that complete?");
         lead.Type("Your phone number", "12");
         lead.Type("Where is the wall?", "Arklow");
-        lead.Sees("Is that complete?");
         lead.Press("Go on");
         lead.Sees("does not look like a phone number");
         lead.Type("Your phone number", "01 555 0123");

@@ -25,6 +25,26 @@ public sealed partial class AccessTests
         written.Except(found).ShouldBeEmpty("WhoMay.txt says this, and it is not so");
     }
 
+    /// <summary>What an endpoint declares is what the table says of it, so that neither is true by chance.</summary>
+    [Fact]
+    public async Task Every_endpoint_declares_who_may_use_it()
+    {
+        await using var app = new TestApp();
+        using var started = app.CreateClient();
+        var endpoints = app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>().ToList();
+        endpoints.Where(endpoint => endpoint.Metadata.GetMetadata<Identity.AccessMetadata>() is null).Select(endpoint => endpoint.DisplayName).ShouldBeEmpty("say who may, with For(Access...)");
+        var written = await File.ReadAllLinesAsync(Path.Combine(AppContext.BaseDirectory, "WhoMay.txt"), TestContext.Current.CancellationToken);
+        foreach (var line in written)
+        {
+            var (who, method, path) = line.Split(' ', StringSplitOptions.RemoveEmptyEntries) is [var a, var b, var c] ? (a, b, c) : throw new InvalidDataException(line);
+            var found = endpoints.Where(one => "/" + one.RoutePattern.RawText!.Trim('/') == path
+                && one.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains(method) != false).ToList();
+            found.ShouldNotBeEmpty(line);
+            found.ShouldAllBe(one => one.Metadata.GetMetadata<Identity.AccessMetadata>()!.Access ==
+                (who == "everyone" ? Identity.Access.Public : who == "owner" ? Identity.Access.Owner : Identity.Access.Member), line);
+        }
+    }
+
     [Fact]
     public async Task Everything_that_changes_something_refuses_requests_without_the_antiforgery_token()
     {

@@ -19,6 +19,31 @@ public sealed class ContractTests
     }
 
     [Fact]
+    public async Task Every_operation_has_a_name_of_its_own_and_says_how_it_refuses()
+    {
+        await using var app = new TestApp();
+        var contract = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!;
+        var operations = contract["paths"]!.AsObject().SelectMany(path => path.Value!.AsObject()).Select(operation => operation.Value!).ToList();
+        operations.Count.ShouldBeGreaterThan(70);
+        operations.Select(operation => (string?)operation["operationId"]).ShouldBeUnique();
+        operations.ShouldAllBe(operation => operation["operationId"] != null
+            && (string?)operation["responses"]!["default"]!["content"]!["application/problem+json"]!["schema"]!["$ref"] == "#/components/schemas/Refusal");
+        operations.ShouldContain(operation => (string?)operation["operationId"] == "getFormsById");
+    }
+
+    /// <summary>What a refusal is in the contract is what the server writes.</summary>
+    [Fact]
+    public async Task A_refusal_has_no_more_and_no_less_than_the_contract_says()
+    {
+        await using var app = new TestApp();
+        var contract = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!["components"]!["schemas"]!["Refusal"]!;
+        var refused = JsonNode.Parse(await (await app.SendAsync([])).Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!.AsObject();
+        refused.Select(field => field.Key).Except(contract["properties"]!.AsObject().Select(field => field.Key)).ShouldBeEmpty();
+        contract["required"]!.AsArray().ShouldAllBe(field => refused.ContainsKey((string)field!));
+        refused["findings"]!.AsArray().ShouldNotBeEmpty();
+    }
+
+    [Fact]
     public async Task The_generated_client_types_are_those_of_the_contract()
     {
         using var check = Process.Start(new ProcessStartInfo("npm", ["run", "--silent", "api:check"])

@@ -24,7 +24,7 @@ public sealed class IntakeTests
         await app.AskAsync(async db =>
         {
             var inquiry = await db.Inquiries.SingleAsync();
-            (inquiry.Fit, inquiry.Verdict.Verdict.Score, inquiry.KnownBefore).ShouldBe((Fit.ComeIn, 70, false));
+            (inquiry.Fit, inquiry.Verdict.Score, inquiry.KnownBefore).ShouldBe((Fit.ComeIn, 70, false));
             inquiry.PromisedBy.ShouldBe(app.Now + Duration.FromHours(48));
             (await db.Submissions.SingleAsync()).Answers.ByQuestion.Keys.ShouldBe(["name", "email", "phone", "place", "what", "budget", "decides"], ignoreOrder: true);
             (await db.Clients.SingleAsync()).Name.ShouldBe("Tilda Brackenridge");

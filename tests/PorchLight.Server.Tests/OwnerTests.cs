@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 
@@ -153,6 +154,22 @@ public sealed class OwnerTests
         bell.GetProperty("entries")[0].Text("sentence").ShouldBe("Tilda Brackenridge sent “A wall to paint”: Come in.");
         await owner.PostAsync("/api/bell/seen", null);
         (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("unseen").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task What_would_change_the_fit_is_found_for_whoever_looks_and_by_what_was_on_file_then()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var answers = Answers();
+        answers["budget"] = ChoiceAnswer.Of("1500-4000");
+        (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        var inquiries = await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).ToListAsync());
+        inquiries.Select(inquiry => inquiry.Fit).ShouldBe([Fit.TalkFirst, Fit.ComeIn]);
+        (await owner.GetAsync($"/api/inquiries/{inquiries[0].Id}/what-would-change").JsonAsync()).Text("sentence").ShouldStartWith("It would become Come in if “");
+        (await owner.GetAsync($"/api/inquiries/{inquiries[1].Id}/what-would-change").JsonAsync()).GetProperty("sentence").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
+        (await owner.GetAsync($"/api/inquiries/{Guid.NewGuid()}/what-would-change")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Reflection;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
@@ -12,6 +13,12 @@ public sealed class StorageTests
 {
     /// <summary>Every type the database keeps as JSON, found in its model.</summary>
     private static IReadOnlyList<Type> KeptAsJson { get; } = FindKeptAsJson();
+
+    /// <summary>Everything that comes in kinds; most of it is kept within something else.</summary>
+    private static IReadOnlyList<Type> Families { get; } =
+        [.. typeof(Answer).Assembly.GetTypes().Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any())];
+
+    public static TheoryData<string> Written => new(KeptAsJson.Union(Families).Select(type => type.Name));
 
     public static TheoryData<string> Kept => new(KeptAsJson.Select(type => type.Name));
 
@@ -41,15 +48,54 @@ public sealed class StorageTests
     [Fact]
     public void Every_kind_is_written_with_a_discriminator_of_its_own()
     {
-        var families = typeof(Answer).Assembly.GetTypes().Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any()).ToList();
-        families.ShouldContain(typeof(Condition));
-        foreach (var family in families)
+        Families.ShouldContain(typeof(Condition));
+        foreach (var family in Families)
         {
             var named = family.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).ToList();
             named.Select(kind => kind.TypeDiscriminator).ShouldBeUnique();
             named.Select(kind => kind.DerivedType).ShouldBe(family.Assembly.GetTypes().Where(type => type.IsSubclassOf(family) && !type.IsAbstract), ignoreOrder: true, family.Name);
         }
     }
+
+    /// <summary>What each release has written, one file a type. <c>PORCH_LIGHT_GOLDEN=write ./test server golden</c> writes those of a new format.</summary>
+    [Theory]
+    [MemberData(nameof(Written))]
+    public void What_any_release_has_written_is_read_and_the_newest_golden_file_is_what_is_written_today(string name)
+    {
+        var type = KeptAsJson.Union(Families).Single(one => one.Name == name);
+        if (Environment.GetEnvironmentVariable("PORCH_LIGHT_GOLDEN") == "write")
+            WriteGolden(type);
+        var releases = Directory.GetDirectories(Golden).Order(StringComparer.Ordinal).Select(release => Path.Combine(release, $"{name}.json")).Where(File.Exists).ToList();
+        releases.ShouldNotBeEmpty($"{name} has no golden file yet");
+        foreach (var file in releases)
+        {
+            foreach (var stored in JsonNode.Parse(File.ReadAllText(file))!.AsArray())
+            {
+                var written = Write(Read(stored!.ToJsonString(Json.Options), type), type);
+                if (file == releases[^1])
+                    JsonNode.DeepEquals(JsonNode.Parse(written), stored).ShouldBeTrue($"{name} is written in another way than {file} has it. Add a step to StoredJson and a golden file.\n{written}\n{stored.ToJsonString(Json.Options)}");
+            }
+        }
+
+        JsonNode.Parse(File.ReadAllText(releases[^1]))!.AsArray().Count.ShouldBe(SampleValues.KindsOf(type).Count, "there is one of each kind");
+    }
+
+    [Fact]
+    public void Older_formats_are_brought_up_step_by_step_and_newer_ones_are_refused()
+    {
+        Upcaster[] steps =
+        [
+            old => new JsonObject { ["name"] = old["title"]!.DeepClone() },
+            old => new JsonObject { ["name"] = $"{(string)old["name"]!}!", ["text"] = "none" },
+        ];
+        StoredJson.Read<Titled>("""{"format":1,"value":{"title":"A"}}""", steps).ShouldBe(new Titled("A!", "none"));
+        StoredJson.Read<Titled>("""{"format":2,"value":{"name":"A"}}""", steps).ShouldBe(new Titled("A!", "none"));
+        StoredJson.Read<Titled>(StoredJson.Write(new Titled("A", "b"), steps), steps).ShouldBe(new Titled("A", "b"));
+        foreach (var wrong in (string[])["""{"format":4,"value":{}}""", """{"format":0,"value":{}}""", """{"name":"A"}""", "", "{\"format\":1,\"value\":"])
+            Should.Throw<JsonException>(() => StoredJson.Read<Titled>(wrong, steps), wrong);
+    }
+
+    private sealed record Titled(string Name, string Text);
 
     [Fact]
     public void The_migrations_make_the_model()
@@ -58,7 +104,25 @@ public sealed class StorageTests
         db.Database.HasPendingModelChanges().ShouldBeFalse("dotnet ef migrations add, as CONTRIBUTING.md says");
     }
 
-    private static object Again(object value, Type type) => JsonSerializer.Deserialize(JsonSerializer.Serialize(value, type, Json.Options), type, Json.Options)!;
+    private static object Again(object value, Type type) => Read(Write(value, type), type);
+
+    private static object Read(string text, Type type) => Stored(nameof(StoredJson.Read), type).Invoke(null, [text])!;
+
+    private static string Write(object value, Type type) => (string)Stored(nameof(StoredJson.Write), type).Invoke(null, [value])!;
+
+    private static MethodInfo Stored(string name, Type type) =>
+        typeof(StoredJson).GetMethods().Single(method => method.Name == name).MakeGenericMethod(type);
+
+    private static string Golden => Path.Combine(Source(), "Golden");
+
+    private static void WriteGolden(Type type)
+    {
+        var newest = Directory.CreateDirectory(Path.Combine(Golden, "release-1")).FullName;
+        File.WriteAllText(Path.Combine(newest, $"{type.Name}.json"), new JsonArray([.. SampleValues.EachOf(type).Select(value => JsonNode.Parse(Write(value, type)))])
+            .ToJsonString(new JsonSerializerOptions(Json.Options) { WriteIndented = true, MaxDepth = 256 }) + "\n");
+    }
+
+    private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") => Path.GetDirectoryName(here)!;
 
     private static PorchDb Model() => new(new DbContextOptionsBuilder<PorchDb>().UseSqlite().Options);
 

@@ -43,10 +43,11 @@ public static class Calculations
     /// <summary>The key of the question whose answer the value repeats as it is; null when it makes something of its own.</summary>
     /// <param name="calculation">How it is worked out.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    public static string? Repeats(this Calculation calculation, AnswerContext known) => calculation switch
+    /// <param name="found">What was found behind other values already.</param>
+    internal static string? Repeats(this Calculation calculation, AnswerContext known, BehindSoFar found) => calculation switch
     {
         CopiedAnswer c => c.Question,
-        IfElse c => (c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise).Repeats(known),
+        IfElse c => (c.If.Evaluate(known, found) == Truth.True ? c.Then : c.Otherwise).Repeats(known, found),
         _ => null,
     };
 

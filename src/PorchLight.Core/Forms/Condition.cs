@@ -6,7 +6,7 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>
 /// Something that is true, false or unknown of the answers given. A tree of all, any and not over comparisons;
-/// <see cref="Conditions.Evaluate"/> judges it.
+/// <see cref="Conditions"/> judges it.
 /// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
 [JsonDerivedType(typeof(AllCondition), "all")]

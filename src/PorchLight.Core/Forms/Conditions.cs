@@ -30,17 +30,20 @@ public sealed record AnswerContext(FormContent Form, IReadOnlyDictionary<string,
     /// answer the one whose answer it repeats. Null when the form has no such question.
     /// </summary>
     /// <param name="question">The key of the question.</param>
-    public Question? Behind(string question)
+    public Question? Behind(string question) => Behind(question, new BehindSoFar());
+
+    internal Question? Behind(string question, BehindSoFar found)
     {
         var asked = Form.FindQuestion(question);
-        var behind = asked;
+        if (asked?.Kind is not WorkedOutKind worked)
+            return asked;
+        if (found.ByQuestion.TryGetValue(question, out var known))
+            return known;
         // A form that is still being built may go round in a circle; one that is published cannot.
-        for (var turns = 0; behind?.Kind is WorkedOutKind worked && turns < MostTurns; turns++)
-            behind = worked.Value.Repeats(this) is { } key ? Form.FindQuestion(key) : null;
-        return behind?.Kind is ChoiceKind or RowsKind ? behind : asked;
+        found.ByQuestion[question] = asked;
+        var behind = worked.Value.Repeats(this, found) is { } key ? Behind(key, found) : null;
+        return found.ByQuestion[question] = behind?.Kind is ChoiceKind or RowsKind ? behind : asked;
     }
-
-    private const int MostTurns = 20;
 
     /// <summary>The state of a question.</summary>
     public AnswerState Of(string question) => Answers.GetValueOrDefault(question);
@@ -59,6 +62,15 @@ public sealed record AnswerContext(FormContent Form, IReadOnlyDictionary<string,
     }
 }
 
+/// <summary>
+/// What has been found behind worked-out values while one condition is judged. Values may look at each other in many ways, and each
+/// is followed once.
+/// </summary>
+internal sealed class BehindSoFar
+{
+    public Dictionary<string, Question?> ByQuestion => field ??= [];
+}
+
 /// <summary>Judges conditions by three-valued logic (Kleene's strong logic, as in SQL).</summary>
 public static class Conditions
 {
@@ -66,11 +78,15 @@ public static class Conditions
     /// Whether the condition holds. Knowing more never turns true into false or false into true; it only settles what
     /// was unknown.
     /// </summary>
-    public static Truth Evaluate(this Condition condition, AnswerContext known) => condition switch
+    /// <param name="condition">The condition.</param>
+    /// <param name="known">What is known.</param>
+    public static Truth Evaluate(this Condition condition, AnswerContext known) => condition.Evaluate(known, new BehindSoFar());
+
+    internal static Truth Evaluate(this Condition condition, AnswerContext known, BehindSoFar found) => condition switch
     {
-        AllCondition all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known))),
-        AnyCondition any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known))),
-        NotCondition not => not.Part.Evaluate(known).Not(),
+        AllCondition all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known, found))),
+        AnyCondition any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known, found))),
+        NotCondition not => not.Part.Evaluate(known, found).Not(),
         FitCondition fit => known.Fit is { } verdict ? (verdict == fit.Fit).ToTruth() : Truth.Unknown,
         NumberCondition { Of: PointsSoFar } points => known.Points is { } score
             ? Band.Exactly(score).Compare(points.Relation, points.Value)
@@ -78,7 +94,7 @@ public static class Conditions
         NumberBetweenCondition { Of: PointsSoFar } points => known.Points is { } score
             ? (score >= points.Low && score <= points.High).ToTruth()
             : Truth.Unknown,
-        ComparisonCondition comparison => Compare(comparison, known),
+        ComparisonCondition comparison => Compare(comparison, known, found),
         _ => throw new ArgumentOutOfRangeException(nameof(condition), condition, "A condition of an unknown kind."),
     };
 
@@ -99,7 +115,7 @@ public static class Conditions
     public static IEnumerable<string> QuestionsUsed(this Condition condition) =>
         condition.Comparisons().Select(comparison => comparison.Of).OfType<AnswerTo>().Select(of => of.Question).Distinct();
 
-    private static Truth Compare(ComparisonCondition comparison, AnswerContext known)
+    private static Truth Compare(ComparisonCondition comparison, AnswerContext known, BehindSoFar found)
     {
         var state = comparison.Of switch
         {
@@ -107,7 +123,7 @@ public static class Conditions
             ValueOnFile of => AnswerState.OfNullable(known.OnFile.GetValueOrDefault(of.Field)),
             _ => AnswerState.NotAskedYet,
         };
-        var question = comparison.Of is AnswerTo answered ? known.Behind(answered.Question) : null;
+        var question = comparison.Of is AnswerTo answered && state.Answer is ChoiceAnswer ? known.Behind(answered.Question, found) : null;
 
         return (comparison, state) switch
         {

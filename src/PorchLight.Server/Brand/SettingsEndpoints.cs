@@ -39,8 +39,8 @@ internal static class SettingsEndpoints
 
     public static void MapSettings(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/choices", Choices).WithTags("Settings").AllowAnonymous();
-        var group = api.MapGroup("/settings").WithTags("Settings").RequireAuthorization(UserAccess.OwnerOnly);
+        api.MapGet("/choices", Choices).WithTags("Settings").For(Access.Public);
+        var group = api.MapGroup("/settings").WithTags("Settings").For(Access.Owner);
         group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), clock)));
         group.MapPut("/business", async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
         {
@@ -76,7 +76,7 @@ internal static class SettingsEndpoints
         response.Headers.CacheControl = "public, max-age=31536000, immutable";
         response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
         return TypedResults.Bytes(picture.Bytes, picture.ContentType);
-    }).ExcludeFromDescription();
+    }).For(Access.Public).ExcludeFromDescription();
 
     /// <summary>Where the logo is had, or null.</summary>
     public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using NodaTime;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Data;
 
@@ -242,5 +243,5 @@ internal static class BackupEndpoints
         await backup.WriteAsync(file, cancellationToken);
         file.Position = 0;
         return TypedResults.File(file, "application/zip", $"porch-light-{time.GetUtcNow():yyyy-MM-dd-HHmm}.zip");
-    }).WithTags("Settings").RequireAuthorization(Identity.UserAccess.OwnerOnly).ExcludeFromDescription();
+    }).WithTags("Settings").For(Access.Owner).ExcludeFromDescription();
 }

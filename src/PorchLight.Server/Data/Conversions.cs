@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
@@ -59,11 +58,11 @@ internal static class Conversions
         month => YearMonthPattern.Iso.Format(month), text => YearMonthPattern.Iso.Parse(text).Value);
 
     private sealed class JsonConverter<T>() : ValueConverter<T, string>(
-        value => JsonSerializer.Serialize(value, Json.Options), text => JsonSerializer.Deserialize<T>(text, Json.Options)!)
+        value => StoredJson.Write(value), text => StoredJson.Read<T>(text))
         where T : class;
 
     private sealed class SharedJsonConverter<T>() : ValueConverter<T, string>(
-        value => JsonSerializer.Serialize(value, Json.Options), text => SharedReading<T>.Of(text))
+        value => StoredJson.Write(value), text => SharedReading<T>.Of(text))
         where T : class;
 
     private sealed class WholeComparer<T>() : ValueComparer<T>(
@@ -84,6 +83,6 @@ internal static class SharedReading<T>
             return known;
         if (Read.Count >= Most)
             Read.Clear();
-        return Read.GetOrAdd(text, JsonSerializer.Deserialize<T>(text, Json.Options)!);
+        return Read.GetOrAdd(text, StoredJson.Read<T>(text));
     }
 }

@@ -64,7 +64,7 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
         .HaveId<PersonalLink>().HaveId<ReopenSubscription>().HaveId<SavedDraft>()
         .HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveJson<SmtpSettings>().HaveSharedJson<FormContent>().HaveSharedJson<ScreeningRules>().HaveJson<SentAnswers>().HaveJson<Cells>()
         .HaveSharedJson<FormSettings>().HaveSharedJson<BusinessLists>().HaveJson<GivenAnswers>()
-        .HaveJson<StoredVerdict>().HaveJson<Answer>().HaveJson<DomainEvent>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
+        .HaveJson<Verdict>().HaveJson<Answer>().HaveJson<DomainEvent>().HaveSharedJson<FollowThroughContent>().HaveJson<RunState>()
         .HaveJson<RunDrafts>().HaveJson<MessageDraft>()
         .Properties<Enum>().HaveConversion<string>();
 

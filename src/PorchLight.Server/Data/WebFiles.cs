@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.Primitives;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Data;
@@ -62,13 +63,13 @@ internal static class WebFiles
             var sites = (await access.FindAsync(token))?.Form.Settings.EmbedOn ?? [];
             response.Headers.ContentSecurityPolicy = PublicPolicy + (sites.Count == 0 ? "*" : "'self' " + string.Join(' ', sites));
             return Page(app.Environment, "form/index.html");
-        }).ExcludeFromDescription();
+        }).For(Access.Public).ExcludeFromDescription();
         app.MapFallback("{*path:nonfile}", (HttpResponse response) =>
         {
             response.Headers.ContentSecurityPolicy = BusinessPolicy;
             response.Headers.XFrameOptions = "DENY";
             return Page(app.Environment, "index.html");
-        });
+        }).For(Access.Public);
     }
 
     private static IResult Page(IWebHostEnvironment environment, string file) => environment.WebRootFileProvider.GetFileInfo(file) is { Exists: true, PhysicalPath: { } path }

@@ -41,7 +41,7 @@ internal static class NodEndpoints
 
     public static void MapNods(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/nods").WithTags("Follow-through");
+        var group = api.MapGroup("/nods").For(Access.Member).WithTags("Follow-through");
         group.MapGet("/{runId}/{step}", ShowAsync);
         group.MapPut("/{runId}/{step}", SaveAsync);
         group.MapPost("/{runId}/{step}/send", SendAsync);

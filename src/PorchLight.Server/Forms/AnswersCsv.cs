@@ -8,6 +8,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Forms;
 
@@ -24,7 +25,7 @@ internal static partial class AnswersCsv
     public static void MapAnswersCsv(this IEndpointRouteBuilder api) => api.MapGet("/forms/{id}/answers.csv", async Task<IResult> (
         Id<Form> id, PorchDb db, CancellationToken cancellationToken) => await db.Forms.FindAsync([id], cancellationToken) is { } form
             ? TypedResults.File(await WriteAsync(db, form, cancellationToken), "text/csv; charset=utf-8", $"answers-{id}.csv")
-            : Problems.NotFound("This form is not here any more.")).WithTags("Forms").ExcludeFromDescription();
+            : Problems.NotFound("This form is not here any more.")).WithTags("Forms").For(Access.Member).ExcludeFromDescription();
 
     private static async Task<byte[]> WriteAsync(PorchDb db, Form form, CancellationToken cancellationToken)
     {
@@ -52,7 +53,7 @@ internal static partial class AnswersCsv
                 await WriteRowAsync(csv,
                 [
                     submission.At.InZone(zone).ToString("uuuu'-'MM'-'dd HH':'mm", CultureInfo.InvariantCulture), submission.FormVersion.ToString(CultureInfo.InvariantCulture),
-                    inquiry?.Fit?.Say(), inquiry?.Fit is null ? null : inquiry.Verdict.Verdict.Score.ToString(CultureInfo.InvariantCulture), inquiry?.CameFrom,
+                    inquiry?.Fit?.Say(), inquiry?.Fit is null ? null : inquiry.Verdict.Score.ToString(CultureInfo.InvariantCulture), inquiry?.CameFrom,
                     .. columns.Select(column => submission.Answers.ByQuestion.TryGetValue(column.Key, out var answer)
                         ? AnswerWords.Say(answer, said.Behind(column.Key))
                         : null),

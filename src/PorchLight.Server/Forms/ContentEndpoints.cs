@@ -7,6 +7,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Forms;
 
@@ -25,7 +26,7 @@ internal static class ContentEndpoints
 
     public static void MapFormContent(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/forms/{id}/content").WithTags("Forms");
+        var group = api.MapGroup("/forms/{id}/content").For(Access.Member).WithTags("Forms");
         group.MapGet("", async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken cancellationToken) =>
             await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft)) : Problems.NotFound(Gone));
         group.MapPut("", SaveAsync);
@@ -35,7 +36,7 @@ internal static class ContentEndpoints
 
     /// <summary>The published schema of forms as JSON.</summary>
     public static void MapFormSchema(this IEndpointRouteBuilder app) => app.MapGet("/schemas/form.json", () =>
-        Results.Text(Schema.Value, "application/schema+json")).ExcludeFromDescription();
+        Results.Text(Schema.Value, "application/schema+json")).For(Access.Public).ExcludeFromDescription();
 
     private static readonly Lazy<string> Schema = new(() =>
     {

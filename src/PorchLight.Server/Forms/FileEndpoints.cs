@@ -3,6 +3,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Forms;
 
@@ -17,8 +18,8 @@ internal static class FileEndpoints
 
     public static void MapFiles(this IEndpointRouteBuilder api)
     {
-        api.MapPost("/files", TakeOwnAsync).Once().Accepts<IFormFile>("*/*").WithTags("Files");
-        api.MapGet("/files/{id}", SendAsync).WithTags("Files").ExcludeFromDescription();
+        api.MapPost("/files", TakeOwnAsync).Once().Accepts<IFormFile>("*/*").For(Access.Member).WithTags("Files");
+        api.MapGet("/files/{id}", SendAsync).For(Access.Member).WithTags("Files").ExcludeFromDescription();
     }
 
     /// <summary>The business's own files, for the pages that show them. What leads sent is never among them.</summary>
@@ -30,7 +31,7 @@ internal static class FileEndpoints
         Sandbox(response);
         response.Headers.CacheControl = "public, max-age=31536000, immutable";
         return TypedResults.PhysicalFile(store.PathOf(file), file.ContentType, file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name, enableRangeProcessing: true);
-    }).RequireRateLimiting(RateLimits.PublicForms).ExcludeFromDescription();
+    }).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).ExcludeFromDescription();
 
     private static async Task<Results<Ok<FileView>, ProblemHttpResult>> TakeOwnAsync(
         string name, HttpRequest request, PorchDb db, FileStore store, TimeProvider time, CancellationToken cancellationToken)

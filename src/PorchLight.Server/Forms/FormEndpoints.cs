@@ -97,7 +97,7 @@ internal static class FormEndpoints
 
     public static void MapForms(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/forms").WithTags("Forms");
+        var group = api.MapGroup("/forms").For(Access.Member).WithTags("Forms");
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync).Once();
         group.MapGet("/{id}", ShowAsync);

@@ -4,6 +4,7 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Forms;
@@ -35,7 +36,7 @@ internal static class FormSettingsEndpoints
 
     public static void MapFormSettings(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/forms/{id}/settings").WithTags("Forms");
+        var group = api.MapGroup("/forms/{id}/settings").For(Access.Member).WithTags("Forms");
         group.MapGet("", async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> (Id<Form> id, PorchDb db, FormAccess access, CancellationToken cancellationToken) =>
             await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken)) : Problems.NotFound(Gone));
         group.MapPut("", SaveAsync);

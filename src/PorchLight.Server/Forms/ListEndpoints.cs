@@ -1,11 +1,11 @@
 using System.Data.Common;
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Forms;
 
@@ -23,7 +23,7 @@ internal static class ListEndpoints
 
     public static void MapLists(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/lists").WithTags("Lists");
+        var group = api.MapGroup("/lists").For(Access.Member).WithTags("Lists");
         group.MapGet("", async (PorchDb db, CancellationToken cancellationToken) =>
             TypedResults.Ok((await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken)).ConvertAll(View)));
         group.MapPut("/{id}", SaveAsync).Accepts<IFormFile>("text/csv");
@@ -60,7 +60,7 @@ internal static class ListEndpoints
         foreach (var line in lines)
         {
             (list.Value, key.Value, position.Value, cells.Value, folded.Value) =
-                (line.ListId.Value, line.Key, line.Position, JsonSerializer.Serialize(line.Cells, Json.Options), line.Folded);
+                (line.ListId.Value, line.Key, line.Position, StoredJson.Write(line.Cells), line.Folded);
             await insert.ExecuteNonQueryAsync(cancellationToken);
         }
 

@@ -26,7 +26,7 @@ internal static class PersonalLinkEndpoints
 
     public static void MapPersonalLinks(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/forms/{id}/links").WithTags("Forms");
+        var group = api.MapGroup("/forms/{id}/links").For(Access.Member).WithTags("Forms");
         group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
             TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken)));
         group.MapPost("", MakeAsync).Once();

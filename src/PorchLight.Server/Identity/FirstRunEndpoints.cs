@@ -24,7 +24,7 @@ internal static class FirstRunEndpoints
     internal sealed record FirstRun(string Key, string Password, BusinessCard Business, OpeningWords Hours, ReplyPromise Promise);
 
     public static void MapFirstRun(this IEndpointRouteBuilder api) =>
-        api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").For(Access.Public).RequireRateLimiting(RateLimits.SignIn);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
         FirstRun first, PorchDb db, FirstRunKey key, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, SignInManager<User> signIn, PublicAddress address, CancellationToken cancellationToken)

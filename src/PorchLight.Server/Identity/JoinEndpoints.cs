@@ -18,7 +18,7 @@ internal static class JoinEndpoints
 
     public static void MapJoin(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/join/{token}").WithTags("Sign-in").AllowAnonymous().RequireRateLimiting(RateLimits.SignIn);
+        var group = api.MapGroup("/join/{token}").WithTags("Sign-in").For(Access.Public).RequireRateLimiting(RateLimits.SignIn);
         group.MapGet("", ShowAsync);
         group.MapPost("", JoinAsync);
     }

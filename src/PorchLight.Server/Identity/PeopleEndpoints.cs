@@ -33,14 +33,14 @@ internal static class PeopleEndpoints
 
     public static void MapPeople(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/people").WithTags("People").RequireAuthorization(UserAccess.OwnerOnly);
+        var group = api.MapGroup("/people").WithTags("People").For(Access.Owner);
         group.MapGet("", ListAsync);
         group.MapPost("/invites", InviteAsync).Once();
         group.MapDelete("/invites/{id}", WithdrawAsync);
         group.MapPost("/{seat}/role", ChangeRoleAsync);
         group.MapPost("/{seat}/password-link", LinkForPasswordAsync).Once();
         group.MapDelete("/{seat}", RemoveAsync);
-        api.MapPost("/me/password", ChangePasswordAsync).WithTags("People");
+        api.MapPost("/me/password", ChangePasswordAsync).For(Access.Member).WithTags("People");
     }
 
     private static async Task<Ok<PeopleView>> ListAsync(

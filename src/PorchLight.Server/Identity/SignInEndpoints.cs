@@ -22,7 +22,7 @@ internal static class SignInEndpoints
 
     public static void MapSignIn(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("").WithTags("Sign-in").AllowAnonymous();
+        var group = api.MapGroup("").WithTags("Sign-in").For(Access.Public);
         group.MapGet("/session", ShowAsync);
         group.MapPost("/sign-in", SignInAsync).RequireRateLimiting(RateLimits.SignIn);
         group.MapPost("/sign-out", SignOutAsync);

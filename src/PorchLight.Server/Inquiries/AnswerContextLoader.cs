@@ -3,6 +3,7 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
@@ -56,6 +57,23 @@ internal sealed class AnswerContextLoader(PorchDb db)
     {
         var link = sent.PersonalLinkId is { } id ? await db.PersonalLinks.FindAsync([id], cancellationToken) : null;
         return Nothing(content, link, business, sent.At) with { Answers = sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)) };
+    }
+
+    /// <summary>What an inquiry was judged by when it came in: what they said, and what was on file until then.</summary>
+    public async Task<(AnswerContext Known, ScreeningRules Rules, IReadOnlyDictionary<string, Answer?> Given)> JudgedAsync(Inquiry inquiry, CancellationToken cancellationToken)
+    {
+        var sent = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
+        var content = (await CompiledQueries.FormVersion(db, inquiry.FormId, inquiry.FormVersion))!.Content;
+        var rules = (await CompiledQueries.Screening(db, inquiry.FormId, inquiry.ScreeningVersion)).Rules;
+        var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
+        if (rules.LooksOnFile)
+        {
+            var before = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == inquiry.ClientId && value.InquiryId != inquiry.Id && value.At <= inquiry.Received
+                && (value.ProjectId == null || value.ProjectId == inquiry.ProjectId)).OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(cancellationToken);
+            known = known with { OnFile = before.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value) };
+        }
+
+        return (known, rules, sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value));
     }
 
     private static AnswerContext Nothing(FormContent content, PersonalLink? link, Business business, Instant now) =>

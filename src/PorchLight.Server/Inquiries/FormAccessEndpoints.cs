@@ -9,6 +9,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Inquiries;
@@ -32,7 +33,7 @@ internal static class FormAccessEndpoints
 
     public static void MapFormAccess(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public/forms/{token}").WithTags("Public");
+        var group = app.MapGroup("/public/forms/{token}").For(Access.Public).WithTags("Public");
         group.MapPost("/reopening", TellMeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code", SendCodeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code/check", CheckCodeAsync).RequireRateLimiting(RateLimits.SignIn);

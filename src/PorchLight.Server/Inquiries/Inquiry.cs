@@ -48,7 +48,7 @@ internal sealed class Inquiry
     public required Instant Received { get; init; }
     /// <summary>How it was sorted; null where the form sorts nothing.</summary>
     public required Fit? Fit { get; init; }
-    public required StoredVerdict Verdict { get; init; }
+    public required Verdict Verdict { get; init; }
 
     /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
     public required string? CameFrom { get; init; }
@@ -72,6 +72,3 @@ internal sealed class Inquiry
     /// <summary>Whether that month was fully booked, so that it stands on the waiting list.</summary>
     public bool Waits { get; set; }
 }
-
-/// <summary>The verdict as it was reached at sending, with what would have changed it.</summary>
-internal sealed record StoredVerdict(Verdict Verdict, WhatWouldChange? WouldChange);

@@ -40,7 +40,7 @@ internal static class InquiryEndpoints
         string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
 
     internal sealed record FitView(
-        Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions, string? WouldChange);
+        Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions);
 
     /// <param name="Landed">Where it was written, in words; null when it was not.</param>
     /// <param name="Files">The files that were sent with it; else empty.</param>
@@ -51,6 +51,9 @@ internal static class InquiryEndpoints
     /// <param name="Address">Where it is had; it comes as something to save.</param>
     internal sealed record SentFile(string Name, string Size, string Address);
 
+    /// <param name="Sentence">What would change the verdict for the better; null when nothing small would.</param>
+    internal sealed record WhatWouldChangeView(string? Sentence);
+
     internal sealed record DifferenceView(string Field, string? Ours, string Theirs);
 
     internal sealed record Reply(string Subject, string Text);
@@ -60,9 +63,10 @@ internal static class InquiryEndpoints
 
     public static void MapInquiries(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/inquiries").WithTags("Inquiries");
+        var group = api.MapGroup("/inquiries").For(Access.Member).WithTags("Inquiries");
         group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
+        group.MapGet("/{id}/what-would-change", WhatWouldChangeAsync);
         group.MapPost("/{id}/reply", ReplyAsync).Once();
         group.MapPost("/{id}/answered-elsewhere", AnsweredElsewhereAsync).Once();
         group.MapPost("/{id}/got-in-touch", GotInTouchAsync).Once();
@@ -120,7 +124,7 @@ internal static class InquiryEndpoints
         var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(difference => difference.Question);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var known = await engine.SaidAsync(submission, content, business, cancellationToken);
-        var (verdict, wouldChange) = inquiry.Verdict;
+        var verdict = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(new InquiryView(
@@ -128,7 +132,7 @@ internal static class InquiryEndpoints
             TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null, WaitsFor(inquiry),
             inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null, inquiry.Closed is not null, await RunningAsync(db, id, cancellationToken),
             inquiry.Fit is { } fit
-                ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions, wouldChange?.Sentence)
+                ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions)
                 : null,
             inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
                 : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
@@ -155,6 +159,19 @@ internal static class InquiryEndpoints
                 answer is FilesAnswer { Files: var files } ? [.. files.Select(file => new SentFile(file.Name, AnswerLimits.SayBytes(file.Bytes), $"/api/files/{file.Id}"))] : [],
                 (answer as SignatureAnswer)?.Strokes);
         }
+    }
+
+    /// <summary>
+    /// What would change the verdict for the better. It tries many answers, so it is asked for by whoever looks, and never
+    /// while somebody sends.
+    /// </summary>
+    private static async Task<Results<Ok<WhatWouldChangeView>, ProblemHttpResult>> WhatWouldChangeAsync(
+        Id<Inquiry> id, PorchDb db, AnswerContextLoader loader, CancellationToken cancellationToken)
+    {
+        if (await db.Inquiries.AsNoTracking().SingleOrDefaultAsync(inquiry => inquiry.Id == id, cancellationToken) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        var (known, rules, given) = await loader.JudgedAsync(inquiry, cancellationToken);
+        return TypedResults.Ok(new WhatWouldChangeView(rules.Sorts ? FitChanges.Find(rules, known, given)?.Sentence : null));
     }
 
     private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken cancellationToken) =>

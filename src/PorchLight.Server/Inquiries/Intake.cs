@@ -121,7 +121,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
             : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };
         return (new CheckedSubmission(
-            version, route.Know(known), route, contact, target.Form.ScreeningVersion, rules, Screener.Judge(rules, judged), FitChanges.Find(rules, judged, answers)), null);
+            version, route.Know(known), route, contact, target.Form.ScreeningVersion, rules, Screener.Judge(rules, judged)), null);
     }
 
     private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
@@ -178,7 +178,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
                 ProjectId = project.Id,
                 Received = now,
                 Fit = sent.Fit,
-                Verdict = new StoredVerdict(sent.Verdict, sent.WouldChange),
+                Verdict = sent.Verdict,
                 CameFrom = WebPage(sending.CameFrom),
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
@@ -351,7 +351,7 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
 
 /// <summary>What was sent, once it is checked and sorted, and before anything is written.</summary>
 internal sealed record CheckedSubmission(
-    FormVersion Version, AnswerContext Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict, WhatWouldChange? WouldChange)
+    FormVersion Version, AnswerContext Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict)
 {
     /// <summary>How it was sorted; null by a form that sorts nothing.</summary>
     public Fit? Fit => Rules.Sorts ? Verdict.Fit : null;

@@ -4,6 +4,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -17,7 +18,7 @@ internal static class PlainPostEndpoints
     public const string Trap = "your-website-again";
 
     public static void MapPlain(this IEndpointRouteBuilder app) =>
-        app.MapPost("/public/forms/{token}/plain", SendAsync).RequireRateLimiting(RateLimits.PublicForms).DisableAntiforgery().ExcludeFromDescription();
+        app.MapPost("/public/forms/{token}/plain", SendAsync).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).DisableAntiforgery().ExcludeFromDescription();
 
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> SendAsync(
         string token, HttpRequest request, PorchDb db, FormAccess access, Intake intake, Tokens tokens, BusinessClock clock, TimeProvider time, StorageQuota storageQuota, CancellationToken cancellationToken)

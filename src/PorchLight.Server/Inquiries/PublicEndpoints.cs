@@ -10,6 +10,7 @@ using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Inquiries;
@@ -36,7 +37,7 @@ internal static class PublicEndpoints
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public").RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
+        var group = app.MapGroup("/public").For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
         group.MapGet("/forms/{token}", ShowAsync);
         group.MapPost("/forms/{token}/evaluate", EvaluateAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));
         group.MapPost("/forms/{token}/send", SendAsync).WithMetadata(new RequestSizeLimitAttribute(LargestBody));

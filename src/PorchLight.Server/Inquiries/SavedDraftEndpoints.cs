@@ -7,6 +7,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Inquiries;
@@ -29,8 +30,8 @@ internal static class SavedDraftEndpoints
 
     public static void MapSavedDrafts(this IEndpointRouteBuilder app)
     {
-        app.MapPut("/public/forms/{token}/saved-draft", KeepAsync).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
-        app.MapPost("/public/forms/{token}/saved-draft/mail", MailAsync).RequireRateLimiting(RateLimits.Mail).WithTags("Public");
+        app.MapPut("/public/forms/{token}/saved-draft", KeepAsync).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
+        app.MapPost("/public/forms/{token}/saved-draft/mail", MailAsync).For(Access.Public).RequireRateLimiting(RateLimits.Mail).WithTags("Public");
     }
 
     /// <summary>Keeps a filling-in, or what was added to it since.</summary>

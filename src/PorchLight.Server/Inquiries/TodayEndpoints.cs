@@ -33,9 +33,9 @@ internal static class TodayEndpoints
 
     public static void MapToday(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/today", TodayAsync).WithTags("Today");
-        api.MapGet("/bell", BellAsync).WithTags("Today");
-        api.MapPost("/bell/seen", SeenAsync).WithTags("Today");
+        api.MapGet("/today", TodayAsync).For(Access.Member).WithTags("Today");
+        api.MapGet("/bell", BellAsync).For(Access.Member).WithTags("Today");
+        api.MapPost("/bell/seen", SeenAsync).For(Access.Member).WithTags("Today");
     }
 
     private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, StorageQuota storageQuota, CancellationToken cancellationToken)

@@ -6,6 +6,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -14,7 +15,7 @@ internal static class UploadEndpoints
 {
     public static void MapUploads(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public/forms/{token}/{version:int}").RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
+        var group = app.MapGroup("/public/forms/{token}/{version:int}").For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
         group.MapPost("/files", TakeAsync).Accepts<IFormFile>("*/*").RequireRateLimiting(RateLimits.Uploads);
         group.MapDelete("/files/{id}", TakeBackAsync);
         group.MapGet("/look-up", LookUpAsync);

@@ -26,7 +26,7 @@ internal static class MailEndpoints
 
     public static void MapMail(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/mail").WithTags("Mail");
+        var group = api.MapGroup("/mail").For(Access.Member).WithTags("Mail");
         group.MapGet("/{id}", ShowAsync);
         group.MapPost("/{id}/again", (Id<OutgoingMail> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
             DecideAsync(id, again: true, db, events, clock, who, cancellationToken));

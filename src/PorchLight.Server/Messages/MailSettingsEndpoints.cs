@@ -45,7 +45,7 @@ internal static class MailSettingsEndpoints
 
     public static void MapMailSettings(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/settings/mail").WithTags("Settings").RequireAuthorization(UserAccess.OwnerOnly);
+        var group = api.MapGroup("/settings/mail").WithTags("Settings").For(Access.Owner);
         group.MapGet("", async (PorchDb db, CancellationToken cancellationToken) => TypedResults.Ok(await ViewAsync(db, cancellationToken)));
         group.MapPut("", SaveAsync);
         group.MapPost("/test", TestAsync).Once();

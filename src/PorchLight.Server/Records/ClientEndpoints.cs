@@ -8,6 +8,7 @@ using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Records;
@@ -38,7 +39,7 @@ internal static class ClientEndpoints
 
     public static void MapClients(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/clients").WithTags("Clients");
+        var group = api.MapGroup("/clients").For(Access.Member).WithTags("Clients");
         group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
     }

@@ -7,6 +7,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
@@ -44,7 +45,7 @@ internal static class PracticeEndpoints
 
     public static void MapPractice(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/practice").WithTags("Practice");
+        var group = api.MapGroup("/practice").For(Access.Member).WithTags("Practice");
         group.MapGet("/mail", ListAsync);
         group.MapGet("/mail/{id}", ShowAsync);
         group.MapGet("/mail/{id}/page", PageAsync).ExcludeFromDescription();

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Data;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Work;
@@ -19,7 +20,7 @@ internal static class Health
     /// <param name="Mail">How many messages wait, and how many want a person.</param>
     internal sealed record HealthView(string Status, string Database, string Disk, string Worker, string Mail);
 
-    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).RequireRateLimiting(RateLimits.SignIn).ExcludeFromDescription();
+    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).For(Access.Public).RequireRateLimiting(RateLimits.SignIn).ExcludeFromDescription();
 
     private static async Task<IResult> AskAsync(PorchDb db, DueWork work, DataFolder folder, StorageQuota storageQuota, TimeProvider time, ILogger<DueWork> logger, CancellationToken cancellationToken)
     {

@@ -115,6 +115,23 @@ public sealed class CalculationTests
         PorchLight.Core.Screening.FitRanges.Of(Rules(Points("p", 5, new IsAnsweredCondition(Of(one)))), Known(form)).HighScore.ShouldBe(25);
     }
 
+    /// <summary>Each value looks at the two before it, in three places: whoever followed every way would take longer than the sun shines.</summary>
+    [Fact]
+    public void A_long_chain_of_values_that_look_at_each_other_is_followed_once()
+    {
+        Question Value(int n) => new($"v{n}", "Value", new WorkedOutKind(new IfElse(
+            new NumberCondition(new AnswerTo(Before(n, 1)), NumberRelation.AtLeast, 0), new CopiedAnswer(Before(n, 1)), new CopiedAnswer(Before(n, 2)))));
+        string Before(int n, int back) => n - back < 1 ? Width.Key : $"v{n - back}";
+        var values = Enumerable.Range(1, 90).Select(Value).ToArray();
+        var form = OnePage([Width, .. values]);
+        var blank = Routes.Trace(Known(form), Given()).Know(Known(form));
+        blank.IsGrounded(values[^1]).ShouldBeFalse("nothing was said");
+        var said = Routes.Trace(Known(form), Given((Width.Key, new NumberAnswer(3)))).Know(Known(form));
+        said.Of("v90").Answer.ShouldBe(new NumberAnswer(3));
+        said.IsGrounded(values[^1]).ShouldBeTrue();
+        PorchLight.Core.Screening.FitRanges.Of(Rules(Points("p", 5, new NumberCondition(new AnswerTo("v90"), NumberRelation.AtLeast, 1))), Known(form)).HighScore.ShouldBe(25);
+    }
+
     [Fact]
     public void A_calculation_may_only_look_back() =>
         FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");

@@ -100,7 +100,7 @@ public sealed class CrashTests : IDisposable
             var inquiry = inquiries[submission.Id].ShouldHaveSingleItem(because);
             clients.ShouldContain(inquiry.ClientId, because);
             projects.ShouldContain(inquiry.ProjectId, because);
-            ((PorchLight.Core.Screening.Fit?)inquiry.Verdict.Verdict.Fit).ShouldBe(inquiry.Fit, because);
+            ((PorchLight.Core.Screening.Fit?)inquiry.Verdict.Fit).ShouldBe(inquiry.Fit, because);
             runs[inquiry.Id].ShouldHaveSingleItem(because);
             received[inquiry.Id].ShouldHaveSingleItem(because);
         }

@@ -4,11 +4,7 @@ export type Schemas = components["schemas"];
 export type Finding = Schemas["Finding"];
 
 /** A place that was changed elsewhere meanwhile: what stands there now, and what this window wanted. */
-export interface Clash {
-  place: string;
-  theirs: unknown;
-  yours: unknown;
-}
+export type Clash = NonNullable<Schemas["Refusal"]["clashes"]>[number];
 
 /** A refusal with a sentence for the person (RFC 9457 problem details). */
 export class Problem extends Error {
@@ -33,7 +29,7 @@ export async function orProblem<T>(answer: Promise<{ data?: T; response: Respons
     throw new Problem(0, unreachable);
   }
   if (got.response.ok) return got.data as T;
-  const details = (got.error ?? {}) as { detail?: string; findings?: Finding[]; clashes?: Clash[] };
+  const details = (got.error ?? {}) as Partial<Schemas["Refusal"]>;
   throw new Problem(got.response.status, details.detail ?? unreachable, details.findings, details.clashes);
 }
 

@@ -74,8 +74,6 @@ export function rebase<T>(sent: T, local: T, stored: T): T {
 }
 
 function keepTyped(sent: unknown, local: unknown, stored: unknown): unknown {
-  if (isSame(local, sent))
-    return typeof sent === "string" && sent !== stored && sent.trim() === stored ? local : stored;
   if (isSame(stored, sent)) return local;
   if (isFields(sent) && isFields(local) && isFields(stored)) {
     const at = (fields: Fields, key: string) => (key in fields ? fields[key] : absent);
@@ -95,5 +93,6 @@ function keepTyped(sent: unknown, local: unknown, stored: unknown): unknown {
     const moved = !isSame(common(local, sent), common(sent, local));
     return moved ? inOrderOf(local, stored, kept) : inOrderOf(stored, local, kept);
   }
-  return local;
+  if (!isSame(local, sent)) return local;
+  return typeof sent === "string" && sent.trim() === stored ? local : stored;
 }

@@ -38,7 +38,7 @@ export function InquiryPanel() {
         home="/inquiries"
         under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
       />
-      {view.fit && <FitCard fit={view.fit} />}
+      {view.fit && <FitCard id={id} fit={view.fit} />}
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
         {view.promise && <strong>{view.promise}</strong>}{" "}
         {view.promiseOpen && view.promise && <span className="text-slate">({view.promiseClock})</span>}
@@ -121,7 +121,13 @@ function Drawn({ strokes }: { strokes: string }) {
 
 type Fit = NonNullable<View["fit"]>;
 
-function FitCard({ fit }: { fit: Fit }) {
+function FitCard({ id, fit }: { id: string; fit: Fit }) {
+  // What was sent and how it was judged never change; finding what would have changed it takes a moment.
+  const change = useQuery({
+    queryKey: ["what-would-change", id],
+    queryFn: () => orProblem(api.GET("/api/inquiries/{id}/what-would-change", { params: { path: { id } } })),
+    staleTime: Infinity,
+  });
   const known = fit.contributions.filter((one) => one.truth === "true");
   const open = fit.contributions.filter((one) => one.truth === "unknown");
   const widest = Math.max(1, fit.base, ...known.map((one) => Math.abs(one.points)));
@@ -158,7 +164,7 @@ function FitCard({ fit }: { fit: Fit }) {
             Not known: {open.map((one) => one.sentence.charAt(0).toLowerCase() + one.sentence.slice(1)).join("; ")}.
           </p>
         )}
-        {fit.wouldChange && <p className="mt-2 text-slate">{fit.wouldChange}</p>}
+        {change.data?.sentence && <p className="mt-2 text-slate">{change.data.sentence}</p>}
       </div>
     </div>
   );

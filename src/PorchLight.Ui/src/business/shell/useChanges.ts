@@ -7,6 +7,7 @@ const madeOf: Record<string, string[]> = {
   choices: [],
   readable: [],
   join: [],
+  "what-would-change": [],
   // What is being written is never taken away by what happens elsewhere; saving finds out.
   nod: [],
   clients: ["records", "inquiries", "brand"],
