@@ -3,12 +3,12 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 using PorchLight.Testing;
 
 namespace PorchLight.Bench;
 
-/// <summary>The real house on a real port, each commit on disk, with two bare addresses beside it to measure against.</summary>
+/// <summary>The real program on a real port, each commit on disk, with two bare addresses beside it to measure against.</summary>
 internal sealed class BenchApp : AppFactory
 {
     private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
@@ -42,18 +42,30 @@ internal sealed class BenchApp : AppFactory
     {
         private static readonly byte[] Row = new byte[100];
 
-        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) => app =>
-        {
-            app.Map("/bare/insert", bare => bare.Run(async http =>
+        public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
+            app =>
             {
-                var db = http.RequestServices.GetRequiredService<PorchDb>();
-                await using var write = await db.WriteAsync(http.RequestAborted);
-                db.BrandPictures.Add(new BrandPicture { Hash = Guid.NewGuid().ToString(), ContentType = "image/png", Bytes = Row });
-                await write.SaveAsync(http.RequestAborted);
-                await http.Response.WriteAsync("ok");
-            }));
-            app.Map("/bare/nothing", bare => bare.Run(http => http.Response.WriteAsync("ok")));
-            next(app);
-        };
+                app.Map(
+                    "/bare/insert",
+                    bare =>
+                        bare.Run(async http =>
+                        {
+                            var db = http.RequestServices.GetRequiredService<PorchDb>();
+                            await using var write = await db.WriteAsync(http.RequestAborted);
+                            db.BrandPictures.Add(
+                                new BrandPicture
+                                {
+                                    Hash = Guid.NewGuid().ToString(),
+                                    ContentType = "image/png",
+                                    Bytes = Row,
+                                }
+                            );
+                            await write.SaveAsync(http.RequestAborted);
+                            await http.Response.WriteAsync("ok");
+                        })
+                );
+                app.Map("/bare/nothing", bare => bare.Run(http => http.Response.WriteAsync("ok")));
+                next(app);
+            };
     }
 }

@@ -6,15 +6,16 @@ using System.Net.Sockets;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Bench;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 
-// Measures the house against bare addresses of the same process and database; see docs/PERFORMANCE.md.
+// Measures the program against bare addresses of the same process and database; see docs/PERFORMANCE.md.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var seconds = args is [var given] ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
 await StartAndRestAsync();
 
 await using var app = new BenchApp();
 using var http = new HttpClient { BaseAddress = app.Address };
+
 // What is measured sends at once, as no person does.
 await app.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
 var form = $"/public/forms/{await app.LinkAsync()}";
@@ -29,15 +30,21 @@ for (var n = 0; n < 100; n++)
 }
 
 var (inserts, sends) = await SideBySideAsync(400, 25, BareInsertAsync, SendAsync);
-Console.WriteLine($"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times");
+Console.WriteLine(
+    $"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times"
+);
 var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
-Console.WriteLine($"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})");
+Console.WriteLine(
+    $"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})"
+);
 
 var large = $"/public/forms/{await app.MakeFormAsync(LargeForm.Content)}";
 for (var n = 0; n < 100; n++)
     await EvaluateLargeAsync(http);
 var (besides, larges) = await SideBySideAsync(2000, 0, BareAsync, EvaluateLargeAsync);
-Console.WriteLine($"evaluate of {LargeForm.Content.Questions.Count()} questions with 20 rows, 99th percentile: {Ms(besides, 0.99)} bare address, {Ms(larges, 0.99)} evaluate (medians {Ms(besides, 0.5)} and {Ms(larges, 0.5)})");
+Console.WriteLine(
+    $"evaluate of {LargeForm.Content.Questions.Count()} questions with 20 rows, 99th percentile: {Ms(besides, 0.99)} bare address, {Ms(larges, 0.99)} evaluate (medians {Ms(besides, 0.5)} and {Ms(larges, 0.5)})"
+);
 
 var (alone, beside) = (await MedianAsync(200, SendAsync), 0.0);
 using (var over = new CancellationTokenSource())
@@ -46,12 +53,16 @@ using (var over = new CancellationTokenSource())
     beside = await MedianAsync(200, SendAsync);
     await over.CancelAsync();
     var refused = (await Task.WhenAll(attack)).Sum();
-    Console.WriteLine($"send, median of 200: {alone:0.00} ms alone, {beside:0.00} ms beside four who post as many empty rows as fit into a request, all the time ({refused} refused meanwhile)");
+    Console.WriteLine(
+        $"send, median of 200: {alone:0.00} ms alone, {beside:0.00} ms beside four who post as many empty rows as fit into a request, all the time ({refused} refused meanwhile)"
+    );
 }
 
 var bareRate = await TogetherAsync(8, BareInsertAsync);
 var sendRate = await TogetherAsync(8, SendAsync);
-Console.WriteLine($"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts");
+Console.WriteLine(
+    $"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts"
+);
 var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 Console.WriteLine($"every send is stored: {stored} of {people}");
 return stored == people ? 0 : 1;
@@ -60,14 +71,52 @@ async Task BareAsync(HttpClient client) => (await client.PostAsync("/bare/nothin
 
 async Task BareInsertAsync(HttpClient client) => (await client.PostAsync("/bare/insert", null)).EnsureSuccessStatusCode();
 
-async Task SendAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/send",
-    new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(Interlocked.Increment(ref people)), cameFrom = (string?)null }, Json.Options)).EnsureSuccessStatusCode();
+async Task SendAsync(HttpClient client) =>
+    (
+        await client.PostAsJsonAsync(
+            form + "/send",
+            new
+            {
+                version = 1,
+                sendKey = Guid.NewGuid(),
+                answers = Answers(Interlocked.Increment(ref people)),
+                cameFrom = (string?)null,
+            },
+            Json.Options
+        )
+    ).EnsureSuccessStatusCode();
 
-async Task EvaluateAsync(HttpClient client) => (await client.PostAsJsonAsync(form + "/evaluate",
-    new { version = 1, page = "wall", leaving = true, sendKey = Guid.NewGuid(), answers = Answers(0) }, Json.Options)).EnsureSuccessStatusCode();
+async Task EvaluateAsync(HttpClient client) =>
+    (
+        await client.PostAsJsonAsync(
+            form + "/evaluate",
+            new
+            {
+                version = 1,
+                page = "wall",
+                leaving = true,
+                sendKey = Guid.NewGuid(),
+                answers = Answers(0),
+            },
+            Json.Options
+        )
+    ).EnsureSuccessStatusCode();
 
-async Task EvaluateLargeAsync(HttpClient client) => (await client.PostAsJsonAsync(large + "/evaluate",
-    new { version = 1, page = LargeForm.LastPage, leaving = true, sendKey = Guid.NewGuid(), answers = LargeForm.Answers }, Json.Options)).EnsureSuccessStatusCode();
+async Task EvaluateLargeAsync(HttpClient client) =>
+    (
+        await client.PostAsJsonAsync(
+            large + "/evaluate",
+            new
+            {
+                version = 1,
+                page = LargeForm.LastPage,
+                leaving = true,
+                sendKey = Guid.NewGuid(),
+                answers = LargeForm.Answers,
+            },
+            Json.Options
+        )
+    ).EnsureSuccessStatusCode();
 
 async Task<double> MedianAsync(int times, Func<HttpClient, Task> act)
 {
@@ -82,7 +131,7 @@ async Task<double> MedianAsync(int times, Func<HttpClient, Task> act)
     return At(took, 0.5);
 }
 
-// Whatever the house says to it, it goes on.
+// Whatever the program says to it, it goes on.
 async Task<int> AttackAsync(CancellationToken over)
 {
     using var client = new HttpClient { BaseAddress = app.Address };
@@ -90,10 +139,15 @@ async Task<int> AttackAsync(CancellationToken over)
     var refused = 0;
     for (var n = 0; !over.IsCancellationRequested; n++)
     {
-        var body = $$"""{"version":1,"page":"wall","leaving":true,"sendKey":"{{Guid.NewGuid()}}","cameFrom":null,"answers":{"what":{"kind":"rows","rows":[{{rows}}]} } }""";
+        var body =
+            $$"""{"version":1,"page":"wall","leaving":true,"sendKey":"{{Guid.NewGuid()}}","cameFrom":null,"answers":{"what":{"kind":"rows","rows":[{{rows}}]} } }""";
         try
         {
-            using var answer = await client.PostAsync(form + (n % 2 == 0 ? "/evaluate" : "/send"), new StringContent(body, System.Text.Encoding.UTF8, "application/json"), CancellationToken.None);
+            using var answer = await client.PostAsync(
+                form + (n % 2 == 0 ? "/evaluate" : "/send"),
+                new StringContent(body, System.Text.Encoding.UTF8, "application/json"),
+                CancellationToken.None
+            );
             if (answer.IsSuccessStatusCode)
                 throw new InvalidOperationException("A hostile body was taken.");
         }
@@ -108,20 +162,28 @@ async Task<int> AttackAsync(CancellationToken over)
     return refused;
 }
 
-static Dictionary<string, Answer> Answers(int n) => new()
-{
-    ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
-    ["email"] = new TextAnswer($"lead-{n}@bakes.example"),
-    ["phone"] = new PhoneAnswer("01 555 0142"),
-    ["place"] = new TextAnswer("Howth"),
-    ["what"] = new TextAnswer("The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street."),
-    ["budget"] = ChoiceAnswer.Of("4000-9000"),
-    ["decides"] = ChoiceAnswer.Of("me"),
-    ["found"] = ChoiceAnswer.Of("search"),
-};
+static Dictionary<string, Answer> Answers(int n) =>
+    new()
+    {
+        ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
+        ["email"] = new TextAnswer($"lead-{n}@bakes.example"),
+        ["phone"] = new PhoneAnswer("01 555 0142"),
+        ["place"] = new TextAnswer("Howth"),
+        ["what"] = new TextAnswer(
+            "The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street."
+        ),
+        ["budget"] = ChoiceAnswer.Of("4000-9000"),
+        ["decides"] = ChoiceAnswer.Of("me"),
+        ["found"] = ChoiceAnswer.Of("search"),
+    };
 
 // In turns, so that whatever else this machine does falls on both.
-async Task<(double[] First, double[] Second)> SideBySideAsync(int times, int rest, Func<HttpClient, Task> first, Func<HttpClient, Task> second)
+async Task<(double[] First, double[] Second)> SideBySideAsync(
+    int times,
+    int rest,
+    Func<HttpClient, Task> first,
+    Func<HttpClient, Task> second
+)
 {
     var (a, b) = (new double[times], new double[times]);
     for (var n = 0; n < times; n++)
@@ -142,15 +204,19 @@ async Task<(double[] First, double[] Second)> SideBySideAsync(int times, int res
 async Task<double> TogetherAsync(int clients, Func<HttpClient, Task> act)
 {
     var (done, watch) = (0, Stopwatch.StartNew());
-    await Task.WhenAll(Enumerable.Range(0, clients).Select(async _ =>
-    {
-        using var client = new HttpClient { BaseAddress = app.Address };
-        while (watch.Elapsed.TotalSeconds < seconds)
-        {
-            await act(client);
-            Interlocked.Increment(ref done);
-        }
-    }));
+    await Task.WhenAll(
+        Enumerable
+            .Range(0, clients)
+            .Select(async _ =>
+            {
+                using var client = new HttpClient { BaseAddress = app.Address };
+                while (watch.Elapsed.TotalSeconds < seconds)
+                {
+                    await act(client);
+                    Interlocked.Increment(ref done);
+                }
+            })
+    );
     return done / watch.Elapsed.TotalSeconds;
 }
 
@@ -165,11 +231,20 @@ static async Task StartAndRestAsync()
         var address = $"http://127.0.0.1:{((IPEndPoint)probe.LocalEndpoint).Port}";
         probe.Stop();
         var began = Stopwatch.GetTimestamp();
-        using var process = Process.Start(new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
-        {
-            WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true,
-            Environment = { ["ASPNETCORE_URLS"] = address, ["PorchLight__Data"] = data, ["PorchLight__Demo"] = "true", ["Logging__LogLevel__Default"] = "Error" },
-        })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
+            {
+                WorkingDirectory = AppContext.BaseDirectory,
+                RedirectStandardOutput = true,
+                Environment =
+                {
+                    ["ASPNETCORE_URLS"] = address,
+                    ["PorchLight__Data"] = data,
+                    ["PorchLight__Demo"] = "true",
+                    ["Logging__LogLevel__Default"] = "Error",
+                },
+            }
+        )!;
         using var http = new HttpClient();
         while (!await AnswersAsync(http, address))
             await Task.Delay(20);
@@ -179,7 +254,9 @@ static async Task StartAndRestAsync()
         {
             await Task.Delay(TimeSpan.FromSeconds(10));
             process.Refresh();
-            Console.WriteLine($"start to first answer: {answered.TotalSeconds:0.0} s; memory at rest, ten seconds later: {process.WorkingSet64 / 1024 / 1024} MB");
+            Console.WriteLine(
+                $"start to first answer: {answered.TotalSeconds:0.0} s; memory at rest, ten seconds later: {process.WorkingSet64 / 1024 / 1024} MB"
+            );
         }
 
         process.Kill();

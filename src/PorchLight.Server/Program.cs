@@ -2,16 +2,17 @@ using System.Reflection;
 using Microsoft.Data.Sqlite;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns;
 using PorchLight.Server.StandIns.SampleSite;
+using PorchLight.Server.Storage;
 using PorchLight.Server.Work;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -92,6 +93,7 @@ api.MapFiles();
 api.MapLists();
 api.MapAnswersCsv();
 api.MapInquiries();
+api.MapInquiryActions();
 api.MapClients();
 api.MapNods();
 api.MapPractice();
@@ -114,7 +116,7 @@ if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
     try
     {
-        await Storage.OpenAsync(app.Services);
+        await StorageSetup.OpenAsync(app.Services);
     }
     catch (InUseException inUse)
     {
@@ -123,7 +125,9 @@ if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
     }
     catch (Exception failure) when (failure is IOException or UnauthorizedAccessException or SqliteException)
     {
-        await Console.Error.WriteLineAsync($"Porch Light cannot use its data folder: {failure.Message} Give the user it runs as the right to write there, or name another folder.");
+        await Console.Error.WriteLineAsync(
+            $"Porch Light cannot use its data folder: {failure.Message} Give the user it runs as the right to write there, or name another folder."
+        );
         return 1;
     }
 

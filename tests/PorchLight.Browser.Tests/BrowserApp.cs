@@ -1,14 +1,14 @@
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
 using PorchLight.Server.StandIns.SampleSite;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Browser.Tests;
 
-/// <summary>The whole house on a real port and the real clock, at work by itself, with its sample website on another port.</summary>
+/// <summary>The whole program on a real port and the real clock, at work by itself, with its sample website on another port.</summary>
 internal sealed class BrowserApp : AppFactory
 {
     private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
@@ -27,7 +27,7 @@ internal sealed class BrowserApp : AppFactory
     /// <summary>The cookies of its owner.</summary>
     public SignedIn Owner => Ready.Owner!;
 
-    /// <summary>The key of an empty house, as the terminal shows it.</summary>
+    /// <summary>The key of an empty program, as the terminal shows it.</summary>
     public string FirstRunKey => File.ReadAllText(Path.Combine(Folder, "first-run-key"));
 
     public string SampleSite => Services.GetRequiredService<SampleSiteHost>().Address;
@@ -39,23 +39,30 @@ internal sealed class BrowserApp : AppFactory
     protected override DateTimeOffset MadeAt => RunBegan;
 
     /// <summary>Makes and publishes another form; gives its address.</summary>
-    public async Task<string> OpenFormAsync(FormContent content, FormSettings? settings = null) => $"{Address}/f/{await MakeFormAsync(content, settings)}";
+    public async Task<string> OpenFormAsync(FormContent content, FormSettings? settings = null) =>
+        $"{Address}/f/{await MakeFormAsync(content, settings)}";
 
     /// <summary>Makes the form that asks in every way, with the list, the picture and the video it shows; gives its address.</summary>
     public async Task<string> OpenEveryKindAsync()
     {
         using var scope = Services.CreateScope();
         var things = await DemoFiles.TakeInAsync(
-            scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<FileStore>(), scope.ServiceProvider.GetRequiredService<TimeProvider>());
+            scope.ServiceProvider.GetRequiredService<PorchDb>(),
+            scope.ServiceProvider.GetRequiredService<FileStore>(),
+            scope.ServiceProvider.GetRequiredService<TimeProvider>()
+        );
         return await OpenFormAsync(EveryKind.Form(things.Colours, things.Gilded, things.Lettering));
     }
 
     /// <summary>Changes the database.</summary>
-    public void Write(Action<PorchDb> change) => ChangeAsync(db =>
-    {
-        change(db);
-        return Task.CompletedTask;
-    }).GetAwaiter().GetResult();
+    public void Write(Action<PorchDb> change) =>
+        ChangeAsync(db =>
+            {
+                change(db);
+                return Task.CompletedTask;
+            })
+            .GetAwaiter()
+            .GetResult();
 
     public T Ask<T>(Func<PorchDb, T> ask)
     {

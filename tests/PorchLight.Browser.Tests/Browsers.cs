@@ -64,7 +64,9 @@ internal sealed class BorrowedBrowser : IDisposable
     /// <summary>Opens a window and goes on in it.</summary>
     public void OpenWindow()
     {
-        var window = PooledBrowser.Wait(_browser.BiDi.BrowsingContext.CreateAsync(ContextType.Tab, new CreateOptions { UserContext = _context }));
+        var window = PooledBrowser.Wait(
+            _browser.BiDi.BrowsingContext.CreateAsync(ContextType.Tab, new CreateOptions { UserContext = _context })
+        );
         Driver.SwitchTo().Window(window.Context.Id);
     }
 

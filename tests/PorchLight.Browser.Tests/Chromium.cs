@@ -14,17 +14,36 @@ public static class Chromium
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell", UseWebSocketUrl = true };
         options.AddArguments(
-            "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--window-size=1280,800", "--lang=en-IE",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            "--window-size=1280,800",
+            "--lang=en-IE",
             // Several windows are used at once, and none of them is the one that somebody looks at.
-            "--disable-backgrounding-occluded-windows", "--disable-renderer-backgrounding", "--disable-background-timer-throttling",
-            "--user-data-dir=" + Directory.CreateTempSubdirectory("porch-light-browser-").FullName);
+            "--disable-backgrounding-occluded-windows",
+            "--disable-renderer-backgrounding",
+            "--disable-background-timer-throttling",
+            "--user-data-dir=" + Directory.CreateTempSubdirectory("porch-light-browser-").FullName
+        );
         options.SetLoggingPreference("browser", LogLevel.All);
         return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options, TimeSpan.FromSeconds(60));
     }
 
     /// <summary>Gives the page exactly this size, phones included.</summary>
-    public static void Resize(this ChromeDriver browser, int width, int height) => browser.ExecuteCdpCommand(
-        "Emulation.setDeviceMetricsOverride",
-        new Dictionary<string, object?> { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = width < 600 });
+    public static void Resize(this ChromeDriver browser, int width, int height) =>
+        browser.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = width < 600,
+            }
+        );
 }

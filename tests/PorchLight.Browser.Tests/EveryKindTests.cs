@@ -52,7 +52,10 @@ public sealed class EveryKindTests
         await File.WriteAllTextAsync(file, "%PDF-1.7 a plan");
         lead.Browser.FindElement(By.CssSelector("input[type=file]")).SendKeys(file);
         lead.Sees(Path.GetFileName(file));
-        lead.Wait("the file is through", () => lead.Browser.FindElements(By.XPath($"//button[@aria-label='Take away {Path.GetFileName(file)}']")).Count == 1);
+        lead.Wait(
+            "the file is through",
+            () => lead.Browser.FindElements(By.XPath($"//button[@aria-label='Take away {Path.GetFileName(file)}']")).Count == 1
+        );
         lead.Press("Go on");
 
         lead.Sees("Some rows");
@@ -68,7 +71,20 @@ public sealed class EveryKindTests
         lead.Press("Go on");
 
         lead.Sees("Have we got this right?");
-        foreach (var words in new[] { "Bread and gulls", "https://pell.example", "Another: Something of mine", "None of these", "20 May 2027", "Ochre wren, OW 01", Path.GetFileName(file), "What it says: Bread", "Signed by Robin Pell" })
+        foreach (
+            var words in new[]
+            {
+                "Bread and gulls",
+                "https://pell.example",
+                "Another: Something of mine",
+                "None of these",
+                "20 May 2027",
+                "Ochre wren, OW 01",
+                Path.GetFileName(file),
+                "What it says: Bread",
+                "Signed by Robin Pell",
+            }
+        )
             lead.Sees(words);
         lead.FindsNothingAtAll();
         NothingSticksOut(lead);
@@ -93,14 +109,38 @@ public sealed class EveryKindTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(await app.OpenFormAsync(new FormContent("Signs", "",
-            [
-                new Page("one", "One",
-                [
-                    new Question("signs", "Which signs?", new ListKind([new Question("says", "What it says", new ShortTextKind()) { Required = true }], "sign", 1, 3)) { Required = true },
-                    new Question("sign", "Sign here", new SignatureKind("So be it.")) { Required = true },
-                ]),
-            ], [], new SendOff("end", "Thank you", "Thank you."))));
+        lead.Open(
+            await app.OpenFormAsync(
+                new FormContent(
+                    "Signs",
+                    "",
+                    [
+                        new Page(
+                            "one",
+                            "One",
+                            [
+                                new Question(
+                                    "signs",
+                                    "Which signs?",
+                                    new ListKind(
+                                        [new Question("says", "What it says", new ShortTextKind()) { Required = true }],
+                                        "sign",
+                                        1,
+                                        3
+                                    )
+                                )
+                                {
+                                    Required = true,
+                                },
+                                new Question("sign", "Sign here", new SignatureKind("So be it.")) { Required = true },
+                            ]
+                        ),
+                    ],
+                    [],
+                    new SendOff("end", "Thank you", "Thank you.")
+                )
+            )
+        );
         lead.Find("//input[ancestor::label or @id='q-signs/0/says']").SendKeys("Bread");
         Press(lead, "Add another sign");
         Active(lead).SendKeys("Cake");
@@ -121,7 +161,8 @@ public sealed class EveryKindTests
         ((RowsAnswer)sent["signs"]).Rows.Select(row => ((TextAnswer)row["says"]!).Text).ShouldBe(["Cake and tea", "Bread", "Cake"]);
         ((SignatureAnswer)sent["sign"]).Name.ShouldBe("Robin Pell");
 
-        static void Press(Visitor lead, string words) => lead.Find($"//button[@aria-label='{words}' or normalize-space()='{words}']").SendKeys(Keys.Enter);
+        static void Press(Visitor lead, string words) =>
+            lead.Find($"//button[@aria-label='{words}' or normalize-space()='{words}']").SendKeys(Keys.Enter);
 
         static IWebElement Active(Visitor lead)
         {
@@ -129,7 +170,8 @@ public sealed class EveryKindTests
             return lead.Browser.SwitchTo().ActiveElement();
         }
 
-        static string?[] Says(Visitor lead) => [.. lead.Browser.FindElements(By.XPath("//fieldset[@id='q-signs']//input")).Select(input => input.GetDomProperty("value"))];
+        static string?[] Says(Visitor lead) =>
+            [.. lead.Browser.FindElements(By.XPath("//fieldset[@id='q-signs']//input")).Select(input => input.GetDomProperty("value"))];
     }
 
     [Fact]
@@ -137,9 +179,26 @@ public sealed class EveryKindTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(await app.OpenFormAsync(new FormContent("Leave to paint", "",
-            [new Page("one", "One", [new Question("email", "Mail", new EmailKind()) { LandsIn = new SetField("client.email") }, new Question("sign", "Sign here", new SignatureKind("So be it.", ForOthers: true)) { Required = true }])],
-            [], new SendOff("end", "Thank you", "Thank you."))));
+        lead.Open(
+            await app.OpenFormAsync(
+                new FormContent(
+                    "Leave to paint",
+                    "",
+                    [
+                        new Page(
+                            "one",
+                            "One",
+                            [
+                                new Question("email", "Mail", new EmailKind()) { LandsIn = new SetField("client.email") },
+                                new Question("sign", "Sign here", new SignatureKind("So be it.", ForOthers: true)) { Required = true },
+                            ]
+                        ),
+                    ],
+                    [],
+                    new SendOff("end", "Thank you", "Thank you.")
+                )
+            )
+        );
         lead.Type("Mail", "robin@pell.example");
         lead.Choose("I may sign for somebody else");
         lead.Type("Your full name", "Robin Pell");
@@ -148,7 +207,13 @@ public sealed class EveryKindTests
         lead.FindsNothingAtAll();
         lead.Type("Whom you sign for", "Pell Cycles");
         lead.Press("Draw it instead");
-        new OpenQA.Selenium.Interactions.Actions(lead.Browser).MoveToElement(lead.Find("//canvas"), -100, -20).ClickAndHold().MoveByOffset(80, 40).MoveByOffset(60, -50).Release().Perform();
+        new OpenQA.Selenium.Interactions.Actions(lead.Browser)
+            .MoveToElement(lead.Find("//canvas"), -100, -20)
+            .ClickAndHold()
+            .MoveByOffset(80, 40)
+            .MoveByOffset(60, -50)
+            .Release()
+            .Perform();
         lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("Thank you");
@@ -169,14 +234,33 @@ public sealed class EveryKindTests
         using var lead = new Visitor();
         lead.Open(app.FormAddress);
         lead.Sees("What is your name?");
-        Loaded(lead).ShouldNotContain(script => script.Contains("Files", StringComparison.Ordinal) || script.Contains("LookUp", StringComparison.Ordinal)
-            || script.Contains("Signature", StringComparison.Ordinal) || script.Contains("Proof", StringComparison.Ordinal));
-        lead.Open(await app.OpenFormAsync(new FormContent("Files", "", [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])], [], new SendOff("end", "Thank you", "Thank you."))));
+        Loaded(lead)
+            .ShouldNotContain(script =>
+                script.Contains("Files", StringComparison.Ordinal)
+                || script.Contains("LookUp", StringComparison.Ordinal)
+                || script.Contains("Signature", StringComparison.Ordinal)
+                || script.Contains("Proof", StringComparison.Ordinal)
+            );
+        lead.Open(
+            await app.OpenFormAsync(
+                new FormContent(
+                    "Files",
+                    "",
+                    [new Page("one", "One", [new Question("photos", "Files?", new FilesKind())])],
+                    [],
+                    new SendOff("end", "Thank you", "Thank you.")
+                )
+            )
+        );
         lead.Sees("Choose files");
         Loaded(lead).ShouldContain(script => script.Contains("Files", StringComparison.Ordinal));
 
         static List<string> Loaded(Visitor lead) =>
-            [.. lead.Run<IReadOnlyCollection<object>>("return performance.getEntriesByType('resource').map(entry => entry.name)").Cast<string>().Where(name => name.EndsWith(".js", StringComparison.Ordinal))];
+            [
+                .. lead.Run<IReadOnlyCollection<object>>("return performance.getEntriesByType('resource').map(entry => entry.name)")
+                    .Cast<string>()
+                    .Where(name => name.EndsWith(".js", StringComparison.Ordinal)),
+            ];
     }
 
     /// <summary>The page untouched, and then with everything still to be answered.</summary>
@@ -192,5 +276,6 @@ public sealed class EveryKindTests
         NothingSticksOut(lead);
     }
 
-    private static void NothingSticksOut(Visitor lead) => lead.Run<bool>("return document.documentElement.scrollWidth <= window.innerWidth").ShouldBeTrue();
+    private static void NothingSticksOut(Visitor lead) =>
+        lead.Run<bool>("return document.documentElement.scrollWidth <= window.innerWidth").ShouldBeTrue();
 }

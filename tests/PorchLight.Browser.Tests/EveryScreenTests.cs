@@ -13,12 +13,31 @@ public sealed class EveryScreenTests
     {
         await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, form, mail) = app.Ask(db => (
-            db.Inquiries.OrderBy(one => one.Received).Last().Id, db.Clients.First().Id, db.Forms.OrderBy(one => one.Id).First().Id, db.PracticeMail.First().Id));
+        var (inquiry, client, form, mail) = app.Ask(db =>
+            (
+                db.Inquiries.OrderBy(one => one.Received).Last().Id,
+                db.Clients.First().Id,
+                db.Forms.OrderBy(one => one.Id).First().Id,
+                db.PracticeMail.First().Id
+            )
+        );
         string[] screens =
         [
-            "/", "/forms", "/forms/new", $"/forms/{form}", $"/forms/{form}/ways-in", $"/forms/{form}/settings", "/inquiries", $"/inquiries/{inquiry}", $"/inquiries/{inquiry}?reply",
-            "/clients", $"/clients/{client}", "/practice-mail", $"/practice-mail/{mail}", "/password", .. Settings.Select(section => $"/settings/{section}"),
+            "/",
+            "/forms",
+            "/forms/new",
+            $"/forms/{form}",
+            $"/forms/{form}/ways-in",
+            $"/forms/{form}/settings",
+            "/inquiries",
+            $"/inquiries/{inquiry}",
+            $"/inquiries/{inquiry}?reply",
+            "/clients",
+            $"/clients/{client}",
+            "/practice-mail",
+            $"/practice-mail/{mail}",
+            "/password",
+            .. Settings.Select(section => $"/settings/{section}"),
         ];
         owner.ComeIn(app);
         foreach (var screen in screens)
@@ -31,8 +50,13 @@ public sealed class EveryScreenTests
             foreach (var width in new[] { 700, 320 })
             {
                 owner.Browser.Resize(width, 700);
-                owner.Wait($"{screen} fits into {width}", () => owner.Run<bool>(
-                    "return [document.documentElement, ...document.querySelectorAll('main, aside, header')].every(one => one.scrollWidth <= Math.max(one.clientWidth, 1))"));
+                owner.Wait(
+                    $"{screen} fits into {width}",
+                    () =>
+                        owner.Run<bool>(
+                            "return [document.documentElement, ...document.querySelectorAll('main, aside, header')].every(one => one.scrollWidth <= Math.max(one.clientWidth, 1))"
+                        )
+                );
             }
         }
 
@@ -104,7 +128,9 @@ public sealed class EveryScreenTests
         var id = app.Ask(db => db.Inquiries.Single().Id);
         owner.ComeIn(app, $"/inquiries/{id}?reply");
         owner.Type("Your words", "Gladly.");
-        owner.Browser.ExecuteScript("const button = [...document.querySelectorAll('button')].find(one => one.innerText === 'Send the reply'); button.click(); button.click();");
+        owner.Browser.ExecuteScript(
+            "const button = [...document.querySelectorAll('button')].find(one => one.innerText === 'Send the reply'); button.click(); button.click();"
+        );
         owner.Sees("Kept: first personal reply");
         app.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(1);
     }
@@ -129,8 +155,14 @@ public sealed class EveryScreenTests
         owner.Sees("still need");
     }
 
-    private static void Settled(Visitor owner) => owner.Wait("everything is there", () =>
-        owner.Run<bool>("return document.querySelectorAll('[aria-label=\"One moment\"]').length === 0 && document.querySelectorAll('h1').length > 0"));
+    private static void Settled(Visitor owner) =>
+        owner.Wait(
+            "everything is there",
+            () =>
+                owner.Run<bool>(
+                    "return document.querySelectorAll('[aria-label=\"One moment\"]').length === 0 && document.querySelectorAll('h1').length > 0"
+                )
+        );
 
     private static string Focused(Visitor owner) => owner.Run<string>("return document.activeElement.innerText ?? ''").Trim();
 }

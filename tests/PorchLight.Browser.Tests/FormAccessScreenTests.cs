@@ -9,7 +9,13 @@ namespace PorchLight.Browser.Tests;
 
 public sealed class FormAccessScreenTests
 {
-    private static readonly FormContent Short = new("A short form", "", [new Page("one", "One", [new Question("note", "A note", new ShortTextKind()) { Required = true }])], [], new SendOff("end", "Thank you", "That was all."));
+    private static readonly FormContent Short = new(
+        "A short form",
+        "",
+        [new Page("one", "One", [new Question("note", "A note", new ShortTextKind()) { Required = true }])],
+        [],
+        new SendOff("end", "Thank you", "That was all.")
+    );
 
     [Fact]
     public async Task Answers_that_are_left_half_way_come_back_in_another_browser_and_are_sent_once()
@@ -32,14 +38,20 @@ public sealed class FormAccessScreenTests
             lead.Sees("The link is on its way to robin@pell-cycles.example");
             link = lead.Field("Link to your answers").GetDomProperty("value")!;
             lead.Type("What would you like painted?", "A whole thought");
-            lead.Wait("it is kept", () => app.Ask(db => db.SavedDrafts.Single()).Answers!.ByQuestion["what"] is TextAnswer { Text: "A whole thought" });
+            lead.Wait(
+                "it is kept",
+                () => app.Ask(db => db.SavedDrafts.Single()).Answers!.ByQuestion["what"] is TextAnswer { Text: "A whole thought" }
+            );
         }
 
         MailTo(app, "robin@pell-cycles.example").ShouldContain(link);
         using (var elsewhere = new Visitor())
         {
             elsewhere.Open(link);
-            elsewhere.Wait("the thought is there", () => elsewhere.Field("What would you like painted?").GetDomProperty("value") == "A whole thought");
+            elsewhere.Wait(
+                "the thought is there",
+                () => elsewhere.Field("What would you like painted?").GetDomProperty("value") == "A whole thought"
+            );
             elsewhere.Press("Back");
             elsewhere.Wait("the first page, too", () => elsewhere.Field("Where is the wall?").GetDomProperty("value") == "Arklow");
             elsewhere.Press("Go on");
@@ -58,7 +70,18 @@ public sealed class FormAccessScreenTests
     public async Task What_the_first_address_told_unseen_is_still_there_when_it_is_finished_elsewhere()
     {
         await using var app = new BrowserApp();
-        var address = await app.OpenFormAsync(Short with { Pages = [Short.Pages[0] with { Items = [.. Short.Pages[0].Items, new Question("tag", "Tag", new HiddenKind("utm_source"))] }] });
+        var address = await app.OpenFormAsync(
+            Short with
+            {
+                Pages =
+                [
+                    Short.Pages[0] with
+                    {
+                        Items = [.. Short.Pages[0].Items, new Question("tag", "Tag", new HiddenKind("utm_source"))],
+                    },
+                ],
+            }
+        );
         string link;
         using (var lead = new Visitor())
         {
@@ -95,8 +118,16 @@ public sealed class FormAccessScreenTests
         static void Online(Visitor lead, bool on)
         {
             lead.Browser.ExecuteCdpCommand("Network.enable", []);
-            lead.Browser.ExecuteCdpCommand("Network.emulateNetworkConditions",
-                new Dictionary<string, object?> { ["offline"] = !on, ["latency"] = 0, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1 });
+            lead.Browser.ExecuteCdpCommand(
+                "Network.emulateNetworkConditions",
+                new Dictionary<string, object?>
+                {
+                    ["offline"] = !on,
+                    ["latency"] = 0,
+                    ["downloadThroughput"] = -1,
+                    ["uploadThroughput"] = -1,
+                }
+            );
         }
     }
 
@@ -139,8 +170,12 @@ public sealed class FormAccessScreenTests
         using var lead = new Visitor(390, 844);
         var month = new YearMonth(2027, 5);
         var address = await app.OpenFormAsync(
-            Short with { Pages = [new Page("one", "One", [new Question("day", "Which day?", new DateKind()) { Required = true }])] },
-            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(month, 0)]) });
+            Short with
+            {
+                Pages = [new Page("one", "One", [new Question("day", "Which day?", new DateKind()) { Required = true }])],
+            },
+            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(month, 0)]) }
+        );
         lead.Open(address);
         lead.Field("Which day?").SendKeys("05202027");
         lead.Sees("May 2027 is fully booked. There is room in June 2027");
@@ -167,7 +202,10 @@ public sealed class FormAccessScreenTests
         using var lead = new Visitor();
         lead.Open(await app.OpenFormAsync(Short, new FormSettings { Guard = new SpamGuard(Proof: true) }));
         lead.Type("A note", "Hello");
-        lead.Wait("the check is done", () => lead.Run<bool>("return document.querySelector('altcha-widget input[type=hidden]')?.value.length > 50"));
+        lead.Wait(
+            "the check is done",
+            () => lead.Run<bool>("return document.querySelector('altcha-widget input[type=hidden]')?.value.length > 50")
+        );
         lead.FindsNothingAtAll();
         lead.Press("Send");
         lead.Sees("That was all.");
@@ -179,21 +217,25 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Browser.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?>
-        {
-            ["source"] = """
+        lead.Browser.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new Dictionary<string, object?>
+            {
+                ["source"] = """
                 const through = window.fetch;
                 window.fetch = (...request) => String(request[0]?.url ?? request[0]).includes("/challenge")
                     ? new Promise(answer => window.letGo = () => answer(through(...request)))
                     : through(...request);
                 """,
-        });
+            }
+        );
         lead.Open(await app.OpenFormAsync(Short, new FormSettings { Guard = new SpamGuard(LeastSeconds: 0, Proof: true) }));
         lead.Type("A note", "Hello");
         lead.Wait("the check asks for its work", () => lead.Run<bool>("return typeof window.letGo === 'function'"));
         lead.Press("Send");
         lead.Sees("One moment …");
-        lead.Run<bool>("return document.querySelector('altcha-widget').offsetHeight === 0").ShouldBeTrue("the check is said in our own words only");
+        lead.Run<bool>("return document.querySelector('altcha-widget').offsetHeight === 0")
+            .ShouldBeTrue("the check is said in our own words only");
         app.Ask(db => db.Submissions.Count()).ShouldBe(0);
         lead.Run<object?>("window.letGo()");
         lead.Sees("That was all.");
@@ -260,7 +302,13 @@ public sealed class FormAccessScreenTests
         owner.Sees("The light went off by itself after 2 January 2026.");
         owner.FindsNothingInTheWay();
         var settings = app.Ask(db => db.Forms.Single()).Settings;
-        (settings.MostAnswers, settings.LastDay, settings.Told.Count, settings.Capacity?.Question, settings.Capacity?.Months.Count).ShouldBe((40, new LocalDate(2026, 1, 2), 1, "wanted", 1));
+        (
+            settings.MostAnswers,
+            settings.LastDay,
+            settings.Told.Count,
+            settings.Capacity?.Question,
+            settings.Capacity?.Months.Count
+        ).ShouldBe((40, new LocalDate(2026, 1, 2), 1, "wanted", 1));
 
         owner.Open($"{app.Address}/settings/lists");
         owner.Type("Service 1", "Letters on shops");
@@ -280,5 +328,11 @@ public sealed class FormAccessScreenTests
     }
 
     private static string MailTo(BrowserApp app, string address) =>
-        app.Ask(db => db.Set<PracticeMessage>().Where(mail => mail.To == address).OrderByDescending(mail => mail.At).Select(mail => mail.Text).FirstOrDefault()) ?? "";
+        app.Ask(db =>
+            db.Set<PracticeMessage>()
+                .Where(mail => mail.To == address)
+                .OrderByDescending(mail => mail.At)
+                .Select(mail => mail.Text)
+                .FirstOrDefault()
+        ) ?? "";
 }

@@ -3,7 +3,7 @@ using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
 
-/// <summary>One inquiry all the way through the house, a stretch of the way in each test.</summary>
+/// <summary>One inquiry all the way through the program, a stretch of the way in each test.</summary>
 public sealed class JourneyTests
 {
     [Fact]

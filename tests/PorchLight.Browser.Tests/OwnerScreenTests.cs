@@ -58,8 +58,12 @@ public sealed class OwnerScreenTests
         owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.SwitchTo(first);
         owner.Type("Title", "Typed in the first window");
-        owner.Wait("both are kept", () => app.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
-            == ("Typed in the first window", "Typed in the second window."));
+        owner.Wait(
+            "both are kept",
+            () =>
+                app.Ask(db => (db.Forms.Single().Draft.Title, db.Forms.Single().Draft.Intro))
+                == ("Typed in the first window", "Typed in the second window.")
+        );
         owner.Wait("the first window shows both", () => owner.Field("Intro").GetDomProperty("value") == "Typed in the second window.");
     }
 
@@ -110,7 +114,10 @@ public sealed class OwnerScreenTests
         owner.Sees("What they said");
         var first = owner.Browser.Url;
         owner.Keyboard(Keys.ArrowDown);
-        owner.Wait("the next row is open", () => owner.Browser.Url != first && owner.Browser.Url.Contains("/inquiries/", StringComparison.Ordinal));
+        owner.Wait(
+            "the next row is open",
+            () => owner.Browser.Url != first && owner.Browser.Url.Contains("/inquiries/", StringComparison.Ordinal)
+        );
         owner.Sees("It joins the open project.");
         owner.Keyboard(Keys.Escape);
         owner.Wait("the panel is closed", () => owner.Browser.Url.EndsWith("/inquiries", StringComparison.Ordinal));

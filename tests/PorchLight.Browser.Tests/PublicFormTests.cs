@@ -73,12 +73,18 @@ public sealed partial class PublicFormTests
         FillFirstPage(lead);
         lead.Type("What would you like painted?", "A very long thought");
         lead.Reload();
-        lead.Wait("the thought is there", () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought");
+        lead.Wait(
+            "the thought is there",
+            () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought"
+        );
         lead.Leaf(browser => browser.Back());
         lead.Sees("You and the place");
         lead.Field("Where is the wall?").GetDomProperty("value").ShouldBe("Arklow");
         lead.Leaf(browser => browser.Forward());
-        lead.Wait("the thought is still there", () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought");
+        lead.Wait(
+            "the thought is still there",
+            () => lead.Field("What would you like painted?").GetDomProperty("value") == "A very long thought"
+        );
     }
 
     [Fact]
@@ -127,7 +133,11 @@ public sealed partial class PublicFormTests
         var root = Path.Combine(AppContext.BaseDirectory, "../../../../../src/PorchLight.Server/wwwroot");
         new FileInfo(Path.Combine(root, "embed.js.gz")).Length.ShouldBeLessThan(3 * 1024);
         var page = File.ReadAllText(Path.Combine(root, "form/index.html"));
-        Scripts().Matches(page).Select(script => new FileInfo(Path.Combine(root, script.Groups["path"].Value + ".gz")).Length).Sum().ShouldBeInRange(50 * 1024, 100 * 1024);
+        Scripts()
+            .Matches(page)
+            .Select(script => new FileInfo(Path.Combine(root, script.Groups["path"].Value + ".gz")).Length)
+            .Sum()
+            .ShouldBeInRange(50 * 1024, 100 * 1024);
     }
 
     [GeneratedRegex(@"(?:src|href)=""/(?<path>form/assets/[^""]+\.js)""")]

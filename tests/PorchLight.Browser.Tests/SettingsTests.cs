@@ -8,7 +8,7 @@ namespace PorchLight.Browser.Tests;
 public sealed class SettingsTests
 {
     [Fact]
-    public async Task From_an_empty_house_to_the_first_inquiry()
+    public async Task From_an_empty_program_to_the_first_inquiry()
     {
         await using var app = new BrowserApp(SeedData.Empty);
         using var noor = new Visitor();

@@ -23,7 +23,11 @@ internal sealed class Visitor : IDisposable
         _size = (width, height);
         Browser.Resize(width, height);
         _patience = new WebDriverWait(Browser, TimeSpan.FromSeconds(20)) { PollingInterval = TimeSpan.FromMilliseconds(25) };
-        _patience.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
+        _patience.IgnoreExceptionTypes(
+            typeof(StaleElementReferenceException),
+            typeof(ElementClickInterceptedException),
+            typeof(ElementNotInteractableException)
+        );
     }
 
     public ChromeDriver Browser => _lent.Driver;
@@ -61,7 +65,16 @@ internal sealed class Visitor : IDisposable
     public void ComeIn(BrowserApp app, string path = "/")
     {
         foreach (var (name, value) in app.Owner.Cookies)
-            Browser.ExecuteCdpCommand("Network.setCookie", new Dictionary<string, object?> { ["name"] = name, ["value"] = value, ["url"] = app.Address, ["httpOnly"] = true });
+            Browser.ExecuteCdpCommand(
+                "Network.setCookie",
+                new Dictionary<string, object?>
+                {
+                    ["name"] = name,
+                    ["value"] = value,
+                    ["url"] = app.Address,
+                    ["httpOnly"] = true,
+                }
+            );
         Open(app.Address + path);
         Find("//nav[@aria-label='Stations']");
     }
@@ -77,12 +90,15 @@ internal sealed class Visitor : IDisposable
     public void Sees(string words)
     {
         if (_before.Contains(words, StringComparison.OrdinalIgnoreCase))
-            throw new InvalidOperationException($"“{words}” stood there before, so that seeing it proves nothing. At {Browser.Url} it said:\n{_before}");
+            throw new InvalidOperationException(
+                $"“{words}” stood there before, so that seeing it proves nothing. At {Browser.Url} it said:\n{_before}"
+            );
         Wait($"sees “{words}”", () => Text.Contains(words, StringComparison.OrdinalIgnoreCase));
     }
 
     /// <summary>Waits until words that were there are gone.</summary>
-    public void SeesNoMore(string words) => Wait($"no longer sees “{words}”", () => !Text.Contains(words, StringComparison.OrdinalIgnoreCase));
+    public void SeesNoMore(string words) =>
+        Wait($"no longer sees “{words}”", () => !Text.Contains(words, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Words that stood there before stand there still.</summary>
     public void StillSees(string words)
@@ -94,7 +110,8 @@ internal sealed class Visitor : IDisposable
     public string Text => Run<string>("return document.body?.innerText ?? ''");
 
     /// <summary>Presses a button or follows a link with exactly these words.</summary>
-    public void Press(string words) => Click($"//*[(self::button or self::a or @role='menuitem') and (normalize-space()={Quote(words)} or @aria-label={Quote(words)})]");
+    public void Press(string words) =>
+        Click($"//*[(self::button or self::a or @role='menuitem') and (normalize-space()={Quote(words)} or @aria-label={Quote(words)})]");
 
     /// <summary>Follows the first link that holds the words.</summary>
     public void Follow(string words) => Click($"//a[contains(normalize-space(), {Quote(words)})]");
@@ -109,17 +126,22 @@ internal sealed class Visitor : IDisposable
             Browser.SwitchTo().ActiveElement().SendKeys(key);
     }
 
-    public IWebElement Field(string label) => Find(
-        $"//*[self::input or self::textarea][@aria-label={Quote(label)} or ancestor::label[starts-with(normalize-space(), {Quote(label)})] or @id=//label[starts-with(normalize-space(), {Quote(label)})]/@for]");
+    public IWebElement Field(string label) =>
+        Find(
+            $"//*[self::input or self::textarea][@aria-label={Quote(label)} or ancestor::label[starts-with(normalize-space(), {Quote(label)})] or @id=//label[starts-with(normalize-space(), {Quote(label)})]/@for]"
+        );
 
     public void Type(string label, string words)
     {
         _before = Text;
-        Wait($"types into “{label}”", () =>
-        {
-            Field(label).SendKeys(Keys.Control + "a" + Keys.Null + words);
-            return true;
-        });
+        Wait(
+            $"types into “{label}”",
+            () =>
+            {
+                Field(label).SendKeys(Keys.Control + "a" + Keys.Null + words);
+                return true;
+            }
+        );
     }
 
     /// <summary>Picks an option of a list that folds out.</summary>
@@ -129,14 +151,18 @@ internal sealed class Visitor : IDisposable
     public void Click(string xpath)
     {
         _before = Text;
-        Wait($"clicks {xpath}", () =>
-        {
-            Find(xpath).Click();
-            return true;
-        });
+        Wait(
+            $"clicks {xpath}",
+            () =>
+            {
+                Find(xpath).Click();
+                return true;
+            }
+        );
     }
 
-    public IWebElement Find(string xpath) => _patience.Until(driver => driver.FindElements(By.XPath(xpath)).FirstOrDefault(found => found.Displayed))
+    public IWebElement Find(string xpath) =>
+        _patience.Until(driver => driver.FindElements(By.XPath(xpath)).FirstOrDefault(found => found.Displayed))
         ?? throw new NoSuchElementException(xpath);
 
     /// <summary>Looks into a frame, in which nothing was seen before.</summary>
@@ -177,22 +203,35 @@ internal sealed class Visitor : IDisposable
     {
         if (!Run<bool>("return 'axe' in window"))
             Browser.ExecuteScript(Axe);
-        var found = (string)Browser.ExecuteAsyncScript("""
-            const [impacts, done] = arguments;
-            axe.run(document, { iframes: false, resultTypes: ['violations'] }).then(result => done(JSON.stringify(result.violations
-              .filter(one => impacts.includes(one.impact))
-              .map(one => one.id + ': ' + one.nodes.map(node => node.html).join(' | ')))));
-            """, [impacts])!;
+        var found = (string)
+            Browser.ExecuteAsyncScript(
+                """
+                const [impacts, done] = arguments;
+                axe.run(document, { iframes: false, resultTypes: ['violations'] }).then(result => done(JSON.stringify(result.violations
+                  .filter(one => impacts.includes(one.impact))
+                  .map(one => one.id + ': ' + one.nodes.map(node => node.html).join(' | ')))));
+                """,
+                [impacts]
+            )!;
         return JsonSerializer.Deserialize<string[]>(found)!;
     }
 
     /// <summary>Nothing was asked of any host but these, and nothing went wrong in the console but refusals the test asked for.</summary>
     public void LeavesNoTraceElsewhere(params string[] hosts)
     {
-        var asked = Run<IReadOnlyCollection<object>>("return performance.getEntriesByType('resource').map(entry => entry.name)").Cast<string>();
+        var asked = Run<IReadOnlyCollection<object>>("return performance.getEntriesByType('resource').map(entry => entry.name)")
+            .Cast<string>();
         foreach (var address in asked)
-            hosts.ShouldContain(host => address.StartsWith(host, StringComparison.Ordinal) || address.StartsWith("data:", StringComparison.Ordinal), address);
-        Browser.Manage().Logs.GetLog("browser").Where(entry => entry.Level == LogLevel.Severe && !entry.Message.Contains("status of 422", StringComparison.Ordinal)).Select(entry => entry.Message).ShouldBeEmpty();
+            hosts.ShouldContain(
+                host => address.StartsWith(host, StringComparison.Ordinal) || address.StartsWith("data:", StringComparison.Ordinal),
+                address
+            );
+        Browser
+            .Manage()
+            .Logs.GetLog("browser")
+            .Where(entry => entry.Level == LogLevel.Severe && !entry.Message.Contains("status of 422", StringComparison.Ordinal))
+            .Select(entry => entry.Message)
+            .ShouldBeEmpty();
     }
 
     public void Dispose() => _lent.Dispose();

@@ -19,7 +19,7 @@ public sealed partial class AccessTests
         await using var app = new TestApp();
         var found = new List<string>();
         foreach (var (method, path) in Endpoints(app))
-            found.Add($"{await WhoMayAsync(app, method, path),-8} {method,-6} {path}");
+            found.Add($"{await WhoMayAsync(app, method, path), -8} {method, -6} {path}");
         var written = await File.ReadAllLinesAsync(Path.Combine(AppContext.BaseDirectory, "WhoMay.txt"));
         found.Except(written).ShouldBeEmpty("this is so, and WhoMay.txt does not say it");
         written.Except(found).ShouldBeEmpty("WhoMay.txt says this, and it is not so");
@@ -32,16 +32,36 @@ public sealed partial class AccessTests
         await using var app = new TestApp();
         using var started = app.CreateClient();
         var endpoints = app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>().ToList();
-        endpoints.Where(endpoint => endpoint.Metadata.GetMetadata<Identity.AccessMetadata>() is null).Select(endpoint => endpoint.DisplayName).ShouldBeEmpty("say who may, with For(Access...)");
-        var written = await File.ReadAllLinesAsync(Path.Combine(AppContext.BaseDirectory, "WhoMay.txt"), TestContext.Current.CancellationToken);
+        endpoints
+            .Where(endpoint => endpoint.Metadata.GetMetadata<Identity.AccessMetadata>() is null)
+            .Select(endpoint => endpoint.DisplayName)
+            .ShouldBeEmpty("say who may, with For(Access...)");
+        var written = await File.ReadAllLinesAsync(
+            Path.Combine(AppContext.BaseDirectory, "WhoMay.txt"),
+            TestContext.Current.CancellationToken
+        );
         foreach (var line in written)
         {
-            var (who, method, path) = line.Split(' ', StringSplitOptions.RemoveEmptyEntries) is [var a, var b, var c] ? (a, b, c) : throw new InvalidDataException(line);
-            var found = endpoints.Where(one => "/" + one.RoutePattern.RawText!.Trim('/') == path
-                && one.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains(method) != false).ToList();
+            var (who, method, path) = line.Split(' ', StringSplitOptions.RemoveEmptyEntries) is [var a, var b, var c]
+                ? (a, b, c)
+                : throw new InvalidDataException(line);
+            var found = endpoints
+                .Where(one =>
+                    "/" + one.RoutePattern.RawText!.Trim('/') == path
+                    && one.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains(method) != false
+                )
+                .ToList();
             found.ShouldNotBeEmpty(line);
-            found.ShouldAllBe(one => one.Metadata.GetMetadata<Identity.AccessMetadata>()!.Access ==
-                (who == "everyone" ? Identity.Access.Public : who == "owner" ? Identity.Access.Owner : Identity.Access.Member), line);
+            found.ShouldAllBe(
+                one =>
+                    one.Metadata.GetMetadata<Identity.AccessMetadata>()!.Access
+                    == (
+                        who == "everyone" ? Identity.Access.Public
+                        : who == "owner" ? Identity.Access.Owner
+                        : Identity.Access.Member
+                    ),
+                line
+            );
         }
     }
 
@@ -49,7 +69,9 @@ public sealed partial class AccessTests
     public async Task Everything_that_changes_something_refuses_requests_without_the_antiforgery_token()
     {
         await using var app = new TestApp();
-        var changing = Endpoints(app).Where(endpoint => endpoint.Method != "GET" && endpoint.Path.StartsWith("/api/", StringComparison.Ordinal)).ToList();
+        var changing = Endpoints(app)
+            .Where(endpoint => endpoint.Method != "GET" && endpoint.Path.StartsWith("/api/", StringComparison.Ordinal))
+            .ToList();
         changing.Count.ShouldBeGreaterThan(40);
         foreach (var (method, path) in changing)
         {
@@ -77,7 +99,9 @@ public sealed partial class AccessTests
         }
 
         app.Time.Advance(TimeSpan.FromMinutes(5));
-        (await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
+        (
+            await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))
+        ).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -90,7 +114,9 @@ public sealed partial class AccessTests
         var guesser = await app.StrangerAsync();
         for (var n = 0; n < 9; n++)
             await guesser.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = $"guess number {n}" }));
-        (await maren.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))).EnsureSuccessStatusCode();
+        (
+            await maren.PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = Demo.DemoBusiness.Password }))
+        ).EnsureSuccessStatusCode();
     }
 
     [Fact]
@@ -127,9 +153,14 @@ public sealed partial class AccessTests
         var evil = new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = "evil.example" } };
         (await app.CreateClient().SendAsync(evil)).StatusCode.ShouldBe(HttpStatusCode.MisdirectedRequest);
         foreach (var host in new[] { "forms.ochrewren.example", "localhost:8080", "127.0.0.1", "[::1]:8080" })
-            (await app.CreateClient().SendAsync(new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = host } })).StatusCode.ShouldBe(HttpStatusCode.OK, host);
+            (
+                await app.CreateClient().SendAsync(new HttpRequestMessage(HttpMethod.Get, "/api/session") { Headers = { Host = host } })
+            ).StatusCode.ShouldBe(HttpStatusCode.OK, host);
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
-        (await owner.GetAsync($"/api/forms/{form}").JsonAsync()).GetProperty("sharing").Text("link").ShouldStartWith("https://forms.ochrewren.example/f/");
+        (await owner.GetAsync($"/api/forms/{form}").JsonAsync())
+            .GetProperty("sharing")
+            .Text("link")
+            .ShouldStartWith("https://forms.ochrewren.example/f/");
     }
 
     [Fact]
@@ -154,7 +185,10 @@ public sealed partial class AccessTests
         policy.ShouldContain("default-src 'self'");
         policy.ShouldNotContain("unsafe");
         await app.ChangeFormAsync(settings => settings with { EmbedOn = ["https://bakery.example"] });
-        (await client.GetAsync($"/f/{await app.LinkAsync()}")).Headers.GetValues("Content-Security-Policy").Single().ShouldEndWith("frame-ancestors 'self' https://bakery.example");
+        (await client.GetAsync($"/f/{await app.LinkAsync()}"))
+            .Headers.GetValues("Content-Security-Policy")
+            .Single()
+            .ShouldEndWith("frame-ancestors 'self' https://bakery.example");
     }
 
     [Theory]
@@ -226,7 +260,10 @@ public sealed partial class AccessTests
         if (member.StatusCode != HttpStatusCode.Forbidden)
             return "member";
         (await member.SentenceAsync()).ShouldBe("Only the owner can do this.");
-        (await app.Owner().SendAsync(Knock(method, path))).StatusCode.ShouldNotBeOneOf(HttpStatusCode.Unauthorized, HttpStatusCode.Forbidden);
+        (await app.Owner().SendAsync(Knock(method, path))).StatusCode.ShouldNotBeOneOf(
+            HttpStatusCode.Unauthorized,
+            HttpStatusCode.Forbidden
+        );
         return "owner";
     }
 
@@ -234,17 +271,23 @@ public sealed partial class AccessTests
     private static List<(string Method, string Path)> Endpoints(TestApp app)
     {
         app.StartServer();
-        return [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .SelectMany(endpoint => (endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"])
-                .Select(method => (method, "/" + endpoint.RoutePattern.RawText!.Trim('/'))))
-            .Distinct()];
+        return
+        [
+            .. app
+                .Services.GetRequiredService<EndpointDataSource>()
+                .Endpoints.OfType<RouteEndpoint>()
+                .SelectMany(endpoint =>
+                    (endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"]).Select(method =>
+                        (method, "/" + endpoint.RoutePattern.RawText!.Trim('/'))
+                    )
+                )
+                .Distinct(),
+        ];
     }
 
     /// <summary>A request that would reach the endpoint, with a body of the right type, if not of the right content.</summary>
-    private static HttpRequestMessage Knock(string method, string path) => new(new HttpMethod(method), Parameter().Replace(path, Guid.Empty.ToString()))
-    {
-        Content = method == "GET" ? null : Body(new { }),
-    };
+    private static HttpRequestMessage Knock(string method, string path) =>
+        new(new HttpMethod(method), Parameter().Replace(path, Guid.Empty.ToString())) { Content = method == "GET" ? null : Body(new { }) };
 
     [GeneratedRegex(@"\{[^}]+\}")]
     private static partial Regex Parameter();

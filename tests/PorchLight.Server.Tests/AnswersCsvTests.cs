@@ -17,7 +17,9 @@ public sealed class AnswersCsvTests
         await app.SendAsync(Answers("second@bakes.example", "under-1500"));
         var rows = await ReadAsync(app);
         rows.Count.ShouldBe(2);
-        (rows[0]["Received"], rows[0]["Fit"], rows[0]["Came from"]).ShouldBe(("2026-11-23 10:00", "Come in", "https://bakery.example/walls"));
+        (rows[0]["Received"], rows[0]["Fit"], rows[0]["Came from"]).ShouldBe(
+            ("2026-11-23 10:00", "Come in", "https://bakery.example/walls")
+        );
         rows[0]["What would you like painted?"].ShouldBe("A \"big\" gull, flying\r\nover bread", "RFC 4180, 2.6 and 2.7");
         (rows[1]["Fit"], rows[1]["What would you like painted?"]).ShouldBe(("Not now", "Bread and gulls"));
     }
@@ -31,9 +33,15 @@ public sealed class AnswersCsvTests
     public async Task Whatever_stands_in_a_cell_comes_back_letter_by_letter(string words)
     {
         await using var app = new TestApp();
-        var page = new Page("one", "One", [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())]);
+        var page = new Page(
+            "one",
+            "One",
+            [new Question("words", "Words", new LongTextKind()), new Question("more", "More", new ShortTextKind())]
+        );
         var link = await app.MakeQuickFormAsync(new FormContent("Words", "", [page], [], new SendOff("end", "Thanks", "Thanks.")));
-        (await app.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })).EnsureSuccessStatusCode();
+        (
+            await app.SendAsync(link, new() { ["words"] = new TextAnswer(words), ["more"] = new TextAnswer("after it") })
+        ).EnsureSuccessStatusCode();
         var stored = (TextAnswer)(await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["words"];
         var row = (await ReadAsync(app, "Words")).ShouldHaveSingleItem();
         (row["Words"], row["More"]).ShouldBe((stored.Text, "after it"));

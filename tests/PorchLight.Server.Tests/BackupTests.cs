@@ -1,7 +1,7 @@
 using System.IO.Compression;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -11,7 +11,7 @@ public sealed class BackupTests : IDisposable
     private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-backup-test-").FullName;
 
     [Fact]
-    public async Task A_backup_of_a_running_house_brings_everything_back_in_another_place()
+    public async Task A_backup_of_a_running_program_brings_everything_back_in_another_place()
     {
         await using var app = new TestApp { Durable = true };
         await app.SendAsync(Answers());
@@ -75,7 +75,9 @@ public sealed class BackupTests : IDisposable
     public async Task A_backup_of_a_newer_version_is_refused()
     {
         await using var app = new TestApp { Durable = true };
-        await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Wings', '99.0')"));
+        await app.AskAsync(db =>
+            db.Database.ExecuteSqlRawAsync("INSERT INTO __EFMigrationsHistory VALUES ('29991231000000_Wings', '99.0')")
+        );
         await BackUpAsync(app, In("newer.zip"));
         using var target = new DataFolder(In("target"));
         (await RestoreAsync(app, target, In("newer.zip"))).Sentence.ShouldContain("made by a newer Porch Light");
@@ -83,7 +85,7 @@ public sealed class BackupTests : IDisposable
     }
 
     [Fact]
-    public async Task Nothing_is_restored_under_a_running_house_and_no_second_house_opens_on_its_folder()
+    public async Task Nothing_is_restored_under_a_running_program_and_no_second_program_opens_on_its_folder()
     {
         await using var app = new TestApp { Durable = true };
         await BackUpAsync(app, In("one.zip"));
@@ -146,7 +148,13 @@ public sealed class BackupTests : IDisposable
                         list = reader.ReadToEnd();
                     zip.GetEntry("manifest.json")!.Delete();
                     using var writer = new StreamWriter(zip.CreateEntry("manifest.json").Open());
-                    writer.Write(list.Replace("\"files\":[", "\"files\":[{\"name\":\"../escaped\",\"sha256\":\"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855\"},", StringComparison.Ordinal));
+                    writer.Write(
+                        list.Replace(
+                            "\"files\":[",
+                            "\"files\":[{\"name\":\"../escaped\",\"sha256\":\"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855\"},",
+                            StringComparison.Ordinal
+                        )
+                    );
                 }
 
                 break;

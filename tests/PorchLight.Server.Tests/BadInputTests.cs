@@ -71,7 +71,16 @@ public sealed class BadInputTests
         // A client that asks before it sends gets the answer; one that does not may find the line closed.
         var asking = new HttpRequestMessage(HttpMethod.Post, $"/public/forms/{await app.LinkAsync()}/send")
         {
-            Content = Body(new { version = 1, sendKey = Guid.NewGuid(), answers, cameFrom = (string?)null }), Headers = { ExpectContinue = true },
+            Content = Body(
+                new
+                {
+                    version = 1,
+                    sendKey = Guid.NewGuid(),
+                    answers,
+                    cameFrom = (string?)null,
+                }
+            ),
+            Headers = { ExpectContinue = true },
         };
         var long5 = await app.CreateClient().SendAsync(asking);
         long5.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
@@ -101,7 +110,10 @@ public sealed class BadInputTests
     public async Task An_unreadable_answer_is_named(string answer)
     {
         await using var app = new TestApp();
-        var refused = await PostAsync(app, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":""" + answer + "}}");
+        var refused = await PostAsync(
+            app,
+            """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":""" + answer + "}}"
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await refused.PlacesAsync()).ShouldBe(["budget"]);
     }
@@ -110,11 +122,15 @@ public sealed class BadInputTests
     public async Task An_answer_without_its_kind_gets_a_sentence()
     {
         await using var app = new TestApp();
-        var refused = await PostAsync(app, """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":{"keys":["unsure"]}}}""");
+        var refused = await PostAsync(
+            app,
+            """{"version":1,"sendKey":"7f1f3f5e-0000-7000-8000-000000000000","cameFrom":null,"answers":{"budget":{"keys":["unsure"]}}}"""
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await refused.SentenceAsync()).ShouldContain("could not be read");
     }
 
     private static async Task<HttpResponseMessage> PostAsync(TestApp app, string body) =>
-        await app.CreateClient().PostAsync($"/public/forms/{await app.LinkAsync()}/send", new StringContent(body, Encoding.UTF8, "application/json"));
+        await app.CreateClient()
+            .PostAsync($"/public/forms/{await app.LinkAsync()}/send", new StringContent(body, Encoding.UTF8, "application/json"));
 }

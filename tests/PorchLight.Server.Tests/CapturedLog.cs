@@ -9,7 +9,7 @@ internal sealed class CapturedLog : ILoggerProvider, ILogger
 {
     public ConcurrentQueue<string> Lines { get; } = [];
 
-    /// <summary>Lets a house write into it.</summary>
+    /// <summary>Lets a program write into it.</summary>
     public void Keep(IServiceCollection services) => services.AddLogging(logging => logging.AddProvider(this));
 
     public ILogger CreateLogger(string categoryName) => this;
@@ -23,14 +23,18 @@ internal sealed class CapturedLog : ILoggerProvider, ILogger
 
     public bool IsEnabled(LogLevel logLevel) => true;
 
-    public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter) =>
-        Lines.Enqueue($"{formatter(state, exception)} {Say(state)} {exception}");
+    public void Log<TState>(
+        LogLevel logLevel,
+        EventId eventId,
+        TState state,
+        Exception? exception,
+        Func<TState, Exception?, string> formatter
+    ) => Lines.Enqueue($"{formatter(state, exception)} {Say(state)} {exception}");
 
-    public void Dispose()
-    {
-    }
+    public void Dispose() { }
 
-    private static string Say(object? state) => state is IEnumerable<KeyValuePair<string, object>> pairs
-        ? string.Join(' ', pairs.Select(pair => $"{pair.Key}={pair.Value}"))
-        : state?.ToString() ?? "";
+    private static string Say(object? state) =>
+        state is IEnumerable<KeyValuePair<string, object>> pairs
+            ? string.Join(' ', pairs.Select(pair => $"{pair.Key}={pair.Value}"))
+            : state?.ToString() ?? "";
 }

@@ -23,11 +23,18 @@ public sealed class ContractTests
     {
         await using var app = new TestApp();
         var contract = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!;
-        var operations = contract["paths"]!.AsObject().SelectMany(path => path.Value!.AsObject()).Select(operation => operation.Value!).ToList();
+        var operations = contract["paths"]!
+            .AsObject()
+            .SelectMany(path => path.Value!.AsObject())
+            .Select(operation => operation.Value!)
+            .ToList();
         operations.Count.ShouldBeGreaterThan(70);
         operations.Select(operation => (string?)operation["operationId"]).ShouldBeUnique();
-        operations.ShouldAllBe(operation => operation["operationId"] != null
-            && (string?)operation["responses"]!["default"]!["content"]!["application/problem+json"]!["schema"]!["$ref"] == "#/components/schemas/Refusal");
+        operations.ShouldAllBe(operation =>
+            operation["operationId"] != null
+            && (string?)operation["responses"]!["default"]!["content"]!["application/problem+json"]!["schema"]!["$ref"]
+                == "#/components/schemas/Refusal"
+        );
         operations.ShouldContain(operation => (string?)operation["operationId"] == "getFormsById");
     }
 
@@ -37,7 +44,9 @@ public sealed class ContractTests
     {
         await using var app = new TestApp();
         var contract = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!["components"]!["schemas"]!["Refusal"]!;
-        var refused = JsonNode.Parse(await (await app.SendAsync([])).Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!.AsObject();
+        var refused = JsonNode
+            .Parse(await (await app.SendAsync([])).Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!
+            .AsObject();
         refused.Select(field => field.Key).Except(contract["properties"]!.AsObject().Select(field => field.Key)).ShouldBeEmpty();
         contract["required"]!.AsArray().ShouldAllBe(field => refused.ContainsKey((string)field!));
         refused["findings"]!.AsArray().ShouldNotBeEmpty();
@@ -46,14 +55,19 @@ public sealed class ContractTests
     [Fact]
     public async Task The_generated_client_types_are_those_of_the_contract()
     {
-        using var check = Process.Start(new ProcessStartInfo("npm", ["run", "--silent", "api:check"])
-        {
-            WorkingDirectory = Repository("src/PorchLight.Ui"), RedirectStandardOutput = true, RedirectStandardError = true,
-        })!;
+        using var check = Process.Start(
+            new ProcessStartInfo("npm", ["run", "--silent", "api:check"])
+            {
+                WorkingDirectory = Repository("src/PorchLight.Ui"),
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var said = await check.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
         await check.WaitForExitAsync(TestContext.Current.CancellationToken);
         check.ExitCode.ShouldBe(0, "run npm run api in src/PorchLight.Ui and commit schema.d.ts. " + said);
     }
 
-    private static string Repository(string path, [CallerFilePath] string here = "") => Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
+    private static string Repository(string path, [CallerFilePath] string here = "") =>
+        Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
 }

@@ -1,11 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
 using PorchLight.Core.Common;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests;
 
@@ -28,13 +28,13 @@ internal static class DanglingReferences
 
     /// <summary>Every column of the model that names another row.</summary>
     public static IReadOnlyList<(IEntityType From, string[] Columns, IEntityType To)> Of(PorchDb db) =>
-    [
-        .. from entity in db.Model.GetEntityTypes()
-           from property in entity.GetProperties()
-           where Named(property.ClrType) is { } named && !(named == entity.ClrType && property.IsPrimaryKey())
-           select (entity, new[] { property.Name }, db.Model.FindEntityType(Named(property.ClrType)!)!),
-        .. Versions.Select(one => (db.Model.FindEntityType(one.From)!, one.Columns, db.Model.FindEntityType(one.To)!)),
-    ];
+        [
+            .. from entity in db.Model.GetEntityTypes()
+            from property in entity.GetProperties()
+            where Named(property.ClrType) is { } named && !(named == entity.ClrType && property.IsPrimaryKey())
+            select (entity, new[] { property.Name }, db.Model.FindEntityType(Named(property.ClrType)!)!),
+            .. Versions.Select(one => (db.Model.FindEntityType(one.From)!, one.Columns, db.Model.FindEntityType(one.To)!)),
+        ];
 
     /// <summary>What points to nothing, each with how many rows do; empty when all is well.</summary>
     public static async Task<IReadOnlyList<string>> DanglingAsync(PorchDb db)
@@ -44,10 +44,14 @@ internal static class DanglingReferences
         {
             var keys = to.FindPrimaryKey()!.Properties.Take(columns.Length).Select(key => key.GetColumnName()).ToList();
             var same = string.Join(" AND ", keys.Zip(columns, (key, column) => $"\"to\".\"{key}\" = \"from\".\"{column}\""));
-            var count = await db.Database.SqlQueryRaw<long>($"""
-                SELECT count(*) AS "Value" FROM "{from.GetTableName()}" AS "from"
-                WHERE "from"."{columns[^1]}" IS NOT NULL AND NOT EXISTS (SELECT 1 FROM "{to.GetTableName()}" AS "to" WHERE {same})
-                """).SingleAsync();
+            var count = await db
+                .Database.SqlQueryRaw<long>(
+                    $"""
+                    SELECT count(*) AS "Value" FROM "{from.GetTableName()}" AS "from"
+                    WHERE "from"."{columns[^1]}" IS NOT NULL AND NOT EXISTS (SELECT 1 FROM "{to.GetTableName()}" AS "to" WHERE {same})
+                    """
+                )
+                .SingleAsync();
             if (count > 0)
                 found.Add($"{count} of {from.GetTableName()} name by {string.Join(" and ", columns)} what is not in {to.GetTableName()}");
         }

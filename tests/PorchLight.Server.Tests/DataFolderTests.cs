@@ -1,6 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -14,15 +14,21 @@ public sealed class DataFolderTests
         try
         {
             // What Entity Framework leaves behind when a process is killed within MigrateAsync.
-            await using (var connection = new SqliteConnection(Storage.ConnectionTo(new DataFolder(path)) + ";Pooling=False"))
+            await using (var connection = new SqliteConnection(StorageSetup.ConnectionTo(new DataFolder(path)) + ";Pooling=False"))
             {
                 await connection.OpenAsync();
                 await using var command = connection.CreateCommand();
-                command.CommandText = """CREATE TABLE "__EFMigrationsLock" ("Id" INTEGER NOT NULL CONSTRAINT "PK___EFMigrationsLock" PRIMARY KEY, "Timestamp" TEXT NOT NULL); INSERT INTO "__EFMigrationsLock" VALUES (1, '2026-11-23')""";
+                command.CommandText =
+                    """CREATE TABLE "__EFMigrationsLock" ("Id" INTEGER NOT NULL CONSTRAINT "PK___EFMigrationsLock" PRIMARY KEY, "Timestamp" TEXT NOT NULL); INSERT INTO "__EFMigrationsLock" VALUES (1, '2026-11-23')""";
                 await command.ExecuteNonQueryAsync();
             }
 
-            await using var app = new TestApp { SeedData = SeedData.Empty, FromScratch = true, Folder = path };
+            await using var app = new TestApp
+            {
+                SeedData = SeedData.Empty,
+                FromScratch = true,
+                Folder = path,
+            };
             (await app.AskAsync(db => db.Businesses.CountAsync())).ShouldBe(0);
         }
         finally

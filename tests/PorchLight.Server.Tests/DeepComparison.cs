@@ -14,20 +14,30 @@ internal static class DeepComparison
         if (one is IDictionary map && other is IDictionary another)
             return map.Count != another.Count
                 ? $"{place}: {map.Count} and {another.Count} entries"
-                : map.Keys.Cast<object>().Select(key => FirstDifference(map[key], another[key], $"{place}[{key}]")).FirstOrDefault(found => found is not null);
+                : map
+                    .Keys.Cast<object>()
+                    .Select(key => FirstDifference(map[key], another[key], $"{place}[{key}]"))
+                    .FirstOrDefault(found => found is not null);
         if (one is not string && one is IEnumerable list && other is IEnumerable others)
             return Lists([.. list.Cast<object?>()], [.. others.Cast<object?>()], place);
         if (one.GetType() != other.GetType())
             return $"{place}: a {one.GetType().Name} and a {other.GetType().Name}";
         if (one is string or ValueType)
             return one.Equals(other) ? null : $"{place}: {one} and {other}";
-        return FieldsOf(one.GetType()).Select(field => FirstDifference(field.GetValue(one), field.GetValue(other), $"{place}.{field.Name}")).FirstOrDefault(found => found is not null);
+        return FieldsOf(one.GetType())
+            .Select(field => FirstDifference(field.GetValue(one), field.GetValue(other), $"{place}.{field.Name}"))
+            .FirstOrDefault(found => found is not null);
     }
 
-    private static string? Lists(List<object?> one, List<object?> other, string place) => one.Count != other.Count
-        ? $"{place}: {one.Count} and {other.Count} entries"
-        : one.Select((value, index) => FirstDifference(value, other[index], $"{place}[{index}]")).FirstOrDefault(found => found is not null);
+    private static string? Lists(List<object?> one, List<object?> other, string place) =>
+        one.Count != other.Count
+            ? $"{place}: {one.Count} and {other.Count} entries"
+            : one.Select((value, index) => FirstDifference(value, other[index], $"{place}[{index}]"))
+                .FirstOrDefault(found => found is not null);
 
-    private static IEnumerable<FieldInfo> FieldsOf(Type? type) => type is null ? []
-        : type.GetFields(BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.DeclaredOnly).Concat(FieldsOf(type.BaseType));
+    private static IEnumerable<FieldInfo> FieldsOf(Type? type) =>
+        type is null
+            ? []
+            : type.GetFields(BindingFlags.Instance | BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.DeclaredOnly)
+                .Concat(FieldsOf(type.BaseType));
 }

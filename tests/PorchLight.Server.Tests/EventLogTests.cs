@@ -2,9 +2,9 @@ using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -34,13 +34,17 @@ public sealed partial class EventLogTests
             var business = await db.BusinessAsync();
             business.Smtp = new SmtpSettings("127.0.0.1", 1, SmtpSecurity.None, null, null);
             await using var scope = app.Services.CreateAsyncScope();
-            ActivatorUtilities.CreateInstance<MailQueue>(scope.ServiceProvider, db).Queue("test", business, "no address at all", null, "Your code", "1", automatic: true, app.Now);
+            ActivatorUtilities
+                .CreateInstance<MailQueue>(scope.ServiceProvider, db)
+                .Queue("test", business, "no address at all", null, "Your code", "1", automatic: true, app.Now);
         });
         await app.WorkAsync();
         var failed = await app.AskAsync(db => db.Events.SingleAsync());
         (failed.Kind, failed.ClientId, failed.Rings).ShouldBe(("deliveryFailed", null, false));
         failed.MailId.ShouldNotBeNull();
-        var sentence = await app.AskAsync(async db => failed.What.Say((await Timeline.NamesAsync(db, [failed], CancellationToken.None))(failed)));
+        var sentence = await app.AskAsync(async db =>
+            failed.What.Say((await Timeline.NamesAsync(db, [failed], CancellationToken.None))(failed))
+        );
         sentence.ShouldStartWith("“Your code” could not be delivered to no address at all:");
     }
 
@@ -52,8 +56,9 @@ public sealed partial class EventLogTests
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
         await using (await db.WriteAsync(CancellationToken.None))
         {
-            var endless = await Should.ThrowAsync<InvalidOperationException>(
-                () => scope.ServiceProvider.GetRequiredService<EventLog>().AppendAsync(new CallAsked(), app.Now, new EventContext(null)));
+            var endless = await Should.ThrowAsync<InvalidOperationException>(() =>
+                scope.ServiceProvider.GetRequiredService<EventLog>().AppendAsync(new CallAsked(), app.Now, new EventContext(null))
+            );
             endless.Message.ShouldContain("callAsked");
         }
 
@@ -76,11 +81,14 @@ public sealed partial class EventLogTests
     [Fact]
     public void Nothing_but_the_log_adds_an_event()
     {
-        var source = Directory.EnumerateFiles(Source(), "*.cs", SearchOption.AllDirectories).Where(file => !file.Contains("/obj/", StringComparison.Ordinal));
+        var source = Directory
+            .EnumerateFiles(Source(), "*.cs", SearchOption.AllDirectories)
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal));
         source.Where(file => Adds().IsMatch(File.ReadAllText(file))).Select(Path.GetFileName).ShouldBe(["EventLog.cs"]);
     }
 
-    private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") => Path.Combine(Path.GetDirectoryName(here)!, "../../src/PorchLight.Server");
+    private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") =>
+        Path.Combine(Path.GetDirectoryName(here)!, "../../src/PorchLight.Server");
 
     [GeneratedRegex(@"\bEvents\.Add|new LoggedEvent")]
     private static partial Regex Adds();

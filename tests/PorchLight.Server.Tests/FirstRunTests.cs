@@ -8,11 +8,18 @@ namespace PorchLight.Server.Tests;
 
 public sealed class FirstRunTests
 {
-    private static readonly BusinessCard Card = new("Inkwell & Oak", "Noor Ambler", "noor@inkwelloak.example", "NZ", "NZD", "Pacific/Auckland");
+    private static readonly BusinessCard Card = new(
+        "Inkwell & Oak",
+        "Noor Ambler",
+        "noor@inkwelloak.example",
+        "NZ",
+        "NZD",
+        "Pacific/Auckland"
+    );
     private static readonly OpeningWords Hours = new("8 to 16", "8 to 16", "8 to 16", "8 to 16", "", "", "", "", "08:00", "16:00");
 
     [Fact]
-    public async Task An_empty_house_becomes_a_business_with_an_owner_and_a_form_that_takes_inquiries()
+    public async Task An_empty_program_becomes_a_business_with_an_owner_and_a_form_that_takes_inquiries()
     {
         await using var app = Empty();
         var noor = await app.StrangerAsync();
@@ -23,8 +30,13 @@ public sealed class FirstRunTests
         (session.Text("name"), session.Text("role"), session.GetProperty("isDemo").GetBoolean()).ShouldBe(("Noor Ambler", "owner", false));
         (await noor.GetAsync("/api/forms").JsonAsync()).GetArrayLength().ShouldBe(0);
 
-        var id = (await noor.PostAsync("/api/forms", Body(new { title = "A sign for your shop", startingPrice = 2500m })).JsonAsync()).Text("id");
-        (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "it is not published yet");
+        var id = (await noor.PostAsync("/api/forms", Body(new { title = "A sign for your shop", startingPrice = 2500m })).JsonAsync()).Text(
+            "id"
+        );
+        (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity,
+            "it is not published yet"
+        );
         (await noor.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
         (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).EnsureSuccessStatusCode();
         var shown = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync();
@@ -50,7 +62,13 @@ public sealed class FirstRunTests
     public async Task Everything_that_is_wrong_is_named_at_once_and_nothing_is_made()
     {
         await using var app = Empty();
-        var first = First(app) with { Business = Card with { Zone = "Nowhere" }, Hours = Hours with { Monday = "all day" }, Promise = new ReplyPromise(0, PromiseClock.OpenHours), Password = "short" };
+        var first = First(app) with
+        {
+            Business = Card with { Zone = "Nowhere" },
+            Hours = Hours with { Monday = "all day" },
+            Promise = new ReplyPromise(0, PromiseClock.OpenHours),
+            Password = "short",
+        };
         var refused = await (await app.StrangerAsync()).PostAsync("/api/first-run", Body(first));
         (await refused.PlacesAsync()).ShouldBe(["zone", "monday", "hours", "password"]);
         (await app.AskAsync(async db => (await db.Businesses.CountAsync(), await db.Users.CountAsync()))).ShouldBe((0, 0));
@@ -63,7 +81,8 @@ public sealed class FirstRunTests
         var noor = await app.StrangerAsync();
         var first = First(app);
         var both = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => noor.PostAsync("/api/first-run", Body(first))));
-        both.Select(one => one.StatusCode).ShouldBe([HttpStatusCode.NoContent, HttpStatusCode.Conflict, HttpStatusCode.Conflict], ignoreOrder: true);
+        both.Select(one => one.StatusCode)
+            .ShouldBe([HttpStatusCode.NoContent, HttpStatusCode.Conflict, HttpStatusCode.Conflict], ignoreOrder: true);
         (await app.AskAsync(db => db.Users.CountAsync())).ShouldBe(1);
     }
 
@@ -95,13 +114,14 @@ public sealed class FirstRunTests
         Names("countries").ShouldContain(("NZ", "New Zealand"));
         Names("currencies").ShouldContain(("NZD", "New Zealand Dollar"));
 
-        IEnumerable<(string, string)> Names(string of) => choices.GetProperty(of).EnumerateArray().Select(one => (one.Text("code"), one.Text("name")));
+        IEnumerable<(string, string)> Names(string of) =>
+            choices.GetProperty(of).EnumerateArray().Select(one => (one.Text("code"), one.Text("name")));
     }
 
     private static TestApp Empty() => new() { SeedData = SeedData.Empty };
 
-    private static Identity.FirstRunEndpoints.FirstRun First(TestApp app, string? key = null) => new(
-        key ?? ReadKey(app), "eight oak planks", Card, Hours, new ReplyPromise(8, PromiseClock.OpenHours));
+    private static Identity.FirstRunEndpoints.FirstRun First(TestApp app, string? key = null) =>
+        new(key ?? ReadKey(app), "eight oak planks", Card, Hours, new ReplyPromise(8, PromiseClock.OpenHours));
 
     private static string ReadKey(TestApp app)
     {

@@ -39,8 +39,10 @@ public sealed class FollowThroughTests
         await app.WorkAsync();
         (await Mailed(app)).ShouldBe(["Your wall: thank you, Tilda", "About your wall, Tilda"]);
         (await app.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Text.ShouldContain("\n\nI know that wall.\n\n");
-        (await app.AskAsync(db => db.Runs.SingleAsync())).NextMoment.ShouldBe(app.Now + Duration.FromDays(4) + Duration.FromDays(2) - Duration.FromHours(1),
-            "four days on is Saturday 10:00, held to Monday 09:00");
+        (await app.AskAsync(db => db.Runs.SingleAsync())).NextMoment.ShouldBe(
+            app.Now + Duration.FromDays(4) + Duration.FromDays(2) - Duration.FromHours(1),
+            "four days on is Saturday 10:00, held to Monday 09:00"
+        );
         (await app.AskAsync(db => db.Inquiries.SingleAsync())).PromiseStopped.ShouldBe(app.Now, "a person's word keeps the promise");
     }
 
@@ -89,8 +91,11 @@ public sealed class FollowThroughTests
         await app.PassTimeAsync(Duration.FromHours(14));
         (await Mailed(app)).Count.ShouldBe(2);
         var maren = await app.AskAsync(db => db.Users.SingleAsync(user => user.DisplayName == "Maren Tolliver"));
-        (await app.AskAsync(db => db.Events.ToListAsync())).Select(logged => logged.What).OfType<MessageSent>()
-            .Select(sent => sent.By).ShouldBe([(Guid?)null, maren.Id], "who nodded is remembered until it goes");
+        (await app.AskAsync(db => db.Events.ToListAsync()))
+            .Select(logged => logged.What)
+            .OfType<MessageSent>()
+            .Select(sent => sent.By)
+            .ShouldBe([(Guid?)null, maren.Id], "who nodded is remembered until it goes");
     }
 
     [Fact]
@@ -120,7 +125,9 @@ public sealed class FollowThroughTests
         await app.PassTimeAsync(OneDay);
         var owner = app.Owner();
         var mail = await app.AskAsync(db => db.PracticeMail.Select(message => message.Id).SingleAsync());
-        (await owner.PostAsync($"/api/practice/mail/{mail}/{act}", Body(new { text = "Yes please" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync($"/api/practice/mail/{mail}/{act}", Body(new { text = "Yes please" }))).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
 
         var run = await app.AskAsync(db => db.Runs.SingleAsync());
         (run.Active, run.NextMoment, run.State.StoppedBy).ShouldBe((false, null, why));
@@ -130,7 +137,9 @@ public sealed class FollowThroughTests
         owner = await app.SignedInAsync(DemoBusiness.OwnerMail);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(0);
         var inquiry = await app.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
-        (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("timeline").EnumerateArray()
+        (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync())
+            .GetProperty("timeline")
+            .EnumerateArray()
             .ShouldContain(entry => entry.Text("sentence").Contains("3 steps cancelled", StringComparison.Ordinal));
     }
 
@@ -171,16 +180,21 @@ public sealed class FollowThroughTests
         clock.Text("now").ShouldBe("Tuesday 24 November 2026, 10:00 Europe/Dublin");
         await app.WorkAsync();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(1);
-        (await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "tomorrowMorning" })).JsonAsync()).Text("now").ShouldStartWith("Wednesday 25 November 2026, 09:00");
+        (await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "tomorrowMorning" })).JsonAsync())
+            .Text("now")
+            .ShouldStartWith("Wednesday 25 November 2026, 09:00");
     }
 
     private static Task<List<string>> Mailed(TestApp app) =>
-        app.AskAsync(db => db.PracticeMail.Where(mail => !mail.Incoming).OrderBy(mail => mail.At).Select(mail => mail.Subject).ToListAsync());
+        app.AskAsync(db =>
+            db.PracticeMail.Where(mail => !mail.Incoming).OrderBy(mail => mail.At).Select(mail => mail.Subject).ToListAsync()
+        );
 
     private static async Task<string> NodPathAsync(TestApp app) =>
         $"/api/nods/{await app.AskAsync(db => db.Runs.Select(run => run.Id).SingleAsync())}/first";
 
-    private static async Task<MessageDraft> DraftAsync(TestApp app) => (await app.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
+    private static async Task<MessageDraft> DraftAsync(TestApp app) =>
+        (await app.AskAsync(db => db.Runs.SingleAsync())).Drafts.ByStep["first"];
 
     private static System.Net.Http.Json.JsonContent Seen(MessageDraft seen) => Body(new { seen, now = false });
 

@@ -12,22 +12,42 @@ namespace PorchLight.Server.Tests;
 
 public sealed class FormAccessTests
 {
-    private static readonly FormContent Small = new("A small form", "",
+    private static readonly FormContent Small = new(
+        "A small form",
+        "",
         [
-            new Page("one", "One",
-            [
-                new Question("name", "Name?", new PersonNameKind()) { LandsIn = new SetField(BuiltInFields.Name.Key) },
-                new Question("email", "Mail?", new EmailKind()) { Required = true, LandsIn = new SetField(BuiltInFields.Email.Key) },
-                new Question("phone", "Phone?", new PhoneKind()) { LandsIn = new SetField(BuiltInFields.Phone.Key) },
-                new Question("note", "Hello {firstName|you}, from {business}?", new ShortTextKind()) { LandsIn = new AppendToNotes(RecordScope.Client) },
-            ]),
-        ], [], new SendOff("end", "Thank you", "Thank you."));
+            new Page(
+                "one",
+                "One",
+                [
+                    new Question("name", "Name?", new PersonNameKind()) { LandsIn = new SetField(BuiltInFields.Name.Key) },
+                    new Question("email", "Mail?", new EmailKind()) { Required = true, LandsIn = new SetField(BuiltInFields.Email.Key) },
+                    new Question("phone", "Phone?", new PhoneKind()) { LandsIn = new SetField(BuiltInFields.Phone.Key) },
+                    new Question("note", "Hello {firstName|you}, from {business}?", new ShortTextKind())
+                    {
+                        LandsIn = new AppendToNotes(RecordScope.Client),
+                    },
+                ]
+            ),
+        ],
+        [],
+        new SendOff("end", "Thank you", "Thank you.")
+    );
 
     [Fact]
     public async Task A_form_opens_and_closes_by_its_days_and_is_full_with_its_last_answer()
     {
         await using var app = new TestApp();
-        var link = await app.MakeQuickFormAsync(Small, new FormSettings { FirstDay = new LocalDate(2026, 11, 24), LastDay = new LocalDate(2026, 11, 25), MostAnswers = 1, Guard = new SpamGuard(0) });
+        var link = await app.MakeQuickFormAsync(
+            Small,
+            new FormSettings
+            {
+                FirstDay = new LocalDate(2026, 11, 24),
+                LastDay = new LocalDate(2026, 11, 25),
+                MostAnswers = 1,
+                Guard = new SpamGuard(0),
+            }
+        );
         (await WelcomeAsync(app, link)).ShouldBe(("lightOff", "This form opens on 24 November 2026."));
         await app.PassTimeAsync(Duration.FromDays(1));
         (await WelcomeAsync(app, link)).Welcome.ShouldBe("open");
@@ -52,12 +72,26 @@ public sealed class FormAccessTests
     {
         await using var app = new TestApp();
         var link = await app.LinkAsync();
-        var (owner, stranger, id) = (app.Owner(), app.CreateClient(), await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync()));
-        (await stranger.PostAsync($"/public/forms/{link}/reopening", Body(new { email = "tilda@bakes.example" }))).StatusCode.ShouldBe(HttpStatusCode.Conflict, "it is on");
+        var (owner, stranger, id) = (
+            app.Owner(),
+            app.CreateClient(),
+            await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync())
+        );
+        (await stranger.PostAsync($"/public/forms/{link}/reopening", Body(new { email = "tilda@bakes.example" }))).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "it is on"
+        );
         await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }));
-        (await (await stranger.PostAsync($"/public/forms/{link}/reopening", Body(new { email = "tilda" }))).PlacesAsync()).ShouldBe(["email"]);
+        (await (await stranger.PostAsync($"/public/forms/{link}/reopening", Body(new { email = "tilda" }))).PlacesAsync()).ShouldBe([
+            "email",
+        ]);
         for (var n = 0; n < 2; n++)
-            (await stranger.PostAsync($"/public/forms/{link}/reopening", Body(new { email = n == 0 ? "tilda@bakes.example" : " Tilda@Bakes.example" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            (
+                await stranger.PostAsync(
+                    $"/public/forms/{link}/reopening",
+                    Body(new { email = n == 0 ? "tilda@bakes.example" : " Tilda@Bakes.example" })
+                )
+            ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await app.WorkAsync();
         (await app.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(0, "nothing while it is off");
         await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = true }));
@@ -74,8 +108,22 @@ public sealed class FormAccessTests
         var link = await app.MakeQuickFormAsync(Small, new FormSettings { Admission = Admission.PersonalLink, Guard = new SpamGuard(0) });
         (await WelcomeAsync(app, link)).Welcome.ShouldBe("onlyByLink");
         (await app.SendAsync(link, Filled())).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await app.CreateClient().PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "one", leaving = false, sendKey = Guid.NewGuid(), answers = Filled() })))
-            .StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await app.CreateClient()
+                .PostAsync(
+                    $"/public/forms/{link}/evaluate",
+                    Body(
+                        new
+                        {
+                            version = 1,
+                            page = "one",
+                            leaving = false,
+                            sendKey = Guid.NewGuid(),
+                            answers = Filled(),
+                        }
+                    )
+                )
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
 
         var (owner, id) = (app.Owner(), await IdAsync(app));
         var personal = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "Pell");
@@ -89,7 +137,10 @@ public sealed class FormAccessTests
 
         var key = Guid.NewGuid();
         (await app.SendAsync(personal, Filled("robin@pell.example"), key)).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await app.SendAsync(personal, Filled("robin@pell.example"), key)).StatusCode.ShouldBe(HttpStatusCode.OK, "the same sending once more is the same");
+        (await app.SendAsync(personal, Filled("robin@pell.example"), key)).StatusCode.ShouldBe(
+            HttpStatusCode.OK,
+            "the same sending once more is the same"
+        );
         (await WelcomeAsync(app, personal)).Welcome.ShouldBe("linkUsed");
         var again = await app.SendAsync(personal, Filled("robin@pell.example"));
         (await again.SentenceAsync()).ShouldStartWith("You have sent this form already");
@@ -121,11 +172,16 @@ public sealed class FormAccessTests
         var personal = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "Pell");
         var stranger = app.CreateClient();
         var shown = await stranger.GetAsync($"/public/forms/{personal}").JsonAsync();
-        (shown.Text("welcome"), shown.Text("codeGoesTo"), shown.GetProperty("form").ValueKind).ShouldBe(("codeNeeded", "r•••@pell.example", System.Text.Json.JsonValueKind.Null));
+        (shown.Text("welcome"), shown.Text("codeGoesTo"), shown.GetProperty("form").ValueKind).ShouldBe(
+            ("codeNeeded", "r•••@pell.example", System.Text.Json.JsonValueKind.Null)
+        );
         shown.GetRawText().ShouldNotContain("robin", Case.Insensitive);
 
         (await stranger.PostAsync($"/public/forms/{personal}/code", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await stranger.PostAsync($"/public/forms/{personal}/code", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "one is on its way");
+        (await stranger.PostAsync($"/public/forms/{personal}/code", null)).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "one is on its way"
+        );
         var code = Regex.Match(await app.MailToAsync("robin@pell.example"), @"\b\d{6}\b").Value;
         var wrong = code == "000000" ? "000001" : "000000";
         (await (await CheckAsync(stranger, personal, wrong)).PlacesAsync()).ShouldBe(["code"]);
@@ -152,7 +208,10 @@ public sealed class FormAccessTests
         var code = Regex.Match(await app.MailToAsync("robin@pell.example"), @"\b\d{6}\b").Value;
         for (var n = 0; n < 5; n++)
             await CheckAsync(stranger, personal, code == "000000" ? "000001" : "000000");
-        (await CheckAsync(stranger, personal, code)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "after five tries even the right one is too late");
+        (await CheckAsync(stranger, personal, code)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity,
+            "after five tries even the right one is too late"
+        );
 
         await app.PassTimeAsync(Duration.FromMinutes(1));
         await stranger.PostAsync($"/public/forms/{personal}/code", null);
@@ -174,9 +233,18 @@ public sealed class FormAccessTests
         answers["note"] = new TextAnswer("The gate sticks");
         (await app.SendAsync(personal, answers)).StatusCode.ShouldBe(HttpStatusCode.OK);
 
-        (await app.AskAsync(db => db.Clients.CountAsync())).ShouldBe(1, "it is the client the link was made for, whatever address they type");
-        (await app.AskAsync(db => db.Notes.Select(note => $"{note.Heading} {note.Text}").ToListAsync())).ShouldBe(["Hello Tilda, from Ochre Wren? The gate sticks"], "notes are added");
-        (await app.AskAsync(db => db.Differences.Select(difference => difference.Field).ToListAsync())).ShouldBe(["client.name", "client.email", "client.phone"], ignoreOrder: true);
+        (await app.AskAsync(db => db.Clients.CountAsync())).ShouldBe(
+            1,
+            "it is the client the link was made for, whatever address they type"
+        );
+        (await app.AskAsync(db => db.Notes.Select(note => $"{note.Heading} {note.Text}").ToListAsync())).ShouldBe(
+            ["Hello Tilda, from Ochre Wren? The gate sticks"],
+            "notes are added"
+        );
+        (await app.AskAsync(db => db.Differences.Select(difference => difference.Field).ToListAsync())).ShouldBe(
+            ["client.name", "client.email", "client.phone"],
+            ignoreOrder: true
+        );
     }
 
     [Fact]
@@ -184,19 +252,42 @@ public sealed class FormAccessTests
     {
         await using var app = new TestApp();
         var form = Small with { Pages = [Small.Pages[0], new Page("two", "Two", [new Question("day", "Day?", new DateKind())])] };
-        var link = await app.MakeQuickFormAsync(form, new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) });
+        var link = await app.MakeQuickFormAsync(
+            form,
+            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) }
+        );
         Dictionary<string, Answer?> InMay(string email) => new(Filled(email)) { ["day"] = new DateAnswer(new LocalDate(2027, 5, 20)) };
         var first = await (await app.SendAsync(link, InMay("first@bakes.example"))).JsonAsync();
         first.GetProperty("notice").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
 
-        var step = await app.CreateClient().PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "two", leaving = false, sendKey = Guid.NewGuid(), answers = InMay("second@bakes.example") })).JsonAsync();
+        var step = await app.CreateClient()
+            .PostAsync(
+                $"/public/forms/{link}/evaluate",
+                Body(
+                    new
+                    {
+                        version = 1,
+                        page = "two",
+                        leaving = false,
+                        sendKey = Guid.NewGuid(),
+                        answers = InMay("second@bakes.example"),
+                    }
+                )
+            )
+            .JsonAsync();
         step.GetProperty("notices").Text("day").ShouldStartWith("May 2027 is fully booked. There is room in June 2027");
         var sent = await (await app.SendAsync(link, InMay("second@bakes.example"))).JsonAsync();
         sent.Text("notice").ShouldStartWith("You are on the waiting list for May 2027.");
-        (await app.CreateClient().GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync()).Text("notice").ShouldBe(sent.Text("notice"), "also when they look again");
+        (await app.CreateClient().GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync())
+            .Text("notice")
+            .ShouldBe(sent.Text("notice"), "also when they look again");
 
         var owner = app.Owner();
-        var waiting = (await owner.GetAsync("/api/inquiries").JsonAsync()).EnumerateArray().Single(row => row.Text("name").StartsWith("Robin", StringComparison.Ordinal) && row.GetProperty("waitsFor").GetString() is not null);
+        var waiting = (await owner.GetAsync("/api/inquiries").JsonAsync())
+            .EnumerateArray()
+            .Single(row =>
+                row.Text("name").StartsWith("Robin", StringComparison.Ordinal) && row.GetProperty("waitsFor").GetString() is not null
+            );
         waiting.GetProperty("promise").GetString().ShouldBeNull("nobody is owed a reply for being on a list");
         var id = await IdAsync(app);
         var month = (await owner.GetAsync($"/api/forms/{id}/settings").JsonAsync()).GetProperty("months")[0];
@@ -212,7 +303,9 @@ public sealed class FormAccessTests
     public async Task Who_wants_to_know_is_told_of_every_inquiry_with_its_fit_and_a_link()
     {
         await using var app = new TestApp();
-        var sunil = await app.AskAsync(db => db.Users.Where(seat => seat.DisplayName == "Sunil Abara").Select(seat => seat.Id).SingleAsync());
+        var sunil = await app.AskAsync(db =>
+            db.Users.Where(seat => seat.DisplayName == "Sunil Abara").Select(seat => seat.Id).SingleAsync()
+        );
         await app.ChangeFormAsync(settings => settings with { Told = [sunil] });
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         var inquiry = await app.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
@@ -227,39 +320,98 @@ public sealed class FormAccessTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var none = (await owner.GetAsync("/api/settings").JsonAsync()).GetProperty("lists");
-        var lists = new { services = new[] { new { key = "gilding", name = "Window gilding", startsAt = (decimal?)600 }, new { key = "", name = "A mural", startsAt = (decimal?)null } }, sources = Array.Empty<object>() };
-        (await owner.PutAsync("/api/settings/lists", Body(new { was = none, now = lists }))).EnsureSuccessStatusCode();
-        var link = await app.MakeQuickFormAsync(Small with
+        var lists = new
         {
-            Pages = [Small.Pages[0] with { Items = [.. Small.Pages[0].Items, new Question("work", "What?", new ChoiceKind([new Option("unsure", "I don't know", Unsure: true)]) { From = OptionList.Services })] }],
-        });
+            services = new[]
+            {
+                new
+                {
+                    key = "gilding",
+                    name = "Window gilding",
+                    startsAt = (decimal?)600,
+                },
+                new
+                {
+                    key = "",
+                    name = "A mural",
+                    startsAt = (decimal?)null,
+                },
+            },
+            sources = Array.Empty<object>(),
+        };
+        (await owner.PutAsync("/api/settings/lists", Body(new { was = none, now = lists }))).EnsureSuccessStatusCode();
+        var link = await app.MakeQuickFormAsync(
+            Small with
+            {
+                Pages =
+                [
+                    Small.Pages[0] with
+                    {
+                        Items =
+                        [
+                            .. Small.Pages[0].Items,
+                            new Question(
+                                "work",
+                                "What?",
+                                new ChoiceKind([new Option("unsure", "I don't know", Unsure: true)]) { From = OptionList.Services }
+                            ),
+                        ],
+                    },
+                ],
+            }
+        );
         var form = (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).GetProperty("form");
-        form.GetProperty("pages")[0].GetProperty("items").EnumerateArray().Last().GetProperty("control").GetProperty("options").EnumerateArray()
-            .Select(option => option.Text("key")).ShouldBe(["gilding", "a-mural", "unsure"]);
+        form.GetProperty("pages")[0]
+            .GetProperty("items")
+            .EnumerateArray()
+            .Last()
+            .GetProperty("control")
+            .GetProperty("options")
+            .EnumerateArray()
+            .Select(option => option.Text("key"))
+            .ShouldBe(["gilding", "a-mural", "unsure"]);
         var answers = Filled();
         answers["work"] = ChoiceAnswer.Of("gilding");
         (await app.SendAsync(link, answers)).EnsureSuccessStatusCode();
-        (await app.AskAsync(db => db.FieldValues.SingleAsync(value => value.Field == "project.service"))).Value.ShouldBe(new TextAnswer("Window gilding"));
+        (await app.AskAsync(db => db.FieldValues.SingleAsync(value => value.Field == "project.service"))).Value.ShouldBe(
+            new TextAnswer("Window gilding")
+        );
     }
 
     [Fact]
     public async Task An_early_exit_before_any_contact_makes_no_client_only_a_count_with_its_answers()
     {
         await using var app = new TestApp();
-        var link = await app.MakeQuickFormAsync(new FormContent("A form", "",
-            [
-                new Page("one", "One", [new Question("spray", "Spray?", new YesNoKind())]) { Routes = [new RouteRule(new IsCondition(new AnswerTo("spray"), "yes"), "no-spray")] },
-                .. Small.Pages.Select(page => page with { Key = "two" }),
-            ],
-            [new SendOff("no-spray", "Not here", "Sorry.") { TurnsAway = true, SaysAwayNote = true }], Small.DefaultSendOff));
-        var sent = await (await app.SendAsync(link, new() { ["spray"] = new YesNoAnswer(true), ["email"] = new TextAnswer("typed@before.example") })).JsonAsync();
+        var link = await app.MakeQuickFormAsync(
+            new FormContent(
+                "A form",
+                "",
+                [
+                    new Page("one", "One", [new Question("spray", "Spray?", new YesNoKind())])
+                    {
+                        Routes = [new RouteRule(new IsCondition(new AnswerTo("spray"), "yes"), "no-spray")],
+                    },
+                    .. Small.Pages.Select(page => page with { Key = "two" }),
+                ],
+                [new SendOff("no-spray", "Not here", "Sorry.") { TurnsAway = true, SaysAwayNote = true }],
+                Small.DefaultSendOff
+            )
+        );
+        var sent = await (
+            await app.SendAsync(link, new() { ["spray"] = new YesNoAnswer(true), ["email"] = new TextAnswer("typed@before.example") })
+        ).JsonAsync();
         sent.Text("title").ShouldBe("Not here");
-        sent.GetProperty("paragraphs").EnumerateArray().Last().GetString().ShouldBe("We are away.", "this send-off says the away note, too");
+        sent.GetProperty("paragraphs")
+            .EnumerateArray()
+            .Last()
+            .GetString()
+            .ShouldBe("We are away.", "this send-off says the away note, too");
         (await app.AskAsync(db => db.Clients.CountAsync())).ShouldBe(0);
         (await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion.Keys.ShouldBe(["spray"]);
     }
 
-    private static Dictionary<string, Answer?> Filled(string email = "robin@pell.example") => new() { ["name"] = new PersonNameAnswer("Robin", "Pell"), ["email"] = new TextAnswer(email) };
+    private static Dictionary<string, Answer?> Filled(string email = "robin@pell.example") =>
+        new() { ["name"] = new PersonNameAnswer("Robin", "Pell"), ["email"] = new TextAnswer(email) };
 
     private static async Task<(string Welcome, string Note)> WelcomeAsync(TestApp app, string link)
     {
@@ -267,10 +419,25 @@ public sealed class FormAccessTests
         return (shown.Text("welcome"), shown.Text("note"));
     }
 
-    private static async Task<string> IdAsync(TestApp app) => (await app.AskAsync(db => db.Forms.ToListAsync())).OrderBy(form => form.Id.Value).Last().Id.ToString();
+    private static async Task<string> IdAsync(TestApp app) =>
+        (await app.AskAsync(db => db.Forms.ToListAsync())).OrderBy(form => form.Id.Value).Last().Id.ToString();
 
-    private static async Task<string> MakeLinkAsync(HttpClient owner, string form, string email, string givenName, string familyName) =>
-        (await owner.PostAsync($"/api/forms/{form}/links", Body(new { email, givenName, familyName })).JsonAsync())[0].Text("link").Split('/').Last();
+    private static async Task<string> MakeLinkAsync(HttpClient owner, string form, string email, string givenName, string familyName) => (
+            await owner
+                .PostAsync(
+                    $"/api/forms/{form}/links",
+                    Body(
+                        new
+                        {
+                            email,
+                            givenName,
+                            familyName,
+                        }
+                    )
+                )
+                .JsonAsync()
+        )[0].Text("link").Split('/').Last();
 
-    private static Task<HttpResponseMessage> CheckAsync(HttpClient who, string link, string code) => who.PostAsync($"/public/forms/{link}/code/check", Body(new { code }));
+    private static Task<HttpResponseMessage> CheckAsync(HttpClient who, string link, string code) =>
+        who.PostAsync($"/public/forms/{link}/code/check", Body(new { code }));
 }

@@ -22,13 +22,15 @@ public sealed class FormSchemaTests
             schema.Validate(Text(form)).ShouldBeEmpty(form.Title);
 
         var whole = JsonNode.Parse(Text(forms[0]))!.AsObject();
-        foreach (var (spoil, because) in new (Action<JsonObject> Spoil, string Because)[]
-        {
-            (form => form.Remove("title"), "no title"),
-            (form => form["pages"] = "one", "pages that are words"),
-            (form => form["pages"]![0]!["items"]![0]!["wording"] = 7, "a wording that is a number"),
-            (form => form["pages"]![0]!["items"]![0]!["kind"]!["kind"] = "invented", "a kind that there is not"),
-        })
+        foreach (
+            var (spoil, because) in new (Action<JsonObject> Spoil, string Because)[]
+            {
+                (form => form.Remove("title"), "no title"),
+                (form => form["pages"] = "one", "pages that are words"),
+                (form => form["pages"]![0]!["items"]![0]!["wording"] = 7, "a wording that is a number"),
+                (form => form["pages"]![0]!["items"]![0]!["kind"]!["kind"] = "invented", "a kind that there is not"),
+            }
+        )
         {
             var spoiled = whole.DeepClone().AsObject();
             spoil(spoiled);
@@ -45,9 +47,17 @@ public sealed class FormSchemaTests
         var ids = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Select(form => form.Text("id")).ToList();
         var taken = await owner.GetAsync($"/api/forms/{ids[0]}/content").JsonAsync();
         var put = new JsonObject { ["revision"] = 1, ["content"] = JsonNode.Parse(taken.GetProperty("content").GetRawText()) };
-        (await owner.PutAsync($"/api/forms/{ids[1]}/content", new StringContent(put.ToJsonString(), System.Text.Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
-        (await owner.GetAsync($"/api/forms/{ids[1]}/content").JsonAsync()).GetProperty("content").GetRawText().ShouldBe(taken.GetProperty("content").GetRawText());
+        (
+            await owner.PutAsync(
+                $"/api/forms/{ids[1]}/content",
+                new StringContent(put.ToJsonString(), System.Text.Encoding.UTF8, "application/json")
+            )
+        ).EnsureSuccessStatusCode();
+        (await owner.GetAsync($"/api/forms/{ids[1]}/content").JsonAsync())
+            .GetProperty("content")
+            .GetRawText()
+            .ShouldBe(taken.GetProperty("content").GetRawText());
     }
 
-    private static string Text(FormContent form) => JsonSerializer.Serialize(form, Data.Json.Options);
+    private static string Text(FormContent form) => JsonSerializer.Serialize(form, Storage.Json.Options);
 }

@@ -44,8 +44,22 @@ public sealed class HostileInputTests
     public async Task Where_they_came_from_is_kept_only_when_it_is_a_web_address(string said, string? kept)
     {
         await using var app = new TestApp();
-        (await app.CreateClient().PostAsync($"/public/forms/{await app.LinkAsync()}/send",
-            Body(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = said, ticket = await app.TicketAsync() }))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await app.CreateClient()
+                .PostAsync(
+                    $"/public/forms/{await app.LinkAsync()}/send",
+                    Body(
+                        new
+                        {
+                            version = 1,
+                            sendKey = Guid.NewGuid(),
+                            answers = Answers(),
+                            cameFrom = said,
+                            ticket = await app.TicketAsync(),
+                        }
+                    )
+                )
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await app.AskAsync(db => db.Inquiries.SingleAsync())).CameFrom.ShouldBe(kept);
     }
 }

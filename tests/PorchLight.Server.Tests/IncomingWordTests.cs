@@ -17,7 +17,9 @@ public sealed class IncomingWordTests
         var (owner, id) = await OneInquiryAsync(app);
         var mail = (await app.AskAsync(db => db.PracticeMail.SingleAsync())).Id;
         app.Time.Advance(TimeSpan.FromHours(1));
-        (await owner.PostAsync($"/api/practice/mail/{mail}/answer", Body(new { text = "It can wait until May." }))).EnsureSuccessStatusCode();
+        (
+            await owner.PostAsync($"/api/practice/mail/{mail}/answer", Body(new { text = "It can wait until May." }))
+        ).EnsureSuccessStatusCode();
 
         var view = await ViewAsync(owner, id);
         view.GetProperty("timeline").EnumerateArray().Select(entry => entry.Text("words")).ShouldContain("It can wait until May.");
@@ -35,14 +37,21 @@ public sealed class IncomingWordTests
     {
         await using var app = new TestApp();
         var (owner, id) = await OneInquiryAsync(app);
-        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Your wall", text = "Gladly." }))).EnsureSuccessStatusCode();
+        (
+            await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Your wall", text = "Gladly." }))
+        ).EnsureSuccessStatusCode();
         await app.WorkAsync();
-        (await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "She phoned about the scaffold." }))).EnsureSuccessStatusCode();
+        (
+            await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "She phoned about the scaffold." }))
+        ).EnsureSuccessStatusCode();
         var row = (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised")[0];
         (row.Text("group"), row.Text("wroteBack")).ShouldBe(("wroteBack", "today 10:00"));
         (await owner.PostAsync($"/api/inquiries/{id}/answered-elsewhere", null)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised").GetArrayLength().ShouldBe(0);
-        (await ViewAsync(owner, id)).GetProperty("timeline").EnumerateArray().Select(entry => entry.Text("sentence"))
+        (await ViewAsync(owner, id))
+            .GetProperty("timeline")
+            .EnumerateArray()
+            .Select(entry => entry.Text("sentence"))
             .ShouldContain("Maren Tolliver noted that Tilda Brackenridge got in touch.");
     }
 

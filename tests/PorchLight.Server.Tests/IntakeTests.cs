@@ -26,14 +26,18 @@ public sealed class IntakeTests
             var inquiry = await db.Inquiries.SingleAsync();
             (inquiry.Fit, inquiry.Verdict.Score, inquiry.KnownBefore).ShouldBe((Fit.ComeIn, 70, false));
             inquiry.PromisedBy.ShouldBe(app.Now + Duration.FromHours(48));
-            (await db.Submissions.SingleAsync()).Answers.ByQuestion.Keys.ShouldBe(["name", "email", "phone", "place", "what", "budget", "decides"], ignoreOrder: true);
+            (await db.Submissions.SingleAsync()).Answers.ByQuestion.Keys.ShouldBe(
+                ["name", "email", "phone", "place", "what", "budget", "decides"],
+                ignoreOrder: true
+            );
             (await db.Clients.SingleAsync()).Name.ShouldBe("Tilda Brackenridge");
             (await db.Projects.SingleAsync()).Title.ShouldBe("A wall to paint");
             var budget = await db.FieldValues.SingleAsync(value => value.Field == "project.budget");
             (budget.Question, budget.FormVersion, budget.By, budget.At).ShouldBe(("budget", 1, "Tilda Brackenridge", app.Now));
             (await db.Runs.SingleAsync()).NextMoment.ShouldBe(app.Now + Duration.FromDays(1));
             (await db.OutgoingMail.SingleAsync()).To.ShouldBe("tilda@bakes.example");
-            (await db.Events.OrderBy(logged => logged.Seq).Select(logged => logged.What).ToListAsync()).Select(what => what.GetType().Name)
+            (await db.Events.OrderBy(logged => logged.Seq).Select(logged => logged.What).ToListAsync())
+                .Select(what => what.GetType().Name)
                 .ShouldBe(["InquiryReceived", "RunStarted", "MessageSent", "AnswersLanded"]);
             return 0;
         });
@@ -48,8 +52,11 @@ public sealed class IntakeTests
         var failed = await app.SendAsync(Answers(), key);
         failed.StatusCode.ShouldBe(HttpStatusCode.InternalServerError);
         (await failed.SentenceAsync()).ShouldContain("What you typed is still here");
-        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync(), await db.Events.CountAsync())))
-            .ShouldBe((0, 0, 0, 0));
+        (
+            await app.AskAsync(async db =>
+                (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync(), await db.Events.CountAsync())
+            )
+        ).ShouldBe((0, 0, 0, 0));
 
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE Elsewhere RENAME TO OutgoingMail"));
         (await app.SendAsync(Answers(), key)).EnsureSuccessStatusCode();
@@ -64,7 +71,9 @@ public sealed class IntakeTests
         var both = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => app.SendAsync(Answers(), key)));
         var receipts = await Task.WhenAll(both.Select(async one => (await one.EnsureSuccessStatusCode().JsonAsync()).Text("receipt")));
         receipts.Distinct().Count().ShouldBe(1);
-        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync()))).ShouldBe((1, 1, 1));
+        (
+            await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Runs.CountAsync()))
+        ).ShouldBe((1, 1, 1));
     }
 
     [Fact]
@@ -73,7 +82,9 @@ public sealed class IntakeTests
         await using var app = new TestApp();
         var sent = await Task.WhenAll(Enumerable.Range(0, 12).Select(n => app.SendAsync(Answers($"lead{n % 6}@bakes.example"))));
         sent.ShouldAllBe(one => one.IsSuccessStatusCode);
-        (await app.AskAsync(async db => (await db.Inquiries.CountAsync(), await db.Clients.CountAsync(), await db.Projects.CountAsync()))).ShouldBe((12, 6, 6));
+        (
+            await app.AskAsync(async db => (await db.Inquiries.CountAsync(), await db.Clients.CountAsync(), await db.Projects.CountAsync()))
+        ).ShouldBe((12, 6, 6));
     }
 
     [Fact]
@@ -92,7 +103,9 @@ public sealed class IntakeTests
             (await db.Clients.CountAsync()).ShouldBe(1);
             (await db.FieldValues.Select(value => value.Id).ToListAsync()).ShouldBe(before, ignoreOrder: true);
             var differences = await db.Differences.ToListAsync();
-            differences.Select(one => (one.Field, one.Ours is null)).ShouldBe([("client.phone", false), ("client.source", true)], ignoreOrder: true);
+            differences
+                .Select(one => (one.Field, one.Ours is null))
+                .ShouldBe([("client.phone", false), ("client.source", true)], ignoreOrder: true);
             var second = await db.Inquiries.SingleAsync(inquiry => inquiry.KnownBefore);
             (await db.Projects.CountAsync()).ShouldBe(1, "it joins the open project");
             (await db.OutgoingMail.CountAsync()).ShouldBe(1, "one acknowledgement");
@@ -111,17 +124,38 @@ public sealed class IntakeTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
-        (await owner.PutAsync($"/api/forms/{form}/draft", Body(new
-        {
-            was = new { title = "A wall to paint", intro = "", awayNote = "", wordings = new { what = "What would you like painted?" } },
-            now = new { title = "A wall of yours", intro = "", awayNote = "", wordings = new { what = "What shall we paint?" } },
-        }))).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync(
+                $"/api/forms/{form}/draft",
+                Body(
+                    new
+                    {
+                        was = new
+                        {
+                            title = "A wall to paint",
+                            intro = "",
+                            awayNote = "",
+                            wordings = new { what = "What would you like painted?" },
+                        },
+                        now = new
+                        {
+                            title = "A wall of yours",
+                            intro = "",
+                            awayNote = "",
+                            wordings = new { what = "What shall we paint?" },
+                        },
+                    }
+                )
+            )
+        ).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{form}/publish", null)).EnsureSuccessStatusCode();
 
         (await app.SendAsync(Answers(), version: 1)).EnsureSuccessStatusCode();
         (await app.AskAsync(db => db.Submissions.SingleAsync())).FormVersion.ShouldBe(1);
         var id = await app.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.Id).SingleAsync());
-        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).GetProperty("answers").EnumerateArray()
+        (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync())
+            .GetProperty("answers")
+            .EnumerateArray()
             .ShouldContain(answer => answer.Text("wording") == "What would you like painted?");
         var never = await app.SendAsync(Answers(), version: 9);
         never.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -134,7 +168,9 @@ public sealed class IntakeTests
         await using var app = new TestApp();
         var key = Guid.NewGuid();
         (await app.SendAsync(Answers(), key)).EnsureSuccessStatusCode();
-        (await (await app.SendAsync(Answers(), key)).JsonAsync()).GetProperty("notice").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null, "a second try of the same is nothing new");
+        (await (await app.SendAsync(Answers(), key)).JsonAsync())
+            .GetProperty("notice")
+            .ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null, "a second try of the same is nothing new");
         var other = Answers();
         other["what"] = new TextAnswer("No gulls after all");
         (await (await app.SendAsync(other, key)).JsonAsync()).Text("notice").ShouldContain("sent already from another window");
@@ -145,13 +181,27 @@ public sealed class IntakeTests
     public async Task Every_form_of_the_demo_answers_whoever_sends_it_at_once()
     {
         await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
-        var live = await app.AskAsync(async db => (Forms: await db.Forms.ToListAsync(), Runs: await db.FollowThroughs.Where(version => version.Live).ToListAsync()));
+        var live = await app.AskAsync(async db =>
+            (Forms: await db.Forms.ToListAsync(), Runs: await db.FollowThroughs.Where(version => version.Live).ToListAsync())
+        );
         foreach (var form in live.Forms)
         {
             foreach (var fit in new Fit?[] { Fit.ComeIn, Fit.TalkFirst, Fit.NotNow, null })
             {
-                var step = live.Runs.Select(version => version.Content).FirstOrDefault(content => content.Starts.IsStartedBy(new InquiryReceived(form.Id.Value, 1, fit, false, false)))?.Steps[0];
-                if (fit is not null || !(await app.AskAsync(db => db.ScreeningVersions.SingleAsync(rules => rules.FormId == form.Id && rules.Number == form.ScreeningVersion))).Rules.Sorts)
+                var step = live
+                    .Runs.Select(version => version.Content)
+                    .FirstOrDefault(content => content.Starts.IsStartedBy(new InquiryReceived(form.Id.Value, 1, fit, false, false)))
+                    ?.Steps[0];
+                if (
+                    fit is not null
+                    || !(
+                        await app.AskAsync(db =>
+                            db.ScreeningVersions.SingleAsync(rules => rules.FormId == form.Id && rules.Number == form.ScreeningVersion)
+                        )
+                    )
+                        .Rules
+                        .Sorts
+                )
                     (step?.Schedule.AtOnce, step?.NeedsNod).ShouldBe((true, false), $"“{form.Draft.Title}” after {fit}");
             }
         }
@@ -168,15 +218,36 @@ public sealed class IntakeTests
         });
         var spray = await (await app.SendAsync(link, new() { ["kind"] = ChoiceAnswer.Of("spray") })).JsonAsync();
         spray.Text("title").ShouldBe("Spray cans are not our thing");
-        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync()))).ShouldBe((1, 0), "nothing is kept with a name, as it says");
+        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync()))).ShouldBe(
+            (1, 0),
+            "nothing is kept with a name, as it says"
+        );
 
-        var sent = await app.SendAsync(link, new()
-        {
-            ["kind"] = ChoiceAnswer.Of("wall"), ["day"] = new DateAnswer(new LocalDate(2027, 1, 15)), ["heads"] = new NumberAnswer(10),
-            ["painters"] = new RowsAnswer([.. Enumerable.Range(1, 10).Select(day => new AnswerRow(new Dictionary<string, Answer?> { ["painter"] = new PersonNameAnswer("Ada", "Roe"), ["born"] = new DateAnswer(new LocalDate(1990, 3, day)) }))]),
-            ["name"] = new PersonNameAnswer("Dervla", "Roe"), ["email"] = new TextAnswer("dervla@clinic.example"), ["phone"] = new PhoneAnswer("01 555 0142"),
-            ["where"] = new AddressAnswer("1 Quay", null, "Howth", null, "D13", "IE"), ["keep"] = new ConsentAnswer(),
-        });
+        var sent = await app.SendAsync(
+            link,
+            new()
+            {
+                ["kind"] = ChoiceAnswer.Of("wall"),
+                ["day"] = new DateAnswer(new LocalDate(2027, 1, 15)),
+                ["heads"] = new NumberAnswer(10),
+                ["painters"] = new RowsAnswer([
+                    .. Enumerable
+                        .Range(1, 10)
+                        .Select(day => new AnswerRow(
+                            new Dictionary<string, Answer?>
+                            {
+                                ["painter"] = new PersonNameAnswer("Ada", "Roe"),
+                                ["born"] = new DateAnswer(new LocalDate(1990, 3, day)),
+                            }
+                        )),
+                ]),
+                ["name"] = new PersonNameAnswer("Dervla", "Roe"),
+                ["email"] = new TextAnswer("dervla@clinic.example"),
+                ["phone"] = new PhoneAnswer("01 555 0142"),
+                ["where"] = new AddressAnswer("1 Quay", null, "Howth", null, "D13", "IE"),
+                ["keep"] = new ConsentAnswer(),
+            }
+        );
         (await sent.JsonAsync()).Text("title").ShouldBe("We would love to paint with you, Dervla");
         (await app.AskAsync(db => db.Inquiries.SingleAsync())).PromisedBy.ShouldNotBeNull();
     }
@@ -189,14 +260,25 @@ public sealed class IntakeTests
         {
             var form = await db.Forms.SingleAsync();
             var question = new Question("why", "Why?", new ShortTextKind());
-            db.FormVersions.Add(new FormVersion
-            {
-                FormId = form.Id, Number = 2, Published = app.Now, PublishedBy = "Maren",
-                Content = form.Draft with { Pages = [new Page("one", "One", [question])] },
-            });
+            db.FormVersions.Add(
+                new FormVersion
+                {
+                    FormId = form.Id,
+                    Number = 2,
+                    Published = app.Now,
+                    PublishedBy = "Maren",
+                    Content = form.Draft with { Pages = [new Page("one", "One", [question])] },
+                }
+            );
         });
-        (await app.SendAsync(new Dictionary<string, Answer?> { ["why"] = new TextAnswer("Just looking") }, version: 2)).EnsureSuccessStatusCode();
-        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Inquiries.CountAsync()))).ShouldBe((1, 0, 0));
+        (
+            await app.SendAsync(new Dictionary<string, Answer?> { ["why"] = new TextAnswer("Just looking") }, version: 2)
+        ).EnsureSuccessStatusCode();
+        (
+            await app.AskAsync(async db =>
+                (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Inquiries.CountAsync())
+            )
+        ).ShouldBe((1, 0, 0));
     }
 
     [Fact]
@@ -206,11 +288,19 @@ public sealed class IntakeTests
         await app.ChangeAsync(async db =>
         {
             var form = await db.Forms.SingleAsync();
-            var questions = form.Draft.Questions.Select(question => question.Key == "email" ? question with { Required = false } : question);
-            db.FormVersions.Add(new FormVersion
-            {
-                FormId = form.Id, Number = 2, Published = app.Now, PublishedBy = "Maren", Content = form.Draft with { Pages = [new Page("one", "One", [.. questions])] },
-            });
+            var questions = form.Draft.Questions.Select(question =>
+                question.Key == "email" ? question with { Required = false } : question
+            );
+            db.FormVersions.Add(
+                new FormVersion
+                {
+                    FormId = form.Id,
+                    Number = 2,
+                    Published = app.Now,
+                    PublishedBy = "Maren",
+                    Content = form.Draft with { Pages = [new Page("one", "One", [.. questions])] },
+                }
+            );
         });
         var answers = Answers();
         answers.Remove("email");

@@ -29,11 +29,14 @@ public sealed class LookUpListTests
     [InlineData("Name,name\r\na,b", "Every column needs a name of its own")]
     [InlineData("Name\r\n", "There are no lines")]
     [InlineData("Name,Code\r\na,b,c", "more cells than there are columns")]
-    public async Task What_is_no_list_is_refused_with_what_to_do(string csv, string says) => (await ReadAsync(csv)).Refusal.ShouldNotBeNull().ShouldContain(says);
+    public async Task What_is_no_list_is_refused_with_what_to_do(string csv, string says) =>
+        (await ReadAsync(csv)).Refusal.ShouldNotBeNull().ShouldContain(says);
 
     [Fact]
     public async Task Bytes_that_are_no_text_are_refused() =>
-        (await ListCsv.ReadAsync(new MemoryStream([0x41, 0x0a, 0xff, 0xfe, 0x00]), default, CancellationToken.None)).Refusal.ShouldNotBeNull().ShouldContain("UTF-8");
+        (await ListCsv.ReadAsync(new MemoryStream([0x41, 0x0a, 0xff, 0xfe, 0x00]), default, CancellationToken.None))
+            .Refusal.ShouldNotBeNull()
+            .ShouldContain("UTF-8");
 
     [Fact]
     public async Task A_list_with_ten_million_cells_is_refused_as_soon_as_it_is_too_long()
@@ -56,22 +59,44 @@ public sealed class LookUpListTests
         var saved = await owner.PutAsync($"/api/lists/{list}?name=Colours", new StringContent(csv.ToString(), Encoding.UTF8, "text/csv"));
         (await saved.JsonAsync()).GetProperty("lines").GetInt32().ShouldBe(50_000);
 
-        var link = await app.MakeQuickFormAsync(new FormContent("A colour", "", [new Page("one", "One", [new Question("colour", "Which?", new LookUpKind(list, ["Colour", "Code"]))])], [], new SendOff("end", "Thanks", "Thanks.")));
+        var link = await app.MakeQuickFormAsync(
+            new FormContent(
+                "A colour",
+                "",
+                [new Page("one", "One", [new Question("colour", "Which?", new LookUpKind(list, ["Colour", "Code"]))])],
+                [],
+                new SendOff("end", "Thanks", "Thanks.")
+            )
+        );
         var stranger = app.CreateClient();
         var found = await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=OCHER%20ow").JsonAsync();
-        found[0].GetProperty("columns").EnumerateArray().Select(column => column.GetString()).ShouldBe(["Ócher", "OW 1"], "without regard to case and accents, and without the price");
+        found[0]
+            .GetProperty("columns")
+            .EnumerateArray()
+            .Select(column => column.GetString())
+            .ShouldBe(["Ócher", "OW 1"], "without regard to case and accents, and without the price");
         (await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=shade").JsonAsync()).GetArrayLength().ShouldBe(20);
-        (await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=%25").JsonAsync()).GetArrayLength().ShouldBe(0, "a percent sign is a letter like any other");
+        (await stranger.GetAsync($"/public/forms/{link}/1/look-up?question=colour&typed=%25").JsonAsync())
+            .GetArrayLength()
+            .ShouldBe(0, "a percent sign is a letter like any other");
 
-        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("invented") })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("Ócher", ["Whatever", "the browser says"]) })).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion["colour"].ShouldBe(new LookUpAnswer("Ócher", ["Ócher", "OW 1"]));
+        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("invented") })).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await app.SendAsync(link, new() { ["colour"] = new LookUpAnswer("Ócher", ["Whatever", "the browser says"]) })).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await app.AskAsync(db => db.Submissions.SingleAsync()))
+            .Answers.ByQuestion["colour"]
+            .ShouldBe(new LookUpAnswer("Ócher", ["Ócher", "OW 1"]));
     }
 
     /// <summary>Half a million lines of twenty cells, made as they are read.</summary>
     private sealed class TenMillionCells : Stream
     {
-        private static readonly byte[] Line = Encoding.UTF8.GetBytes(string.Join(',', Enumerable.Range(0, 20).Select(n => $"c{n}")) + "\r\n");
+        private static readonly byte[] Line = Encoding.UTF8.GetBytes(
+            string.Join(',', Enumerable.Range(0, 20).Select(n => $"c{n}")) + "\r\n"
+        );
 
         public int LinesGiven { get; private set; }
 
@@ -79,7 +104,11 @@ public sealed class LookUpListTests
         public override bool CanSeek => false;
         public override bool CanWrite => false;
         public override long Length => throw new NotSupportedException();
-        public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => throw new NotSupportedException();
+            set => throw new NotSupportedException();
+        }
 
         public override int Read(byte[] buffer, int offset, int count)
         {
@@ -91,8 +120,11 @@ public sealed class LookUpListTests
         }
 
         public override void Flush() => throw new NotSupportedException();
+
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+
         public override void SetLength(long value) => throw new NotSupportedException();
+
         public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
     }
 

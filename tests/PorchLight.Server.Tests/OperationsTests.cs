@@ -5,7 +5,7 @@ using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
-/// <summary>What somebody who runs the house sees of it: health and logs.</summary>
+/// <summary>What somebody who runs the program sees of it: health and logs.</summary>
 public sealed class OperationsTests
 {
     [Fact]
@@ -14,10 +14,14 @@ public sealed class OperationsTests
         await using var app = new TestApp();
         await app.WorkAsync();
         var well = await HealthAsync(app);
-        (well.Status, well.Text("status"), well.Text("database"), well.Text("worker"), well.Text("mail")).ShouldBe((HttpStatusCode.OK, "ready", "ready", "ready", "ready"));
+        (well.Status, well.Text("status"), well.Text("database"), well.Text("worker"), well.Text("mail")).ShouldBe(
+            (HttpStatusCode.OK, "ready", "ready", "ready", "ready")
+        );
         await app.SendAsync(Answers());
         (await HealthAsync(app)).Text("mail").ShouldBe("1 waiting");
-        await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed)));
+        await app.ChangeAsync(db =>
+            db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed))
+        );
         (await HealthAsync(app)).Text("mail").ShouldBe("0 waiting, 1 stuck");
     }
 
@@ -36,11 +40,15 @@ public sealed class OperationsTests
     }
 
     [Fact]
-    public async Task A_house_that_can_read_but_not_write_is_not_ready()
+    public async Task A_program_that_can_read_but_not_write_is_not_ready()
     {
         await using var app = new TestApp();
         await app.WorkAsync();
-        await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("CREATE TRIGGER full BEFORE UPDATE ON Businesses BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END"));
+        await app.AskAsync(db =>
+            db.Database.ExecuteSqlRawAsync(
+                "CREATE TRIGGER full BEFORE UPDATE ON Businesses BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END"
+            )
+        );
         var full = await HealthAsync(app);
         (full.Status, full.Text("database")).ShouldBe((HttpStatusCode.ServiceUnavailable, "cannot be written"));
     }
@@ -80,7 +88,10 @@ public sealed class OperationsTests
         answers["budget"] = new TextAnswer("a secret sum");
         await app.SendAsync(answers);
         await app.CreateClient().PostAsync($"/public/forms/{link}/send", new StringContent("{\"answers\":\"a secret word"));
-        await (await app.StrangerAsync()).PostAsync("/api/sign-in", Body(new { email = "maren@ochrewren.example", password = "a secret password" }));
+        await (await app.StrangerAsync()).PostAsync(
+            "/api/sign-in",
+            Body(new { email = "maren@ochrewren.example", password = "a secret password" })
+        );
         log.Lines.ShouldContain(line => line.Contains("/public/forms/{token}/send answered 500", StringComparison.Ordinal));
         log.Lines.ShouldContain(line => line.Contains("Unhandled failure at POST /public/forms/{token}/send", StringComparison.Ordinal));
         foreach (var secret in new[] { "secret", "Tilda", "Brackenridge", link })

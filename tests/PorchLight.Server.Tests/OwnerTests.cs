@@ -51,12 +51,23 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var id = await FormIdAsync(owner);
-        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours")))).EnsureSuccessStatusCode();
-        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(
-            Words("A wall to paint", ("what", "What would you like painted?")), Words("A wall to paint", ("what", "What shall we paint?"))))).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint"), Words("A wall of yours")))
+        ).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync(
+                $"/api/forms/{id}/draft",
+                Edit(
+                    Words("A wall to paint", ("what", "What would you like painted?")),
+                    Words("A wall to paint", ("what", "What shall we paint?"))
+                )
+            )
+        ).EnsureSuccessStatusCode();
         var form = await owner.GetAsync($"/api/forms/{id}").JsonAsync();
         form.Text("title").ShouldBe("A wall of yours");
-        form.GetProperty("pages").EnumerateArray().SelectMany(page => page.GetProperty("questions").EnumerateArray())
+        form.GetProperty("pages")
+            .EnumerateArray()
+            .SelectMany(page => page.GetProperty("questions").EnumerateArray())
             .ShouldContain(question => question.Text("wording") == "What shall we paint?");
     }
 
@@ -66,7 +77,12 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var id = await FormIdAsync(owner);
-        (await owner.PutAsync($"/api/forms/{id}/draft", Edit(Words("A wall to paint", ("what", "What would you like painted?")), Words(" ", ("what", ""))))).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync(
+                $"/api/forms/{id}/draft",
+                Edit(Words("A wall to paint", ("what", "What would you like painted?")), Words(" ", ("what", "")))
+            )
+        ).EnsureSuccessStatusCode();
         var refused = await owner.PostAsync($"/api/forms/{id}/publish", null);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["title", "what"]);
@@ -82,7 +98,11 @@ public sealed class OwnerTests
         var token = await app.LinkAsync();
         var sharing = form.GetProperty("sharing");
         sharing.Text("link").ShouldBe($"http://localhost/f/{token}");
-        sharing.Text("inline").ShouldBe($"<div data-porch-light=\"{token}\" data-title=\"A wall to paint\"></div>\n<script src=\"http://localhost/embed.js\" async></script>");
+        sharing
+            .Text("inline")
+            .ShouldBe(
+                $"<div data-porch-light=\"{token}\" data-title=\"A wall to paint\"></div>\n<script src=\"http://localhost/embed.js\" async></script>"
+            );
         (await owner.PostAsync($"/api/forms/{id}/light", Body(new { on = false }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await owner.GetAsync("/api/forms").JsonAsync())[0].GetProperty("shines").GetBoolean().ShouldBeFalse();
     }
@@ -91,11 +111,22 @@ public sealed class OwnerTests
     public async Task The_form_as_its_owner_sees_it_names_no_answers_by_their_keys()
     {
         await using var app = new TestApp();
-        await app.MakeFormAsync(new FormContent("A visit", "",
-        [
-            new Page("who", "You", [new Question("name", "Your name", new ShortTextKind())]),
-            new Page("when", "When, {answer:name|please}", [new Question("day", "When may we come, {answer:name|please}?", new ShortTextKind())]),
-        ], [], new SendOff("end", "Thank you, {answer:name}", "That was all.")));
+        await app.MakeFormAsync(
+            new FormContent(
+                "A visit",
+                "",
+                [
+                    new Page("who", "You", [new Question("name", "Your name", new ShortTextKind())]),
+                    new Page(
+                        "when",
+                        "When, {answer:name|please}",
+                        [new Question("day", "When may we come, {answer:name|please}?", new ShortTextKind())]
+                    ),
+                ],
+                [],
+                new SendOff("end", "Thank you, {answer:name}", "That was all.")
+            )
+        );
         var id = (await app.AskAsync(db => db.Forms.ToListAsync())).Single(one => one.Draft.Title == "A visit").Id;
         var form = await app.Owner().GetAsync($"/api/forms/{id}").JsonAsync();
         form.GetProperty("sendOffs")[0].GetString().ShouldBe("Thank you");
@@ -113,9 +144,13 @@ public sealed class OwnerTests
         await app.SendAsync(Answers());
         var owner = app.Owner();
         var id = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
-        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         app.Time.Advance(TimeSpan.FromHours(3));
-        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await app.WorkAsync();
         (await app.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
         (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promise").ShouldBe("Kept: first personal reply today 13:00.");
@@ -131,9 +166,14 @@ public sealed class OwnerTests
         var row = (await owner.GetAsync("/api/clients").JsonAsync())[0];
         (row.Text("name"), row.Text("standing")).ShouldBe(("Tilda Brackenridge", "lead"));
         var client = await owner.GetAsync($"/api/clients/{row.Text("id")}").JsonAsync();
-        var budget = client.GetProperty("projects")[0].GetProperty("values").EnumerateArray().Single(value => value.Text("label") == "Budget");
+        var budget = client
+            .GetProperty("projects")[0]
+            .GetProperty("values")
+            .EnumerateArray()
+            .Single(value => value.Text("label") == "Budget");
         (budget.Text("words"), budget.Text("source"), budget.Text("at")).ShouldBe(
-            ("4,000 to 9,000", "Tilda Brackenridge in “A wall to paint”", "today 10:00"));
+            ("4,000 to 9,000", "Tilda Brackenridge in “A wall to paint”", "today 10:00")
+        );
     }
 
     [Fact]
@@ -167,8 +207,12 @@ public sealed class OwnerTests
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         var inquiries = await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).ToListAsync());
         inquiries.Select(inquiry => inquiry.Fit).ShouldBe([Fit.TalkFirst, Fit.ComeIn]);
-        (await owner.GetAsync($"/api/inquiries/{inquiries[0].Id}/what-would-change").JsonAsync()).Text("sentence").ShouldStartWith("It would become Come in if “");
-        (await owner.GetAsync($"/api/inquiries/{inquiries[1].Id}/what-would-change").JsonAsync()).GetProperty("sentence").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
+        (await owner.GetAsync($"/api/inquiries/{inquiries[0].Id}/what-would-change").JsonAsync())
+            .Text("sentence")
+            .ShouldStartWith("It would become Come in if “");
+        (await owner.GetAsync($"/api/inquiries/{inquiries[1].Id}/what-would-change").JsonAsync())
+            .GetProperty("sentence")
+            .ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
         (await owner.GetAsync($"/api/inquiries/{Guid.NewGuid()}/what-would-change")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
@@ -191,11 +235,14 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         await using var news = Listen(app);
         var (rings, ring) = (0, new SemaphoreSlim(0));
-        news.On<string[]>("changed", _ =>
-        {
-            Interlocked.Increment(ref rings);
-            ring.Release();
-        });
+        news.On<string[]>(
+            "changed",
+            _ =>
+            {
+                Interlocked.Increment(ref rings);
+                ring.Release();
+            }
+        );
         await news.StartAsync();
         for (var n = 0; n < 4; n++)
             await app.SendAsync(Answers());
@@ -228,12 +275,17 @@ public sealed class OwnerTests
     private static HubConnection Listen(TestApp app)
     {
         var handler = app.Server.CreateHandler();
-        return new HubConnectionBuilder().WithUrl("http://localhost/changes", options =>
-        {
-            options.HttpMessageHandlerFactory = _ => handler;
-            options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
-            options.Headers["Cookie"] = app.OwnerCookies;
-        }).Build();
+        return new HubConnectionBuilder()
+            .WithUrl(
+                "http://localhost/changes",
+                options =>
+                {
+                    options.HttpMessageHandlerFactory = _ => handler;
+                    options.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.LongPolling;
+                    options.Headers["Cookie"] = app.OwnerCookies;
+                }
+            )
+            .Build();
     }
 
     [Fact]
@@ -243,9 +295,27 @@ public sealed class OwnerTests
         var link = await app.LinkAsync();
         var stranger = app.CreateClient();
         async Task<System.Text.Json.JsonElement> Ask(bool leaving, Dictionary<string, Answer?> answers) =>
-            await stranger.PostAsync($"/public/forms/{link}/evaluate", Body(new { version = 1, page = "you", leaving, sendKey = Guid.NewGuid(), answers })).JsonAsync();
+            await stranger
+                .PostAsync(
+                    $"/public/forms/{link}/evaluate",
+                    Body(
+                        new
+                        {
+                            version = 1,
+                            page = "you",
+                            leaving,
+                            sendKey = Guid.NewGuid(),
+                            answers,
+                        }
+                    )
+                )
+                .JsonAsync();
         (await Ask(false, [])).GetProperty("findings").GetArrayLength().ShouldBe(0);
-        (await Ask(true, [])).GetProperty("findings").EnumerateArray().Select(finding => finding.Text("place")).ShouldBe(["name", "email", "place"]);
+        (await Ask(true, []))
+            .GetProperty("findings")
+            .EnumerateArray()
+            .Select(finding => finding.Text("place"))
+            .ShouldBe(["name", "email", "place"]);
         var left = await Ask(true, Answers());
         (left.GetProperty("findings").GetArrayLength(), left.Text("next")).ShouldBe((0, "wall"));
     }
@@ -279,7 +349,8 @@ public sealed class OwnerTests
 
     private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
 
-    private static System.Net.Http.Json.JsonContent Edit(FormEndpoints.FormWords was, FormEndpoints.FormWords now) => Body(new { was, now });
+    private static System.Net.Http.Json.JsonContent Edit(FormEndpoints.FormWords was, FormEndpoints.FormWords now) =>
+        Body(new { was, now });
 
     private static FormEndpoints.FormWords Words(string title, params (string Key, string Wording)[] wordings) =>
         new(title, "", "", wordings.ToDictionary(wording => wording.Key, wording => wording.Wording));

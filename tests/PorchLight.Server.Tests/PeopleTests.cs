@@ -52,7 +52,10 @@ public sealed class PeopleTests
         var (owner, member) = (app.Owner(), app.Member());
         (await owner.DeleteAsync($"/api/people/{await SeatAsync(owner, "member")}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await member.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-        var again = await (await app.StrangerAsync()).PostAsync("/api/sign-in", Body(new { email = "sunil@ochrewren.example", password = "the-lamp-is-on" }));
+        var again = await (await app.StrangerAsync()).PostAsync(
+            "/api/sign-in",
+            Body(new { email = "sunil@ochrewren.example", password = "the-lamp-is-on" })
+        );
         again.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
 
@@ -64,7 +67,9 @@ public sealed class PeopleTests
         var (me, member) = (await SeatAsync(owner, "owner"), await SeatAsync(owner, "member"));
         (await owner.DeleteAsync($"/api/people/{me}")).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await owner.PostAsync($"/api/people/{me}/role", Body(new { role = "member" }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await owner.PostAsync($"/api/people/{member}/role", Body(new { role = "king" }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PostAsync($"/api/people/{member}/role", Body(new { role = "king" }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await owner.PostAsync($"/api/people/{member}/role", Body(new { role = "owner" }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var second = await app.SignedInAsync("sunil@ochrewren.example");
         (await second.DeleteAsync($"/api/people/{me}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -80,7 +85,9 @@ public sealed class PeopleTests
         var guest = await app.StrangerAsync();
         var door = "/api" + new Uri(link).AbsolutePath;
         (await guest.GetAsync(door).JsonAsync()).GetProperty("newPassword").GetBoolean().ShouldBeTrue();
-        (await guest.PostAsync(door, Body(new { name = "Sunil Abara", password = Password }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await guest.PostAsync(door, Body(new { name = "Sunil Abara", password = Password }))).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await member.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         (await guest.GetAsync("/api/session").JsonAsync()).Text("role").ShouldBe("member", "the role stays");
     }
@@ -90,9 +97,15 @@ public sealed class PeopleTests
     {
         await using var app = new TestApp();
         var member = app.Member();
-        (await (await member.PostAsync("/api/me/password", Body(new { current = "not this", next = Password }))).PlacesAsync()).ShouldBe(["current"]);
-        (await (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = "short" }))).PlacesAsync()).ShouldBe(["next"]);
-        (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = Password }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await (await member.PostAsync("/api/me/password", Body(new { current = "not this", next = Password }))).PlacesAsync()).ShouldBe([
+            "current",
+        ]);
+        (
+            await (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = "short" }))).PlacesAsync()
+        ).ShouldBe(["next"]);
+        (await member.PostAsync("/api/me/password", Body(new { current = "the-lamp-is-on", next = Password }))).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await member.GetAsync("/api/today")).StatusCode.ShouldBe(HttpStatusCode.OK);
         await app.SignedInAsync("sunil@ochrewren.example", Password);
     }
@@ -106,16 +119,45 @@ public sealed class PeopleTests
     public async Task An_invitation_that_cannot_work_is_refused(string name, string email, string role, HttpStatusCode status)
     {
         await using var app = new TestApp();
-        (await app.Owner().PostAsync("/api/people/invites", Body(new { name, email, role }))).StatusCode.ShouldBe(status);
+        (
+            await app.Owner()
+                .PostAsync(
+                    "/api/people/invites",
+                    Body(
+                        new
+                        {
+                            name,
+                            email,
+                            role,
+                        }
+                    )
+                )
+        ).StatusCode.ShouldBe(status);
     }
 
     /// <summary>The address of the join endpoint that the link leads to.</summary>
     private static async Task<string> InviteAsync(HttpClient owner, string email, string role)
     {
-        var invited = await owner.PostAsync("/api/people/invites", Body(new { name = "Ines", email, role })).JsonAsync();
+        var invited = await owner
+            .PostAsync(
+                "/api/people/invites",
+                Body(
+                    new
+                    {
+                        name = "Ines",
+                        email,
+                        role,
+                    }
+                )
+            )
+            .JsonAsync();
         return "/api" + new Uri(invited.Text("link")).AbsolutePath;
     }
 
     private static async Task<string> SeatAsync(HttpClient owner, string role) =>
-        (await owner.GetAsync("/api/people").JsonAsync()).GetProperty("seats").EnumerateArray().Single((JsonElement seat) => seat.Text("role") == role).Text("id");
+        (await owner.GetAsync("/api/people").JsonAsync())
+            .GetProperty("seats")
+            .EnumerateArray()
+            .Single((JsonElement seat) => seat.Text("role") == role)
+            .Text("id");
 }

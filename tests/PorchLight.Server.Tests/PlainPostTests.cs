@@ -8,7 +8,13 @@ public sealed class PlainPostTests
 {
     private static readonly Dictionary<string, string> Good = new()
     {
-        ["name.given"] = "Tilda", ["name.family"] = "Brackenridge", ["email"] = "tilda@bakes.example", ["place"] = "Howth", ["what"] = "Bread and gulls", ["budget"] = "4000-9000", ["decides"] = "me",
+        ["name.given"] = "Tilda",
+        ["name.family"] = "Brackenridge",
+        ["email"] = "tilda@bakes.example",
+        ["place"] = "Howth",
+        ["what"] = "Bread and gulls",
+        ["budget"] = "4000-9000",
+        ["decides"] = "me",
     };
 
     [Fact]
@@ -27,13 +33,19 @@ public sealed class PlainPostTests
     [InlineData("email", "tilda", "you")]
     [InlineData("budget", "a lot", "wall")]
     [InlineData("wanted", "soon", "wall")]
-    public async Task What_needs_another_look_waits_in_the_form_itself_with_everything_that_was_typed(string name, string value, string page)
+    public async Task What_needs_another_look_waits_in_the_form_itself_with_everything_that_was_typed(
+        string name,
+        string value,
+        string page
+    )
     {
         await using var app = new TestApp();
         await app.ChangeFormAsync(settings => settings with { TakesPlainPosts = true });
         var sent = await PostAsync(app, new Dictionary<string, string>(Good) { [name] = value });
         var later = sent.Headers.Location!.ToString().Split("?later=")[1].Split('&')[0];
-        var kept = (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}?later={later}").JsonAsync()).GetProperty("form").GetProperty("kept");
+        var kept = (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}?later={later}").JsonAsync())
+            .GetProperty("form")
+            .GetProperty("kept");
         kept.Text("page").ShouldBe(page);
         kept.GetProperty("answers").GetProperty("what").Text("text").ShouldBe("Bread and gulls");
         (await app.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
@@ -45,7 +57,9 @@ public sealed class PlainPostTests
         await using var app = new TestApp();
         (await PostAsync(app, Good)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         await app.ChangeFormAsync(settings => settings with { TakesPlainPosts = true });
-        (await PostAsync(app, new Dictionary<string, string>(Good) { ["your-website-again"] = "x" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await PostAsync(app, new Dictionary<string, string>(Good) { ["your-website-again"] = "x" })).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await app.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(0);
     }
 
@@ -58,10 +72,25 @@ public sealed class PlainPostTests
         var id = await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync());
         var plain = (await owner.GetAsync($"/api/forms/{id}").JsonAsync()).GetProperty("sharing").Text("plain");
         plain.ShouldStartWith($"<form method=\"post\" action=\"http://localhost/public/forms/{await app.LinkAsync()}/plain\">");
-        foreach (var name in new[] { "name.given", "email", "phone", "place", "what", "budget", "decides", "wanted", "found", "your-website-again" })
+        foreach (
+            var name in new[]
+            {
+                "name.given",
+                "email",
+                "phone",
+                "place",
+                "what",
+                "budget",
+                "decides",
+                "wanted",
+                "found",
+                "your-website-again",
+            }
+        )
             plain.ShouldContain($"name=\"{name}\"");
     }
 
     private static async Task<HttpResponseMessage> PostAsync(TestApp app, Dictionary<string, string> fields) =>
-        await app.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false }).PostAsync($"/public/forms/{await app.LinkAsync()}/plain", new FormUrlEncodedContent(fields));
+        await app.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false })
+            .PostAsync($"/public/forms/{await app.LinkAsync()}/plain", new FormUrlEncodedContent(fields));
 }

@@ -13,20 +13,52 @@ public sealed class PreviewTests
     {
         await using var app = new TestApp();
         var owner = app.Owner();
-        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text("id");
+        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text(
+            "id"
+        );
         var (link, looker) = await LookAsync(app, owner, id);
 
         (await app.CreateClient().GetAsync($"/public/forms/{link}")).StatusCode.ShouldBe(HttpStatusCode.NotFound, "nobody else sees it");
         var shown = await looker.GetAsync($"/public/forms/{link}").JsonAsync();
-        (shown.Text("title"), shown.Text("welcome"), shown.GetProperty("onlyLooking").GetBoolean()).ShouldBe(("A gate to paint", "open", true));
+        (shown.Text("title"), shown.Text("welcome"), shown.GetProperty("onlyLooking").GetBoolean()).ShouldBe(
+            ("A gate to paint", "open", true)
+        );
         var form = shown.GetProperty("form");
         form.GetProperty("version").GetInt32().ShouldBe(0);
 
-        var sent = await looker.PostAsync($"/public/forms/{link}/send", Body(new { version = 0, sendKey = Guid.NewGuid(), answers = ReadyAnswers(), cameFrom = (string?)null }));
+        var sent = await looker.PostAsync(
+            $"/public/forms/{link}/send",
+            Body(
+                new
+                {
+                    version = 0,
+                    sendKey = Guid.NewGuid(),
+                    answers = ReadyAnswers(),
+                    cameFrom = (string?)null,
+                }
+            )
+        );
         sent.StatusCode.ShouldBe(HttpStatusCode.OK, await sent.Content.ReadAsStringAsync());
-        (await app.AskAsync(async db => (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.OutgoingMail.CountAsync()))).ShouldBe((0, 0, 0));
-        (await looker.PutAsync($"/public/forms/{link}/saved-draft", Body(new { version = 0, page = form.GetProperty("pages")[0].Text("key"), sendKey = Guid.NewGuid(), revision = 0, answers = ReadyAnswers() })))
-            .StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (
+            await app.AskAsync(async db =>
+                (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.OutgoingMail.CountAsync())
+            )
+        ).ShouldBe((0, 0, 0));
+        (
+            await looker.PutAsync(
+                $"/public/forms/{link}/saved-draft",
+                Body(
+                    new
+                    {
+                        version = 0,
+                        page = form.GetProperty("pages")[0].Text("key"),
+                        sendKey = Guid.NewGuid(),
+                        revision = 0,
+                        answers = ReadyAnswers(),
+                    }
+                )
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
     [Fact]
@@ -38,7 +70,9 @@ public sealed class PreviewTests
         await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
         var id = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
         var words = await app.AskAsync(async db => Forms.FormEndpoints.FormWords.Of(await db.Forms.FirstAsync()));
-        (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { Title = "A wall, reworded" } }))).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { Title = "A wall, reworded" } }))
+        ).EnsureSuccessStatusCode();
         var (link, looker) = await LookAsync(app, owner, id);
         (await looker.GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall, reworded");
         (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("welcome").ShouldBe("onlyByLink");
@@ -49,8 +83,12 @@ public sealed class PreviewTests
     {
         await using var app = new TestApp();
         var owner = app.Owner();
-        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text("id");
-        var other = (await owner.PostAsync("/api/forms", Body(new { title = "A door to paint", startingPrice = 900m })).JsonAsync()).Text("id");
+        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text(
+            "id"
+        );
+        var other = (await owner.PostAsync("/api/forms", Body(new { title = "A door to paint", startingPrice = 900m })).JsonAsync()).Text(
+            "id"
+        );
         var (link, looker) = await LookAsync(app, owner, id);
         var (otherLink, _) = await LookAsync(app, owner, other);
         (await looker.GetAsync($"/public/forms/{otherLink}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
@@ -67,15 +105,25 @@ public sealed class PreviewTests
         return (address.AbsolutePath["/f/".Length..], looker);
     }
 
-    private static Dictionary<string, Answer?> ReadyAnswers() => ReadyForms.Inquiry("A gate", 900, "EUR").Content.Questions
-        .Select(question => (question.Key, Answer: (Answer?)(question.Kind switch
-        {
-            EmailKind => new TextAnswer("noor@gates.example"),
-            PersonNameKind => new PersonNameAnswer("Noor", "Ambler"),
-            ShortTextKind or LongTextKind => new TextAnswer("A gate"),
-            ChoiceKind choice => ChoiceAnswer.Of(choice.Options[0].Key),
-            ConsentKind => new ConsentAnswer(),
-            YesNoKind => new YesNoAnswer(true),
-            _ => null,
-        }))).ToDictionary(one => one.Key, one => one.Answer);
+    private static Dictionary<string, Answer?> ReadyAnswers() =>
+        ReadyForms
+            .Inquiry("A gate", 900, "EUR")
+            .Content.Questions.Select(question =>
+                (
+                    question.Key,
+                    Answer: (Answer?)(
+                        question.Kind switch
+                        {
+                            EmailKind => new TextAnswer("noor@gates.example"),
+                            PersonNameKind => new PersonNameAnswer("Noor", "Ambler"),
+                            ShortTextKind or LongTextKind => new TextAnswer("A gate"),
+                            ChoiceKind choice => ChoiceAnswer.Of(choice.Options[0].Key),
+                            ConsentKind => new ConsentAnswer(),
+                            YesNoKind => new YesNoAnswer(true),
+                            _ => null,
+                        }
+                    )
+                )
+            )
+            .ToDictionary(one => one.Key, one => one.Answer);
 }

@@ -10,9 +10,22 @@ namespace PorchLight.Server.Tests;
 /// <summary>What an inquiry is about, and what is known of who sends it.</summary>
 public sealed class ProjectAssignmentTests
 {
-    private static readonly FormContent Site = new("Site and access", "",
-        [new Page("one", "One", [new Question("email", "Mail?", new EmailKind()) { LandsIn = new SetField(BuiltInFields.Email.Key) }, new Question("key", "Who has the key?", new ShortTextKind())])],
-        [], new SendOff("end", "Thanks", "Thanks."));
+    private static readonly FormContent Site = new(
+        "Site and access",
+        "",
+        [
+            new Page(
+                "one",
+                "One",
+                [
+                    new Question("email", "Mail?", new EmailKind()) { LandsIn = new SetField(BuiltInFields.Email.Key) },
+                    new Question("key", "Who has the key?", new ShortTextKind()),
+                ]
+            ),
+        ],
+        [],
+        new SendOff("end", "Thanks", "Thanks.")
+    );
 
     [Fact]
     public async Task A_second_wall_is_a_second_project_or_more_about_the_first_as_the_form_says()
@@ -31,8 +44,13 @@ public sealed class ProjectAssignmentTests
     {
         await using var app = new TestApp();
         await app.SendAsync(Answers());
-        var link = await app.MakeQuickFormAsync(Site, new FormSettings { About = ProjectAssignment.WorkInHand, Guard = new SpamGuard(LeastSeconds: 0) });
-        (await app.SendAsync(link, new() { ["email"] = new TextAnswer("tilda@bakes.example"), ["key"] = new TextAnswer("The baker") })).EnsureSuccessStatusCode();
+        var link = await app.MakeQuickFormAsync(
+            Site,
+            new FormSettings { About = ProjectAssignment.WorkInHand, Guard = new SpamGuard(LeastSeconds: 0) }
+        );
+        (
+            await app.SendAsync(link, new() { ["email"] = new TextAnswer("tilda@bakes.example"), ["key"] = new TextAnswer("The baker") })
+        ).EnsureSuccessStatusCode();
         (await ProjectsAsync(app)).ShouldBe(1);
         (await app.AskAsync(db => db.Inquiries.Select(inquiry => inquiry.ProjectId).Distinct().CountAsync())).ShouldBe(1);
     }
@@ -48,7 +66,10 @@ public sealed class ProjectAssignmentTests
         row.GetProperty("fit").ValueKind.ShouldBe(JsonValueKind.Null);
         var view = await owner.GetAsync($"/api/inquiries/{row.Text("id")}").JsonAsync();
         view.GetProperty("fit").ValueKind.ShouldBe(JsonValueKind.Null);
-        view.GetProperty("timeline").EnumerateArray().Select(entry => entry.Text("sentence")).ShouldContain("tilda@bakes.example sent “Site and access”.");
+        view.GetProperty("timeline")
+            .EnumerateArray()
+            .Select(entry => entry.Text("sentence"))
+            .ShouldContain("tilda@bakes.example sent “Site and access”.");
     }
 
     [Fact]
@@ -59,11 +80,26 @@ public sealed class ProjectAssignmentTests
         var known = new IsAnsweredCondition(new ValueOnFile("client.phone"));
         var screening = new ScreeningRules(0, 10, 0, 1, [new Signal("known", "Their phone is on file", known, new PointsEffect(20))]);
         var link = await app.MakeQuickFormAsync(
-            Site with { Pages = [.. Site.Pages, new Page("two", "Only for whom we know", [new Question("more", "More?", new ShortTextKind()) { Required = true }]) { ShownOnlyWhen = known }] }, screening: screening);
+            Site with
+            {
+                Pages =
+                [
+                    .. Site.Pages,
+                    new Page("two", "Only for whom we know", [new Question("more", "More?", new ShortTextKind()) { Required = true }])
+                    {
+                        ShownOnlyWhen = known,
+                    },
+                ],
+            },
+            screening: screening
+        );
         foreach (var (email, fit) in new[] { ("tilda@bakes.example", Fit.ComeIn), ("stranger@bakes.example", Fit.TalkFirst) })
         {
             (await app.SendAsync(link, new() { ["email"] = new TextAnswer(email) })).EnsureSuccessStatusCode();
-            (await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).LastAsync())).Fit.ShouldBe(fit, "nobody can find out by typing an address what we know: the page stays hidden");
+            (await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).LastAsync())).Fit.ShouldBe(
+                fit,
+                "nobody can find out by typing an address what we know: the page stays hidden"
+            );
         }
     }
 

@@ -14,10 +14,47 @@ public sealed class PublicLimitsTests
 
     private static readonly string[] Words =
     [
-        "<script>alert(1)</script>", "\"><img src=x onerror=alert(1)>", "javascript:alert(1)", "</textarea><svg onload=alert(1)>", "{{7*7}}${7*7}{promise}{client.name}",
-        "=HYPERLINK(\"https://evil.example\")", "+1+cmd|' /C calc'!A0", "-2+3", "@SUM(1)", "Tilda\r\nBcc: all@example.com", "a@b.example\r\nRCPT TO:<x@y.example>",
-        "\u0000", "\u202Egpj.exe", "\uFFFF\uFFFE", "Z̷̡̛a̶͝l̴͒g̸̈o̷", "𝕿𝖎𝖑𝖉𝖆 👩‍👩‍👧", "'; DROP TABLE Clients; --", "../../../../etc/passwd", "%s%n%x", "١٢٣", "1e400", "-0", "NaN", "٢٠٢٧-٠٢-٣٠",
-        "2027-02-30", "0000-00-00", "9999-12-31", "-9999-01-01", new('w', 300), new('w', 70_000), "", " ", "\t\n", "null", "\\", "\"", "ﷺ", "İ", "ß", "+353 1 555 0142", "tel:+1-900;phone-context=x",
+        "<script>alert(1)</script>",
+        "\"><img src=x onerror=alert(1)>",
+        "javascript:alert(1)",
+        "</textarea><svg onload=alert(1)>",
+        "{{7*7}}${7*7}{promise}{client.name}",
+        "=HYPERLINK(\"https://evil.example\")",
+        "+1+cmd|' /C calc'!A0",
+        "-2+3",
+        "@SUM(1)",
+        "Tilda\r\nBcc: all@example.com",
+        "a@b.example\r\nRCPT TO:<x@y.example>",
+        "\u0000",
+        "\u202Egpj.exe",
+        "\uFFFF\uFFFE",
+        "Z̷̡̛a̶͝l̴͒g̸̈o̷",
+        "𝕿𝖎𝖑𝖉𝖆 👩‍👩‍👧",
+        "'; DROP TABLE Clients; --",
+        "../../../../etc/passwd",
+        "%s%n%x",
+        "١٢٣",
+        "1e400",
+        "-0",
+        "NaN",
+        "٢٠٢٧-٠٢-٣٠",
+        "2027-02-30",
+        "0000-00-00",
+        "9999-12-31",
+        "-9999-01-01",
+        new('w', 300),
+        new('w', 70_000),
+        "",
+        " ",
+        "\t\n",
+        "null",
+        "\\",
+        "\"",
+        "ﷺ",
+        "İ",
+        "ß",
+        "+353 1 555 0142",
+        "tel:+1-900;phone-context=x",
     ];
 
     [Fact]
@@ -31,30 +68,37 @@ public sealed class PublicLimitsTests
         var link = await app.LinkAsync();
         var form = (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).GetProperty("form");
         var seen = new int[600];
-        await Parallel.ForEachAsync(Enumerable.Range(0, Payloads), new ParallelOptions { MaxDegreeOfParallelism = 8 }, async (n, cancellationToken) =>
-        {
-            var random = new Random(unchecked(seed + n));
-            using var stranger = app.CreateClient();
-            using var request = Request(random, link, form, await app.TicketAsync());
-            var asked = $"{request.Method} {request.RequestUri} of seed {seed} + {n}";
-            HttpResponseMessage response;
-            try
+        await Parallel.ForEachAsync(
+            Enumerable.Range(0, Payloads),
+            new ParallelOptions { MaxDegreeOfParallelism = 8 },
+            async (n, cancellationToken) =>
             {
-                response = await stranger.SendAsync(request, cancellationToken);
-            }
-            catch (HttpRequestException)
-            {
-                // Kestrel closes the line on what is no HTTP or far too much of it.
-                return;
-            }
+                var random = new Random(unchecked(seed + n));
+                using var stranger = app.CreateClient();
+                using var request = Request(random, link, form, await app.TicketAsync());
+                var asked = $"{request.Method} {request.RequestUri} of seed {seed} + {n}";
+                HttpResponseMessage response;
+                try
+                {
+                    response = await stranger.SendAsync(request, cancellationToken);
+                }
+                catch (HttpRequestException)
+                {
+                    // Kestrel closes the line on what is no HTTP or far too much of it.
+                    return;
+                }
 
-            var status = (int)response.StatusCode;
-            Interlocked.Increment(ref seen[status]);
-            status.ShouldBeLessThan(500, asked + string.Concat(log.Lines.Where(line => line.StartsWith("Unhandled failure", StringComparison.Ordinal))));
-            // What is no HTTP Kestrel refuses without a word, before the house sees it.
-            if (status >= 400 && response.Headers.Contains("X-Request-Id"))
-                (await response.SentenceAsync()).Length.ShouldBeGreaterThan(10, asked);
-        });
+                var status = (int)response.StatusCode;
+                Interlocked.Increment(ref seen[status]);
+                status.ShouldBeLessThan(
+                    500,
+                    asked + string.Concat(log.Lines.Where(line => line.StartsWith("Unhandled failure", StringComparison.Ordinal)))
+                );
+                // What is no HTTP Kestrel refuses without a word, before the program sees it.
+                if (status >= 400 && response.Headers.Contains("X-Request-Id"))
+                    (await response.SentenceAsync()).Length.ShouldBeGreaterThan(10, asked);
+            }
+        );
         seen[200].ShouldBeGreaterThan(200, "enough was well formed to be looked at in earnest");
         (seen[400] + seen[413] + seen[422]).ShouldBeGreaterThan(800);
         (await app.AskAsync(db => db.Inquiries.CountAsync())).ShouldBeGreaterThan(30, "enough was taken in to be shown");
@@ -84,9 +128,15 @@ public sealed class PublicLimitsTests
 
         foreach (var place in new[] { "today", "bell", "forms", "settings", "people" })
             (await owner.GetAsync($"/api/{place}")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        var csv = await owner.GetAsync($"/api/forms/{await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync())}/answers.csv");
+        var csv = await owner.GetAsync(
+            $"/api/forms/{await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync())}/answers.csv"
+        );
         csv.StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await app.AskAsync(db => db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync())).ShouldBe(["ok"]);
+        (
+            await app.AskAsync(db =>
+                db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync()
+            )
+        ).ShouldBe(["ok"]);
     }
 
     private static HttpRequestMessage Request(Random random, string link, JsonElement form, string ticket)
@@ -94,7 +144,13 @@ public sealed class PublicLimitsTests
         switch (random.Next(12))
         {
             case 0:
-                var token = random.Next(4) switch { 0 => "%00", 1 => new string('a', 6000), 2 => Uri.EscapeDataString(Pick(random, Words[..10])), _ => "..%2f..%2fetc" };
+                var token = random.Next(4) switch
+                {
+                    0 => "%00",
+                    1 => new string('a', 6000),
+                    2 => Uri.EscapeDataString(Pick(random, Words[..10])),
+                    _ => "..%2f..%2fetc",
+                };
                 return random.Next(2) == 0
                     ? new HttpRequestMessage(HttpMethod.Get, $"/public/forms/{token}")
                     : new HttpRequestMessage(HttpMethod.Post, $"/public/receipts/{token}/call");
@@ -113,8 +169,16 @@ public sealed class PublicLimitsTests
 
     private static HttpRequestMessage Post(Random random, string link, ByteArrayContent body)
     {
-        body.Headers.TryAddWithoutValidation("Content-Type", random.Next(15) == 0 ? Pick(random, ["text/html", "application/xml", "multipart/form-data", "application/json; charset=utf-7", ""]) : "application/json");
-        return new HttpRequestMessage(HttpMethod.Post, $"/public/forms/{link}/{(random.Next(3) == 0 ? "evaluate" : "send")}") { Content = body };
+        body.Headers.TryAddWithoutValidation(
+            "Content-Type",
+            random.Next(15) == 0
+                ? Pick(random, ["text/html", "application/xml", "multipart/form-data", "application/json; charset=utf-7", ""])
+                : "application/json"
+        );
+        return new HttpRequestMessage(HttpMethod.Post, $"/public/forms/{link}/{(random.Next(3) == 0 ? "evaluate" : "send")}")
+        {
+            Content = body,
+        };
     }
 
     /// <summary>A body that would be taken, with a few places made hostile.</summary>
@@ -129,9 +193,13 @@ public sealed class PublicLimitsTests
 
         var body = new JsonObject
         {
-            ["version"] = 1, ["sendKey"] = new Guid(Enumerable.Range(0, 16).Select(_ => (byte)random.Next(256)).ToArray()).ToString(),
-            ["page"] = form.GetProperty("pages")[0].Text("key"), ["leaving"] = random.Next(2) == 0,
-            ["answers"] = answers, ["ticket"] = ticket, ["cameFrom"] = random.Next(3) == 0 ? Pick(random, Words) : null,
+            ["version"] = 1,
+            ["sendKey"] = new Guid(Enumerable.Range(0, 16).Select(_ => (byte)random.Next(256)).ToArray()).ToString(),
+            ["page"] = form.GetProperty("pages")[0].Text("key"),
+            ["leaving"] = random.Next(2) == 0,
+            ["answers"] = answers,
+            ["ticket"] = ticket,
+            ["cameFrom"] = random.Next(3) == 0 ? Pick(random, Words) : null,
         };
         for (var n = random.Next(4); n > 0; n--)
             Spoil(random, body);
@@ -140,15 +208,36 @@ public sealed class PublicLimitsTests
             : body.ToJsonString();
     }
 
-    private static JsonObject? Good(Random random, JsonElement question) => question.GetProperty("control").Text("kind") switch
-    {
-        "choice" => new JsonObject { ["kind"] = "choice", ["keys"] = new JsonArray(question.GetProperty("control").GetProperty("options")[0].Text("key")) },
-        "personName" => new JsonObject { ["kind"] = "personName", ["given"] = Pick(random, Words), ["family"] = Pick(random, Words) },
-        "email" => new JsonObject { ["kind"] = "text", ["text"] = random.Next(6) == 0 ? Pick(random, Words) : $"lead{random.Next(40).ToString(CultureInfo.InvariantCulture)}@bakes.example" },
-        "phone" => new JsonObject { ["kind"] = "phone", ["typed"] = random.Next(3) == 0 ? Pick(random, Words) : "01 555 0142" },
-        "line" or "lines" => new JsonObject { ["kind"] = "text", ["text"] = Pick(random, Words) is { Length: < 200 } words ? words + "." : "Bread" },
-        _ => null,
-    };
+    private static JsonObject? Good(Random random, JsonElement question) =>
+        question.GetProperty("control").Text("kind") switch
+        {
+            "choice" => new JsonObject
+            {
+                ["kind"] = "choice",
+                ["keys"] = new JsonArray(question.GetProperty("control").GetProperty("options")[0].Text("key")),
+            },
+            "personName" => new JsonObject
+            {
+                ["kind"] = "personName",
+                ["given"] = Pick(random, Words),
+                ["family"] = Pick(random, Words),
+            },
+            "email" => new JsonObject
+            {
+                ["kind"] = "text",
+                ["text"] =
+                    random.Next(6) == 0
+                        ? Pick(random, Words)
+                        : $"lead{random.Next(40).ToString(CultureInfo.InvariantCulture)}@bakes.example",
+            },
+            "phone" => new JsonObject { ["kind"] = "phone", ["typed"] = random.Next(3) == 0 ? Pick(random, Words) : "01 555 0142" },
+            "line" or "lines" => new JsonObject
+            {
+                ["kind"] = "text",
+                ["text"] = Pick(random, Words) is { Length: < 200 } words ? words + "." : "Bread",
+            },
+            _ => null,
+        };
 
     private static void Spoil(Random random, JsonObject body)
     {
@@ -179,7 +268,28 @@ public sealed class PublicLimitsTests
                 parent[name] = null;
                 break;
             case 6:
-                parent["kind"] = Pick(random, ["text", "number", "money", "band", "date", "yesNo", "choice", "phone", "personName", "address", "dateRange", "lookUp", "files", "rows", "consent", "signature", "invented"]);
+                parent["kind"] = Pick(
+                    random,
+                    [
+                        "text",
+                        "number",
+                        "money",
+                        "band",
+                        "date",
+                        "yesNo",
+                        "choice",
+                        "phone",
+                        "personName",
+                        "address",
+                        "dateRange",
+                        "lookUp",
+                        "files",
+                        "rows",
+                        "consent",
+                        "signature",
+                        "invented",
+                    ]
+                );
                 break;
             default:
                 parent[name] = Pick(random, Words);

@@ -11,7 +11,7 @@ internal static class Rfc4180
     public static List<List<string>> Read(string text)
     {
         var rows = new List<List<string>>();
-        for (var at = 0; at < text.Length;)
+        for (var at = 0; at < text.Length; )
             rows.Add(ReadRow(text, ref at));
         return rows;
     }

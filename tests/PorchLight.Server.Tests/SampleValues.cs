@@ -68,7 +68,8 @@ internal static class SampleValues
         }
 
         // Deep down a list stands for itself: forms within forms would never end.
-        var values = depth < 2 && of[0].IsAbstract ? KindsOf(of[0]).Select(kind => Make(kind, depth + 1)).ToList()
+        var values =
+            depth < 2 && of[0].IsAbstract ? KindsOf(of[0]).Select(kind => Make(kind, depth + 1)).ToList()
             : depth < Deepest || Plain(of[0]) is not null ? [Any(of[0], depth + 1)]
             : new List<object>();
         var array = Array.CreateInstance(of[0], values.Count);
@@ -87,10 +88,18 @@ internal static class SampleValues
     }
 
     private static IEnumerable<(string Name, Type Type)> Inputs(Type type) =>
-        Constructor(type).GetParameters().Select(parameter => (parameter.Name!, parameter.ParameterType)).Concat(Settable(type).Select(property => (property.Name, property.PropertyType)));
+        Constructor(type)
+            .GetParameters()
+            .Select(parameter => (parameter.Name!, parameter.ParameterType))
+            .Concat(Settable(type).Select(property => (property.Name, property.PropertyType)));
 
-    private static ConstructorInfo Constructor(Type type) => type.GetConstructors().MaxBy(constructor => constructor.GetParameters().Length)!;
+    private static ConstructorInfo Constructor(Type type) =>
+        type.GetConstructors().MaxBy(constructor => constructor.GetParameters().Length)!;
 
-    private static IEnumerable<PropertyInfo> Settable(Type type) => type.GetProperties()
-        .Where(property => property.SetMethod is { IsPublic: true } && !Constructor(type).GetParameters().Any(parameter => parameter.Name == property.Name));
+    private static IEnumerable<PropertyInfo> Settable(Type type) =>
+        type.GetProperties()
+            .Where(property =>
+                property.SetMethod is { IsPublic: true }
+                && !Constructor(type).GetParameters().Any(parameter => parameter.Name == property.Name)
+            );
 }

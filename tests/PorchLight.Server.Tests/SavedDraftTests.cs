@@ -23,15 +23,25 @@ public sealed class SavedDraftTests
 
         var owner = app.Owner();
         var id = await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync());
-        var words = new { title = "A wall to paint", intro = "", awayNote = "", wordings = new Dictionary<string, string>() };
-        (await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { title = "Another title" } }))).EnsureSuccessStatusCode();
+        var words = new
+        {
+            title = "A wall to paint",
+            intro = "",
+            awayNote = "",
+            wordings = new Dictionary<string, string>(),
+        };
+        (
+            await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { title = "Another title" } }))
+        ).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
 
         var back = await app.CreateClient().GetAsync($"/public/forms/{link}?later={kept.Text("token")}").JsonAsync();
         back.Text("title").ShouldBe("A wall to paint", "who is in the middle of it goes on with what they began");
         var left = back.GetProperty("form").GetProperty("kept");
         (left.GetProperty("version").GetInt32(), left.Text("page"), left.GetProperty("sendKey").GetGuid()).ShouldBe((1, "wall", key));
-        JsonSerializer.Deserialize<Dictionary<string, Answer?>>(left.GetProperty("answers"), Data.Json.Options).ShouldBe(answers, "to the blank");
+        JsonSerializer
+            .Deserialize<Dictionary<string, Answer?>>(left.GetProperty("answers"), Storage.Json.Options)
+            .ShouldBe(answers, "to the blank");
     }
 
     [Fact]
@@ -57,7 +67,18 @@ public sealed class SavedDraftTests
         var (link, key) = (await app.LinkAsync(), Guid.NewGuid());
         var kept = await KeepAsync(app, link, key, Answers()).JsonAsync();
         var stranger = app.CreateClient();
-        Task<HttpResponseMessage> MailAsync(string email, bool agrees) => stranger.PostAsync($"/public/forms/{link}/saved-draft/mail", Body(new { sendKey = key, email, agrees }));
+        Task<HttpResponseMessage> MailAsync(string email, bool agrees) =>
+            stranger.PostAsync(
+                $"/public/forms/{link}/saved-draft/mail",
+                Body(
+                    new
+                    {
+                        sendKey = key,
+                        email,
+                        agrees,
+                    }
+                )
+            );
         (await (await MailAsync("tilda", true)).PlacesAsync()).ShouldBe(["email"]);
         (await (await MailAsync("tilda@bakes.example", false)).PlacesAsync()).ShouldBe(["agrees"]);
         (await app.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(0);
@@ -73,9 +94,24 @@ public sealed class SavedDraftTests
     {
         await using var app = new TestApp();
         var owner = app.Owner();
-        (await owner.PutAsync("/api/settings/keeping", Body(new { was = new { unfinishedDays = 30 }, now = new { unfinishedDays = 7 } }))).EnsureSuccessStatusCode();
-        var (link, key) = (await app.MakeQuickFormAsync(new FormContent("Photos", "", [new Page("wall", "One", [new Question("photos", "?", new FilesKind())])], [], new SendOff("end", "Thanks", "Thanks."))), Guid.NewGuid());
-        var file = (await (await UploadTests.UploadAsync(app, link, key, "plan.pdf", "%PDF-1.7"u8.ToArray())).JsonAsync()).GetProperty("id").GetGuid();
+        (
+            await owner.PutAsync("/api/settings/keeping", Body(new { was = new { unfinishedDays = 30 }, now = new { unfinishedDays = 7 } }))
+        ).EnsureSuccessStatusCode();
+        var (link, key) = (
+            await app.MakeQuickFormAsync(
+                new FormContent(
+                    "Photos",
+                    "",
+                    [new Page("wall", "One", [new Question("photos", "?", new FilesKind())])],
+                    [],
+                    new SendOff("end", "Thanks", "Thanks.")
+                )
+            ),
+            Guid.NewGuid()
+        );
+        var file = (await (await UploadTests.UploadAsync(app, link, key, "plan.pdf", "%PDF-1.7"u8.ToArray())).JsonAsync())
+            .GetProperty("id")
+            .GetGuid();
         var kept = await KeepAsync(app, link, key, new() { ["photos"] = new FilesAnswer([new FileRef(file)]) }).JsonAsync();
 
         await app.PassTimeAsync(Duration.FromDays(6));
@@ -84,7 +120,10 @@ public sealed class SavedDraftTests
         UploadTests.Stored(app).ShouldBeEmpty();
         (await app.AskAsync(db => db.SavedDrafts.SingleAsync())).Answers.ShouldBeNull();
         var back = await app.CreateClient().GetAsync($"/public/forms/{link}?later={kept.Text("token")}").JsonAsync();
-        back.Text("lost").ShouldBe("This link was good until 30 November 2026; the answers behind it are deleted, as we said. You can begin anew below.");
+        back.Text("lost")
+            .ShouldBe(
+                "This link was good until 30 November 2026; the answers behind it are deleted, as we said. You can begin anew below."
+            );
         back.GetProperty("form").GetProperty("kept").ValueKind.ShouldBe(JsonValueKind.Null);
         (await KeepAsync(app, link, key, [], revision: 1)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
@@ -97,12 +136,33 @@ public sealed class SavedDraftTests
         var kept = await KeepAsync(app, link, key, Answers()).JsonAsync();
         (await app.SendAsync(Answers(), key)).EnsureSuccessStatusCode();
         var stranger = app.CreateClient();
-        (await stranger.GetAsync($"/public/forms/{link}?later={kept.Text("token")}").JsonAsync()).Text("lost").ShouldStartWith("The answers behind this link have been sent already.");
+        (await stranger.GetAsync($"/public/forms/{link}?later={kept.Text("token")}").JsonAsync())
+            .Text("lost")
+            .ShouldStartWith("The answers behind this link have been sent already.");
         (await app.AskAsync(db => db.SavedDrafts.SingleAsync())).Answers.ShouldBeNull("what was sent is with the inquiry");
         (await stranger.GetAsync($"/public/forms/{link}?later=cut").JsonAsync()).Text("lost").ShouldStartWith("We cannot find the answers");
         (await (await KeepAsync(app, link, key, Answers())).SentenceAsync()).ShouldBe("These answers have been sent already. Thank you!");
     }
 
-    private static async Task<HttpResponseMessage> KeepAsync(TestApp app, string link, Guid sendKey, Dictionary<string, Answer?> answers, int revision = 0) =>
-        await app.CreateClient().PutAsync($"/public/forms/{link}/saved-draft", Body(new { version = 1, page = "wall", sendKey, revision, answers }));
+    private static async Task<HttpResponseMessage> KeepAsync(
+        TestApp app,
+        string link,
+        Guid sendKey,
+        Dictionary<string, Answer?> answers,
+        int revision = 0
+    ) =>
+        await app.CreateClient()
+            .PutAsync(
+                $"/public/forms/{link}/saved-draft",
+                Body(
+                    new
+                    {
+                        version = 1,
+                        page = "wall",
+                        sendKey,
+                        revision,
+                        answers,
+                    }
+                )
+            );
 }

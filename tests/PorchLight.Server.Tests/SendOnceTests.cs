@@ -2,7 +2,7 @@ using System.Net;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -16,12 +16,31 @@ public sealed class SendOnceTests
     /// </summary>
     private static readonly string[] OnceByTheirNature =
     [
-        "/api/first-run", "/api/join/{token}", "/api/sign-in", "/api/sign-out", "/api/bell/seen", "/api/me/password", // sets what is so already
-        "/api/forms/{id}/light", "/api/forms/{id}/publish", "/api/people/{seat}/role", "/api/inquiries/{id}/place", // the same again is no change
-        "/api/inquiries/{id}/stop", "/api/inquiries/{id}/close", "/api/inquiries/{id}/open-again",
-        "/api/mail/{id}/again", "/api/mail/{id}/leave", "/api/nods/{runId}/{step}/send", "/api/nods/{runId}/{step}/skip", "/api/nods/{runId}/{step}/take-back", // moves on from a state
-        "/public/forms/{token}/send", "/public/forms/{token}/saved-draft/mail", "/public/forms/{token}/reopening", "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
-        "/public/forms/{token}/code/check", "/public/forms/{token}/evaluate", "/public/receipts/{token}/call",
+        "/api/first-run",
+        "/api/join/{token}",
+        "/api/sign-in",
+        "/api/sign-out",
+        "/api/bell/seen",
+        "/api/me/password", // sets what is so already
+        "/api/forms/{id}/light",
+        "/api/forms/{id}/publish",
+        "/api/people/{seat}/role",
+        "/api/inquiries/{id}/place", // the same again is no change
+        "/api/inquiries/{id}/stop",
+        "/api/inquiries/{id}/close",
+        "/api/inquiries/{id}/open-again",
+        "/api/mail/{id}/again",
+        "/api/mail/{id}/leave",
+        "/api/nods/{runId}/{step}/send",
+        "/api/nods/{runId}/{step}/skip",
+        "/api/nods/{runId}/{step}/take-back", // moves on from a state
+        "/public/forms/{token}/send",
+        "/public/forms/{token}/saved-draft/mail",
+        "/public/forms/{token}/reopening",
+        "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
+        "/public/forms/{token}/code/check",
+        "/public/forms/{token}/evaluate",
+        "/public/receipts/{token}/call",
         "/public/forms/{token}/plain", // a browser without script has no key to send
         "/public/forms/{token}/{version:int}/files", // counted against the question's limit, and gone in a day unless sent
         "/changes/negotiate",
@@ -32,8 +51,13 @@ public sealed class SendOnceTests
     {
         await using var app = new TestApp();
         var posts = Posts(app);
-        posts.Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is null).Select(Path).ShouldBe(OnceByTheirNature, ignoreOrder: true);
-        posts.Count(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
+        posts
+            .Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is null)
+            .Select(Path)
+            .ShouldBe(OnceByTheirNature, ignoreOrder: true);
+        posts
+            .Count(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null)
+            .ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
     }
 
     [Fact]
@@ -50,7 +74,9 @@ public sealed class SendOnceTests
         foreach (var (route, path, body) in Acts(inquiry, form, member))
         {
             marked.ShouldContain(route);
-            var mail = path.Contains("{mail}", StringComparison.Ordinal) ? (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString() : "";
+            var mail = path.Contains("{mail}", StringComparison.Ordinal)
+                ? (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString()
+                : "";
             var key = Guid.NewGuid().ToString();
             var together = await Task.WhenAll(Press(), Press());
             var counted = await CountAsync(app);
@@ -67,10 +93,14 @@ public sealed class SendOnceTests
 
             Task<HttpResponseMessage> Press() => PressAsync(key);
 
-            Task<HttpResponseMessage> PressAsync(string sendKey) => owner.SendAsync(new HttpRequestMessage(HttpMethod.Post, path.Replace("{mail}", mail, StringComparison.Ordinal))
-            {
-                Content = body is byte[] bytes ? new ByteArrayContent(bytes) : Body(body), Headers = { { SendOnce.Header, sendKey } },
-            });
+            Task<HttpResponseMessage> PressAsync(string sendKey) =>
+                owner.SendAsync(
+                    new HttpRequestMessage(HttpMethod.Post, path.Replace("{mail}", mail, StringComparison.Ordinal))
+                    {
+                        Content = body is byte[] bytes ? new ByteArrayContent(bytes) : Body(body),
+                        Headers = { { SendOnce.Header, sendKey } },
+                    }
+                );
         }
     }
 
@@ -94,37 +124,92 @@ public sealed class SendOnceTests
         await using var app = new TestApp();
         var owner = app.Owner();
         owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
-        (await owner.PostAsync("/api/forms", Body(new { title = "", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PostAsync("/api/forms", Body(new { title = "", startingPrice = 900m }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await owner.PostAsync("/api/forms", Body(new { title = "A gate", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string form, string member) =>
-    [
-        ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
-        ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
-        ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
-        ("/api/forms", "/api/forms", new { title = "A gate to paint", startingPrice = 900m }),
-        ("/api/forms/{id}/links", $"/api/forms/{form}/links", new { email = "robin@bikes.example", givenName = "Robin", familyName = "Pell" }),
-        ("/api/files", "/api/files?name=note.txt", "A note."u8.ToArray()),
-        ("/api/people/invites", "/api/people/invites", new { name = "Ines", email = "ines@ochrewren.example", role = "member" }),
-        ("/api/people/{seat}/password-link", $"/api/people/{member}/password-link", new { }),
-        ("/api/settings/mail/test", "/api/settings/mail/test", new { practice = true, host = "", port = 587, security = "startTls", user = "", password = "", hasPassword = false }),
-        ("/api/practice/mail/{id}/answer", "/api/practice/mail/{mail}/answer", new { text = "Thank you!" }),
-        ("/api/practice/mail/{id}/booked", "/api/practice/mail/{mail}/booked", new { }),
-        ("/api/practice/clock/skip", "/api/practice/clock/skip", new { to = "nextHour" }),
-    ];
+        [
+            ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
+            ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
+            ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
+            ("/api/forms", "/api/forms", new { title = "A gate to paint", startingPrice = 900m }),
+            (
+                "/api/forms/{id}/links",
+                $"/api/forms/{form}/links",
+                new
+                {
+                    email = "robin@bikes.example",
+                    givenName = "Robin",
+                    familyName = "Pell",
+                }
+            ),
+            ("/api/files", "/api/files?name=note.txt", "A note."u8.ToArray()),
+            (
+                "/api/people/invites",
+                "/api/people/invites",
+                new
+                {
+                    name = "Ines",
+                    email = "ines@ochrewren.example",
+                    role = "member",
+                }
+            ),
+            ("/api/people/{seat}/password-link", $"/api/people/{member}/password-link", new { }),
+            (
+                "/api/settings/mail/test",
+                "/api/settings/mail/test",
+                new
+                {
+                    practice = true,
+                    host = "",
+                    port = 587,
+                    security = "startTls",
+                    user = "",
+                    password = "",
+                    hasPassword = false,
+                }
+            ),
+            ("/api/practice/mail/{id}/answer", "/api/practice/mail/{mail}/answer", new { text = "Thank you!" }),
+            ("/api/practice/mail/{id}/booked", "/api/practice/mail/{mail}/booked", new { }),
+            ("/api/practice/clock/skip", "/api/practice/clock/skip", new { to = "nextHour" }),
+        ];
 
     /// <summary>How much there is of everything, and how far the clock was moved; made anew with every act is what only changes its name.</summary>
-    private static async Task<string> CountAsync(TestApp app) => await app.AskAsync(async db => string.Join(' ',
-        await db.OutgoingMail.CountAsync(), await db.PracticeMail.CountAsync(), await db.Events.CountAsync(), await db.Forms.CountAsync(), await db.FollowThroughs.CountAsync(),
-        await db.StoredFiles.CountAsync(), (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash, await db.PersonalLinks.CountAsync(),
-        (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash, await db.Invites.CountAsync(), (await db.Businesses.SingleAsync()).ClockAheadSeconds));
+    private static async Task<string> CountAsync(TestApp app) =>
+        await app.AskAsync(async db =>
+            string.Join(
+                ' ',
+                await db.OutgoingMail.CountAsync(),
+                await db.PracticeMail.CountAsync(),
+                await db.Events.CountAsync(),
+                await db.Forms.CountAsync(),
+                await db.FollowThroughs.CountAsync(),
+                await db.StoredFiles.CountAsync(),
+                (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash,
+                await db.PersonalLinks.CountAsync(),
+                (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash,
+                await db.Invites.CountAsync(),
+                (await db.Businesses.SingleAsync()).ClockAheadSeconds
+            )
+        );
 
     private static List<RouteEndpoint> Posts(TestApp app)
     {
         app.StartServer();
-        return [.. app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true || Path(endpoint) == "/changes/negotiate").DistinctBy(Path)];
+        return
+        [
+            .. app
+                .Services.GetRequiredService<EndpointDataSource>()
+                .Endpoints.OfType<RouteEndpoint>()
+                .Where(endpoint =>
+                    endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods.Contains("POST") == true
+                    || Path(endpoint) == "/changes/negotiate"
+                )
+                .DistinctBy(Path),
+        ];
     }
 
     private static string Path(RouteEndpoint endpoint) => "/" + endpoint.RoutePattern.RawText!.Trim('/');

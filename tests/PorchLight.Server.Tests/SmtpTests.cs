@@ -28,7 +28,9 @@ public sealed class SmtpTests
         var message = await MimeMessage.LoadAsync(raw);
         var mail = await OnlyMailAsync(app);
         message.Subject.ShouldBe("Your wall: thank you, Tíldà");
-        message.From.Mailboxes.Single().ShouldSatisfyAllConditions(from => from.Address.ShouldBe("hello@ochrewren.example"), from => from.Name.ShouldBe("Ochre Wren"));
+        message
+            .From.Mailboxes.Single()
+            .ShouldSatisfyAllConditions(from => from.Address.ShouldBe("hello@ochrewren.example"), from => from.Name.ShouldBe("Ochre Wren"));
         message.To.Mailboxes.Single().Address.ShouldBe("tilda@bakes.example");
         $"<{message.MessageId}>".ShouldBe(mail.MessageId);
         message.TextBody!.ReplaceLineEndings("\n").Trim().ShouldBe(mail.Text.Trim());
@@ -84,8 +86,12 @@ public sealed class SmtpTests
         var owner = app.Owner();
         var today = await owner.GetAsync("/api/today").JsonAsync();
         var row = today.GetProperty("stuck")[0];
-        (row.GetProperty("perhaps").GetBoolean(), row.Text("why")).ShouldBe((false, "The mail server says: 5.1.1 There is no such mailbox."));
-        (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("entries").EnumerateArray()
+        (row.GetProperty("perhaps").GetBoolean(), row.Text("why")).ShouldBe(
+            (false, "The mail server says: 5.1.1 There is no such mailbox.")
+        );
+        (await owner.GetAsync("/api/bell").JsonAsync())
+            .GetProperty("entries")
+            .EnumerateArray()
             .ShouldContain(entry => entry.Text("sentence").Contains("no such mailbox", StringComparison.Ordinal));
 
         (await owner.PostAsync($"/api/mail/{row.Text("id")}/again", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -145,7 +151,13 @@ public sealed class SmtpTests
         await using var app = new TestApp();
         _ = app.Server;
         // More than the buffers of the line hold, so that the end mark cannot have left before the line breaks.
-        var long1 = SmtpCarrier.Compose("Ochre Wren", "a@b.example", "c@d.example", "Long", string.Concat(Enumerable.Repeat("A wall is a wall.\n", 3_000_000)));
+        var long1 = SmtpCarrier.Compose(
+            "Ochre Wren",
+            "a@b.example",
+            "c@d.example",
+            "Long",
+            string.Concat(Enumerable.Repeat("A wall is a wall.\n", 3_000_000))
+        );
         var ended = await CarryAsync(app, server, long1);
         ended.ShouldBe(new HandOver.Refused("The line to the mail server broke.", LineIsDown: true));
     }
@@ -182,7 +194,7 @@ public sealed class SmtpTests
     }
 
     [Fact]
-    public async Task What_was_on_the_line_when_the_house_went_down_is_perhaps_sent_please_look()
+    public async Task What_was_on_the_line_when_the_program_went_down_is_perhaps_sent_please_look()
     {
         await using var server = new SmtpHost();
         await using var app = new TestApp();
@@ -198,7 +210,9 @@ public sealed class SmtpTests
         (await owner.PostAsync($"/api/mail/{mail.Id}/leave", null)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("stuck").GetArrayLength().ShouldBe(0);
         var inquiry = await app.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
-        (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("timeline").EnumerateArray()
+        (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync())
+            .GetProperty("timeline")
+            .EnumerateArray()
             .ShouldContain(entry => entry.Text("sentence").Contains("perhaps sent", StringComparison.Ordinal));
     }
 
@@ -210,11 +224,19 @@ public sealed class SmtpTests
         var owner = app.Owner();
         var setting = Setting(server, user: "maren", password: "hush");
         var refused = await owner.PostAsync("/api/settings/mail/test", Body(setting)).JsonAsync();
-        (refused.GetProperty("arrived").GetBoolean(), refused.Text("sentence")).ShouldBe((false, "The mail server does not accept the user name and password."));
+        (refused.GetProperty("arrived").GetBoolean(), refused.Text("sentence")).ShouldBe(
+            (false, "The mail server does not accept the user name and password.")
+        );
         var taken = await owner.PostAsync("/api/settings/mail/test", Body(setting)).JsonAsync();
-        (taken.GetProperty("arrived").GetBoolean(), taken.Text("sentence")).ShouldBe((true, "The mail server took the test message to maren@ochrewren.example. Look whether it arrives."));
+        (taken.GetProperty("arrived").GetBoolean(), taken.Text("sentence")).ShouldBe(
+            (true, "The mail server took the test message to maren@ochrewren.example. Look whether it arrives.")
+        );
         server.Taken.Single().ShouldContain("Subject: A test from Ochre Wren");
-        (await owner.GetAsync("/api/settings/mail").JsonAsync()).GetProperty("setting").GetProperty("practice").GetBoolean().ShouldBeTrue("trying keeps nothing");
+        (await owner.GetAsync("/api/settings/mail").JsonAsync())
+            .GetProperty("setting")
+            .GetProperty("practice")
+            .GetBoolean()
+            .ShouldBeTrue("trying keeps nothing");
     }
 
     [Fact]
@@ -228,17 +250,26 @@ public sealed class SmtpTests
         (await owner.PutAsync("/api/settings/mail", Body(new { was = practice, now = setting }))).EnsureSuccessStatusCode();
         var stored = await owner.GetAsync("/api/settings/mail");
         (await stored.Content.ReadAsStringAsync()).ShouldNotContain("hush-hush");
-        (await app.AskAsync(db => db.Businesses.Select(business => business.Smtp).SingleAsync()))!.PasswordSealed!.ShouldNotContain("hush-hush");
+        (await app.AskAsync(db => db.Businesses.Select(business => business.Smtp).SingleAsync()))!.PasswordSealed!.ShouldNotContain(
+            "hush-hush"
+        );
 
         var known = setting with { Password = "" };
         (await owner.PutAsync("/api/settings/mail", Body(new { was = known, now = known with { Port = 2525 } }))).EnsureSuccessStatusCode();
         (await app.AskAsync(db => db.Businesses.Select(business => business.Smtp).SingleAsync()))!.PasswordSealed.ShouldNotBeNull();
-        (await owner.PutAsync("/api/settings/mail", Body(new { was = known with { Port = 2525 }, now = known with { Port = 2525, Host = "elsewhere.example" } }))).EnsureSuccessStatusCode();
-        (await app.AskAsync(db => db.Businesses.Select(business => business.Smtp).SingleAsync()))!.PasswordSealed.ShouldBeNull("it was given for another server");
-        var bad = await owner.PutAsync("/api/settings/mail", Body(new
-        {
-            was = known with { Port = 2525, Host = "elsewhere.example" }, now = known with { Host = "no such host", Port = 0 },
-        }));
+        (
+            await owner.PutAsync(
+                "/api/settings/mail",
+                Body(new { was = known with { Port = 2525 }, now = known with { Port = 2525, Host = "elsewhere.example" } })
+            )
+        ).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.Businesses.Select(business => business.Smtp).SingleAsync()))!.PasswordSealed.ShouldBeNull(
+            "it was given for another server"
+        );
+        var bad = await owner.PutAsync(
+            "/api/settings/mail",
+            Body(new { was = known with { Port = 2525, Host = "elsewhere.example" }, now = known with { Host = "no such host", Port = 0 } })
+        );
         (await bad.PlacesAsync()).ShouldBe(["host", "port"]);
     }
 
@@ -253,5 +284,7 @@ public sealed class SmtpTests
     private static Task<OutgoingMail> OnlyMailAsync(TestApp app) => app.AskAsync(db => db.OutgoingMail.SingleAsync());
 
     private static Task<HandOver> CarryAsync(TestApp app, SmtpHost server, MimeMessage message) =>
-        app.Services.GetRequiredService<SmtpCarrier>().CarryAsync(new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null), null, message, CancellationToken.None);
+        app
+            .Services.GetRequiredService<SmtpCarrier>()
+            .CarryAsync(new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null), null, message, CancellationToken.None);
 }

@@ -24,7 +24,9 @@ public sealed class SpamTests
     public async Task Nobody_is_faster_than_a_person_and_a_ticket_cannot_be_made_up()
     {
         await using var app = new TestApp();
-        var fresh = (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync()).GetProperty("form").Text("ticket");
+        var fresh = (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync())
+            .GetProperty("form")
+            .Text("ticket");
         foreach (var ticket in new[] { fresh, "made up", null, fresh[..^3] + "abc" })
             (await (await SendAsync(app, new { ticket })).SentenceAsync()).ShouldStartWith("That was faster than a person writes.");
         app.Time.Advance(TimeSpan.FromSeconds(3));
@@ -45,14 +47,33 @@ public sealed class SpamTests
         var old = await SolveAsync(app);
         app.Time.Advance(TimeSpan.FromMinutes(31));
         (await SendAsync(app, new { ticket, proof = old })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "too old");
-        foreach (var forged in new[] { "not base64!", Convert.ToBase64String("{}"u8), await SolveAsync(app, fits: false, easier: true), await SolveAsync(app, fits: false) })
+        foreach (
+            var forged in new[]
+            {
+                "not base64!",
+                Convert.ToBase64String("{}"u8),
+                await SolveAsync(app, fits: false, easier: true),
+                await SolveAsync(app, fits: false),
+            }
+        )
             (await SendAsync(app, new { ticket, proof = forged })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, forged);
     }
 
     private static async Task<HttpResponseMessage> SendAsync(TestApp app, object more)
     {
-        var body = JsonSerializer.SerializeToNode(new { version = 1, sendKey = Guid.NewGuid(), answers = Answers(), cameFrom = (string?)null }, Data.Json.Options)!.AsObject();
-        foreach (var (name, value) in JsonSerializer.SerializeToNode(more, Data.Json.Options)!.AsObject().ToList())
+        var body = JsonSerializer
+            .SerializeToNode(
+                new
+                {
+                    version = 1,
+                    sendKey = Guid.NewGuid(),
+                    answers = Answers(),
+                    cameFrom = (string?)null,
+                },
+                Storage.Json.Options
+            )!
+            .AsObject();
+        foreach (var (name, value) in JsonSerializer.SerializeToNode(more, Storage.Json.Options)!.AsObject().ToList())
             body[name] = value?.DeepClone();
         return await app.CreateClient().PostAsync($"/public/forms/{await app.LinkAsync()}/send", Body(body));
     }
@@ -61,7 +82,7 @@ public sealed class SpamTests
     /// Works at a challenge as the widget's own worker does: PBKDF2 over the nonce and a counter of four bytes, until the key
     /// begins as asked.
     /// </summary>
-    /// <param name="app">The house.</param>
+    /// <param name="app">The program.</param>
     /// <param name="fits">Whether the counter does; else the first one that does not.</param>
     /// <param name="easier">Whether less is asked for in what goes back than in what was sealed.</param>
     private static async Task<string> SolveAsync(TestApp app, bool fits = true, bool easier = false)
@@ -80,8 +101,13 @@ public sealed class SpamTests
                 break;
         }
 
-        var parameters = easier ? asked.GetRawText().Replace("\"keyPrefix\":\"00\"", "\"keyPrefix\":\"\"", StringComparison.Ordinal) : asked.GetRawText();
-        return Convert.ToBase64String(Encoding.UTF8.GetBytes(
-            $$$"""{"challenge":{"parameters":{{{parameters}}},"signature":{{{challenge.GetProperty("signature").GetRawText()}}}},"solution":{"counter":{{{counter}}},"derivedKey":"00","time":1}}"""));
+        var parameters = easier
+            ? asked.GetRawText().Replace("\"keyPrefix\":\"00\"", "\"keyPrefix\":\"\"", StringComparison.Ordinal)
+            : asked.GetRawText();
+        return Convert.ToBase64String(
+            Encoding.UTF8.GetBytes(
+                $$$"""{"challenge":{"parameters":{{{parameters}}},"signature":{{{challenge.GetProperty("signature").GetRawText()}}}},"solution":{"counter":{{{counter}}},"derivedKey":"00","time":1}}"""
+            )
+        );
     }
 }

@@ -4,8 +4,8 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests;
 
@@ -16,7 +16,11 @@ public sealed class StorageTests
 
     /// <summary>Everything that comes in kinds; most of it is kept within something else.</summary>
     private static IReadOnlyList<Type> Families { get; } =
-        [.. typeof(Answer).Assembly.GetTypes().Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any())];
+    [
+        .. typeof(Answer)
+            .Assembly.GetTypes()
+            .Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any()),
+    ];
 
     public static TheoryData<string> Written => new(KeptAsJson.Union(Families).Select(type => type.Name));
 
@@ -34,7 +38,16 @@ public sealed class StorageTests
     [Fact]
     public void The_forms_screenings_and_follow_throughs_of_the_demo_come_back_as_they_were()
     {
-        foreach (var value in new object[] { DemoForm.Wall, DemoWorkshop.Screening, DemoForm.Screening, DemoForm.AfterAnInquiry(Guid.Empty), DemoForm.AfterAKindNo(Guid.Empty) })
+        foreach (
+            var value in new object[]
+            {
+                DemoForm.Wall,
+                DemoWorkshop.Screening,
+                DemoForm.Screening,
+                DemoForm.AfterAnInquiry(Guid.Empty),
+                DemoForm.AfterAKindNo(Guid.Empty),
+            }
+        )
             DeepComparison.FirstDifference(value, Again(value, value.GetType())).ShouldBeNull(value.GetType().Name);
     }
 
@@ -53,7 +66,13 @@ public sealed class StorageTests
         {
             var named = family.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).ToList();
             named.Select(kind => kind.TypeDiscriminator).ShouldBeUnique();
-            named.Select(kind => kind.DerivedType).ShouldBe(family.Assembly.GetTypes().Where(type => type.IsSubclassOf(family) && !type.IsAbstract), ignoreOrder: true, family.Name);
+            named
+                .Select(kind => kind.DerivedType)
+                .ShouldBe(
+                    family.Assembly.GetTypes().Where(type => type.IsSubclassOf(family) && !type.IsAbstract),
+                    ignoreOrder: true,
+                    family.Name
+                );
         }
     }
 
@@ -65,7 +84,12 @@ public sealed class StorageTests
         var type = KeptAsJson.Union(Families).Single(one => one.Name == name);
         if (Environment.GetEnvironmentVariable("PORCH_LIGHT_GOLDEN") == "write")
             WriteGolden(type);
-        var releases = Directory.GetDirectories(Golden).Order(StringComparer.Ordinal).Select(release => Path.Combine(release, $"{name}.json")).Where(File.Exists).ToList();
+        var releases = Directory
+            .GetDirectories(Golden)
+            .Order(StringComparer.Ordinal)
+            .Select(release => Path.Combine(release, $"{name}.json"))
+            .Where(File.Exists)
+            .ToList();
         releases.ShouldNotBeEmpty($"{name} has no golden file yet");
         foreach (var file in releases)
         {
@@ -73,11 +97,18 @@ public sealed class StorageTests
             {
                 var written = Write(Read(stored!.ToJsonString(Json.Options), type), type);
                 if (file == releases[^1])
-                    JsonNode.DeepEquals(JsonNode.Parse(written), stored).ShouldBeTrue($"{name} is written in another way than {file} has it. Add a step to StoredJson and a golden file.\n{written}\n{stored.ToJsonString(Json.Options)}");
+                    JsonNode
+                        .DeepEquals(JsonNode.Parse(written), stored)
+                        .ShouldBeTrue(
+                            $"{name} is written in another way than {file} has it. Add a step to StoredJson and a golden file.\n{written}\n{stored.ToJsonString(Json.Options)}"
+                        );
             }
         }
 
-        JsonNode.Parse(File.ReadAllText(releases[^1]))!.AsArray().Count.ShouldBe(SampleValues.KindsOf(type).Count, "there is one of each kind");
+        JsonNode
+            .Parse(File.ReadAllText(releases[^1]))!
+            .AsArray()
+            .Count.ShouldBe(SampleValues.KindsOf(type).Count, "there is one of each kind");
     }
 
     [Fact]
@@ -91,7 +122,10 @@ public sealed class StorageTests
         StoredJson.Read<Titled>("""{"format":1,"value":{"title":"A"}}""", steps).ShouldBe(new Titled("A!", "none"));
         StoredJson.Read<Titled>("""{"format":2,"value":{"name":"A"}}""", steps).ShouldBe(new Titled("A!", "none"));
         StoredJson.Read<Titled>(StoredJson.Write(new Titled("A", "b"), steps), steps).ShouldBe(new Titled("A", "b"));
-        foreach (var wrong in (string[])["""{"format":4,"value":{}}""", """{"format":0,"value":{}}""", """{"name":"A"}""", "", "{\"format\":1,\"value\":"])
+        foreach (
+            var wrong in (string[])
+                ["""{"format":4,"value":{}}""", """{"format":0,"value":{}}""", """{"name":"A"}""", "", "{\"format\":1,\"value\":"]
+        )
             Should.Throw<JsonException>(() => StoredJson.Read<Titled>(wrong, steps), wrong);
     }
 
@@ -118,8 +152,12 @@ public sealed class StorageTests
     private static void WriteGolden(Type type)
     {
         var newest = Directory.CreateDirectory(Path.Combine(Golden, "release-1")).FullName;
-        File.WriteAllText(Path.Combine(newest, $"{type.Name}.json"), new JsonArray([.. SampleValues.EachOf(type).Select(value => JsonNode.Parse(Write(value, type)))])
-            .ToJsonString(new JsonSerializerOptions(Json.Options) { WriteIndented = true, MaxDepth = 256 }) + "\n");
+        File.WriteAllText(
+            Path.Combine(newest, $"{type.Name}.json"),
+            new JsonArray([.. SampleValues.EachOf(type).Select(value => JsonNode.Parse(Write(value, type)))]).ToJsonString(
+                new JsonSerializerOptions(Json.Options) { WriteIndented = true, MaxDepth = 256 }
+            ) + "\n"
+        );
     }
 
     private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") => Path.GetDirectoryName(here)!;
@@ -129,8 +167,18 @@ public sealed class StorageTests
     private static List<Type> FindKeptAsJson()
     {
         using var db = Model();
-        return [.. db.Model.GetEntityTypes().SelectMany(entity => entity.GetProperties())
-            .Where(property => property.GetTypeMapping().Converter is { ProviderClrType: { } stored } && stored == typeof(string) && property.ClrType.IsClass)
-            .Select(property => property.ClrType).Distinct()];
+        return
+        [
+            .. db
+                .Model.GetEntityTypes()
+                .SelectMany(entity => entity.GetProperties())
+                .Where(property =>
+                    property.GetTypeMapping().Converter is { ProviderClrType: { } stored }
+                    && stored == typeof(string)
+                    && property.ClrType.IsClass
+                )
+                .Select(property => property.ClrType)
+                .Distinct(),
+        ];
     }
 }

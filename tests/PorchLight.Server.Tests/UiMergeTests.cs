@@ -29,20 +29,32 @@ public sealed class UiMergeTests
     public async Task What_was_typed_during_a_save_stays_as_the_server_would_merge_it_and_every_choice_settles_its_clash()
     {
         var cases = Gen.Select(List, List, List).Array[400].Single();
-        var asked = cases.Select(one =>
-        {
-            var (was, now, stored) = (JsonNode.Parse(one.Item1), JsonNode.Parse(one.Item2), JsonNode.Parse(one.Item3));
-            var (merged, clashes) = Merge.ThreeWay(was, now, stored);
-            return (was, now, stored, merged, clashes);
-        }).ToList();
-        var answers = await AskAsync(asked.Select(one => new JsonObject
-        {
-            ["was"] = one.was?.DeepClone(), ["now"] = one.now?.DeepClone(), ["stored"] = one.stored?.DeepClone(),
-            ["clashes"] = new JsonArray([.. one.clashes.Select(clash => new JsonObject
+        var asked = cases
+            .Select(one =>
             {
-                ["place"] = clash.Place, ["theirs"] = clash.Theirs?.DeepClone(), ["yours"] = clash.Yours?.DeepClone(),
-            })]),
-        }.ToJsonString()));
+                var (was, now, stored) = (JsonNode.Parse(one.Item1), JsonNode.Parse(one.Item2), JsonNode.Parse(one.Item3));
+                var (merged, clashes) = Merge.ThreeWay(was, now, stored);
+                return (was, now, stored, merged, clashes);
+            })
+            .ToList();
+        var answers = await AskAsync(
+            asked.Select(one =>
+                new JsonObject
+                {
+                    ["was"] = one.was?.DeepClone(),
+                    ["now"] = one.now?.DeepClone(),
+                    ["stored"] = one.stored?.DeepClone(),
+                    ["clashes"] = new JsonArray([
+                        .. one.clashes.Select(clash => new JsonObject
+                        {
+                            ["place"] = clash.Place,
+                            ["theirs"] = clash.Theirs?.DeepClone(),
+                            ["yours"] = clash.Yours?.DeepClone(),
+                        }),
+                    ]),
+                }.ToJsonString()
+            )
+        );
 
         answers.Count.ShouldBe(cases.Length);
         asked.Count(one => one.clashes.Count == 0).ShouldBeInRange(40, 360, "both sorts of cases are tried");
@@ -86,19 +98,40 @@ public sealed class UiMergeTests
             var word = Gen.Int[0, 2].Select(n => words[n]);
             var list = Gen.Int[0, 2].Select(n => lists[n]);
             var entry = Gen.Select(word, list).Select((text, plain) => (text, plain));
-            var keys = Gen.Int[0, 6].Select(n => (string[])(n switch { 0 => ["a", "b"], 1 => ["b", "a"], 2 => ["a", "c", "b"], 3 => ["a"], 4 => ["d", "a", "b"], _ => ["a", "b"] }));
-            return Gen.Select(word, word, keys, entry.Array[3]).Select((title, what, order, entries) =>
-                $$"""{"title":{{title}},"wordings":{"what":{{what}}},"parts":[{{string.Join(',', order.Select((key, n) =>
-                    $$"""{"key":"{{key}}","text":{{entries[n].text}},"plain":{{entries[n].plain}}}"""))}}]}""");
+            var keys = Gen.Int[0, 6]
+                .Select(n =>
+                    (string[])(
+                        n switch
+                        {
+                            0 => ["a", "b"],
+                            1 => ["b", "a"],
+                            2 => ["a", "c", "b"],
+                            3 => ["a"],
+                            4 => ["d", "a", "b"],
+                            _ => ["a", "b"],
+                        }
+                    )
+                );
+            return Gen.Select(word, word, keys, entry.Array[3])
+                .Select(
+                    (title, what, order, entries) =>
+                        $$"""{"title":{{title}},"wordings":{"what":{{what}}},"parts":[{{string.Join(',', order.Select((key, n) =>
+                    $$"""{"key":"{{key}}","text":{{entries[n].text}},"plain":{{entries[n].plain}}}"""))}}]}"""
+                );
         }
     }
 
     private static async Task<List<JsonNode>> AskAsync(IEnumerable<string> lines)
     {
-        using var node = Process.Start(new ProcessStartInfo("node", ["--input-type=module", "-e", Script])
-        {
-            WorkingDirectory = Repository("src/PorchLight.Ui"), RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true,
-        })!;
+        using var node = Process.Start(
+            new ProcessStartInfo("node", ["--input-type=module", "-e", Script])
+            {
+                WorkingDirectory = Repository("src/PorchLight.Ui"),
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var said = node.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
         var failed = node.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken);
         await node.StandardInput.WriteAsync(string.Join('\n', lines));
@@ -108,5 +141,6 @@ public sealed class UiMergeTests
         return [.. (await said).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => JsonNode.Parse(line)!)];
     }
 
-    private static string Repository(string path, [CallerFilePath] string here = "") => Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
+    private static string Repository(string path, [CallerFilePath] string here = "") =>
+        Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
 }

@@ -10,17 +10,39 @@ namespace PorchLight.Server.Tests;
 
 public sealed class UploadTests
 {
-    private static readonly byte[] Png = [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0d, 0x0a, 0x1a, 0x0a, .. Enumerable.Repeat((byte)7, 500)];
+    private static readonly byte[] Png =
+    [
+        0x89,
+        (byte)'P',
+        (byte)'N',
+        (byte)'G',
+        0x0d,
+        0x0a,
+        0x1a,
+        0x0a,
+        .. Enumerable.Repeat((byte)7, 500),
+    ];
 
-    private static readonly FormContent Photos = new("Photos", "",
+    private static readonly FormContent Photos = new(
+        "Photos",
+        "",
         [
-            new Page("one", "One",
-            [
-                new Question("email", "Mail?", new EmailKind()) { LandsIn = new SetField(BuiltInFields.Email.Key) },
-                new Question("more", "More?", new YesNoKind()),
-                new Question("photos", "Photos?", new FilesKind(2, MaxBytes: 100_000, Groups: [FileGroup.Picture, FileGroup.Document])) { AskedOnlyWhen = new IsCondition(new AnswerTo("more"), "yes") },
-            ]),
-        ], [], new SendOff("end", "Thank you", "Thank you."));
+            new Page(
+                "one",
+                "One",
+                [
+                    new Question("email", "Mail?", new EmailKind()) { LandsIn = new SetField(BuiltInFields.Email.Key) },
+                    new Question("more", "More?", new YesNoKind()),
+                    new Question("photos", "Photos?", new FilesKind(2, MaxBytes: 100_000, Groups: [FileGroup.Picture, FileGroup.Document]))
+                    {
+                        AskedOnlyWhen = new IsCondition(new AnswerTo("more"), "yes"),
+                    },
+                ]
+            ),
+        ],
+        [],
+        new SendOff("end", "Thank you", "Thank you.")
+    );
 
     private static readonly (string Name, string Content, string Says)[] Liars =
     [
@@ -54,10 +76,20 @@ public sealed class UploadTests
     {
         await using var app = new TestApp();
         var link = await app.MakeQuickFormAsync(Photos);
-        foreach (var (given, kept) in new[] { ("../../wwwroot/index.png", "index.png"), ("C:\\Users\\Tilda\\wall.png", "wall.png"), ("/etc/passwd.png", "passwd.png") })
+        foreach (
+            var (given, kept) in new[]
+            {
+                ("../../wwwroot/index.png", "index.png"),
+                ("C:\\Users\\Tilda\\wall.png", "wall.png"),
+                ("/etc/passwd.png", "passwd.png"),
+            }
+        )
             (await (await UploadAsync(app, link, Guid.NewGuid(), given, Png)).JsonAsync()).Text("name").ShouldBe(kept);
         Stored(app).Count.ShouldBe(3);
-        Stored(app).ShouldAllBe(path => Path.GetFileName(path).Length == 32 && Path.GetFileName(path).All(char.IsAsciiHexDigitLower) && !path.Contains("wwwroot"));
+        Stored(app)
+            .ShouldAllBe(path =>
+                Path.GetFileName(path).Length == 32 && Path.GetFileName(path).All(char.IsAsciiHexDigitLower) && !path.Contains("wwwroot")
+            );
     }
 
     [Fact]
@@ -80,11 +112,18 @@ public sealed class UploadTests
         var id = (await (await UploadAsync(app, link, filling, "wall.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await app.SendAsync(link, With(id), filling)).StatusCode.ShouldBe(HttpStatusCode.OK);
 
-        (await app.CreateClient().GetAsync($"/public/files/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound, "what leads sent is never public");
+        (await app.CreateClient().GetAsync($"/public/files/{id}")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound,
+            "what leads sent is never public"
+        );
         (await app.CreateClient().GetAsync($"/api/files/{id}")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         var owner = app.Owner();
         var inquiry = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
-        var shown = (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync()).GetProperty("answers").EnumerateArray().Single(answer => answer.Text("key") == "photos").GetProperty("files")[0];
+        var shown = (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync())
+            .GetProperty("answers")
+            .EnumerateArray()
+            .Single(answer => answer.Text("key") == "photos")
+            .GetProperty("files")[0];
         var file = await owner.GetAsync(shown.Text("address"));
         (await file.Content.ReadAsByteArrayAsync()).ShouldBe(Png);
         file.Content.Headers.ContentDisposition!.DispositionType.ShouldBe("attachment");
@@ -131,7 +170,9 @@ public sealed class UploadTests
         var (link, filling) = (await app.MakeQuickFormAsync(Photos), Guid.NewGuid());
         var first = (await (await UploadAsync(app, link, filling, "1.png", Png)).JsonAsync()).GetProperty("id").GetGuid();
         (await UploadAsync(app, link, filling, "2.png", Png)).EnsureSuccessStatusCode();
-        (await (await UploadAsync(app, link, filling, "3.png", Png)).SentenceAsync()).ShouldBe("At most 2 files fit here. Take one away first.");
+        (await (await UploadAsync(app, link, filling, "3.png", Png)).SentenceAsync()).ShouldBe(
+            "At most 2 files fit here. Take one away first."
+        );
         var stranger = app.CreateClient();
         await stranger.DeleteAsync($"/public/forms/{link}/1/files/{first}?filling={Guid.NewGuid()}");
         Stored(app).Count.ShouldBe(2, "only who sent it can take it back");
@@ -144,14 +185,18 @@ public sealed class UploadTests
     {
         var body = new ByteArrayContent(bytes);
         body.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
-        return await app.CreateClient().PostAsync($"/public/forms/{link}/1/files?filling={filling}&question=photos&name={Uri.EscapeDataString(name)}", body);
+        return await app.CreateClient()
+            .PostAsync($"/public/forms/{link}/1/files?filling={filling}&question=photos&name={Uri.EscapeDataString(name)}", body);
     }
 
     internal static List<string> Stored(TestApp app) =>
         Directory.Exists(Path.Combine(app.Folder, "files")) ? [.. Directory.EnumerateFiles(Path.Combine(app.Folder, "files"))] : [];
 
-    private static Dictionary<string, Answer?> With(Guid file) => new()
-    {
-        ["email"] = new TextAnswer("tilda@bakes.example"), ["more"] = new YesNoAnswer(true), ["photos"] = new FilesAnswer([new FileRef(file, "a name of the browser's own", 1)]),
-    };
+    private static Dictionary<string, Answer?> With(Guid file) =>
+        new()
+        {
+            ["email"] = new TextAnswer("tilda@bakes.example"),
+            ["more"] = new YesNoAnswer(true),
+            ["photos"] = new FilesAnswer([new FileRef(file, "a name of the browser's own", 1)]),
+        };
 }

@@ -1,5 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests;
 
@@ -28,11 +28,13 @@ public sealed class WriteTests
 
         async Task RefusedAsync(Func<PorchDb, Task> change)
         {
-            var refused = await Should.ThrowAsync<Exception>(() => app.AskAsync(async db =>
-            {
-                await change(db);
-                return true;
-            }));
+            var refused = await Should.ThrowAsync<Exception>(() =>
+                app.AskAsync(async db =>
+                {
+                    await change(db);
+                    return true;
+                })
+            );
             (refused.InnerException ?? refused).ShouldBeOfType<InvalidOperationException>().Message.ShouldContain("WriteAsync");
         }
     }

@@ -12,9 +12,10 @@ using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Testing;
 
@@ -26,7 +27,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     /// <summary>What stands in it when it opens.</summary>
     public SeedData SeedData { get; init; } = SeedData.Demo;
 
-    /// <summary>Everything is made by this house itself, as at a first start, and not copied.</summary>
+    /// <summary>Everything is made by this program itself, as at a first start, and not copied.</summary>
     public bool FromScratch { get; init; }
 
     /// <summary>
@@ -61,7 +62,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     /// <summary>The time at which the folder that is copied was made.</summary>
     protected abstract DateTimeOffset MadeAt { get; }
 
-    /// <summary>The folder this house is a copy of.</summary>
+    /// <summary>The folder this program is a copy of.</summary>
     protected ReadyFolder Ready => ReadyFolder.Of(SeedData, MadeAt);
 
     /// <summary>Looks into the database.</summary>
@@ -82,27 +83,48 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     }
 
     /// <summary>The link of the mural form, the first of the demo.</summary>
-    public async Task<string> LinkAsync() => await AskAsync(async db =>
-    {
-        await using var scope = Services.CreateAsyncScope();
-        return scope.ServiceProvider.GetRequiredService<Tokens>().Open((await MuralAsync(db)).LinkSealed);
-    });
+    public async Task<string> LinkAsync() =>
+        await AskAsync(async db =>
+        {
+            await using var scope = Services.CreateAsyncScope();
+            return scope.ServiceProvider.GetRequiredService<Tokens>().Open((await MuralAsync(db)).LinkSealed);
+        });
 
     /// <summary>Says that the mural form was opened a minute ago.</summary>
-    public async Task<string> TicketAsync() => await AskAsync(async db =>
-        new SpamCheck(db, Services.GetRequiredService<IDataProtectionProvider>(), Services.GetRequiredService<Quotas>(), new FakeTimeProvider(Clock.GetUtcNow().AddMinutes(-1))).Ticket((await MuralAsync(db)).Id));
+    public async Task<string> TicketAsync() =>
+        await AskAsync(async db =>
+            new SpamCheck(
+                db,
+                Services.GetRequiredService<IDataProtectionProvider>(),
+                Services.GetRequiredService<Quotas>(),
+                new FakeTimeProvider(Clock.GetUtcNow().AddMinutes(-1))
+            ).Ticket((await MuralAsync(db)).Id)
+        );
 
     /// <summary>Sends the mural form as a stranger.</summary>
-    public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) => await CreateClient().PostAsync(
-        $"/public/forms/{await LinkAsync()}/send",
-        Requests.Body(new { version, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = "https://bakery.example/walls", ticket = await TicketAsync() }));
+    public async Task<HttpResponseMessage> SendAsync(Dictionary<string, Answer?> answers, Guid? sendKey = null, int version = 1) =>
+        await CreateClient()
+            .PostAsync(
+                $"/public/forms/{await LinkAsync()}/send",
+                Requests.Body(
+                    new
+                    {
+                        version,
+                        sendKey = sendKey ?? Guid.NewGuid(),
+                        answers,
+                        cameFrom = "https://bakery.example/walls",
+                        ticket = await TicketAsync(),
+                    }
+                )
+            );
 
     /// <summary>Changes the settings of the mural form.</summary>
-    public Task ChangeFormAsync(Func<FormSettings, FormSettings> change) => ChangeAsync(async db =>
-    {
-        var form = await MuralAsync(db);
-        form.Settings = change(form.Settings);
-    });
+    public Task ChangeFormAsync(Func<FormSettings, FormSettings> change) =>
+        ChangeAsync(async db =>
+        {
+            var form = await MuralAsync(db);
+            form.Settings = change(form.Settings);
+        });
 
     private static async Task<Form> MuralAsync(PorchDb db) => (await db.Forms.ToListAsync()).MinBy(form => form.Id.Value)!;
 
@@ -147,7 +169,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     {
         await base.DisposeAsync();
         using (var folder = new DataFolder(Folder))
-        using (var pooled = new SqliteConnection(Storage.ConnectionTo(folder)))
+        using (var pooled = new SqliteConnection(StorageSetup.ConnectionTo(folder)))
         {
             // The program ends on a thread of its own, and may still be letting go of its things.
             while (!folder.TryUse())
@@ -160,7 +182,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     }
 }
 
-/// <summary>What stands in a house when a test opens it.</summary>
+/// <summary>What stands in a program when a test opens it.</summary>
 internal enum SeedData
 {
     /// <summary>Nothing: it waits for its owner.</summary>

@@ -22,7 +22,7 @@ internal sealed class ReadyFolder
 
     private ReadyFolder(string path, SignedIn? owner, SignedIn? member) => (_path, Owner, Member) = (path, owner, member);
 
-    /// <summary>The owner's cookies, good in every copy; null in an empty house.</summary>
+    /// <summary>The owner's cookies, good in every copy; null in an empty program.</summary>
     public SignedIn? Owner { get; }
 
     /// <summary>The member's.</summary>
@@ -38,7 +38,12 @@ internal sealed class ReadyFolder
     {
         var path = Directory.CreateTempSubdirectory("porch-light-ready-").FullName;
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(path, recursive: true);
-        await using var app = new TestApp { Folder = path, SeedData = furnishing, Time = new FakeTimeProvider(at) };
+        await using var app = new TestApp
+        {
+            Folder = path,
+            SeedData = furnishing,
+            Time = new FakeTimeProvider(at),
+        };
         _ = app.Server;
         return furnishing == SeedData.Empty
             ? new ReadyFolder(path, null, null)
@@ -52,6 +57,9 @@ internal sealed class ReadyFolder
         await RefreshTokenAsync(client);
         (await client.PostAsync("/api/sign-in", Body(new { email, password = DemoBusiness.Password }))).EnsureSuccessStatusCode();
         await RefreshTokenAsync(client);
-        return new SignedIn([.. jar.GetAllCookies().Select(cookie => (cookie.Name, cookie.Value))], client.DefaultRequestHeaders.GetValues(AntiforgeryHeader).Single());
+        return new SignedIn(
+            [.. jar.GetAllCookies().Select(cookie => (cookie.Name, cookie.Value))],
+            client.DefaultRequestHeaders.GetValues(AntiforgeryHeader).Single()
+        );
     }
 }

@@ -1,12 +1,12 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Testing;
 
-/// <summary>What goes to the house, as its own pages would send it.</summary>
+/// <summary>What goes to the program, as its own pages would send it.</summary>
 internal static class Requests
 {
     public const string AntiforgeryHeader = UserAccess.AntiforgeryHeader;
@@ -14,16 +14,17 @@ internal static class Requests
     public static JsonContent Body(object value) => JsonContent.Create(value, options: Json.Options);
 
     /// <summary>Answers to the mural form with which somebody is asked in.</summary>
-    public static Dictionary<string, Answer?> Answers(string email = "tilda@bakes.example", string budget = "4000-9000") => new()
-    {
-        ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
-        ["email"] = new TextAnswer(email),
-        ["phone"] = new PhoneAnswer("01 555 0142"),
-        ["place"] = new TextAnswer("Howth"),
-        ["what"] = new TextAnswer("Bread and gulls"),
-        ["budget"] = ChoiceAnswer.Of(budget),
-        ["decides"] = ChoiceAnswer.Of("me"),
-    };
+    public static Dictionary<string, Answer?> Answers(string email = "tilda@bakes.example", string budget = "4000-9000") =>
+        new()
+        {
+            ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
+            ["email"] = new TextAnswer(email),
+            ["phone"] = new PhoneAnswer("01 555 0142"),
+            ["place"] = new TextAnswer("Howth"),
+            ["what"] = new TextAnswer("Bread and gulls"),
+            ["budget"] = ChoiceAnswer.Of(budget),
+            ["decides"] = ChoiceAnswer.Of("me"),
+        };
 
     /// <summary>Fetches the antiforgery token for who this client is now; the one before is refused after signing in or out.</summary>
     public static async Task RefreshTokenAsync(HttpClient client)

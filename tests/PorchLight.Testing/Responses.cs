@@ -5,7 +5,8 @@ namespace PorchLight.Testing;
 
 internal static class Responses
 {
-    public static async Task<JsonElement> JsonAsync(this HttpResponseMessage response) => await response.Content.ReadFromJsonAsync<JsonElement>();
+    public static async Task<JsonElement> JsonAsync(this HttpResponseMessage response) =>
+        await response.Content.ReadFromJsonAsync<JsonElement>();
 
     public static async Task<JsonElement> JsonAsync(this Task<HttpResponseMessage> response) => await (await response).JsonAsync();
 

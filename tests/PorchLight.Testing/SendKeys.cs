@@ -1,4 +1,4 @@
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 
 namespace PorchLight.Testing;
 

@@ -81,9 +81,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
                 talks.Add(TalkAsync(line, Moods.TryDequeue(out var mood) ? mood : SmtpBehaviour.Takes));
             }
         }
-        catch (OperationCanceledException)
-        {
-        }
+        catch (OperationCanceledException) { }
 
         await Task.WhenAll(talks);
     }
@@ -134,9 +132,7 @@ internal sealed partial class SmtpHost : IAsyncDisposable
 
             async Task SayAsync(string words) => await stream.WriteAsync(Encoding.ASCII.GetBytes(words + "\r\n"), _stop.Token);
         }
-        catch (Exception failure) when (failure is IOException or OperationCanceledException)
-        {
-        }
+        catch (Exception failure) when (failure is IOException or OperationCanceledException) { }
     }
 
     private async Task<bool> TakeAsync(TcpClient line, StreamReader reader, SmtpBehaviour mood)

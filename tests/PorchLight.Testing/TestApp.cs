@@ -15,7 +15,7 @@ using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Testing;
 
-/// <summary>A house whose clock stands still until it is moved, and whose work is done only when the test says so.</summary>
+/// <summary>A program whose clock stands still until it is moved, and whose work is done only when the test says so.</summary>
 internal sealed class TestApp : AppFactory
 {
     /// <summary>Monday 23 November 2026, 10:00 in Dublin.</summary>
@@ -34,7 +34,9 @@ internal sealed class TestApp : AppFactory
         builder.ConfigureTestServices(services =>
         {
             services.AddSingleton(Clock);
-            services.Remove(services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == typeof(WorkLoop)));
+            services.Remove(
+                services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == typeof(WorkLoop))
+            );
         });
     }
 
@@ -49,17 +51,46 @@ internal sealed class TestApp : AppFactory
 
     /// <summary>Makes and publishes another form, its light on and no time asked for; gives its link.</summary>
     public Task<string> MakeQuickFormAsync(FormContent content, FormSettings? settings = null, ScreeningRules? screening = null) =>
-        MakeFormAsync(content, (settings ?? new FormSettings()) with { Guard = settings?.Guard ?? new SpamGuard(LeastSeconds: 0) }, screening);
+        MakeFormAsync(
+            content,
+            (settings ?? new FormSettings()) with
+            {
+                Guard = settings?.Guard ?? new SpamGuard(LeastSeconds: 0),
+            },
+            screening
+        );
 
     /// <summary>Sends any form as a stranger.</summary>
-    public async Task<HttpResponseMessage> SendAsync(string link, Dictionary<string, Answer?> answers, Guid? sendKey = null, HttpClient? by = null) =>
-        await (by ?? CreateClient()).PostAsync($"/public/forms/{link}/send", Body(new { version = 1, sendKey = sendKey ?? Guid.NewGuid(), answers, cameFrom = (string?)null }));
+    public async Task<HttpResponseMessage> SendAsync(
+        string link,
+        Dictionary<string, Answer?> answers,
+        Guid? sendKey = null,
+        HttpClient? by = null
+    ) =>
+        await (by ?? CreateClient()).PostAsync(
+            $"/public/forms/{link}/send",
+            Body(
+                new
+                {
+                    version = 1,
+                    sendKey = sendKey ?? Guid.NewGuid(),
+                    answers,
+                    cameFrom = (string?)null,
+                }
+            )
+        );
 
     /// <summary>The text of the last mail to somebody.</summary>
     public async Task<string> MailToAsync(string address)
     {
         await WorkAsync();
-        return await AskAsync(db => db.PracticeMail.Where(mail => mail.To == address).OrderByDescending(mail => mail.At).ThenByDescending(mail => mail.Id).Select(mail => mail.Text).FirstAsync());
+        return await AskAsync(db =>
+            db.PracticeMail.Where(mail => mail.To == address)
+                .OrderByDescending(mail => mail.At)
+                .ThenByDescending(mail => mail.Id)
+                .Select(mail => mail.Text)
+                .FirstAsync()
+        );
     }
 
     /// <summary>The signed-in owner, whose requests carry the antiforgery token.</summary>
@@ -73,7 +104,7 @@ internal sealed class TestApp : AppFactory
 
     private HttpClient As(SignedIn? person)
     {
-        var (cookies, antiforgery) = person ?? throw new InvalidOperationException("Nobody has a seat in an empty house.");
+        var (cookies, antiforgery) = person ?? throw new InvalidOperationException("Nobody has a seat in an empty program.");
         StartServer();
         var jar = new CookieContainer();
         foreach (var (name, value) in cookies)

@@ -4,9 +4,9 @@ using OpenQA.Selenium.Support.UI;
 using PorchLight.Browser.Tests;
 using PorchLight.Testing;
 
-// Takes the pictures of docs/screenshots from a running demo and an empty house:  shots HOUSE SAMPLE-SITE FOLDER EMPTY-HOUSE
+// Takes the pictures of docs/screenshots from a running demo and an empty program:  shots HOUSE SAMPLE-SITE FOLDER EMPTY-HOUSE
 // or one picture of one page:                                  shots HOUSE PATH FILE.png [WIDTH]
-var house = args[0];
+var address = args[0];
 using var browser = Chromium.Start();
 browser.Resize(1280, 800);
 if (args[2].EndsWith(".png", StringComparison.Ordinal))
@@ -14,7 +14,7 @@ if (args[2].EndsWith(".png", StringComparison.Ordinal))
     var width = args.Length > 3 ? int.Parse(args[3], CultureInfo.InvariantCulture) : 1280;
     SignIn();
     browser.Resize(width, width < 600 ? 844 : 800);
-    browser.Navigate().GoToUrl(args[1].StartsWith("http", StringComparison.Ordinal) ? args[1] : house + args[1]);
+    browser.Navigate().GoToUrl(args[1].StartsWith("http", StringComparison.Ordinal) ? args[1] : address + args[1]);
     Settle();
     Take(args[2]);
     return;
@@ -25,7 +25,7 @@ Directory.CreateDirectory(folder);
 browser.Navigate().GoToUrl(args[3]);
 Find("form");
 Save("first-run");
-browser.Navigate().GoToUrl(house + "/");
+browser.Navigate().GoToUrl(address + "/");
 Find("button[type=submit]");
 Save("sign-in");
 SignIn();
@@ -61,6 +61,7 @@ Find("aside iframe");
 Save("practice-mail");
 
 Open("/settings/look", "settings");
+
 // From here on a mail server takes every message to its end and never says whether it has it.
 await using var mailServer = new SmtpHost(Enumerable.Repeat(SmtpBehaviour.DropsAfterTheEnd, 9));
 Open("/settings/mail", null);
@@ -69,7 +70,9 @@ Write("Mail server", "127.0.0.1");
 Write("Port", mailServer.Port.ToString(CultureInfo.InvariantCulture));
 Find("main form select").SendKeys("Not protected");
 Find("main form button[type=submit]").Click();
-new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver => driver.FindElement(By.TagName("body")).Text.Contains("Saved.", StringComparison.Ordinal));
+new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
+    driver.FindElement(By.TagName("body")).Text.Contains("Saved.", StringComparison.Ordinal)
+);
 
 browser.Navigate().GoToUrl(sample);
 browser.SwitchTo().Frame(Find("iframe"));
@@ -87,12 +90,12 @@ browser.Navigate().GoToUrl(sign);
 Find("main img");
 Save("form-cover");
 
-browser.Navigate().GoToUrl(house + "/");
+browser.Navigate().GoToUrl(address + "/");
 Find("main section");
 FindAll("header button").First(button => button.Text == "Practice").Click();
 Find("[role=menuitem]");
 Save("skip-ahead");
-browser.Navigate().GoToUrl(house + "/");
+browser.Navigate().GoToUrl(address + "/");
 Find("a[href^='/mail/']").Click();
 Find("aside button");
 Save("stuck-mail");
@@ -107,7 +110,7 @@ string PublicAddress() => Find("textarea[readonly]").GetDomProperty("value")!;
 
 void SignIn()
 {
-    browser.Navigate().GoToUrl(house + "/");
+    browser.Navigate().GoToUrl(address + "/");
     Find("input[type=email]").SendKeys("maren@ochrewren.example");
     Find("input[type=password]").SendKeys("the-lamp-is-on");
     Find("button[type=submit]").Click();
@@ -146,7 +149,7 @@ void Choose(string label) => FindAll("label").First(one => one.Text == label).Cl
 
 void Open(string path, string? save)
 {
-    browser.Navigate().GoToUrl(house + path);
+    browser.Navigate().GoToUrl(address + path);
     Find("main h1");
     Settle();
     if (save is not null)
@@ -158,11 +161,18 @@ IWebElement Find(string css) => FindAll(css)[0];
 IReadOnlyList<IWebElement> FindAll(string css)
 {
     Settle();
-    return new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver => driver.FindElements(By.CssSelector(css)) is { Count: > 0 } found ? found : null)!;
+    return new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
+        driver.FindElements(By.CssSelector(css)) is { Count: > 0 } found ? found : null
+    )!;
 }
 
-void Settle() => new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
-    ((IJavaScriptExecutor)driver).ExecuteScript("return document.readyState === 'complete' && !document.querySelector('[role=status][aria-label=\"One moment\"]') && document.fonts.status === 'loaded'") is true);
+void Settle() =>
+    new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
+        ((IJavaScriptExecutor)driver).ExecuteScript(
+            "return document.readyState === 'complete' && !document.querySelector('[role=status][aria-label=\"One moment\"]') && document.fonts.status === 'loaded'"
+        )
+            is true
+    );
 
 void Save(string name) => Take(Path.Combine(folder, name + ".png"));
 
@@ -170,7 +180,9 @@ void Take(string file)
 {
     Settle();
     // One more frame, so that what has just been measured is also painted.
-    browser.ExecuteAsyncScript("const done = arguments[arguments.length - 1]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 150)))");
+    browser.ExecuteAsyncScript(
+        "const done = arguments[arguments.length - 1]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 150)))"
+    );
     ((ITakesScreenshot)browser).GetScreenshot().SaveAsFile(file);
     Console.WriteLine(file);
 }

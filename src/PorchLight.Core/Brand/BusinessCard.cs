@@ -12,34 +12,66 @@ namespace PorchLight.Core.Brand;
 /// <param name="Currency">ISO 4217 code.</param>
 /// <param name="Zone">IANA time zone.</param>
 /// <param name="PublicAddress">The address under which people reach its forms ("https://forms.example.com"); empty while that is this machine.</param>
-public sealed record BusinessCard(string Name, string OwnerName, string MailAddress, string Region, string Currency, string Zone, string PublicAddress = "")
+public sealed record BusinessCard(
+    string Name,
+    string OwnerName,
+    string MailAddress,
+    string Region,
+    string Currency,
+    string Zone,
+    string PublicAddress = ""
+)
 {
     private const int LongestName = 100;
 
     /// <summary>Without blanks around; a country, a currency or a zone by its name ("Germany", "Euro", "Dublin") as its code.</summary>
-    public BusinessCard Normalise() => new(
-        Name.Trim(), OwnerName.Trim(), MailAddress.Trim(), Locales.ReadCountry(Region), Locales.ReadCurrency(Currency), Locales.ReadZone(Zone), PublicAddress.Trim().TrimEnd('/'));
+    public BusinessCard Normalise() =>
+        new(
+            Name.Trim(),
+            OwnerName.Trim(),
+            MailAddress.Trim(),
+            Locales.ReadCountry(Region),
+            Locales.ReadCurrency(Currency),
+            Locales.ReadZone(Zone),
+            PublicAddress.Trim().TrimEnd('/')
+        );
 
     /// <summary>What has to be put right, by the place of each value; for a tidy card.</summary>
     public IReadOnlyList<Finding> Check() =>
-    [
-        .. Named("name", Name, "Please say what your business is called."),
-        .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
-        .. AnswerLimits.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
-        .. PhoneReader.Regions().Contains(Region) ? Array.Empty<Finding>() : [new Finding("region", "Please choose your country from the list. It says how phone numbers without a country code are meant.")],
-        .. Currency.Length == 3 && Currency.All(char.IsAsciiLetterUpper)
-            ? Array.Empty<Finding>()
-            : [new Finding("currency", "Please choose a currency from the list.")],
-        .. DateTimeZoneProviders.Tzdb.GetZoneOrNull(Zone) is null
-            ? [new Finding("zone", "Please choose your time zone from the list, by its largest city.")]
-            : Array.Empty<Finding>(),
-        .. PublicAddress.Length == 0 || IsOrigin(PublicAddress)
-            ? Array.Empty<Finding>()
-            : [new Finding("publicAddress", "Please write the address without a path, like https://forms.example.com, or leave it empty.")],
-    ];
+        [
+            .. Named("name", Name, "Please say what your business is called."),
+            .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
+            .. AnswerLimits.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
+            .. PhoneReader.Regions().Contains(Region)
+                ? Array.Empty<Finding>()
+                :
+                [
+                    new Finding(
+                        "region",
+                        "Please choose your country from the list. It says how phone numbers without a country code are meant."
+                    ),
+                ],
+            .. Currency.Length == 3 && Currency.All(char.IsAsciiLetterUpper)
+                ? Array.Empty<Finding>()
+                : [new Finding("currency", "Please choose a currency from the list.")],
+            .. DateTimeZoneProviders.Tzdb.GetZoneOrNull(Zone) is null
+                ? [new Finding("zone", "Please choose your time zone from the list, by its largest city.")]
+                : Array.Empty<Finding>(),
+            .. PublicAddress.Length == 0 || IsOrigin(PublicAddress)
+                ? Array.Empty<Finding>()
+                :
+                [
+                    new Finding(
+                        "publicAddress",
+                        "Please write the address without a path, like https://forms.example.com, or leave it empty."
+                    ),
+                ],
+        ];
 
-    private static bool IsOrigin(string address) => Uri.TryCreate(address, UriKind.Absolute, out var page)
-        && page.Scheme is "http" or "https" && string.Equals(address, page.GetLeftPart(UriPartial.Authority), StringComparison.OrdinalIgnoreCase);
+    private static bool IsOrigin(string address) =>
+        Uri.TryCreate(address, UriKind.Absolute, out var page)
+        && page.Scheme is "http" or "https"
+        && string.Equals(address, page.GetLeftPart(UriPartial.Authority), StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<Finding> Named(string place, string text, string missing)
     {
@@ -50,7 +82,7 @@ public sealed record BusinessCard(string Name, string OwnerName, string MailAddr
     }
 }
 
-/// <summary>The typefaces that ship with the house.</summary>
+/// <summary>The typefaces that ship with the program.</summary>
 public enum Typeface
 {
     /// <summary>A plain face made to be told apart letter by letter.</summary>

@@ -18,7 +18,7 @@ public static class Contrast
         return (Math.Max(x, y) + 0.05) / (Math.Min(x, y) + 0.05);
     }
 
-    /// <summary>Whether a text is a colour as this house writes it, #rrggbb.</summary>
+    /// <summary>Whether a text is a colour as this program writes it, #rrggbb.</summary>
     public static bool IsColour(string? text) => text is ['#', _, _, _, _, _, _] && text.AsSpan(1).IndexOfAnyExcept(HexDigits) < 0;
 
     /// <summary>
@@ -36,13 +36,22 @@ public static class Contrast
         var given = Oklch.FromHex(colour);
         var lightnesses = Enumerable.Range(0, Steps + 1).Select(step => (double)step / Steps).ToList();
         return Passing(lightnesses.Select(lightness => given with { Lightness = lightness }).Where(candidate => candidate.IsInGamut))
-            ?? Passing(lightnesses.Select(lightness => given with { Lightness = lightness, Chroma = MostChroma(given with { Lightness = lightness }) }));
+            ?? Passing(
+                lightnesses.Select(lightness =>
+                    given with
+                    {
+                        Lightness = lightness,
+                        Chroma = MostChroma(given with { Lightness = lightness }),
+                    }
+                )
+            );
 
-        string? Passing(IEnumerable<Oklch> candidates) => candidates
-            .OrderBy(candidate => Math.Pow(candidate.Lightness - given.Lightness, 2) + Math.Pow(candidate.Chroma - given.Chroma, 2))
-            .Where(KeepsItsHue)
-            .Select(candidate => candidate.ToHex())
-            .FirstOrDefault(candidate => Ratio(candidate, against) >= least);
+        string? Passing(IEnumerable<Oklch> candidates) =>
+            candidates
+                .OrderBy(candidate => Math.Pow(candidate.Lightness - given.Lightness, 2) + Math.Pow(candidate.Chroma - given.Chroma, 2))
+                .Where(KeepsItsHue)
+                .Select(candidate => candidate.ToHex())
+                .FirstOrDefault(candidate => Ratio(candidate, against) >= least);
     }
 
     // Close to black, rounding to 8 bits makes another colour of a dark one; of greys it turns nothing that can be seen.
@@ -70,7 +79,8 @@ public static class Contrast
         return value <= 0.04045 ? value / 12.92 : Math.Pow((value + 0.055) / 1.055, 2.4);
     }
 
-    private static double Luminance(string colour) => IsColour(colour)
-        ? (0.2126 * Linear(colour, 1)) + (0.7152 * Linear(colour, 3)) + (0.0722 * Linear(colour, 5))
-        : throw new ArgumentException("A colour is written as #rrggbb.", nameof(colour));
+    private static double Luminance(string colour) =>
+        IsColour(colour)
+            ? (0.2126 * Linear(colour, 1)) + (0.7152 * Linear(colour, 3)) + (0.0722 * Linear(colour, 5))
+            : throw new ArgumentException("A colour is written as #rrggbb.", nameof(colour));
 }

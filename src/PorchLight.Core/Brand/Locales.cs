@@ -17,36 +17,66 @@ public sealed record NamedCode(string Code, string Name);
 public static class Locales
 {
     private static readonly RegionInfo[] Regions =
-        [.. PhoneReader.Regions().Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal)];
+    [
+        .. PhoneReader.Regions().Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal),
+    ];
 
     /// <summary>The countries, by ISO 3166 code, in the order of their names.</summary>
-    public static IReadOnlyList<NamedCode> Countries { get; } = [.. Regions.Select(region => new NamedCode(region.TwoLetterISORegionName, region.EnglishName))];
+    public static IReadOnlyList<NamedCode> Countries { get; } =
+    [.. Regions.Select(region => new NamedCode(region.TwoLetterISORegionName, region.EnglishName))];
 
     /// <summary>The currencies in use, by ISO 4217 code, in the order of their names.</summary>
     public static IReadOnlyList<NamedCode> Currencies { get; } =
-        [.. Regions.Where(region => region.ISOCurrencySymbol.Length == 3 && region.ISOCurrencySymbol.All(char.IsAsciiLetterUpper))
-            .DistinctBy(region => region.ISOCurrencySymbol).Select(region => new NamedCode(region.ISOCurrencySymbol, region.CurrencyEnglishName))
-            .OrderBy(currency => currency.Name, StringComparer.Ordinal)];
+    [
+        .. Regions
+            .Where(region => region.ISOCurrencySymbol.Length == 3 && region.ISOCurrencySymbol.All(char.IsAsciiLetterUpper))
+            .DistinctBy(region => region.ISOCurrencySymbol)
+            .Select(region => new NamedCode(region.ISOCurrencySymbol, region.CurrencyEnglishName))
+            .OrderBy(currency => currency.Name, StringComparer.Ordinal),
+    ];
 
     /// <summary>The time zones, by IANA identifier, each with its city and country, in the order of these.</summary>
     public static IReadOnlyList<NamedCode> Zones { get; } =
-        [.. (TzdbDateTimeZoneSource.Default.ZoneLocations ?? []).Where(place => DateTimeZoneProviders.Tzdb.GetZoneOrNull(place.ZoneId) is not null)
-            .DistinctBy(place => place.ZoneId).Select(place => new NamedCode(place.ZoneId, $"{CityOf(place.ZoneId)}, {place.CountryName}")).OrderBy(zone => zone.Name, StringComparer.Ordinal)];
+    [
+        .. (TzdbDateTimeZoneSource.Default.ZoneLocations ?? [])
+            .Where(place => DateTimeZoneProviders.Tzdb.GetZoneOrNull(place.ZoneId) is not null)
+            .DistinctBy(place => place.ZoneId)
+            .Select(place => new NamedCode(place.ZoneId, $"{CityOf(place.ZoneId)}, {place.CountryName}"))
+            .OrderBy(zone => zone.Name, StringComparer.Ordinal),
+    ];
 
     /// <summary>The ISO 3166 code of a country that is given by its code or its name, in English or its own language; else the text itself.</summary>
-    public static string ReadCountry(string text) => Read(text, Countries)
-        ?? Regions.FirstOrDefault(region => Same(region.NativeName, text))?.TwoLetterISORegionName ?? text.Trim();
+    public static string ReadCountry(string text) =>
+        Read(text, Countries) ?? Regions.FirstOrDefault(region => Same(region.NativeName, text))?.TwoLetterISORegionName ?? text.Trim();
 
     /// <summary>The ISO 4217 code of a currency that is given by its code, its name ("Euro", "euros") or a sign no other has; else the text itself.</summary>
-    public static string ReadCurrency(string text) => Read(text, Currencies) ?? Read(text.Trim().TrimEnd('s'), Currencies)
-        ?? (Regions.Where(region => Same(region.CurrencySymbol, text)).Select(region => region.ISOCurrencySymbol).Distinct().ToList() is [var only] ? only : text.Trim());
+    public static string ReadCurrency(string text) =>
+        Read(text, Currencies)
+        ?? Read(text.Trim().TrimEnd('s'), Currencies)
+        ?? (
+            Regions.Where(region => Same(region.CurrencySymbol, text)).Select(region => region.ISOCurrencySymbol).Distinct().ToList()
+                is [var only]
+                ? only
+                : text.Trim()
+        );
 
     /// <summary>The IANA zone that is given by its identifier, its city, or a country, by its first zone; else the text itself.</summary>
-    public static string ReadZone(string text) => Read(text, Zones)
+    public static string ReadZone(string text) =>
+        Read(text, Zones)
         ?? Zones.FirstOrDefault(zone => Same(CityOf(zone.Code), text))?.Code
-        ?? ((TzdbDateTimeZoneSource.Default.ZoneLocations ?? []).Where(place => Same(place.CountryName, text)).Select(place => place.ZoneId).Distinct().ToList() is [var only, ..] ? only : text.Trim());
+        ?? (
+            (TzdbDateTimeZoneSource.Default.ZoneLocations ?? [])
+                .Where(place => Same(place.CountryName, text))
+                .Select(place => place.ZoneId)
+                .Distinct()
+                .ToList()
+                is [var only, ..]
+                ? only
+                : text.Trim()
+        );
 
-    private static string? Read(string text, IReadOnlyList<NamedCode> all) => all.FirstOrDefault(one => Same(one.Code, text) || Same(one.Name, text))?.Code;
+    private static string? Read(string text, IReadOnlyList<NamedCode> all) =>
+        all.FirstOrDefault(one => Same(one.Code, text) || Same(one.Name, text))?.Code;
 
     private static bool Same(string a, string b) => string.Equals(a, b.Trim(), StringComparison.OrdinalIgnoreCase);
 

@@ -21,7 +21,8 @@ public readonly record struct Oklch(double Lightness, double Chroma, double Hue)
         return new Oklch(
             (0.2104542553 * l) + (0.7936177850 * m) - (0.0040720468 * s),
             Math.Sqrt((a * a) + (bb * bb)),
-            (Math.Atan2(bb, a) * 180 / Math.PI + 360) % 360);
+            (Math.Atan2(bb, a) * 180 / Math.PI + 360) % 360
+        );
     }
 
     /// <summary>Whether sRGB can show it: no channel leaves the range by more than half a step of 8 bits.</summary>
@@ -59,7 +60,8 @@ public readonly record struct Oklch(double Lightness, double Chroma, double Hue)
         return (
             (4.0767416621 * l) - (3.3077115913 * m) + (0.2309699292 * s),
             (-1.2684380046 * l) + (2.6097574011 * m) - (0.3413193965 * s),
-            (-0.0041960863 * l) - (0.7034186147 * m) + (1.7076147010 * s));
+            (-0.0041960863 * l) - (0.7034186147 * m) + (1.7076147010 * s)
+        );
 
         static double Cube(double value) => value * value * value;
     }

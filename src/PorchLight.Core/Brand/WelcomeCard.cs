@@ -11,9 +11,10 @@ public sealed record WelcomeCard(Guid? Photo, string ContactLines)
     private const int MostLines = 6;
 
     /// <summary>What has to be put right, by the place of each value.</summary>
-    public IReadOnlyList<Finding> Check() => ContactLines.Length > Longest || ContactLines.Trim().Split('\n').Length > MostLines
-        ? [new Finding("contactLines", $"Up to {MostLines} short lines fit on a cover.")]
-        : [];
+    public IReadOnlyList<Finding> Check() =>
+        ContactLines.Length > Longest || ContactLines.Trim().Split('\n').Length > MostLines
+            ? [new Finding("contactLines", $"Up to {MostLines} short lines fit on a cover.")]
+            : [];
 }
 
 /// <summary>How long the business keeps what nobody has sent.</summary>
@@ -21,7 +22,6 @@ public sealed record WelcomeCard(Guid? Photo, string ContactLines)
 public sealed record Keeping(int UnfinishedDays)
 {
     /// <summary>What has to be put right, by the place of each value.</summary>
-    public IReadOnlyList<Finding> Check() => UnfinishedDays is < 1 or > 365
-        ? [new Finding("unfinishedDays", "Between 1 and 365 days make sense here.")]
-        : [];
+    public IReadOnlyList<Finding> Check() =>
+        UnfinishedDays is < 1 or > 365 ? [new Finding("unfinishedDays", "Between 1 and 365 days make sense here.")] : [];
 }

@@ -40,8 +40,9 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// <summary>How many days ahead a working day is looked for before giving up.</summary>
     public const int Horizon = 400;
 
-    private readonly Dictionary<IsoDayOfWeek, List<(long From, long To)>> _weekly =
-        weekly.GroupBy(day => day.Day, day => day.Spans).ToDictionary(day => day.Key, day => Union(day.SelectMany(spans => spans)));
+    private readonly Dictionary<IsoDayOfWeek, List<(long From, long To)>> _weekly = weekly
+        .GroupBy(day => day.Day, day => day.Spans)
+        .ToDictionary(day => day.Key, day => Union(day.SelectMany(spans => spans)));
 
     private readonly HashSet<LocalDate> _closed = [.. closedDays];
 
@@ -81,9 +82,10 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// </summary>
     /// <param name="from">The first day.</param>
     /// <param name="to">The last day.</param>
-    public int WorkingDaysBetween(LocalDate from, LocalDate to) => to < from
-        ? -WorkingDaysBetween(to, from)
-        : Enumerable.Range(0, Period.DaysBetween(from, to) + 1).Count(offset => IsWorkingDay(from.PlusDays(offset)));
+    public int WorkingDaysBetween(LocalDate from, LocalDate to) =>
+        to < from
+            ? -WorkingDaysBetween(to, from)
+            : Enumerable.Range(0, Period.DaysBetween(from, to) + 1).Count(offset => IsWorkingDay(from.PlusDays(offset)));
 
     /// <summary>
     /// The instant at which so many business hours have passed. Null when they never do, because no working day comes
@@ -125,7 +127,13 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     {
         for (var day = NextWorkingDay(Today(instant)); day is not null; day = NextWorkingDay(day.Value.PlusDays(1)))
         {
-            if (Openings(day.Value, window).Where(open => open.End > instant).Select(open => (Instant?)Instant.Max(open.Start, instant)).FirstOrDefault() is { } held)
+            if (
+                Openings(day.Value, window)
+                    .Where(open => open.End > instant)
+                    .Select(open => (Instant?)Instant.Max(open.Start, instant))
+                    .FirstOrDefault() is
+                { } held
+            )
                 return held;
         }
 
@@ -142,7 +150,10 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         for (var day = NextWorkingDay(local.Date, -1); day is not null; day = NextWorkingDay(day.Value.PlusDays(-1), -1))
         {
             var until = day == local.Date ? local.TimeOfDay.TickOfDay : NodaConstants.TicksPerDay;
-            if (Spans(day.Value).Where(span => span.From <= until).Select(span => (long?)Math.Min(span.To, until)).LastOrDefault() is { } last)
+            if (
+                Spans(day.Value).Where(span => span.From <= until).Select(span => (long?)Math.Min(span.To, until)).LastOrDefault() is
+                { } last
+            )
                 return Instant.Min(instant, ToInstant(day.Value.AtMidnight().PlusTicks(last)));
         }
 
@@ -156,8 +167,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         return Spans(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
     }
 
-    private List<(long From, long To)> Spans(LocalDate date) =>
-        _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
+    private List<(long From, long To)> Spans(LocalDate date) => _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
 
     private List<(long From, long To)> Counted(LocalDate day, PromiseClock clock) =>
         clock == PromiseClock.WorkingDays ? [(0, NodaConstants.TicksPerDay)] : Spans(day);
@@ -167,11 +177,16 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     {
         var (from, to) = (day + window.From, day + window.To);
         var (dawn, dusk) = (ToInstant(day.AtMidnight()), ToInstant(day.PlusDays(1).AtMidnight()));
-        return dawn >= dusk ? [] : Zone.GetZoneIntervals(dawn, dusk)
-            .Select(span => (
-                Start: Instant.Max(span.HasStart ? span.Start : Instant.MinValue, from.WithOffset(span.WallOffset).ToInstant()),
-                End: Instant.Min(span.HasEnd ? span.End : Instant.MaxValue, to.WithOffset(span.WallOffset).ToInstant())))
-            .Where(open => open.Start < open.End);
+        return dawn >= dusk
+            ? []
+            : Zone.GetZoneIntervals(dawn, dusk)
+                .Select(span =>
+                    (
+                        Start: Instant.Max(span.HasStart ? span.Start : Instant.MinValue, from.WithOffset(span.WallOffset).ToInstant()),
+                        End: Instant.Min(span.HasEnd ? span.End : Instant.MaxValue, to.WithOffset(span.WallOffset).ToInstant())
+                    )
+                )
+                .Where(open => open.Start < open.End);
     }
 
     private Instant ToInstantFrom(Instant start, LocalDateTime local)

@@ -41,10 +41,16 @@ public static class DeadlineWords
             return "the end of " + TimeWords.Day(due.Date.PlusDays(-1), today);
         if (calendar.IsOpen(deadline))
             return due.Date == today ? $"{TimeWords.Clock(due.TimeOfDay)} today" : TimeWords.At(deadline, now, calendar.Zone);
-        var part = due.TimeOfDay < Noon ? "morning" : due.TimeOfDay < Evening ? "afternoon" : "evening";
+        var part =
+            due.TimeOfDay < Noon ? "morning"
+            : due.TimeOfDay < Evening ? "afternoon"
+            : "evening";
         var day = TimeWords.Day(due.Date, today);
-        return due.Date == today ? "this " + part : day.Any(char.IsDigit) ? $"the {part} of {day}" : $"{day} {part}";
+        return due.Date == today ? "this " + part
+            : day.Any(char.IsDigit) ? $"the {part} of {day}"
+            : $"{day} {part}";
     }
 
-    private static bool IsEndOfDay(Instant deadline, BusinessCalendar calendar) => calendar.ToLocal(deadline).TimeOfDay == LocalTime.Midnight;
+    private static bool IsEndOfDay(Instant deadline, BusinessCalendar calendar) =>
+        calendar.ToLocal(deadline).TimeOfDay == LocalTime.Midnight;
 }

@@ -14,14 +14,23 @@ public static partial class HoursWords
     private static readonly LocalTime Noon = new(12, 0);
     private static readonly LocalDatePattern Spoken = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
     private static readonly LocalDatePattern[] Written =
-        [LocalDatePattern.Iso, Spoken, .. new[] { "d MMM uuuu", "d'.'M'.'uuuu", "d'. 'M'. 'uuuu", "d'/'M'/'uuuu", "M'/'d'/'uuuu" }.Select(LocalDatePattern.CreateWithInvariantCulture)];
+    [
+        LocalDatePattern.Iso,
+        Spoken,
+        .. new[] { "d MMM uuuu", "d'.'M'.'uuuu", "d'. 'M'. 'uuuu", "d'/'M'/'uuuu", "M'/'d'/'uuuu" }.Select(
+            LocalDatePattern.CreateWithInvariantCulture
+        ),
+    ];
 
     /// <summary>"09:00".</summary>
     public static string Say(LocalTime time) => Clock.Format(time);
 
     /// <summary>"09:00 to 12:30, 13:30 to 17:30"; empty for a day without hours. A span up to midnight ends at 24:00.</summary>
     public static string Say(IReadOnlyList<OpenSpan> spans) =>
-        string.Join(", ", spans.Select(span => $"{Clock.Format(span.From)} to {(span.To == OpenSpan.EndOfDay ? "24:00" : Clock.Format(span.To))}"));
+        string.Join(
+            ", ",
+            spans.Select(span => $"{Clock.Format(span.From)} to {(span.To == OpenSpan.EndOfDay ? "24:00" : Clock.Format(span.To))}")
+        );
 
     /// <summary>
     /// Reads a day's hours: "9 to 17", "9-5", "9am to 5:30pm", "09:00-12:30, 13:30-17:30", or nothing (or "closed") for a day off.
@@ -39,7 +48,13 @@ public static partial class HoursWords
         {
             var match = Span().Match(part);
             if (!match.Success || ReadTime(match, "from") is not { } from || ReadTime(match, "to") is not { } to)
-                return ([], new Finding(place, $"“{part}” cannot be read as hours. Write them like 09:00 to 17:30 or 9-5, and leave the day empty when you are closed."));
+                return (
+                    [],
+                    new Finding(
+                        place,
+                        $"“{part}” cannot be read as hours. Write them like 09:00 to 17:30 or 9-5, and leave the day empty when you are closed."
+                    )
+                );
             // "9-5" is said of the afternoon.
             if (to < from && from < Noon && to <= Noon && !match.Groups["toHalf"].Success)
                 to = to.PlusHours(12);
@@ -66,7 +81,12 @@ public static partial class HoursWords
                 spans.Add((day, day));
         }
 
-        return string.Join(", ", spans.Select(span => span.First == span.Last ? Spoken.Format(span.First) : $"{Spoken.Format(span.First)} to {Spoken.Format(span.Last)}"));
+        return string.Join(
+            ", ",
+            spans.Select(span =>
+                span.First == span.Last ? Spoken.Format(span.First) : $"{Spoken.Format(span.First)} to {Spoken.Format(span.Last)}"
+            )
+        );
     }
 
     /// <summary>
@@ -83,10 +103,22 @@ public static partial class HoursWords
         {
             var ends = Until().Split(part).Select(ReadDay).ToList();
             if (ends.Count > 2 || ends.Contains(null))
-                return ([], new Finding(place, $"“{part}” cannot be read as a day. Write days like 24 December 2026, or 24 December 2026 to 3 January 2027."));
+                return (
+                    [],
+                    new Finding(
+                        place,
+                        $"“{part}” cannot be read as a day. Write days like 24 December 2026, or 24 December 2026 to 3 January 2027."
+                    )
+                );
             var (first, last) = (ends[0]!.Value, ends[^1]!.Value);
             if (last < first || Period.DaysBetween(first, last) > BusinessCalendar.Horizon)
-                return ([], new Finding(place, $"“{part}” cannot be read as closed days. Write the earlier day first; {BusinessCalendar.Horizon} days is the most."));
+                return (
+                    [],
+                    new Finding(
+                        place,
+                        $"“{part}” cannot be read as closed days. Write the earlier day first; {BusinessCalendar.Horizon} days is the most."
+                    )
+                );
             for (var day = first; day <= last; day = day.PlusDays(1))
                 days.Add(day);
         }
@@ -96,25 +128,38 @@ public static partial class HoursWords
 
     private static LocalDate? ReadDay(string text)
     {
-        var read = Written.Select(pattern => pattern.Parse(text.Trim())).Where(day => day.Success).Select(day => (LocalDate?)day.Value).Distinct().ToList();
+        var read = Written
+            .Select(pattern => pattern.Parse(text.Trim()))
+            .Where(day => day.Success)
+            .Select(day => (LocalDate?)day.Value)
+            .Distinct()
+            .ToList();
         return read is [var only] && only is { Year: > 1900 and < 2400 } ? only : null;
     }
 
     private static LocalTime? ReadTime(Match match, string end)
     {
         var hour = int.Parse(match.Groups[end].Value, CultureInfo.InvariantCulture);
-        var minute = match.Groups[end + "Minute"] is { Success: true, Value: var value } ? int.Parse(value, CultureInfo.InvariantCulture) : 0;
+        var minute = match.Groups[end + "Minute"] is { Success: true, Value: var value }
+            ? int.Parse(value, CultureInfo.InvariantCulture)
+            : 0;
         if (match.Groups[end + "Half"] is { Success: true, Value: var half })
         {
             if (hour is < 1 or > 12)
                 return null;
-            hour = (hour % 12) + (char.ToLowerInvariant(half[0]) == 'p' ? 12 : end == "to" && hour == 12 ? 24 : 0);
+            hour =
+                (hour % 12)
+                + (
+                    char.ToLowerInvariant(half[0]) == 'p' ? 12
+                    : end == "to" && hour == 12 ? 24
+                    : 0
+                );
         }
 
         return (hour, minute) switch
         {
             (24, 0) when end == "to" => OpenSpan.EndOfDay,
-            ( < 24, < 60) => new LocalTime(hour, minute),
+            (< 24, < 60) => new LocalTime(hour, minute),
             _ => null,
         };
     }
@@ -122,6 +167,9 @@ public static partial class HoursWords
     [GeneratedRegex(@"\s+(?:to|until|-|–)\s+|\s*–\s*", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
     private static partial Regex Until();
 
-    [GeneratedRegex(@"^(?<from>\d{1,2})(?:[:.](?<fromMinute>\d\d))?\s*(?:(?<fromHalf>[ap])\.?m\.?)?\s*(?:-|–|to|until)\s*(?<to>\d{1,2})(?:[:.](?<toMinute>\d\d))?\s*(?:(?<toHalf>[ap])\.?m\.?)?$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"^(?<from>\d{1,2})(?:[:.](?<fromMinute>\d\d))?\s*(?:(?<fromHalf>[ap])\.?m\.?)?\s*(?:-|–|to|until)\s*(?<to>\d{1,2})(?:[:.](?<toMinute>\d\d))?\s*(?:(?<toHalf>[ap])\.?m\.?)?$",
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
+    )]
     private static partial Regex Span();
 }

@@ -16,8 +16,17 @@ namespace PorchLight.Core.Calendar;
 /// <param name="SendFrom">From when messages go out on a working day: "09:00".</param>
 /// <param name="SendTo">Until when.</param>
 public sealed record OpeningWords(
-    string Monday, string Tuesday, string Wednesday, string Thursday, string Friday, string Saturday, string Sunday,
-    string Closed, string SendFrom, string SendTo)
+    string Monday,
+    string Tuesday,
+    string Wednesday,
+    string Thursday,
+    string Friday,
+    string Saturday,
+    string Sunday,
+    string Closed,
+    string SendFrom,
+    string SendTo
+)
 {
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("H:mm");
 
@@ -25,8 +34,17 @@ public sealed record OpeningWords(
     public static OpeningWords Of(WorkingHours hours)
     {
         return new OpeningWords(
-            Day(IsoDayOfWeek.Monday), Day(IsoDayOfWeek.Tuesday), Day(IsoDayOfWeek.Wednesday), Day(IsoDayOfWeek.Thursday), Day(IsoDayOfWeek.Friday),
-            Day(IsoDayOfWeek.Saturday), Day(IsoDayOfWeek.Sunday), HoursWords.SayDays(hours.Closed), HoursWords.Say(hours.Window.From), HoursWords.Say(hours.Window.To));
+            Day(IsoDayOfWeek.Monday),
+            Day(IsoDayOfWeek.Tuesday),
+            Day(IsoDayOfWeek.Wednesday),
+            Day(IsoDayOfWeek.Thursday),
+            Day(IsoDayOfWeek.Friday),
+            Day(IsoDayOfWeek.Saturday),
+            Day(IsoDayOfWeek.Sunday),
+            HoursWords.SayDays(hours.Closed),
+            HoursWords.Say(hours.Window.From),
+            HoursWords.Say(hours.Window.To)
+        );
 
         string Day(IsoDayOfWeek day) => HoursWords.Say(hours.Weekly.FirstOrDefault(one => one.Day == day)?.Spans ?? []);
     }
@@ -38,7 +56,8 @@ public sealed record OpeningWords(
         var weekly = new[] { Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday }
             .Select((words, index) => (Day: (IsoDayOfWeek)(index + 1), Words: words))
             .Select(day => new DayHours(day.Day, Keep(HoursWords.Read(day.Words, day.Day.ToString().ToLowerInvariant()))))
-            .Where(day => day.Spans.Count > 0).ToList();
+            .Where(day => day.Spans.Count > 0)
+            .ToList();
         if (weekly.Count == 0 && found.Count == 0)
             found.Add(new Finding("monday", "Please give the hours of at least one day; promises and messages need a working day."));
         var closed = Keep(HoursWords.ReadDays(Closed, "closed"));

@@ -9,9 +9,8 @@ namespace PorchLight.Core.Calendar;
 public sealed record ReplyPromise(int Hours, PromiseClock Clock)
 {
     /// <summary>What has to be put right: a promise is of 1 to 480 business hours.</summary>
-    public IReadOnlyList<Finding> Check() => Hours is >= 1 and <= 480
-        ? []
-        : [new Finding("hours", "Please promise an answer within 1 to 480 business hours.")];
+    public IReadOnlyList<Finding> Check() =>
+        Hours is >= 1 and <= 480 ? [] : [new Finding("hours", "Please promise an answer within 1 to 480 business hours.")];
 
     /// <summary>
     /// Until when an inquiry must be answered, or null when the business has no working day within 400 days and can

@@ -23,22 +23,25 @@ public static class TimeWords
     public static string Exactly(Instant moment, DateTimeZone zone)
     {
         var local = moment.InZone(zone).LocalDateTime;
-        return string.Create(CultureInfo.InvariantCulture,
-            $"{DayAndMonth.Format(local.Date)} {local.Year}, {ClockTime.Format(local.TimeOfDay)} {zone.Id}");
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{DayAndMonth.Format(local.Date)} {local.Year}, {ClockTime.Format(local.TimeOfDay)} {zone.Id}"
+        );
     }
 
     /// <summary>A time of day: "09:05".</summary>
     public static string Clock(LocalTime time) => ClockTime.Format(time);
 
     /// <summary>A day seen from another: "today", "tomorrow", "Thursday", "last Friday", "Thursday 3 December", "3 December 2027".</summary>
-    public static string Day(LocalDate day, LocalDate today) => Period.DaysBetween(today, day) switch
-    {
-        0 => "today",
-        1 => "tomorrow",
-        -1 => "yesterday",
-        > 1 and < 7 => day.DayOfWeek.ToString(),
-        < -1 and > -7 => "last " + day.DayOfWeek,
-        _ when day.Year == today.Year => DayAndMonth.Format(day),
-        _ => WithYear.Format(day),
-    };
+    public static string Day(LocalDate day, LocalDate today) =>
+        Period.DaysBetween(today, day) switch
+        {
+            0 => "today",
+            1 => "tomorrow",
+            -1 => "yesterday",
+            > 1 and < 7 => day.DayOfWeek.ToString(),
+            < -1 and > -7 => "last " + day.DayOfWeek,
+            _ when day.Year == today.Year => DayAndMonth.Format(day),
+            _ => WithYear.Format(day),
+        };
 }

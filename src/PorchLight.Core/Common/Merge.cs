@@ -53,22 +53,36 @@ public static class Merge
             return (before.Value, edited.Value, theirs.Value) switch
             {
                 (JsonObject b, JsonObject e, JsonObject t) when Kind(b) == Kind(e) && Kind(b) == Kind(t) => Properties(place, b, e, t),
-                (JsonArray b, JsonArray e, JsonArray t) when KeyedList.Read(b, 'b') is { } was && KeyedList.Read(e, 'e') is { } now
-                    && KeyedList.Read(t, 't') is { } stored => Entries(place, was, now, stored),
+                (JsonArray b, JsonArray e, JsonArray t)
+                    when KeyedList.Read(b, 'b') is { } was && KeyedList.Read(e, 'e') is { } now && KeyedList.Read(t, 't') is { } stored =>
+                    Entries(place, was, now, stored),
                 _ => Clashing(place, edited, theirs),
             };
         }
 
-        Place Properties(string place, JsonObject before, JsonObject edited, JsonObject theirs) => Place.Of(new JsonObject(
-            before.Select(one => one.Key).Union(edited.Select(one => one.Key)).Union(theirs.Select(one => one.Key))
-                .Select(key => (Key: key, Merged: At(Under(place, key), Place.In(before, key), Place.In(edited, key), Place.In(theirs, key))))
-                .Where(one => one.Merged.IsThere).Select(one => KeyValuePair.Create(one.Key, one.Merged.Value))));
+        Place Properties(string place, JsonObject before, JsonObject edited, JsonObject theirs) =>
+            Place.Of(
+                new JsonObject(
+                    before
+                        .Select(one => one.Key)
+                        .Union(edited.Select(one => one.Key))
+                        .Union(theirs.Select(one => one.Key))
+                        .Select(key =>
+                            (Key: key, Merged: At(Under(place, key), Place.In(before, key), Place.In(edited, key), Place.In(theirs, key)))
+                        )
+                        .Where(one => one.Merged.IsThere)
+                        .Select(one => KeyValuePair.Create(one.Key, one.Merged.Value))
+                )
+            );
 
         Place Entries(string place, KeyedList before, KeyedList edited, KeyedList theirs)
         {
-            var entries = before.Keys.Union(edited.Keys).Union(theirs.Keys)
+            var entries = before
+                .Keys.Union(edited.Keys)
+                .Union(theirs.Keys)
                 .Select(key => (Key: key, Merged: At(Under(place, key), before.Entry(key), edited.Entry(key), theirs.Entry(key))))
-                .Where(one => one.Merged.IsThere).ToDictionary(one => one.Key, one => one.Merged.Value);
+                .Where(one => one.Merged.IsThere)
+                .ToDictionary(one => one.Key, one => one.Merged.Value);
             return Place.Of(new JsonArray([.. Ordered(place, before, edited, theirs, entries.Keys).Select(key => entries[key])]));
         }
 
@@ -96,23 +110,26 @@ public static class Merge
     {
         return [.. At("", Place.Of(seen), Place.Of(stored))];
 
-        IEnumerable<Clash> At(string place, Place yours, Place theirs) => (yours.Value, theirs.Value) switch
-        {
-            _ when yours.Same(theirs) => [],
-            (JsonObject y, JsonObject t) when Kind(y) == Kind(t) => y.Select(one => one.Key).Union(t.Select(one => one.Key))
-                .SelectMany(key => At(Under(place, key), Place.In(y, key), Place.In(t, key))),
-            (JsonArray y, JsonArray t) when KeyedList.Read(y, 'y') is { } seen && KeyedList.Read(t, 't') is { } stored =>
-            [
-                .. seen.Keys.Union(stored.Keys).SelectMany(key => At(Under(place, key), seen.Entry(key), stored.Entry(key))),
-                .. seen.IsMovedIn(stored) ? [new Clash(Under(place, Order), KeysOf(stored), KeysOf(seen))] : Array.Empty<Clash>(),
-            ],
-            _ => [new Clash(place, theirs.Copy().Value, yours.Copy().Value)],
-        };
+        IEnumerable<Clash> At(string place, Place yours, Place theirs) =>
+            (yours.Value, theirs.Value) switch
+            {
+                _ when yours.Same(theirs) => [],
+                (JsonObject y, JsonObject t) when Kind(y) == Kind(t) => y.Select(one => one.Key)
+                    .Union(t.Select(one => one.Key))
+                    .SelectMany(key => At(Under(place, key), Place.In(y, key), Place.In(t, key))),
+                (JsonArray y, JsonArray t) when KeyedList.Read(y, 'y') is { } seen && KeyedList.Read(t, 't') is { } stored =>
+                [
+                    .. seen.Keys.Union(stored.Keys).SelectMany(key => At(Under(place, key), seen.Entry(key), stored.Entry(key))),
+                    .. seen.IsMovedIn(stored) ? [new Clash(Under(place, Order), KeysOf(stored), KeysOf(seen))] : Array.Empty<Clash>(),
+                ],
+                _ => [new Clash(place, theirs.Copy().Value, yours.Copy().Value)],
+            };
     }
 
     private static string Under(string place, string key) => place.Length == 0 ? key : $"{place}.{key}";
 
-    private static string? Kind(JsonObject value) => Discriminators.Select(name => Text(value[name])).FirstOrDefault(kind => kind is not null);
+    private static string? Kind(JsonObject value) =>
+        Discriminators.Select(name => Text(value[name])).FirstOrDefault(kind => kind is not null);
 
     private static string? Text(JsonNode? value) => value is JsonValue plain && plain.TryGetValue(out string? text) ? text : null;
 

@@ -14,7 +14,12 @@ namespace PorchLight.Core.FollowThrough;
 /// <param name="Stops">The events that end a run.</param>
 /// <param name="LapseAfterDays">After so many days an unanswered nod lapses; at least 1.</param>
 public sealed record FollowThroughContent(
-    string Name, StartOn Starts, IReadOnlyList<Step> Steps, IReadOnlyList<StopOn> Stops, int LapseAfterDays = 14)
+    string Name,
+    StartOn Starts,
+    IReadOnlyList<Step> Steps,
+    IReadOnlyList<StopOn> Stops,
+    int LapseAfterDays = 14
+)
 {
     /// <summary>The step with the key.</summary>
     /// <exception cref="InvalidOperationException">There is no such step.</exception>
@@ -41,8 +46,10 @@ public abstract record StartOn
 public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
 {
     /// <inheritdoc/>
-    public override bool IsStartedBy(DomainEvent happened) => happened is InquiryReceived { Joined: false } received
-        && (Form is null || Form == received.Form) && (Fits.Count == 0 || (received.Fit is { } sorted && Fits.Contains(sorted)));
+    public override bool IsStartedBy(DomainEvent happened) =>
+        happened is InquiryReceived { Joined: false } received
+        && (Form is null || Form == received.Form)
+        && (Fits.Count == 0 || (received.Fit is { } sorted && Fits.Contains(sorted)));
 
     /// <inheritdoc/>
     [JsonIgnore]
@@ -94,7 +101,9 @@ public static class FollowThroughs
     /// <param name="contentOf">What a version holds.</param>
     public static T? StartedBy<T>(IEnumerable<T> live, DomainEvent happened, Func<T, FollowThroughContent> contentOf)
         where T : class =>
-        live.Where(one => contentOf(one).Starts.IsStartedBy(happened)).OrderByDescending(one => contentOf(one).Starts.Precision).FirstOrDefault();
+        live.Where(one => contentOf(one).Starts.IsStartedBy(happened))
+            .OrderByDescending(one => contentOf(one).Starts.Precision)
+            .FirstOrDefault();
 
     /// <summary>Whether the runs of a follow-through end in this way: what is not for each to choose ends them all.</summary>
     public static bool EndsOn(this FollowThroughContent content, RunEnd end) =>
@@ -195,12 +204,15 @@ public sealed record Schedule(Anchor Anchor, int Amount, TimeUnit Unit, bool AtO
         return (Amount, Unit) switch
         {
             (0, _) => anchor,
-            (var minutes, TimeUnit.Minutes) when minutes <= LongestDays * NodaConstants.MinutesPerDay => anchor + Duration.FromMinutes(minutes),
+            (var minutes, TimeUnit.Minutes) when minutes <= LongestDays * NodaConstants.MinutesPerDay => anchor
+                + Duration.FromMinutes(minutes),
             (var hours, TimeUnit.Hours) when hours <= LongestDays * NodaConstants.HoursPerDay => anchor + Duration.FromHours(hours),
             (<= LongestDays, TimeUnit.Days) => calendar.ToInstant(local.PlusDays(Amount)),
             (<= LongestDays / 7, TimeUnit.Weeks) => calendar.ToInstant(local.PlusWeeks(Amount)),
             (<= LongestDays / 30, TimeUnit.Months) => calendar.ToInstant(local.PlusMonths(Amount)),
-            (<= LongestDays, TimeUnit.WorkingDays) when calendar.WorkingDaysAfter(local.Date, Amount) is { } day => calendar.ToInstant(day + local.TimeOfDay),
+            (<= LongestDays, TimeUnit.WorkingDays) when calendar.WorkingDaysAfter(local.Date, Amount) is { } day => calendar.ToInstant(
+                day + local.TimeOfDay
+            ),
             _ => null,
         };
     }

@@ -66,14 +66,19 @@ public enum RunStatus
 /// <param name="Ended">When it finished or was stopped.</param>
 /// <param name="StoppedBy">What stopped it.</param>
 public sealed record RunState(
-    Instant Started, IReadOnlyList<StepState> Steps, RunStatus Status = RunStatus.Active, Instant? Ended = null, RunEnd? StoppedBy = null)
+    Instant Started,
+    IReadOnlyList<StepState> Steps,
+    RunStatus Status = RunStatus.Active,
+    Instant? Ended = null,
+    RunEnd? StoppedBy = null
+)
 {
     /// <summary>The first step that is not settled, or null.</summary>
     [JsonIgnore]
     public StepState? Current => Status == RunStatus.Active ? Steps.FirstOrDefault(step => step.IsPending) : null;
 }
 
-/// <summary>What a transition of a run asks the rest of the house to do.</summary>
+/// <summary>What a transition of a run asks the rest of the program to do.</summary>
 public enum RunEffectKind
 {
     /// <summary>Carry the step's action out.</summary>
@@ -107,16 +112,17 @@ public sealed record Transition(RunState State, IReadOnlyList<RunEffect> Effects
 public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar calendar, SendingWindow window)
 {
     /// <summary>A new run whose first step is planned.</summary>
-    public RunState Start(Instant now) => PlanNext(new RunState(now,
-        [.. content.Steps.Select(step => new StepState(step.Key, StepStatus.Later))]), now);
+    public RunState Start(Instant now) =>
+        PlanNext(new RunState(now, [.. content.Steps.Select(step => new StepState(step.Key, StepStatus.Later))]), now);
 
     /// <summary>When the run next has to be looked at; null when nothing comes by itself.</summary>
-    public Instant? NextMoment(RunState run) => run.Current switch
-    {
-        { Status: StepStatus.Planned or StepStatus.Approved } step => step.Due,
-        { Status: StepStatus.Waiting, Due: { } since } => LapseAt(since),
-        _ => null,
-    };
+    public Instant? NextMoment(RunState run) =>
+        run.Current switch
+        {
+            { Status: StepStatus.Planned or StepStatus.Approved } step => step.Due,
+            { Status: StepStatus.Waiting, Due: { } since } => LapseAt(since),
+            _ => null,
+        };
 
     /// <summary>
     /// Everything that has fallen due by now. A step settles at the instant it takes effect, so that what follows counts
@@ -140,7 +146,9 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return null;
         var due = sendNow ? now : Held(step, now);
         if (due != now)
-            return step.Status == StepStatus.Approved ? null : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
+            return step.Status == StepStatus.Approved
+                ? null
+                : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
         var effects = new List<RunEffect>();
         run = Settle(run, step with { Due = now, By = by }, StepStatus.Done, now, effects, RunEffectKind.TakeEffect);
         return new Transition(Advance(run, now, effects), effects);
@@ -168,8 +176,11 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     public RunState? TakeSkipBack(RunState run, string stepKey)
     {
         var later = run.Steps.SkipWhile(step => step.Key != stepKey).ToList();
-        if (later is not [{ Status: StepStatus.Skipped } skipped, .. var after] || run.Status == RunStatus.Stopped
-            || after.Any(step => step.Status is not (StepStatus.Later or StepStatus.Planned)))
+        if (
+            later is not [{ Status: StepStatus.Skipped } skipped, .. var after]
+            || run.Status == RunStatus.Stopped
+            || after.Any(step => step.Status is not (StepStatus.Later or StepStatus.Planned))
+        )
             return null;
         var waited = content.Step(stepKey).NeedsNod && (skipped.By is not null || skipped.Due <= skipped.Settled);
         var restored = waited
@@ -179,20 +190,28 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         {
             Status = RunStatus.Active,
             Ended = null,
-            Steps = [.. run.Steps.Select(step => step == skipped ? restored : after.Contains(step) ? new StepState(step.Key, StepStatus.Later) : step)],
+            Steps =
+            [
+                .. run.Steps.Select(step =>
+                    step == skipped ? restored
+                    : after.Contains(step) ? new StepState(step.Key, StepStatus.Later)
+                    : step
+                ),
+            ],
         };
     }
 
     /// <summary>Ends the run: everything pending is cancelled. An ended run stays as it is.</summary>
-    public static RunState Stop(RunState run, RunEnd why, Instant now) => run.Status != RunStatus.Active
-        ? run
-        : run with
-        {
-            Steps = [.. run.Steps.Select(step => step.IsPending ? step with { Status = StepStatus.Cancelled } : step)],
-            Status = RunStatus.Stopped,
-            Ended = now,
-            StoppedBy = why,
-        };
+    public static RunState Stop(RunState run, RunEnd why, Instant now) =>
+        run.Status != RunStatus.Active
+            ? run
+            : run with
+            {
+                Steps = [.. run.Steps.Select(step => step.IsPending ? step with { Status = StepStatus.Cancelled } : step)],
+                Status = RunStatus.Stopped,
+                Ended = now,
+                StoppedBy = why,
+            };
 
     private RunState Advance(RunState run, Instant now, List<RunEffect> effects)
     {
@@ -210,9 +229,10 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             else
             {
                 var held = Held(step, now);
-                run = held == now
-                    ? Settle(run, step, StepStatus.Done, now, effects, RunEffectKind.TakeEffect)
-                    : With(run, step with { Due = held });
+                run =
+                    held == now
+                        ? Settle(run, step, StepStatus.Done, now, effects, RunEffectKind.TakeEffect)
+                        : With(run, step with { Due = held });
             }
         }
 
@@ -222,7 +242,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <summary>When the step may take effect at the earliest.</summary>
     private Instant? Held(StepState step, Instant now) => content.Step(step.Key).Schedule.AtOnce ? now : calendar.HoldTo(window, now);
 
-    private bool HasLapsed(RunState run, Instant now) => run.Current is { Status: StepStatus.Waiting, Due: { } since } && LapseAt(since) <= now;
+    private bool HasLapsed(RunState run, Instant now) =>
+        run.Current is { Status: StepStatus.Waiting, Due: { } since } && LapseAt(since) <= now;
 
     private RunState Settle(RunState run, StepState step, StepStatus status, Instant at, List<RunEffect> effects, RunEffectKind? kind)
     {
@@ -246,5 +267,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     private Instant LapseAt(Instant since) => calendar.ToInstant(calendar.ToLocal(since).PlusDays(content.LapseAfterDays));
 
     private static RunState With(RunState run, StepState step) =>
-        run with { Steps = [.. run.Steps.Select(old => old.Key == step.Key ? step : old)] };
+        run with
+        {
+            Steps = [.. run.Steps.Select(old => old.Key == step.Key ? step : old)],
+        };
 }

@@ -91,7 +91,8 @@ public sealed record AddressAnswer(string? Street, string? Unit, string? City, s
 {
     /// <summary>The parts that are there, in writing order.</summary>
     [JsonIgnore]
-    public IEnumerable<string> Parts => new[] { Street, Unit, City, Region, PostalCode, Country }.OfType<string>().Where(part => part.Length > 0);
+    public IEnumerable<string> Parts =>
+        new[] { Street, Unit, City, Region, PostalCode, Country }.OfType<string>().Where(part => part.Length > 0);
 }
 
 /// <summary>From one day to another, or some time in a month.</summary>
@@ -142,8 +143,8 @@ public sealed record AnswerRow(IReadOnlyDictionary<string, Answer?> Answers)
     public Answer? this[string question] => Answers.GetValueOrDefault(question);
 
     /// <summary>Whether both hold the same answers; a blank is the same as none.</summary>
-    public bool Equals(AnswerRow? other) => other is not null
-        && Answers.Keys.Union(other.Answers.Keys).All(key => Equals(this[key], other[key]));
+    public bool Equals(AnswerRow? other) =>
+        other is not null && Answers.Keys.Union(other.Answers.Keys).All(key => Equals(this[key], other[key]));
 
     /// <inheritdoc/>
     public override int GetHashCode() => Answers.Values.OfType<Answer>().Aggregate(0, (sum, answer) => sum ^ answer.GetHashCode());

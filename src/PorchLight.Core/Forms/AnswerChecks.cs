@@ -16,16 +16,23 @@ public static class AnswerChecks
     {
         var now = route.Know(known);
         var shown = route.Shown.ToHashSet();
-        var asked = known.Form.Pages.Where(page => onlyPage is null || page.Key == onlyPage)
-            .SelectMany(page => page.Questions).Where(question => shown.Contains(question.Key)).ToList();
+        var asked = known
+            .Form.Pages.Where(page => onlyPage is null || page.Key == onlyPage)
+            .SelectMany(page => page.Questions)
+            .Where(question => shown.Contains(question.Key))
+            .ToList();
         var broken = known.Form.Rules.Select(rule => Check(rule, now)).OfType<Finding>().ToLookup(finding => finding.Place);
-        return [.. asked.SelectMany(question => CheckOne(question, now, shown) is { Count: > 0 } found ? found : broken[question.Key].Take(1))];
+        return
+        [
+            .. asked.SelectMany(question => CheckOne(question, now, shown) is { Count: > 0 } found ? found : broken[question.Key].Take(1)),
+        ];
     }
 
     /// <summary>The sentence over findings: how many answers need another look.</summary>
-    public static string Summary(IReadOnlyList<Finding> findings) => findings.Count == 1
-        ? "One answer needs another look before this can go on."
-        : $"{findings.Count} answers need another look before this can go on.";
+    public static string Summary(IReadOnlyList<Finding> findings) =>
+        findings.Count == 1
+            ? "One answer needs another look before this can go on."
+            : $"{findings.Count} answers need another look before this can go on.";
 
     private static List<Finding> CheckOne(Question question, AnswerContext now, HashSet<string> shown)
     {
@@ -37,7 +44,10 @@ public static class AnswerChecks
         for (var index = 0; index < rows.Count; index++)
         {
             if (question.RowQuestions.All(cell => cell.Kind is WorkedOutKind || rows[index][cell.Key].Answer is null))
-                Say(Places.Row(question.Key, index), $"This {((RowsKind)question.Kind).OneIsCalled} is empty. Please fill it in, or take it away.");
+                Say(
+                    Places.Row(question.Key, index),
+                    $"This {((RowsKind)question.Kind).OneIsCalled} is empty. Please fill it in, or take it away."
+                );
             else
                 CheckRow(now.InRow(rows[index]), index);
         }
@@ -61,29 +71,38 @@ public static class AnswerChecks
         }
     }
 
-    private static Finding? Check(AnswerRule rule, AnswerContext now) => rule switch
-    {
-        EndNotBeforeStartRule r when Day(now, r.Start, last: false) > Day(now, r.End, last: true) =>
-            new Finding(Later(now.Form, r.Start, r.End), "This ends before it starts. Please change one of the two days."),
-        CountMatchesRowsRule r when now.Of(r.Count).Answer is NumberAnswer count && RowsAsked(now.Of(r.Rows)) is { } rows && count.Value != rows =>
-            new Finding(Later(now.Form, r.Count, r.Rows), $"You said {AnswerWords.Say(count)}, and there {rows switch { 0 => "are none", 1 => "is 1", _ => $"are {rows}" }} here. Please change one of them."),
-        NeverRule r when r.When.Evaluate(now) == Truth.True => new Finding(r.At, r.Sentence),
-        _ => null,
-    };
+    private static Finding? Check(AnswerRule rule, AnswerContext now) =>
+        rule switch
+        {
+            EndNotBeforeStartRule r when Day(now, r.Start, last: false) > Day(now, r.End, last: true) => new Finding(
+                Later(now.Form, r.Start, r.End),
+                "This ends before it starts. Please change one of the two days."
+            ),
+            CountMatchesRowsRule r
+                when now.Of(r.Count).Answer is NumberAnswer count && RowsAsked(now.Of(r.Rows)) is { } rows && count.Value != rows =>
+                new Finding(
+                    Later(now.Form, r.Count, r.Rows),
+                    $"You said {AnswerWords.Say(count)}, and there {rows switch { 0 => "are none", 1 => "is 1", _ => $"are {rows}" }} here. Please change one of them."
+                ),
+            NeverRule r when r.When.Evaluate(now) == Truth.True => new Finding(r.At, r.Sentence),
+            _ => null,
+        };
 
-    private static int? RowsAsked(AnswerState rows) => rows switch
-    {
-        { Answer: RowsAnswer answer } => answer.Rows.Count,
-        { Status: AnswerStatus.Blank } => 0,
-        _ => null,
-    };
+    private static int? RowsAsked(AnswerState rows) =>
+        rows switch
+        {
+            { Answer: RowsAnswer answer } => answer.Rows.Count,
+            { Status: AnswerStatus.Blank } => 0,
+            _ => null,
+        };
 
-    private static NodaTime.LocalDate? Day(AnswerContext now, string question, bool last) => now.Of(question).Answer switch
-    {
-        DateAnswer day => day.Date,
-        DateRangeAnswer range => last ? range.To : range.From,
-        _ => null,
-    };
+    private static NodaTime.LocalDate? Day(AnswerContext now, string question, bool last) =>
+        now.Of(question).Answer switch
+        {
+            DateAnswer day => day.Date,
+            DateRangeAnswer range => last ? range.To : range.From,
+            _ => null,
+        };
 
     private static string Later(FormContent form, string one, string other) =>
         form.Questions.Last(question => question.Key == one || question.Key == other).Key;

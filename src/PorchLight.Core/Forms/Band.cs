@@ -21,8 +21,8 @@ public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int?
     public static Band Exactly(decimal value, string? currency = null) => new(new Bound(value), new Bound(value), currency);
 
     /// <summary>Whether no number at all lies in the band, which is a mistake of whoever wrote it.</summary>
-    public bool IsEmpty => Low is { } low && High is { } high
-        && (low.Value > high.Value || (low.Value == high.Value && (low.Open || high.Open)));
+    public bool IsEmpty =>
+        Low is { } low && High is { } high && (low.Value > high.Value || (low.Value == high.Value && (low.Open || high.Open)));
 
     /// <summary>The band over its whole term: both ends times the number of instalments, none being one. Null when that is too large a number.</summary>
     public Band? OverTerm()
@@ -31,8 +31,11 @@ public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int?
         {
             return Instalments is not { } times
                 ? this
-                : new Band(Low is null ? null : Low with { Value = Low.Value * times },
-                    High is null ? null : High with { Value = High.Value * times }, Currency);
+                : new Band(
+                    Low is null ? null : Low with { Value = Low.Value * times },
+                    High is null ? null : High with { Value = High.Value * times },
+                    Currency
+                );
         }
         catch (OverflowException)
         {
@@ -58,7 +61,9 @@ public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int?
             NumberRelation.Over => (allOver, allAtMost),
             _ => throw new ArgumentOutOfRangeException(nameof(relation)),
         };
-        return all ? Truth.True : none ? Truth.False : Truth.Unknown;
+        return all ? Truth.True
+            : none ? Truth.False
+            : Truth.Unknown;
     }
 }
 

@@ -30,7 +30,8 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     {
         return new BusinessLists(
             Keyed(Services, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
-            Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }));
+            Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() })
+        );
 
         static List<T> Keyed<T>(IReadOnlyList<T> lines, Func<T, string> name, Func<T, string> key, Func<T, string, T> with)
         {
@@ -41,29 +42,41 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
 
     /// <summary>What has to be put right, by place ("services.1.name"); for tidy lists.</summary>
     public IReadOnlyList<Finding> Check() =>
-    [
-        .. CheckNames("services", Services.Select(one => one.Name).ToList()),
-        .. Services.Select((one, index) => (one, index)).Where(line => line.one.StartsAt < 0)
-            .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
-        .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
-    ];
+        [
+            .. CheckNames("services", Services.Select(one => one.Name).ToList()),
+            .. Services
+                .Select((one, index) => (one, index))
+                .Where(line => line.one.StartsAt < 0)
+                .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
+            .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
+        ];
 
     /// <summary>
     /// The form with the options of the lists in it: those of the list first, then the question's own ("something else").
     /// A choice of services that lands nowhere sets the project's service, one of sources how the client found the business.
     /// </summary>
-    public FormContent Into(FormContent form) => form with
-    {
-        Pages = [.. form.Pages.Select(page => page with { Items = [.. page.Items.Select(item => item is Question question ? Into(question) : item)] })],
-    };
+    public FormContent Into(FormContent form) =>
+        form with
+        {
+            Pages =
+            [
+                .. form.Pages.Select(page =>
+                    page with
+                    {
+                        Items = [.. page.Items.Select(item => item is Question question ? Into(question) : item)],
+                    }
+                ),
+            ],
+        };
 
     private Question Into(Question question)
     {
         if (question.Kind is not ChoiceKind { From: { } list } choice)
             return question;
-        var listed = list == OptionList.Services
-            ? Services.Select(service => new Option(service.Key, service.Name))
-            : Sources.Select(source => new Option(source.Key, source.Name));
+        var listed =
+            list == OptionList.Services
+                ? Services.Select(service => new Option(service.Key, service.Name))
+                : Sources.Select(source => new Option(source.Key, source.Name));
         var options = listed.Concat(choice.Options).DistinctBy(option => option.Key).ToList();
         return question with
         {
@@ -79,7 +92,12 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
         for (var index = 0; index < names.Count; index++)
         {
             if (names[index].Length is 0 or > LongestName)
-                yield return new Finding($"{list}.{index}.name", names[index].Length == 0 ? "This line has no name. Write one, or take the line away." : $"A name has at most {LongestName} characters.");
+                yield return new Finding(
+                    $"{list}.{index}.name",
+                    names[index].Length == 0
+                        ? "This line has no name. Write one, or take the line away."
+                        : $"A name has at most {LongestName} characters."
+                );
             else if (names.Take(index).Contains(names[index], StringComparer.OrdinalIgnoreCase))
                 yield return new Finding($"{list}.{index}.name", $"“{names[index]}” stands here twice.");
         }
@@ -87,8 +105,13 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
 
     private static string Fresh(string name, HashSet<string> used)
     {
-        var letters = string.Join('-', new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')])
-            .Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        var letters = string.Join(
+            '-',
+            new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(
+                ' ',
+                StringSplitOptions.RemoveEmptyEntries
+            )
+        );
         var start = letters.Length == 0 ? "line" : letters[..Math.Min(letters.Length, 40)];
         var key = start;
         for (var number = 2; !used.Add(key); number++)

@@ -24,32 +24,36 @@ public static class Calculations
     }
 
     /// <summary>The keys of the questions it rests on, each once; what a row asks included.</summary>
-    public static IEnumerable<string> QuestionsUsed(this Calculation calculation) => (calculation switch
-    {
-        CopiedAnswer c => [c.Question],
-        FixedValue => [],
-        AgeOn c => [c.Born, c.Event],
-        TimeBetween c => c.To is null ? [c.From] : [c.From, c.To],
-        DaysUntil c => [c.Date],
-        CountRows c => [c.Rows, .. c.Where?.QuestionsUsed() ?? []],
-        OverRows c => [c.Rows, c.Of],
-        AreaOfRows c => c.HowMany is null ? [c.Rows, c.Width, c.Height] : [c.Rows, c.Width, c.Height, c.HowMany],
-        DivideAndRoundUp c => c.Amount.QuestionsUsed(),
-        JoinedText c => Wordings.QuestionsUsed(c.Words),
-        IfElse c => c.If.QuestionsUsed().Concat(c.Then.QuestionsUsed()).Concat(c.Otherwise.QuestionsUsed()),
-        _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
-    }).Distinct();
+    public static IEnumerable<string> QuestionsUsed(this Calculation calculation) =>
+        (
+            calculation switch
+            {
+                CopiedAnswer c => [c.Question],
+                FixedValue => [],
+                AgeOn c => [c.Born, c.Event],
+                TimeBetween c => c.To is null ? [c.From] : [c.From, c.To],
+                DaysUntil c => [c.Date],
+                CountRows c => [c.Rows, .. c.Where?.QuestionsUsed() ?? []],
+                OverRows c => [c.Rows, c.Of],
+                AreaOfRows c => c.HowMany is null ? [c.Rows, c.Width, c.Height] : [c.Rows, c.Width, c.Height, c.HowMany],
+                DivideAndRoundUp c => c.Amount.QuestionsUsed(),
+                JoinedText c => Wordings.QuestionsUsed(c.Words),
+                IfElse c => c.If.QuestionsUsed().Concat(c.Then.QuestionsUsed()).Concat(c.Otherwise.QuestionsUsed()),
+                _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
+            }
+        ).Distinct();
 
     /// <summary>The key of the question whose answer the value repeats as it is; null when it makes something of its own.</summary>
     /// <param name="calculation">How it is worked out.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
     /// <param name="found">What was found behind other values already.</param>
-    internal static string? Repeats(this Calculation calculation, AnswerContext known, BehindSoFar found) => calculation switch
-    {
-        CopiedAnswer c => c.Question,
-        IfElse c => (c.If.Evaluate(known, found) == Truth.True ? c.Then : c.Otherwise).Repeats(known, found),
-        _ => null,
-    };
+    internal static string? Repeats(this Calculation calculation, AnswerContext known, BehindSoFar found) =>
+        calculation switch
+        {
+            CopiedAnswer c => c.Question,
+            IfElse c => (c.If.Evaluate(known, found) == Truth.True ? c.Then : c.Otherwise).Repeats(known, found),
+            _ => null,
+        };
 
     /// <summary>
     /// Whether a question's value rests on anything the lead has said: its own answer, or, for a worked-out value, at least
@@ -58,64 +62,77 @@ public static class Calculations
     public static bool IsGrounded(this AnswerContext known, Question question) => known.RestsOn(question, []);
 
     private static bool RestsOn(this AnswerContext known, Question question, HashSet<string> seen) =>
-        question.Kind is not WorkedOutKind worked ? known.Of(question.Key).Answer is not null
-        : seen.Add(question.Key) && worked.Value.QuestionsUsed().Any(key => known.Form.FindQuestion(key) is { } used && known.RestsOn(used, seen));
+        question.Kind is not WorkedOutKind worked
+            ? known.Of(question.Key).Answer is not null
+            : seen.Add(question.Key)
+                && worked.Value.QuestionsUsed().Any(key => known.Form.FindQuestion(key) is { } used && known.RestsOn(used, seen));
 
     /// <summary>Whether it can give nothing but a number.</summary>
-    public static bool GivesNumber(this Calculation calculation) => calculation switch
-    {
-        AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or DivideAndRoundUp or FixedValue { Value: NumberAnswer } => true,
-        IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
-        _ => false,
-    };
+    public static bool GivesNumber(this Calculation calculation) =>
+        calculation switch
+        {
+            AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or DivideAndRoundUp or FixedValue { Value: NumberAnswer } => true,
+            IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
+            _ => false,
+        };
 
-    private static Answer? Value(Calculation calculation, AnswerContext known) => calculation switch
-    {
-        CopiedAnswer c => known.Of(c.Question).Answer,
-        FixedValue c => c.Value,
-        AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on && born <= on ? new NumberAnswer(Age.On(born, on)) : null,
-        TimeBetween c => Between(c, known),
-        DaysUntil c => Day(known, c.Date) is { } date ? new NumberAnswer(Period.DaysBetween(known.Today, date)) : null,
-        CountRows c => Rows(known, c.Rows) is { } rows ? Count(rows, c.Where, known) : null,
-        OverRows c => Rows(known, c.Rows) is { } rows ? Over(rows, c, known) : null,
-        AreaOfRows c => Rows(known, c.Rows) is { } rows ? Area(rows, c) : null,
-        DivideAndRoundUp c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0 ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit)) : null,
-        JoinedText c => Wordings.Fill(c.Words, known) is { Length: > 0 } words ? new TextAnswer(words) : null,
-        IfElse c => Value(c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise, known),
-        _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
-    };
+    private static Answer? Value(Calculation calculation, AnswerContext known) =>
+        calculation switch
+        {
+            CopiedAnswer c => known.Of(c.Question).Answer,
+            FixedValue c => c.Value,
+            AgeOn c => Day(known, c.Born) is { } born && Day(known, c.Event) is { } on && born <= on
+                ? new NumberAnswer(Age.On(born, on))
+                : null,
+            TimeBetween c => Between(c, known),
+            DaysUntil c => Day(known, c.Date) is { } date ? new NumberAnswer(Period.DaysBetween(known.Today, date)) : null,
+            CountRows c => Rows(known, c.Rows) is { } rows ? Count(rows, c.Where, known) : null,
+            OverRows c => Rows(known, c.Rows) is { } rows ? Over(rows, c, known) : null,
+            AreaOfRows c => Rows(known, c.Rows) is { } rows ? Area(rows, c) : null,
+            DivideAndRoundUp c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0
+                ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit))
+                : null,
+            JoinedText c => Wordings.Fill(c.Words, known) is { Length: > 0 } words ? new TextAnswer(words) : null,
+            IfElse c => Value(c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise, known),
+            _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
+        };
 
-    private static LocalDate? Day(AnswerContext known, string question) => known.Of(question).Answer switch
-    {
-        DateAnswer day => day.Date,
-        DateRangeAnswer range => range.From,
-        _ => null,
-    };
+    private static LocalDate? Day(AnswerContext known, string question) =>
+        known.Of(question).Answer switch
+        {
+            DateAnswer day => day.Date,
+            DateRangeAnswer range => range.From,
+            _ => null,
+        };
 
     private static NumberAnswer? Between(TimeBetween between, AnswerContext known)
     {
-        var (from, to) = between.To is null && known.Of(between.From).Answer is DateRangeAnswer range
-            ? (range.From, range.To)
-            : (Day(known, between.From), between.To is null ? null : Day(known, between.To));
+        var (from, to) =
+            between.To is null && known.Of(between.From).Answer is DateRangeAnswer range
+                ? (range.From, range.To)
+                : (Day(known, between.From), between.To is null ? null : Day(known, between.To));
         if (from is not { } first || to is not { } last || last < first)
             return null;
         var nights = Period.DaysBetween(first, last);
-        return new NumberAnswer(between.In switch
-        {
-            SpanUnit.Days => nights + 1,
-            SpanUnit.Nights => nights,
-            SpanUnit.Weeks => nights / 7,
-            _ => throw new ArgumentOutOfRangeException(nameof(between)),
-        });
+        return new NumberAnswer(
+            between.In switch
+            {
+                SpanUnit.Days => nights + 1,
+                SpanUnit.Nights => nights,
+                SpanUnit.Weeks => nights / 7,
+                _ => throw new ArgumentOutOfRangeException(nameof(between)),
+            }
+        );
     }
 
     /// <summary>The rows; none when the question was left blank or is off the route; null while it may still be answered.</summary>
-    private static IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>? Rows(AnswerContext known, string question) => known.Of(question) switch
-    {
-        { Answer: RowsAnswer } => known.RowsOf(question),
-        { Status: AnswerStatus.Blank or AnswerStatus.OffRoute } => [],
-        _ => null,
-    };
+    private static IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>? Rows(AnswerContext known, string question) =>
+        known.Of(question) switch
+        {
+            { Answer: RowsAnswer } => known.RowsOf(question),
+            { Status: AnswerStatus.Blank or AnswerStatus.OffRoute } => [],
+            _ => null,
+        };
 
     private static NumberAnswer? Count(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, Condition? where, AnswerContext known)
     {
@@ -132,7 +149,16 @@ public static class Calculations
             return null;
         var answers = cells.Select(cell => cell.Answer).OfType<Answer>().ToList();
         var currencies = answers.Select(answer => (answer as MoneyAnswer)?.Currency).Distinct().ToList();
-        var numbers = answers.Select(answer => answer switch { NumberAnswer n => n.Value, MoneyAnswer m => m.Amount, _ => (decimal?)null }).ToList();
+        var numbers = answers
+            .Select(answer =>
+                answer switch
+                {
+                    NumberAnswer n => n.Value,
+                    MoneyAnswer m => m.Amount,
+                    _ => (decimal?)null,
+                }
+            )
+            .ToList();
         if (currencies.Count > 1 || numbers.Contains(null) || (numbers.Count == 0 && over.Take != Total.Sum))
             return null;
         var currency = currencies.Count == 1 ? currencies[0] : CurrencyOf(known.Form, over.Of, []);
@@ -147,21 +173,23 @@ public static class Calculations
     }
 
     // What nobody has filled in adds up to nothing, in the currency it would have been in.
-    private static string? CurrencyOf(FormContent form, string question, HashSet<string> seen) => form.FindQuestion(question)?.Kind switch
-    {
-        MoneyKind money => money.Currency,
-        WorkedOutKind worked when seen.Add(question) => CurrencyOf(form, worked.Value, seen),
-        _ => null,
-    };
+    private static string? CurrencyOf(FormContent form, string question, HashSet<string> seen) =>
+        form.FindQuestion(question)?.Kind switch
+        {
+            MoneyKind money => money.Currency,
+            WorkedOutKind worked when seen.Add(question) => CurrencyOf(form, worked.Value, seen),
+            _ => null,
+        };
 
-    private static string? CurrencyOf(FormContent form, Calculation calculation, HashSet<string> seen) => calculation switch
-    {
-        CopiedAnswer c => CurrencyOf(form, c.Question, seen),
-        OverRows c => CurrencyOf(form, c.Of, seen),
-        FixedValue { Value: MoneyAnswer money } => money.Currency,
-        IfElse c => CurrencyOf(form, c.Then, seen) ?? CurrencyOf(form, c.Otherwise, seen),
-        _ => null,
-    };
+    private static string? CurrencyOf(FormContent form, Calculation calculation, HashSet<string> seen) =>
+        calculation switch
+        {
+            CopiedAnswer c => CurrencyOf(form, c.Question, seen),
+            OverRows c => CurrencyOf(form, c.Of, seen),
+            FixedValue { Value: MoneyAnswer money } => money.Currency,
+            IfElse c => CurrencyOf(form, c.Then, seen) ?? CurrencyOf(form, c.Otherwise, seen),
+            _ => null,
+        };
 
     private static NumberAnswer? Area(IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows, AreaOfRows area)
     {
@@ -175,13 +203,18 @@ public static class Calculations
             LengthUnit.Millimetres => 1_000_000m,
             _ => throw new ArgumentOutOfRangeException(nameof(area)),
         };
-        var sum = rows.Sum(row => (Number(row, area.Width) ?? 0) * (Number(row, area.Height) ?? 0)
-            * (area.HowMany is null ? 1 : Number(row, area.HowMany) ?? 1)) / perSquareMetre;
+        var sum =
+            rows.Sum(row =>
+                (Number(row, area.Width) ?? 0)
+                * (Number(row, area.Height) ?? 0)
+                * (area.HowMany is null ? 1 : Number(row, area.HowMany) ?? 1)
+            ) / perSquareMetre;
         return sum > 0 && !rows.Any(row => Number(row, area.Width) < 0 || Number(row, area.Height) < 0) ? new NumberAnswer(sum) : null;
     }
 
     private static decimal? Number(IReadOnlyDictionary<string, AnswerState> row, string question) =>
         (row.GetValueOrDefault(question).Answer as NumberAnswer)?.Value;
 
-    private static bool StillOpen(IReadOnlyDictionary<string, AnswerState> row) => row.Values.Any(cell => cell.Status == AnswerStatus.NotAskedYet);
+    private static bool StillOpen(IReadOnlyDictionary<string, AnswerState> row) =>
+        row.Values.Any(cell => cell.Status == AnswerStatus.NotAskedYet);
 }

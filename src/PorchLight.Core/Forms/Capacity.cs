@@ -33,11 +33,14 @@ public static class Capacities
     public static WantedMonth? Find(this Capacity capacity, Answer? answer, IReadOnlyDictionary<YearMonth, int> taken)
     {
         var months = MonthsOf(answer).ToList();
-        return months.Count == 0 ? null
-            : months.Where(HasRoom).Select(month => new WantedMonth(month, Waits: false)).FirstOrDefault() ?? new WantedMonth(months[0], Waits: true);
+        return months.Count == 0
+            ? null
+            : months.Where(HasRoom).Select(month => new WantedMonth(month, Waits: false)).FirstOrDefault()
+                ?? new WantedMonth(months[0], Waits: true);
 
         bool HasRoom(YearMonth month) =>
-            capacity.Months.FirstOrDefault(limited => limited.Month == month) is not { } limit || taken.GetValueOrDefault(month) < limit.Places;
+            capacity.Months.FirstOrDefault(limited => limited.Month == month) is not { } limit
+            || taken.GetValueOrDefault(month) < limit.Places;
     }
 
     /// <summary>The first month after a fully booked one that has room; null when the calendar ends before.</summary>
@@ -47,7 +50,9 @@ public static class Capacities
     public static YearMonth? NextFree(this Capacity capacity, YearMonth full, IReadOnlyDictionary<YearMonth, int> taken)
     {
         var month = After(full);
-        while (month is { } next && capacity.Months.Any(limited => limited.Month == next && taken.GetValueOrDefault(next) >= limited.Places))
+        while (
+            month is { } next && capacity.Months.Any(limited => limited.Month == next && taken.GetValueOrDefault(next) >= limited.Places)
+        )
             month = After(next);
         return month;
     }
@@ -55,9 +60,10 @@ public static class Capacities
     /// <summary>What is said beside the day while its month is fully booked: that, when there is room, and what sending means.</summary>
     /// <param name="full">The month that is full.</param>
     /// <param name="nextFree">The next one with room, or null when there is none.</param>
-    public static string Note(YearMonth full, YearMonth? nextFree) => nextFree is { } free
-        ? $"{Say(full)} is fully booked. There is room in {Say(free)}; or send this as it is, and you are on the waiting list for {Say(full)}."
-        : $"{Say(full)} is fully booked. Send this as it is, and you are on the waiting list for {Say(full)}.";
+    public static string Note(YearMonth full, YearMonth? nextFree) =>
+        nextFree is { } free
+            ? $"{Say(full)} is fully booked. There is room in {Say(free)}; or send this as it is, and you are on the waiting list for {Say(full)}."
+            : $"{Say(full)} is fully booked. Send this as it is, and you are on the waiting list for {Say(full)}.";
 
     /// <summary>What is said at the end to somebody who is on a waiting list.</summary>
     public static string WaitingNote(YearMonth month) =>

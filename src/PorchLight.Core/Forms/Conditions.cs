@@ -82,34 +82,36 @@ public static class Conditions
     /// <param name="known">What is known.</param>
     public static Truth Evaluate(this Condition condition, AnswerContext known) => condition.Evaluate(known, new BehindSoFar());
 
-    internal static Truth Evaluate(this Condition condition, AnswerContext known, BehindSoFar found) => condition switch
-    {
-        AllCondition all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known, found))),
-        AnyCondition any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known, found))),
-        NotCondition not => not.Part.Evaluate(known, found).Not(),
-        FitCondition fit => known.Fit is { } verdict ? (verdict == fit.Fit).ToTruth() : Truth.Unknown,
-        NumberCondition { Of: PointsSoFar } points => known.Points is { } score
-            ? Band.Exactly(score).Compare(points.Relation, points.Value)
-            : Truth.Unknown,
-        NumberBetweenCondition { Of: PointsSoFar } points => known.Points is { } score
-            ? (score >= points.Low && score <= points.High).ToTruth()
-            : Truth.Unknown,
-        ComparisonCondition comparison => Compare(comparison, known, found),
-        _ => throw new ArgumentOutOfRangeException(nameof(condition), condition, "A condition of an unknown kind."),
-    };
+    internal static Truth Evaluate(this Condition condition, AnswerContext known, BehindSoFar found) =>
+        condition switch
+        {
+            AllCondition all => all.Parts.Aggregate(Truth.True, (truth, part) => truth.And(part.Evaluate(known, found))),
+            AnyCondition any => any.Parts.Aggregate(Truth.False, (truth, part) => truth.Or(part.Evaluate(known, found))),
+            NotCondition not => not.Part.Evaluate(known, found).Not(),
+            FitCondition fit => known.Fit is { } verdict ? (verdict == fit.Fit).ToTruth() : Truth.Unknown,
+            NumberCondition { Of: PointsSoFar } points => known.Points is { } score
+                ? Band.Exactly(score).Compare(points.Relation, points.Value)
+                : Truth.Unknown,
+            NumberBetweenCondition { Of: PointsSoFar } points => known.Points is { } score
+                ? (score >= points.Low && score <= points.High).ToTruth()
+                : Truth.Unknown,
+            ComparisonCondition comparison => Compare(comparison, known, found),
+            _ => throw new ArgumentOutOfRangeException(nameof(condition), condition, "A condition of an unknown kind."),
+        };
 
     /// <summary>Whether the condition holds for certain; an absent condition always does.</summary>
     public static Truth EvaluateOrTrue(this Condition? condition, AnswerContext known) => condition?.Evaluate(known) ?? Truth.True;
 
     /// <summary>Every comparison in the tree, from left to right.</summary>
-    public static IEnumerable<ComparisonCondition> Comparisons(this Condition condition) => condition switch
-    {
-        AllCondition all => all.Parts.SelectMany(Comparisons),
-        AnyCondition any => any.Parts.SelectMany(Comparisons),
-        NotCondition not => not.Part.Comparisons(),
-        ComparisonCondition comparison => [comparison],
-        _ => [],
-    };
+    public static IEnumerable<ComparisonCondition> Comparisons(this Condition condition) =>
+        condition switch
+        {
+            AllCondition all => all.Parts.SelectMany(Comparisons),
+            AnyCondition any => any.Parts.SelectMany(Comparisons),
+            NotCondition not => not.Part.Comparisons(),
+            ComparisonCondition comparison => [comparison],
+            _ => [],
+        };
 
     /// <summary>The keys of the questions the condition looks at, each once.</summary>
     public static IEnumerable<string> QuestionsUsed(this Condition condition) =>
@@ -138,33 +140,47 @@ public static class Conditions
             (IncludesNoneOfCondition c, { Answer: ChoiceAnswer a }) => (!a.Keys.Intersect(c.Values).Any()).ToTruth(),
             (DoesNotKnowCondition, { Answer: ChoiceAnswer a }) => ChoosesUnsure(a, question).ToTruth(),
             (NumberCondition c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => band.Compare(c.Relation, c.Value)),
-            (NumberBetweenCondition c, { Answer: { } a }) => CompareNumber(a, question, c.Currency, band => c.Low > c.High
-                ? Truth.False
-                : band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))),
+            (NumberBetweenCondition c, { Answer: { } a }) => CompareNumber(
+                a,
+                question,
+                c.Currency,
+                band =>
+                    c.Low > c.High
+                        ? Truth.False
+                        : band.Compare(NumberRelation.AtLeast, c.Low).And(band.Compare(NumberRelation.AtMost, c.High))
+            ),
             (DateBetweenCondition c, { Answer: { } a }) => Within(a, day => day >= c.From, day => day <= c.To, c.From <= c.To),
             (BeforeCondition c, { Answer: { } a }) => Within(a, _ => true, day => day < c.Date),
             (AfterCondition c, { Answer: { } a }) => Within(a, day => day > c.Date, _ => true),
-            (WithinNextDaysCondition c, { Answer: { } a }) => Within(a, day => day >= known.Today, day => Period.DaysBetween(known.Today, day) <= c.Days, c.Days >= 0),
+            (WithinNextDaysCondition c, { Answer: { } a }) => Within(
+                a,
+                day => day >= known.Today,
+                day => Period.DaysBetween(known.Today, day) <= c.Days,
+                c.Days >= 0
+            ),
             _ => Truth.Unknown,
         };
     }
 
     // A range of days is like a band: true or false only when all of its days agree. Between ends the wrong way round lies no day.
-    private static Truth Within(Answer answer, Func<LocalDate, bool> notTooEarly, Func<LocalDate, bool> notTooLate, bool any = true) => answer switch
-    {
-        DateAnswer day => (any && notTooEarly(day.Date) && notTooLate(day.Date)).ToTruth(),
-        DateRangeAnswer range when range.From <= range.To => any && notTooEarly(range.From) && notTooLate(range.To) ? Truth.True
-            : !any || !notTooEarly(range.To) || !notTooLate(range.From) ? Truth.False : Truth.Unknown,
-        _ => Truth.Unknown,
-    };
+    private static Truth Within(Answer answer, Func<LocalDate, bool> notTooEarly, Func<LocalDate, bool> notTooLate, bool any = true) =>
+        answer switch
+        {
+            DateAnswer day => (any && notTooEarly(day.Date) && notTooLate(day.Date)).ToTruth(),
+            DateRangeAnswer range when range.From <= range.To => any && notTooEarly(range.From) && notTooLate(range.To) ? Truth.True
+            : !any || !notTooEarly(range.To) || !notTooLate(range.From) ? Truth.False
+            : Truth.Unknown,
+            _ => Truth.Unknown,
+        };
 
-    private static Truth IsEqual(Answer answer, string value) => answer switch
-    {
-        ChoiceAnswer { Keys: [var key] } => (key == value).ToTruth(),
-        YesNoAnswer yesNo => ((yesNo.Yes ? "yes" : "no") == value).ToTruth(),
-        TextAnswer text => string.Equals(text.Text.Trim(), value.Trim(), StringComparison.OrdinalIgnoreCase).ToTruth(),
-        _ => Truth.Unknown,
-    };
+    private static Truth IsEqual(Answer answer, string value) =>
+        answer switch
+        {
+            ChoiceAnswer { Keys: [var key] } => (key == value).ToTruth(),
+            YesNoAnswer yesNo => ((yesNo.Yes ? "yes" : "no") == value).ToTruth(),
+            TextAnswer text => string.Equals(text.Text.Trim(), value.Trim(), StringComparison.OrdinalIgnoreCase).ToTruth(),
+            _ => Truth.Unknown,
+        };
 
     private static bool ChoosesUnsure(ChoiceAnswer answer, Question? question) =>
         answer.Keys.Any(key => question?.FindOption(key) is { Unsure: true });

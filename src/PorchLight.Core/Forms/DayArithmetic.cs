@@ -10,8 +10,12 @@ public static class DayArithmetic
     /// <param name="days">How many; negative for earlier.</param>
     public static LocalDate Plus(LocalDate day, int days) =>
         days >= 0
-            ? Period.DaysBetween(day, LocalDate.MaxIsoValue) >= days ? day.PlusDays(days) : LocalDate.MaxIsoValue
-            : Period.DaysBetween(LocalDate.MinIsoValue, day) >= -(long)days ? day.PlusDays(days) : LocalDate.MinIsoValue;
+            ? Period.DaysBetween(day, LocalDate.MaxIsoValue) >= days
+                ? day.PlusDays(days)
+                : LocalDate.MaxIsoValue
+            : Period.DaysBetween(LocalDate.MinIsoValue, day) >= -(long)days
+                ? day.PlusDays(days)
+                : LocalDate.MinIsoValue;
 
     /// <summary>The last day of the month a day lies in.</summary>
     public static LocalDate EndOfMonth(LocalDate day) => new(day.Year, day.Month, day.Calendar.GetDaysInMonth(day.Year, day.Month));

@@ -70,11 +70,39 @@ public static class FileTypes
     ];
 
     private static readonly FileType[] All =
-        [Jpeg, Png, Gif, WebP, Tiff, Heic, Avif, Pdf, Rtf, Text, Csv, Mp3, Wav, Ogg, Flac, M4a, Mp4, QuickTime, WebM, OldOffice, OldTable, .. Zipped];
+    [
+        Jpeg,
+        Png,
+        Gif,
+        WebP,
+        Tiff,
+        Heic,
+        Avif,
+        Pdf,
+        Rtf,
+        Text,
+        Csv,
+        Mp3,
+        Wav,
+        Ogg,
+        Flac,
+        M4a,
+        Mp4,
+        QuickTime,
+        WebM,
+        OldOffice,
+        OldTable,
+        .. Zipped,
+    ];
 
     /// <summary>The endings of the files of some groups (all groups when none is named), each with its dot, for a file chooser.</summary>
     public static IReadOnlyList<string> Endings(IReadOnlyList<FileGroup>? groups) =>
-        [.. All.Where(type => groups is null or [] || groups.Contains(type.Group)).SelectMany(type => type.Endings).Distinct().Select(ending => $".{ending}")];
+        [
+            .. All.Where(type => groups is null or [] || groups.Contains(type.Group))
+                .SelectMany(type => type.Endings)
+                .Distinct()
+                .Select(ending => $".{ending}"),
+        ];
 
     /// <summary>
     /// What a file is by its first bytes, or null when it is none of the types that are taken, or when its name claims
@@ -102,8 +130,14 @@ public static class FileTypes
     {
         var last = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
         var kept = new StringBuilder();
-        foreach (var rune in last.EnumerateRunes().Where(rune => !Rune.IsControl(rune) && Rune.GetUnicodeCategory(rune) != System.Globalization.UnicodeCategory.Format
-            && rune.Value is not ('<' or '>' or ':' or '"' or '|' or '?' or '*')))
+        foreach (
+            var rune in last.EnumerateRunes()
+                .Where(rune =>
+                    !Rune.IsControl(rune)
+                    && Rune.GetUnicodeCategory(rune) != System.Globalization.UnicodeCategory.Format
+                    && rune.Value is not ('<' or '>' or ':' or '"' or '|' or '?' or '*')
+                )
+        )
             kept.Append(rune.ToString());
         var clean = kept.ToString().Trim(' ', '.');
         if (clean.Length <= 120)
@@ -138,7 +172,9 @@ public static class FileTypes
         if (head.StartsWith((ReadOnlySpan<byte>)[0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1]))
             return [OldOffice, OldTable];
         if (head.StartsWith("RIFF"u8) && head.Length >= 12)
-            return head[8..12].SequenceEqual("WEBP"u8) ? [WebP] : head[8..12].SequenceEqual("WAVE"u8) ? [Wav] : [];
+            return head[8..12].SequenceEqual("WEBP"u8) ? [WebP]
+                : head[8..12].SequenceEqual("WAVE"u8) ? [Wav]
+                : [];
         if (head.Length >= 12 && head[4..8].SequenceEqual("ftyp"u8))
             return ByBrand(head[8..12]);
         if (head.StartsWith("ID3"u8) || (head.Length >= 2 && head[0] == 0xFF && (head[1] & 0xE6) == 0xE2))

@@ -9,7 +9,12 @@ namespace PorchLight.Core.Forms;
 /// <param name="SendOffs">Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a rule that leads to it.</param>
 /// <param name="DefaultSendOff">Taken when no other is; always there.</param>
 public sealed record FormContent(
-    string Title, string Intro, IReadOnlyList<Page> Pages, IReadOnlyList<SendOff> SendOffs, SendOff DefaultSendOff)
+    string Title,
+    string Intro,
+    IReadOnlyList<Page> Pages,
+    IReadOnlyList<SendOff> SendOffs,
+    SendOff DefaultSendOff
+)
 {
     /// <summary>What stands before the first page, or null.</summary>
     public Cover? Cover { get; init; }

@@ -46,15 +46,17 @@ public static class FormLimits
         return null;
     }
 
-    private const string TooMuch = "There are more answers here than this form can hold. Please send fewer, or tell us about the rest when we answer.";
+    private const string TooMuch =
+        "There are more answers here than this form can hold. Please send fewer, or tell us about the rest when we answer.";
 
     // The types say that these are never null; what comes from outside may say otherwise.
-    private static bool Holey(Answer? answer) => answer switch
-    {
-        RowsAnswer { Rows: var rows } => rows.Take(MostRows + 2).Any(row => row is null or { Answers: null }),
-        ChoiceAnswer { Keys: var keys } => keys.Any(key => key is null),
-        FilesAnswer { Files: var files } => files.Any(file => file is null),
-        LookUpAnswer { Columns: { } columns } => columns.Any(column => column is null),
-        _ => false,
-    };
+    private static bool Holey(Answer? answer) =>
+        answer switch
+        {
+            RowsAnswer { Rows: var rows } => rows.Take(MostRows + 2).Any(row => row is null or { Answers: null }),
+            ChoiceAnswer { Keys: var keys } => keys.Any(key => key is null),
+            FilesAnswer { Files: var files } => files.Any(file => file is null),
+            LookUpAnswer { Columns: { } columns } => columns.Any(column => column is null),
+            _ => false,
+        };
 }

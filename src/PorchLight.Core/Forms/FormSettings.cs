@@ -98,14 +98,23 @@ public sealed record FormSettings
     /// <summary>How the light stands, in a sentence for the people who keep the form.</summary>
     /// <param name="state">What <see cref="Judge"/> gave.</param>
     /// <param name="received">How many answers have come in.</param>
-    public string Say(LightState state, int received) => state switch
-    {
-        LightState.SwitchedOff => "The light is off.",
-        LightState.NotYetOpen => $"The light goes on by itself on {Day.Format(FirstDay!.Value)}.",
-        LightState.Closed => $"The light went off by itself after {Day.Format(LastDay!.Value)}.",
-        LightState.Full => $"The light went off by itself: {received} answers came in, and {MostAnswers} are taken.",
-        _ => string.Join("", ["The light is on", LastDay is { } last ? $" until {Day.Format(last)}" : "", MostAnswers is { } most ? $", {received} of {most} answers are in" : "", "."]),
-    };
+    public string Say(LightState state, int received) =>
+        state switch
+        {
+            LightState.SwitchedOff => "The light is off.",
+            LightState.NotYetOpen => $"The light goes on by itself on {Day.Format(FirstDay!.Value)}.",
+            LightState.Closed => $"The light went off by itself after {Day.Format(LastDay!.Value)}.",
+            LightState.Full => $"The light went off by itself: {received} answers came in, and {MostAnswers} are taken.",
+            _ => string.Join(
+                "",
+                [
+                    "The light is on",
+                    LastDay is { } last ? $" until {Day.Format(last)}" : "",
+                    MostAnswers is { } most ? $", {received} of {most} answers are in" : "",
+                    ".",
+                ]
+            ),
+        };
 
     /// <summary>What has to be put right before the settings can be kept, by the place of each value.</summary>
     /// <param name="form">The form as it would be published, for the question the capacity looks at.</param>
@@ -114,14 +123,30 @@ public sealed record FormSettings
         var found = new List<Finding>();
         Say(LastDay < FirstDay, "lastDay", "The last day lies before the first one.");
         Say(MostAnswers < 1, "mostAnswers", "The form has to take at least one answer. To take none, turn its light off.");
-        Say(Guard.LeastSeconds is < 0 or > SpamGuard.MostSeconds, "guard.leastSeconds", $"Between 0 and {SpamGuard.MostSeconds} seconds make sense here.");
+        Say(
+            Guard.LeastSeconds is < 0 or > SpamGuard.MostSeconds,
+            "guard.leastSeconds",
+            $"Between 0 and {SpamGuard.MostSeconds} seconds make sense here."
+        );
         foreach (var site in EmbedOn)
-            Say(!IsOrigin(site), "embedOn", $"“{site}” is not the address of a site. Write it like https://www.example.com, without a path.");
+            Say(
+                !IsOrigin(site),
+                "embedOn",
+                $"“{site}” is not the address of a site. Write it like https://www.example.com, without a path."
+            );
         if (Capacity is { } capacity)
         {
-            Say(form.FindQuestion(capacity.Question)?.Kind is not (DateKind or DateRangeKind), "capacity.question", "Choose the question that asks for the day.");
+            Say(
+                form.FindQuestion(capacity.Question)?.Kind is not (DateKind or DateRangeKind),
+                "capacity.question",
+                "Choose the question that asks for the day."
+            );
             Say(capacity.Months.Any(month => month.Places < 0), "capacity.months", "A month has at least 0 places.");
-            Say(capacity.Months.Select(month => month.Month).Distinct().Count() != capacity.Months.Count, "capacity.months", "One month is named twice.");
+            Say(
+                capacity.Months.Select(month => month.Month).Distinct().Count() != capacity.Months.Count,
+                "capacity.months",
+                "One month is named twice."
+            );
         }
 
         return found;
@@ -133,6 +158,8 @@ public sealed record FormSettings
         }
     }
 
-    private static bool IsOrigin(string site) => Uri.TryCreate(site, UriKind.Absolute, out var address)
-        && address.Scheme is "http" or "https" && string.Equals(site, address.GetLeftPart(UriPartial.Authority), StringComparison.OrdinalIgnoreCase);
+    private static bool IsOrigin(string site) =>
+        Uri.TryCreate(site, UriKind.Absolute, out var address)
+        && address.Scheme is "http" or "https"
+        && string.Equals(site, address.GetLeftPart(UriPartial.Authority), StringComparison.OrdinalIgnoreCase);
 }

@@ -21,7 +21,9 @@ public static partial class FormStructure
         if (form.Pages.Count == 0)
             Say("title", "The form needs at least one page.");
 
-        var keys = form.Pages.Select(page => page.Key).Concat(form.Pages.SelectMany(page => page.Items).Select(item => item.Key))
+        var keys = form
+            .Pages.Select(page => page.Key)
+            .Concat(form.Pages.SelectMany(page => page.Items).Select(item => item.Key))
             .Concat(form.Questions.SelectMany(question => question.RowQuestions).Select(question => question.Key))
             .Concat(form.SendOffs.Append(form.DefaultSendOff).Select(sendOff => sendOff.Key));
         foreach (var twice in keys.GroupBy(key => key).Where(group => group.Count() > 1))
@@ -57,8 +59,18 @@ public static partial class FormStructure
         foreach (var sendOff in form.SendOffs.Append(form.DefaultSendOff))
         {
             CheckCondition(sendOff.When, sendOff.Key, earlier, atTheEnd: true);
-            if (sendOff.WaysForward.Select(way => way.Address).Append(sendOff.Button?.Address).Append(sendOff.Redirect).OfType<string>().Any(address => !IsWebPage(address)))
-                Say(sendOff.Key, $"“{sendOff.Title}” leads to an address that is no https address. Please write it in full: https://www.example.com.");
+            if (
+                sendOff
+                    .WaysForward.Select(way => way.Address)
+                    .Append(sendOff.Button?.Address)
+                    .Append(sendOff.Redirect)
+                    .OfType<string>()
+                    .Any(address => !IsWebPage(address))
+            )
+                Say(
+                    sendOff.Key,
+                    $"“{sendOff.Title}” leads to an address that is no https address. Please write it in full: https://www.example.com."
+                );
         }
 
         foreach (var rule in form.Rules)
@@ -143,14 +155,15 @@ public static partial class FormStructure
         }
     }
 
-    private static bool UsesVerdict(Condition condition) => condition switch
-    {
-        AllCondition all => all.Parts.Any(UsesVerdict),
-        AnyCondition any => any.Parts.Any(UsesVerdict),
-        NotCondition not => UsesVerdict(not.Part),
-        ComparisonCondition { Of: PointsSoFar } or FitCondition => true,
-        _ => false,
-    };
+    private static bool UsesVerdict(Condition condition) =>
+        condition switch
+        {
+            AllCondition all => all.Parts.Any(UsesVerdict),
+            AnyCondition any => any.Parts.Any(UsesVerdict),
+            NotCondition not => UsesVerdict(not.Part),
+            ComparisonCondition { Of: PointsSoFar } or FitCondition => true,
+            _ => false,
+        };
 
     private static bool IsWebPage(string address) => Uri.TryCreate(address, UriKind.Absolute, out var page) && page.Scheme == "https";
 

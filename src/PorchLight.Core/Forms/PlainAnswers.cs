@@ -26,36 +26,44 @@ public static class PlainAnswers
     /// <param name="form">The version that is answered.</param>
     /// <param name="values">All values by name, in the order they were posted.</param>
     public static (Dictionary<string, Answer?> Answers, IReadOnlyList<Finding> Unreadable) Read(
-        FormContent form, IReadOnlyDictionary<string, IReadOnlyList<string>> values)
+        FormContent form,
+        IReadOnlyDictionary<string, IReadOnlyList<string>> values
+    )
     {
         var unreadable = new List<Finding>();
         return (form.Questions.ToDictionary(question => question.Key, question => Read(question, question.Key, question.Key)), unreadable);
 
-        Answer? Read(Question question, string name, string place) => question.Kind switch
-        {
-            PersonNameKind => (One($"{name}.given"), One($"{name}.family")) is var (given, family) && (given ?? family) is not null
-                ? new PersonNameAnswer(given ?? "", family ?? "")
-                : Typed(question, name, place),
-            AddressKind => AddressParts.Select(part => One($"{name}.{part}")).ToArray() is var parts && parts.Any(part => part is not null)
-                ? new AddressAnswer(parts[0], parts[1], parts[2], parts[3], parts[4], parts[5])
-                : null,
-            DateRangeKind => Range(name, place),
-            ChoiceKind => All(name) is { Count: > 0 } keys ? new ChoiceAnswer([.. keys.Distinct()], One($"{name}.ownWords")) : null,
-            ConsentKind or AdvertisingKind => One(name) is null ? null : new ConsentAnswer(),
-            RowsKind rows => Rows(rows, name, place),
-            var kind when !CanAsk(kind) => null,
-            _ => Typed(question, name, place),
-        };
+        Answer? Read(Question question, string name, string place) =>
+            question.Kind switch
+            {
+                PersonNameKind => (One($"{name}.given"), One($"{name}.family")) is var (given, family) && (given ?? family) is not null
+                    ? new PersonNameAnswer(given ?? "", family ?? "")
+                    : Typed(question, name, place),
+                AddressKind => AddressParts.Select(part => One($"{name}.{part}")).ToArray() is var parts
+                && parts.Any(part => part is not null)
+                    ? new AddressAnswer(parts[0], parts[1], parts[2], parts[3], parts[4], parts[5])
+                    : null,
+                DateRangeKind => Range(name, place),
+                ChoiceKind => All(name) is { Count: > 0 } keys ? new ChoiceAnswer([.. keys.Distinct()], One($"{name}.ownWords")) : null,
+                ConsentKind or AdvertisingKind => One(name) is null ? null : new ConsentAnswer(),
+                RowsKind rows => Rows(rows, name, place),
+                var kind when !CanAsk(kind) => null,
+                _ => Typed(question, name, place),
+            };
 
         RowsAnswer? Rows(RowsKind kind, string name, string place)
         {
             // Rows may be numbered with gaps, and there may be more than fit: that is for the checks to say.
             var rows = new List<AnswerRow>();
-            foreach (var index in values.Keys.Select(key => IndexOf(key, name)).OfType<int>().Distinct().Order().Take(FormLimits.MostRows + 1))
+            foreach (
+                var index in values.Keys.Select(key => IndexOf(key, name)).OfType<int>().Distinct().Order().Take(FormLimits.MostRows + 1)
+            )
             {
                 var (prefix, before) = (string.Create(CultureInfo.InvariantCulture, $"{name}.{index}."), unreadable.Count);
-                var row = new AnswerRow(kind.Questions.Where(cell => CanAsk(cell.Kind))
-                    .ToDictionary(cell => cell.Key, cell => Read(cell, prefix + cell.Key, Places.InRow(place, rows.Count, cell.Key))));
+                var row = new AnswerRow(
+                    kind.Questions.Where(cell => CanAsk(cell.Kind))
+                        .ToDictionary(cell => cell.Key, cell => Read(cell, prefix + cell.Key, Places.InRow(place, rows.Count, cell.Key)))
+                );
                 if (!row.IsEmpty || unreadable.Count > before)
                     rows.Add(row);
             }
@@ -63,8 +71,17 @@ public static class PlainAnswers
             return rows.Count == 0 ? null : new RowsAnswer(rows);
         }
 
-        static int? IndexOf(string key, string rows) => key.StartsWith(rows + ".", StringComparison.Ordinal) && key.IndexOf('.', rows.Length + 1) is > 0 and var end
-            && int.TryParse(key.AsSpan(rows.Length + 1, end - rows.Length - 1), NumberStyles.None, CultureInfo.InvariantCulture, out var index) ? index : null;
+        static int? IndexOf(string key, string rows) =>
+            key.StartsWith(rows + ".", StringComparison.Ordinal)
+            && key.IndexOf('.', rows.Length + 1) is > 0 and var end
+            && int.TryParse(
+                key.AsSpan(rows.Length + 1, end - rows.Length - 1),
+                NumberStyles.None,
+                CultureInfo.InvariantCulture,
+                out var index
+            )
+                ? index
+                : null;
 
         Answer? Typed(Question question, string name, string place)
         {
@@ -94,7 +111,8 @@ public static class PlainAnswers
             return null;
         }
 
-        static LocalDate? Day(string? text) => text is not null && LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value : null;
+        static LocalDate? Day(string? text) =>
+            text is not null && LocalDatePattern.Iso.Parse(text) is { Success: true } day ? day.Value : null;
 
         void Refuse(string place) => unreadable.Add(new Finding(place, "This answer could not be read. Please answer it again."));
 

@@ -18,7 +18,11 @@ public static class Prefilling
     /// <param name="onFile">What is known of the person a personal link was made for, by field key; empty for everybody else.</param>
     /// <param name="cameFrom">The page they came from, or null.</param>
     public static Dictionary<string, Answer> Start(
-        FormContent form, IReadOnlyDictionary<string, string> parameters, IReadOnlyDictionary<string, Answer> onFile, string? cameFrom)
+        FormContent form,
+        IReadOnlyDictionary<string, string> parameters,
+        IReadOnlyDictionary<string, Answer> onFile,
+        string? cameFrom
+    )
     {
         var start = new Dictionary<string, Answer>();
         foreach (var question in form.Questions)
@@ -60,9 +64,20 @@ public static class Prefilling
             NumberKind or ScaleKind => Number(text) is { } number ? new NumberAnswer(number) : null,
             MoneyKind kind => Number(text) is { } amount ? new MoneyAnswer(amount, kind.Currency) : null,
             DateKind => LocalDatePattern.Iso.Parse(text) is { Success: true } date ? new DateAnswer(date.Value) : null,
-            YesNoKind => text switch { "yes" => new YesNoAnswer(true), "no" => new YesNoAnswer(false), _ => null },
-            ChoiceKind { Several: true } => text.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Distinct().ToArray() is var keys
-                && keys.Length > 0 && keys.All(key => question.FindOption(key) is not null) ? new ChoiceAnswer(keys) : null,
+            YesNoKind => text switch
+            {
+                "yes" => new YesNoAnswer(true),
+                "no" => new YesNoAnswer(false),
+                _ => null,
+            },
+            ChoiceKind { Several: true } => text.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+                .Distinct()
+                .ToArray()
+                is var keys
+            && keys.Length > 0
+            && keys.All(key => question.FindOption(key) is not null)
+                ? new ChoiceAnswer(keys)
+                : null,
             ChoiceKind => question.FindOption(text) is not null ? ChoiceAnswer.Of(text) : null,
             LookUpKind => new LookUpAnswer(text),
             PersonNameKind => Name(text),
@@ -75,7 +90,9 @@ public static class Prefilling
         new([.. Enumerable.Repeat(new AnswerRow(new Dictionary<string, Answer?>()), Math.Max(1, rows.Least))]);
 
     private static decimal? Number(string text) =>
-        decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number : null;
+        decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
+            ? number
+            : null;
 
     private static PersonNameAnswer Name(string text)
     {

@@ -78,12 +78,16 @@ public sealed record DateLimits(LocalDate? Earliest = null, LocalDate? Latest = 
 {
     /// <summary>The first and last allowed day on the day of asking; null where there is none.</summary>
     /// <param name="today">The day of asking.</param>
-    public (LocalDate? First, LocalDate? Last) On(LocalDate today) => (
-        Pick(Earliest, FromDays is { } from ? DayArithmetic.Plus(today, from) : null, later: true),
-        Pick(Latest, ToDays is { } to ? DayArithmetic.Plus(today, to) : null, later: false));
+    public (LocalDate? First, LocalDate? Last) On(LocalDate today) =>
+        (
+            Pick(Earliest, FromDays is { } from ? DayArithmetic.Plus(today, from) : null, later: true),
+            Pick(Latest, ToDays is { } to ? DayArithmetic.Plus(today, to) : null, later: false)
+        );
 
     private static LocalDate? Pick(LocalDate? a, LocalDate? b, bool later) =>
-        a is null || b is null ? a ?? b : later == (a > b) ? a : b;
+        a is null || b is null ? a ?? b
+        : later == (a > b) ? a
+        : b;
 }
 
 /// <summary>A day.</summary>
@@ -141,7 +145,8 @@ public sealed record AddressKind : QuestionKind;
 /// <param name="AtMost">How many; at least 1.</param>
 /// <param name="MaxBytes">How large each may be.</param>
 /// <param name="Groups">What sorts of files are taken; empty for every sort we know.</param>
-public sealed record FilesKind(int AtMost = 5, long MaxBytes = FilesKind.UsualMaxBytes, IReadOnlyList<FileGroup>? Groups = null) : QuestionKind
+public sealed record FilesKind(int AtMost = 5, long MaxBytes = FilesKind.UsualMaxBytes, IReadOnlyList<FileGroup>? Groups = null)
+    : QuestionKind
 {
     /// <summary>25 MB.</summary>
     public const long UsualMaxBytes = 25L * 1024 * 1024;
@@ -185,18 +190,26 @@ public sealed record ListKind(IReadOnlyList<Question> Asks, string Called, int L
 /// <param name="Least">How many people there must be.</param>
 /// <param name="Most">How many people there may be; at most 200.</param>
 public sealed record PeopleKind(
-    string NameKey, string? BornKey, IReadOnlyList<Question> More, string Called = "person", int Least = 0, int Most = 50) : RowsKind(Least, Most)
+    string NameKey,
+    string? BornKey,
+    IReadOnlyList<Question> More,
+    string Called = "person",
+    int Least = 0,
+    int Most = 50
+) : RowsKind(Least, Most)
 {
     private static readonly DateKind Past = new(new DateLimits(ToDays: 0));
 
     /// <inheritdoc/>
     [JsonIgnore]
     public override IReadOnlyList<Question> Questions =>
-    [
-        new Question(NameKey, "Name", new PersonNameKind()) { Required = true, Width = ItemWidth.Full },
-        .. BornKey is null ? Array.Empty<Question>() : [new Question(BornKey, "Birth date", Past) { Required = true, Width = ItemWidth.Half }],
-        .. More,
-    ];
+        [
+            new Question(NameKey, "Name", new PersonNameKind()) { Required = true, Width = ItemWidth.Full },
+            .. BornKey is null
+                ? Array.Empty<Question>()
+                : [new Question(BornKey, "Birth date", Past) { Required = true, Width = ItemWidth.Half }],
+            .. More,
+        ];
 
     /// <inheritdoc/>
     [JsonIgnore]

@@ -7,15 +7,15 @@ namespace PorchLight.Core.Forms;
 /// <param name="Answers">The state of every question of the form.</param>
 /// <param name="Next">The page that follows the last one shown, or null when the form ends there.</param>
 /// <param name="SendOff">The send-off a route rule led straight to, or null.</param>
-public sealed record Route(
-    IReadOnlyList<string> Pages, IReadOnlyDictionary<string, AnswerState> Answers, string? Next, string? SendOff)
+public sealed record Route(IReadOnlyList<string> Pages, IReadOnlyDictionary<string, AnswerState> Answers, string? Next, string? SendOff)
 {
     /// <summary>The keys of the questions that are asked, in form order.</summary>
-    public IEnumerable<string> Asked(FormContent form) => form.Pages
-        .Where(page => Pages.Contains(page.Key))
-        .SelectMany(page => page.Questions)
-        .Where(question => Shown.Contains(question.Key))
-        .Select(question => question.Key);
+    public IEnumerable<string> Asked(FormContent form) =>
+        form
+            .Pages.Where(page => Pages.Contains(page.Key))
+            .SelectMany(page => page.Questions)
+            .Where(question => Shown.Contains(question.Key))
+            .Select(question => question.Key);
 
     /// <summary>
     /// The places that are shown, in the order they stand: keys of questions and content, and for what a row asks
@@ -69,7 +69,7 @@ public static class Routes
         var pages = new List<string>();
         var shown = new List<string>();
 
-        for (var index = 0; index < form.Pages.Count;)
+        for (var index = 0; index < form.Pages.Count; )
         {
             var page = form.Pages[index];
             if (page.ShownOnlyWhen.EvaluateOrTrue(now) != Truth.True)
@@ -119,8 +119,13 @@ public static class Routes
                 case (RowsKind kind, RowsAnswer answer):
                     var walked = answer.Rows.Select((row, index) => WalkRow(question.Key, kind, row, index, open)).ToList();
                     rows[question.Key] = walked;
-                    return answer.Rows.All(row => row.IsEmpty) ? null : new RowsAnswer([.. walked.Select(row => new AnswerRow(
-                        row.Where(cell => cell.Value.Answer is not null).ToDictionary(cell => cell.Key, cell => cell.Value.Answer)))]);
+                    return answer.Rows.All(row => row.IsEmpty)
+                        ? null
+                        : new RowsAnswer([
+                            .. walked.Select(row => new AnswerRow(
+                                row.Where(cell => cell.Value.Answer is not null).ToDictionary(cell => cell.Key, cell => cell.Value.Answer)
+                            )),
+                        ]);
                 case (_, var answer):
                     return answer;
             }
@@ -136,21 +141,24 @@ public static class Routes
                 var stands = question.AskedOnlyWhen.EvaluateOrTrue(inRow);
                 if (stands == Truth.True)
                     shown.Add(Places.InRow(key, index, question.Key));
-                var answer = stands != Truth.True ? null
-                    : question.Kind is WorkedOutKind worked ? worked.Value.WorkOut(inRow) : row[question.Key];
+                var answer =
+                    stands != Truth.True ? null
+                    : question.Kind is WorkedOutKind worked ? worked.Value.WorkOut(inRow)
+                    : row[question.Key];
                 answers[question.Key] = cells[question.Key] = StateOf(stands, answer, open);
             }
 
             return cells;
         }
 
-        static AnswerState StateOf(Truth stands, Answer? answer, bool open) => (stands, answer) switch
-        {
-            (Truth.True, { } given) => AnswerState.Of(given),
-            (Truth.True, null) => open ? AnswerState.NotAskedYet : AnswerState.Blank,
-            (Truth.Unknown, _) when open => AnswerState.NotAskedYet,
-            _ => AnswerState.OffRoute,
-        };
+        static AnswerState StateOf(Truth stands, Answer? answer, bool open) =>
+            (stands, answer) switch
+            {
+                (Truth.True, { } given) => AnswerState.Of(given),
+                (Truth.True, null) => open ? AnswerState.NotAskedYet : AnswerState.Blank,
+                (Truth.Unknown, _) when open => AnswerState.NotAskedYet,
+                _ => AnswerState.OffRoute,
+            };
 
         void PassBy(IEnumerable<Page> skipped)
         {
@@ -169,8 +177,8 @@ public static class Routes
 
         int IndexOf(string page) => form.Pages.Select(p => p.Key).ToList().IndexOf(page);
 
-        string? NextShown(int from) => form.Pages.Skip(from)
-            .FirstOrDefault(page => page.ShownOnlyWhen.EvaluateOrTrue(now) == Truth.True)?.Key;
+        string? NextShown(int from) =>
+            form.Pages.Skip(from).FirstOrDefault(page => page.ShownOnlyWhen.EvaluateOrTrue(now) == Truth.True)?.Key;
     }
 
     /// <summary>

@@ -18,7 +18,8 @@ public static partial class Wordings
     {
         if (!words.Contains('{', StringComparison.Ordinal))
             return words;
-        var said = QuestionsUsed(words).Distinct()
+        var said = QuestionsUsed(words)
+            .Distinct()
             .Select(key => (Key: Prefix + key, Words: Say(key, known)))
             .Where(one => one.Words is not null)
             .ToDictionary(one => one.Key, one => one.Words!);
@@ -30,12 +31,13 @@ public static partial class Wordings
     /// <summary>The keys of the questions whose answers stand in the words.</summary>
     public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);
 
-    private static string? Say(string key, AnswerContext known) => known.Of(key).Answer switch
-    {
-        null => null,
-        PersonNameAnswer name => name.Given,
-        var answer => AnswerWords.Say(answer, known.Behind(key)),
-    };
+    private static string? Say(string key, AnswerContext known) =>
+        known.Of(key).Answer switch
+        {
+            null => null,
+            PersonNameAnswer name => name.Given,
+            var answer => AnswerWords.Say(answer, known.Behind(key)),
+        };
 
     [GeneratedRegex(@"\{answer:(?<key>[a-z0-9-]+)(?:\|[^{}]*)?\}", RegexOptions.CultureInvariant)]
     private static partial Regex Answers();

@@ -11,8 +11,12 @@ public static class InquirySummary
     /// <summary>The first thing they wrote in their own words, shortened to 160 characters; else the form's title.</summary>
     public static string Of(FormContent form, IReadOnlyDictionary<string, Answer> answers)
     {
-        var words = form.Questions.Where(question => question.Kind is LongTextKind)
-            .Select(question => answers.GetValueOrDefault(question.Key)).OfType<TextAnswer>().FirstOrDefault()?.Text;
+        var words = form
+            .Questions.Where(question => question.Kind is LongTextKind)
+            .Select(question => answers.GetValueOrDefault(question.Key))
+            .OfType<TextAnswer>()
+            .FirstOrDefault()
+            ?.Text;
         var line = KnownValues.OneLine(words ?? form.Title);
         return line.Length <= Longest ? line : line[..Longest] + "…";
     }

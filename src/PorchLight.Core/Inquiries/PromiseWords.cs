@@ -14,16 +14,18 @@ public static class PromiseWords
     /// <param name="turnedAway">Whether a no was said on the page.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="calendar">The business's hours and zone.</param>
-    public static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway, Instant now, BusinessCalendar calendar) => (promisedBy, stopped) switch
-    {
-        ({ } due, null) when due < now => $"Your first reply {DeadlineWords.ToOwner(due, now, calendar)}.",
-        ({ } due, null) => DeadlineWords.ToOwner(due, now, calendar) is var words && words.StartsWith("answer", StringComparison.Ordinal)
-            ? $"A{words[1..]}."
-            : $"You promised a first reply {words}.",
-        (null, null) => null,
-        (null, _) when turnedAway => "The page said a friendly no, so you owe no reply.",
-        (null, { } answered) => $"First personal reply {TimeWords.At(answered, now, calendar.Zone)}.",
-        ({ } due, { } kept) when kept <= due => $"Kept: first personal reply {TimeWords.At(kept, now, calendar.Zone)}.",
-        (_, { } late) => $"Missed: the first personal reply went {TimeWords.At(late, now, calendar.Zone)}.",
-    };
+    public static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway, Instant now, BusinessCalendar calendar) =>
+        (promisedBy, stopped) switch
+        {
+            ({ } due, null) when due < now => $"Your first reply {DeadlineWords.ToOwner(due, now, calendar)}.",
+            ({ } due, null) => DeadlineWords.ToOwner(due, now, calendar) is var words
+            && words.StartsWith("answer", StringComparison.Ordinal)
+                ? $"A{words[1..]}."
+                : $"You promised a first reply {words}.",
+            (null, null) => null,
+            (null, _) when turnedAway => "The page said a friendly no, so you owe no reply.",
+            (null, { } answered) => $"First personal reply {TimeWords.At(answered, now, calendar.Zone)}.",
+            ({ } due, { } kept) when kept <= due => $"Kept: first personal reply {TimeWords.At(kept, now, calendar.Zone)}.",
+            (_, { } late) => $"Missed: the first personal reply went {TimeWords.At(late, now, calendar.Zone)}.",
+        };
 }

@@ -28,16 +28,31 @@ public sealed record OwedReply(Guid Client, Instant? Deadline);
 public static class TodayNote
 {
     private static readonly string[] Small =
-        ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+    [
+        "no",
+        "one",
+        "two",
+        "three",
+        "four",
+        "five",
+        "six",
+        "seven",
+        "eight",
+        "nine",
+        "ten",
+        "eleven",
+        "twelve",
+    ];
 
     /// <summary>The group of a deadline; the end of a day belongs to that day.</summary>
-    public static PromiseGroup Group(Instant? deadline, Instant now, DateTimeZone zone) => deadline switch
-    {
-        null => PromiseGroup.Later,
-        { } due when due < now => PromiseGroup.Late,
-        { } due when (due - Duration.Epsilon).InZone(zone).Date <= now.InZone(zone).Date => PromiseGroup.Today,
-        _ => PromiseGroup.Later,
-    };
+    public static PromiseGroup Group(Instant? deadline, Instant now, DateTimeZone zone) =>
+        deadline switch
+        {
+            null => PromiseGroup.Later,
+            { } due when due < now => PromiseGroup.Late,
+            { } due when (due - Duration.Epsilon).InZone(zone).Date <= now.InZone(zone).Date => PromiseGroup.Today,
+            _ => PromiseGroup.Later,
+        };
 
     /// <summary>
     /// "Three people are waiting for a first reply, one of them by 15:00 today. One person has written back. Four messages wait for
@@ -49,11 +64,20 @@ public static class TodayNote
     /// <param name="stuck">How many messages could not be delivered, or perhaps were not.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="calendar">The business's hours and zone.</param>
-    public static string Say(IReadOnlyList<OwedReply> owed, IReadOnlyCollection<Guid> wroteBack, int nods, int stuck, Instant now, BusinessCalendar calendar)
+    public static string Say(
+        IReadOnlyList<OwedReply> owed,
+        IReadOnlyCollection<Guid> wroteBack,
+        int nods,
+        int stuck,
+        Instant now,
+        BusinessCalendar calendar
+    )
     {
         // The most urgent promise of each person.
-        var deadlines = owed.GroupBy(one => one.Client).Select(person => person.Min(one => one.Deadline ?? Instant.MaxValue))
-            .Select(deadline => deadline == Instant.MaxValue ? (Instant?)null : deadline).ToList();
+        var deadlines = owed.GroupBy(one => one.Client)
+            .Select(person => person.Min(one => one.Deadline ?? Instant.MaxValue))
+            .Select(deadline => deadline == Instant.MaxValue ? (Instant?)null : deadline)
+            .ToList();
         var waiting = deadlines.Count switch
         {
             0 => "Nobody is waiting for a first reply.",
@@ -86,7 +110,9 @@ public static class TodayNote
             var today = deadlines.Where(deadline => Group(deadline, now, calendar.Zone) == PromiseGroup.Today).ToList();
             if (late > 0)
                 return deadlines.Count == late
-                    ? late == 1 ? ", longer than you promised" : ", all longer than you promised"
+                    ? late == 1
+                        ? ", longer than you promised"
+                        : ", all longer than you promised"
                     : $", {Number(late)} of them longer than you promised";
             if (today.Count == 0)
                 return "";
@@ -96,17 +122,17 @@ public static class TodayNote
     }
 
     /// <summary>How many of the waiting messages have a gap: "two have a gap to fill"; null when none has.</summary>
-    public static string? SayGaps(int withGaps) => withGaps switch
-    {
-        0 => null,
-        1 => "one has a gap to fill",
-        _ => $"{Number(withGaps)} have a gap to fill",
-    };
+    public static string? SayGaps(int withGaps) =>
+        withGaps switch
+        {
+            0 => null,
+            1 => "one has a gap to fill",
+            _ => $"{Number(withGaps)} have a gap to fill",
+        };
 
     /// <summary>Numbers up to twelve in words, larger ones in digits.</summary>
-    public static string Number(int count) => count >= 0 && count < Small.Length
-        ? Small[count]
-        : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
+    public static string Number(int count) =>
+        count >= 0 && count < Small.Length ? Small[count] : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private static string Capital(string word) => char.ToUpperInvariant(word[0]) + word[1..];
 }

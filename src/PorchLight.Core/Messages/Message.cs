@@ -42,10 +42,15 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
 
     /// <summary>The whole text, or null while a gap is open: such a message cannot be sent.</summary>
     [JsonIgnore]
-    public string? FinishedText => OpenGaps.Any()
-        ? null
-        : string.Join("\n\n", Parts.Select(part => part is GapPart gap ? gap.Filled!.Trim() : ((TextPart)part).Text.Trim())
-            .Where(paragraph => paragraph.Length > 0));
+    public string? FinishedText =>
+        OpenGaps.Any()
+            ? null
+            : string.Join(
+                "\n\n",
+                Parts
+                    .Select(part => part is GapPart gap ? gap.Filled!.Trim() : ((TextPart)part).Text.Trim())
+                    .Where(paragraph => paragraph.Length > 0)
+            );
 
     /// <summary>
     /// The draft with a person's edits. Its shape stays: words may be rewritten and gaps filled, but a gap cannot be
@@ -53,11 +58,19 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
     /// </summary>
     public MessageDraft? Revise(MessageDraft edited)
     {
-        var sameShape = edited.Parts.Count == Parts.Count
+        var sameShape =
+            edited.Parts.Count == Parts.Count
             && Parts.Zip(edited.Parts).All(pair => pair.First.Key == pair.Second.Key && pair.First.GetType() == pair.Second.GetType());
         return sameShape
-            ? new MessageDraft(KnownValues.OneLine(edited.Subject), [.. Parts.Zip(edited.Parts, (ours, theirs) =>
-                ours is GapPart gap ? gap with { Filled = ((GapPart)theirs).Filled } : theirs)])
+            ? new MessageDraft(
+                KnownValues.OneLine(edited.Subject),
+                [
+                    .. Parts.Zip(
+                        edited.Parts,
+                        (ours, theirs) => ours is GapPart gap ? gap with { Filled = ((GapPart)theirs).Filled } : theirs
+                    ),
+                ]
+            )
             : null;
     }
 }
@@ -71,24 +84,31 @@ public static partial class KnownValues
     /// you."), and the one behind it stays ("Dear {name}," is "Dear,"). Braces around anything that is no such name stay as
     /// they are. Values are set in once: braces inside a value stay words.
     /// </summary>
-    public static string Fill(string words, IReadOnlyDictionary<string, string> values) => Place().Replace(words, place =>
-    {
-        var lead = place.Groups["lead"].Value;
-        if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
-            return lead + value;
-        if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
-            return lead + fallback;
-        var next = place.Index + place.Length < words.Length ? words[place.Index + place.Length] : ' ';
-        return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
-    });
+    public static string Fill(string words, IReadOnlyDictionary<string, string> values) =>
+        Place()
+            .Replace(
+                words,
+                place =>
+                {
+                    var lead = place.Groups["lead"].Value;
+                    if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
+                        return lead + value;
+                    if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
+                        return lead + fallback;
+                    var next = place.Index + place.Length < words.Length ? words[place.Index + place.Length] : ' ';
+                    return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
+                }
+            );
 
     /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
     public static string BeforeAnswers(string words) => Fill(words, new Dictionary<string, string>());
 
     /// <summary>A draft of the template for one person.</summary>
-    public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) => new(
-        OneLine(Fill(template.Subject, values)),
-        [.. template.Parts.Select(part => part is TextPart text ? text with { Text = Fill(text.Text, values) } : part)]);
+    public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) =>
+        new(
+            OneLine(Fill(template.Subject, values)),
+            [.. template.Parts.Select(part => part is TextPart text ? text with { Text = Fill(text.Text, values) } : part)]
+        );
 
     /// <summary>The text in one line, so that it can stand in a mail header.</summary>
     public static string OneLine(string text) =>

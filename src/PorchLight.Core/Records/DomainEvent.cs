@@ -156,99 +156,124 @@ public sealed record EventNames(string Client, string Form, string FollowThrough
 /// <summary>Reads events.</summary>
 public static class DomainEvents
 {
-    private static readonly Dictionary<Type, string> Kinds = typeof(DomainEvent).GetCustomAttributes<JsonDerivedTypeAttribute>()
+    private static readonly Dictionary<Type, string> Kinds = typeof(DomainEvent)
+        .GetCustomAttributes<JsonDerivedTypeAttribute>()
         .ToDictionary(kind => kind.DerivedType, kind => (string)kind.TypeDiscriminator!);
 
     /// <summary>The kind of an event, as its JSON names it: "inquiryReceived".</summary>
     public static string Kind(this DomainEvent happening) => Kinds[happening.GetType()];
 
     /// <summary>Which end of runs an event is, or null.</summary>
-    public static RunEnd? AsRunEnd(this DomainEvent happening) => happening switch
-    {
-        ReplyReceived => RunEnd.Replied,
-        MeetingBooked => RunEnd.Booked,
-        InquiryClosed => RunEnd.Closed,
-        _ => null,
-    };
+    public static RunEnd? AsRunEnd(this DomainEvent happening) =>
+        happening switch
+        {
+            ReplyReceived => RunEnd.Replied,
+            MeetingBooked => RunEnd.Booked,
+            InquiryClosed => RunEnd.Closed,
+            _ => null,
+        };
 
     /// <summary>Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what they wrote.</summary>
-    public static bool IsPersonalWord(this DomainEvent happening) => happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+    public static bool IsPersonalWord(this DomainEvent happening) =>
+        happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
     public static string? Words(this DomainEvent happening) => (happening as ReplyReceived)?.Text;
 
     /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
     public static bool Rings(this DomainEvent happening) =>
-        happening is InquiryReceived or NodAsked or ReplyReceived { By: null } or MeetingBooked or CallAsked or StepLapsed or DeliveryFailed or PerhapsDelivered;
+        happening
+            is InquiryReceived
+                or NodAsked
+                or ReplyReceived { By: null }
+                or MeetingBooked
+                or CallAsked
+                or StepLapsed
+                or DeliveryFailed
+                or PerhapsDelivered;
 
     /// <summary>The event as a sentence for the timeline.</summary>
     /// <param name="happening">What happened.</param>
     /// <param name="names">What those are called whom it names.</param>
     public static string Say(this DomainEvent happening, EventNames names) => Say(happening, names.Client, names);
 
-    private static string Say(DomainEvent happening, string who, EventNames names) => happening switch
-    {
-        InquiryReceived { Joined: true } e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}. It joins the open project.",
-        InquiryReceived e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}.",
-        AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
-        AnswersLanded e => Capital(string.Join("; ", new[]
+    private static string Say(DomainEvent happening, string who, EventNames names) =>
+        happening switch
         {
-            e.Fields == 0 ? null : $"{Count(e.Fields, "answer")} written into the records",
-            e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
-            e.Differences == 0 ? null : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
-        }.OfType<string>())) + ".",
-        RunStarted => $"“{names.FollowThrough}” began.",
-        NodAsked e => e.Gaps == 0 ? $"“{names.Step(e.Step)}” waits for your nod." : $"“{names.Step(e.Step)}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
-        MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
-        MessageSent { By: { } by } e => $"{names.User(by)} sent “{e.Subject}”.",
-        MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
-        MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
-        DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
-        PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
-        DeliverySettled { SentAgain: true } e => $"{names.User(e.By)} sends “{e.Subject}” once more.",
-        DeliverySettled e => $"{names.User(e.By)} looked, and leaves “{e.Subject}” as it is.",
-        StepSkipped e => $"{names.User(e.By)} skipped “{names.Step(e.Step)}”.",
-        SkipTakenBack e => $"{names.User(e.By)} took it back: “{names.Step(e.Step)}” waits again.",
-        StepLapsed e => $"“{names.Step(e.Step)}” lapsed: nobody nodded in time.",
-        RunStopped e => $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
-        RunFinished => $"“{names.FollowThrough}” came to its end.",
-        ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
-        ReplyReceived { Subject: null } => $"{who} got in touch.",
-        ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
-        AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
-        InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
-        InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
-        MeetingBooked => $"{who} booked a meeting.",
-        CallAsked => $"{who} asked for a call.",
-        PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",
-        _ => throw new ArgumentOutOfRangeException(nameof(happening)),
-    };
+            InquiryReceived { Joined: true } e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}. It joins the open project.",
+            InquiryReceived e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}.",
+            AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
+            AnswersLanded e => Capital(
+                string.Join(
+                    "; ",
+                    new[]
+                    {
+                        e.Fields == 0 ? null : $"{Count(e.Fields, "answer")} written into the records",
+                        e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
+                        e.Differences == 0
+                            ? null
+                            : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
+                    }.OfType<string>()
+                )
+            ) + ".",
+            RunStarted => $"“{names.FollowThrough}” began.",
+            NodAsked e => e.Gaps == 0
+                ? $"“{names.Step(e.Step)}” waits for your nod."
+                : $"“{names.Step(e.Step)}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
+            MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
+            MessageSent { By: { } by } e => $"{names.User(by)} sent “{e.Subject}”.",
+            MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
+            MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
+            DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
+            PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
+            DeliverySettled { SentAgain: true } e => $"{names.User(e.By)} sends “{e.Subject}” once more.",
+            DeliverySettled e => $"{names.User(e.By)} looked, and leaves “{e.Subject}” as it is.",
+            StepSkipped e => $"{names.User(e.By)} skipped “{names.Step(e.Step)}”.",
+            SkipTakenBack e => $"{names.User(e.By)} took it back: “{names.Step(e.Step)}” waits again.",
+            StepLapsed e => $"“{names.Step(e.Step)}” lapsed: nobody nodded in time.",
+            RunStopped e =>
+                $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
+            RunFinished => $"“{names.FollowThrough}” came to its end.",
+            ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
+            ReplyReceived { Subject: null } => $"{who} got in touch.",
+            ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
+            AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
+            InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
+            InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
+            MeetingBooked => $"{who} booked a meeting.",
+            CallAsked => $"{who} asked for a call.",
+            PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",
+            _ => throw new ArgumentOutOfRangeException(nameof(happening)),
+        };
 
-    /// <summary>The fit in the words of the house.</summary>
-    public static string Say(this Fit fit) => fit switch
-    {
-        Fit.ComeIn => "Come in",
-        Fit.TalkFirst => "Talk first",
-        _ => "Not now",
-    };
+    /// <summary>The fit in the words of the program.</summary>
+    public static string Say(this Fit fit) =>
+        fit switch
+        {
+            Fit.ComeIn => "Come in",
+            Fit.TalkFirst => "Talk first",
+            _ => "Not now",
+        };
 
     private static string Sorted(Fit? fit) => fit is { } sorted ? $": {Say(sorted)}" : "";
 
-    private static string Because(RunEnd why, string who) => why switch
-    {
-        RunEnd.Replied => $"{who} answered",
-        RunEnd.Booked => $"{who} booked",
-        RunEnd.Closed => "the inquiry was closed",
-        RunEnd.ByHand => "somebody stopped it",
-        _ => "another journey began",
-    };
+    private static string Because(RunEnd why, string who) =>
+        why switch
+        {
+            RunEnd.Replied => $"{who} answered",
+            RunEnd.Booked => $"{who} booked",
+            RunEnd.Closed => "the inquiry was closed",
+            RunEnd.ByHand => "somebody stopped it",
+            _ => "another journey began",
+        };
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
-    private static string? Count(int count, string thing) => count switch
-    {
-        0 => null,
-        1 => $"one {thing}",
-        _ => $"{count} {thing}s",
-    };
+    private static string? Count(int count, string thing) =>
+        count switch
+        {
+            0 => null,
+            1 => $"one {thing}",
+            _ => $"{count} {thing}s",
+        };
 }

@@ -77,7 +77,12 @@ public static class BuiltInFields
     /// <summary>All of them, in the order they are shown.</summary>
     public static IReadOnlyList<Field> All { get; } =
     [
-        Name, Email, Phone, Source, MayAdvertise, Service,
+        Name,
+        Email,
+        Phone,
+        Source,
+        MayAdvertise,
+        Service,
         new("project.what", RecordScope.Project, "What they need", FieldKind.LongText),
         new("project.place", RecordScope.Project, "Place", FieldKind.Text),
         new("project.budget", RecordScope.Project, "Budget", FieldKind.Money),

@@ -28,8 +28,7 @@ public sealed record Difference(string Field, string Question, Answer Theirs, An
 /// <param name="Writes">Fields to fill.</param>
 /// <param name="Notes">Notes to add.</param>
 /// <param name="Differences">Answers to settle.</param>
-public sealed record LandingPlan(
-    IReadOnlyList<FieldWrite> Writes, IReadOnlyList<NoteWrite> Notes, IReadOnlyList<Difference> Differences);
+public sealed record LandingPlan(IReadOnlyList<FieldWrite> Writes, IReadOnlyList<NoteWrite> Notes, IReadOnlyList<Difference> Differences);
 
 /// <summary>Decides where the answers of an inquiry land.</summary>
 public static class Landing
@@ -42,8 +41,7 @@ public static class Landing
     /// <param name="known">The version that was answered, with the state of each question at sending.</param>
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
     /// <param name="onlyDifferences">Whether the client was known before this inquiry, and it did not come by a personal link made for them.</param>
-    public static LandingPlan Plan(
-        AnswerContext known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
+    public static LandingPlan Plan(AnswerContext known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
     {
         var filled = new Dictionary<string, Answer>(onFile);
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
@@ -83,74 +81,80 @@ public static class Landing
     public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
 
     /// <summary>Why a question cannot land where it is told to, as a sentence, or null when it can.</summary>
-    public static string? Refusal(Question question, LandsIn landsIn) => landsIn switch
-    {
-        AppendToNotes => null,
-        SetField set when BuiltInFields.Find(set.Field) is { } field => Fits(question, field.Kind)
-            ? null
-            : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
-        SetField set => $"There is no field “{set.Field}” to land in.",
-        _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
-    };
+    public static string? Refusal(Question question, LandsIn landsIn) =>
+        landsIn switch
+        {
+            AppendToNotes => null,
+            SetField set when BuiltInFields.Find(set.Field) is { } field => Fits(question, field.Kind)
+                ? null
+                : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
+            SetField set => $"There is no field “{set.Field}” to land in.",
+            _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
+        };
 
     /// <summary>Whether the answers of a question can be kept in a field of a kind.</summary>
-    public static bool Fits(Question question, FieldKind field) => (question.Kind, field) switch
-    {
-        (ShortTextKind, FieldKind.Text or FieldKind.LongText) => true,
-        (LongTextKind, FieldKind.LongText) => true,
-        (EmailKind, FieldKind.Email) => true,
-        (PhoneKind, FieldKind.Phone) => true,
-        (NumberKind, FieldKind.Number) => true,
-        (MoneyKind, FieldKind.Money) => true,
-        (DateKind, FieldKind.Date) => true,
-        (YesNoKind, FieldKind.YesNo) => true,
-        (PersonNameKind, FieldKind.PersonName) => true,
-        (AddressKind, FieldKind.Address) => true,
-        (WebAddressKind or LookUpKind or HiddenKind, FieldKind.Text or FieldKind.LongText) => true,
-        (ScaleKind, FieldKind.Number) => true,
-        (DateRangeKind or RowsKind, FieldKind.LongText) => true,
-        (AdvertisingKind, FieldKind.YesNo) => true,
-        (WorkedOutKind, FieldKind.Text or FieldKind.LongText) => true,
-        (WorkedOutKind worked, FieldKind.Number) => worked.Value.GivesNumber(),
-        (ChoiceKind, FieldKind.Text or FieldKind.LongText) => true,
-        (ChoiceKind { Several: false } choice, FieldKind.Number) => EveryBand(choice, band => band.Currency is null),
-        (ChoiceKind { Several: false } choice, FieldKind.Money) => EveryBand(choice, band => band.Currency is not null),
-        _ => false,
-    };
+    public static bool Fits(Question question, FieldKind field) =>
+        (question.Kind, field) switch
+        {
+            (ShortTextKind, FieldKind.Text or FieldKind.LongText) => true,
+            (LongTextKind, FieldKind.LongText) => true,
+            (EmailKind, FieldKind.Email) => true,
+            (PhoneKind, FieldKind.Phone) => true,
+            (NumberKind, FieldKind.Number) => true,
+            (MoneyKind, FieldKind.Money) => true,
+            (DateKind, FieldKind.Date) => true,
+            (YesNoKind, FieldKind.YesNo) => true,
+            (PersonNameKind, FieldKind.PersonName) => true,
+            (AddressKind, FieldKind.Address) => true,
+            (WebAddressKind or LookUpKind or HiddenKind, FieldKind.Text or FieldKind.LongText) => true,
+            (ScaleKind, FieldKind.Number) => true,
+            (DateRangeKind or RowsKind, FieldKind.LongText) => true,
+            (AdvertisingKind, FieldKind.YesNo) => true,
+            (WorkedOutKind, FieldKind.Text or FieldKind.LongText) => true,
+            (WorkedOutKind worked, FieldKind.Number) => worked.Value.GivesNumber(),
+            (ChoiceKind, FieldKind.Text or FieldKind.LongText) => true,
+            (ChoiceKind { Several: false } choice, FieldKind.Number) => EveryBand(choice, band => band.Currency is null),
+            (ChoiceKind { Several: false } choice, FieldKind.Money) => EveryBand(choice, band => band.Currency is not null),
+            _ => false,
+        };
 
     /// <summary>
     /// Whether two values of a field say the same once normalised: text without regard to case, to how much white space
     /// there is and to how accents are put together (Unicode NFC), phone numbers by their E.164 form, several choices without
     /// regard to their order.
     /// </summary>
-    public static bool IsSame(Answer a, Answer b) => (a, b) switch
-    {
-        (TextAnswer x, TextAnswer y) => SameText(x.Text, y.Text),
-        (PersonNameAnswer x, PersonNameAnswer y) => SameText(x.Full, y.Full),
-        (PhoneAnswer { E164: { } x }, PhoneAnswer { E164: { } y }) => x == y,
-        (BandAnswer x, BandAnswer y) => x.Band.IsSame(y.Band),
-        (AddressAnswer x, AddressAnswer y) => SameText(string.Join('\n', x.Parts), string.Join('\n', y.Parts)),
-        _ => a.Equals(b),
-    };
+    public static bool IsSame(Answer a, Answer b) =>
+        (a, b) switch
+        {
+            (TextAnswer x, TextAnswer y) => SameText(x.Text, y.Text),
+            (PersonNameAnswer x, PersonNameAnswer y) => SameText(x.Full, y.Full),
+            (PhoneAnswer { E164: { } x }, PhoneAnswer { E164: { } y }) => x == y,
+            (BandAnswer x, BandAnswer y) => x.Band.IsSame(y.Band),
+            (AddressAnswer x, AddressAnswer y) => SameText(string.Join('\n', x.Parts), string.Join('\n', y.Parts)),
+            _ => a.Equals(b),
+        };
 
-    private static Answer? ToFieldValue(Question question, Answer answer, Field? field) => (answer, field?.Kind) switch
-    {
-        (_, null) => null,
-        (ChoiceAnswer choice, _) when choice.Keys.Any(key => question.FindOption(key) is not { Unsure: false }) => null,
-        (ChoiceAnswer { Keys: [var key] }, FieldKind.Number or FieldKind.Money) =>
-            question.FindOption(key) is { Band: { } band } option ? new BandAnswer(option.Label, band) : null,
-        (ConsentAnswer, FieldKind.YesNo) => new YesNoAnswer(true),
-        (TextAnswer or BandAnswer, _) => answer,
-        (_, FieldKind.Text or FieldKind.LongText) => new TextAnswer(AnswerWords.Say(answer, question)),
-        _ => answer,
-    };
+    private static Answer? ToFieldValue(Question question, Answer answer, Field? field) =>
+        (answer, field?.Kind) switch
+        {
+            (_, null) => null,
+            (ChoiceAnswer choice, _) when choice.Keys.Any(key => question.FindOption(key) is not { Unsure: false }) => null,
+            (ChoiceAnswer { Keys: [var key] }, FieldKind.Number or FieldKind.Money) => question.FindOption(key) is { Band: { } band } option
+                ? new BandAnswer(option.Label, band)
+                : null,
+            (ConsentAnswer, FieldKind.YesNo) => new YesNoAnswer(true),
+            (TextAnswer or BandAnswer, _) => answer,
+            (_, FieldKind.Text or FieldKind.LongText) => new TextAnswer(AnswerWords.Say(answer, question)),
+            _ => answer,
+        };
 
     private static bool EveryBand(ChoiceKind choice, Func<Band, bool> fits) =>
         choice.Options.Where(option => !option.Unsure).All(option => option.Band is { } band && fits(band));
 
     private static bool SameText(string a, string b) => string.Equals(Squeeze(a), Squeeze(b), StringComparison.OrdinalIgnoreCase);
 
-    private static string Squeeze(string text) => string.Join(' ', UnicodeText.Normal(text, NormalizationForm.FormC).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    private static string Squeeze(string text) =>
+        string.Join(' ', UnicodeText.Normal(text, NormalizationForm.FormC).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 }
 
 /// <summary>How to reach the person who answered, as far as they said.</summary>
@@ -171,12 +175,14 @@ public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer?
         return new Contact(
             For(BuiltInFields.Name) as PersonNameAnswer,
             (For(BuiltInFields.Email) as TextAnswer)?.Text,
-            For(BuiltInFields.Phone) as PhoneAnswer);
+            For(BuiltInFields.Phone) as PhoneAnswer
+        );
 
-        Answer? For(Field field) => form.Questions
-            .Where(question => question.LandsIn is SetField set && set.Field == field.Key)
-            .Select(question => answers.GetValueOrDefault(question.Key).Answer)
-            .FirstOrDefault(answer => answer is not null);
+        Answer? For(Field field) =>
+            form
+                .Questions.Where(question => question.LandsIn is SetField set && set.Field == field.Key)
+                .Select(question => answers.GetValueOrDefault(question.Key).Answer)
+                .FirstOrDefault(answer => answer is not null);
     }
 }
 

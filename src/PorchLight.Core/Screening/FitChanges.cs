@@ -45,8 +45,11 @@ public static class FitChanges
     /// <param name="given">The answers as sent.</param>
     /// <param name="alwaysComeIn">Whether the client is marked so.</param>
     public static WhatWouldChange? Find(
-        ScreeningRules rules, AnswerContext known, IReadOnlyDictionary<string, Answer?> given, bool alwaysComeIn = false) =>
-        new Search(rules, known, given, alwaysComeIn).Find();
+        ScreeningRules rules,
+        AnswerContext known,
+        IReadOnlyDictionary<string, Answer?> given,
+        bool alwaysComeIn = false
+    ) => new Search(rules, known, given, alwaysComeIn).Find();
 
     private sealed class Search
     {

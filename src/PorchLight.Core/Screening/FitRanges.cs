@@ -23,9 +23,12 @@ public static class FitRanges
             .Select(group => Bound(group, settled))
             .Aggregate(Bounds.Nothing, (sum, bound) => sum.Plus(bound));
         var (low, high) = (Screener.Total(rules.Base + bounds.LowPoints), Screener.Total(rules.Base + bounds.HighPoints));
-        return new FitRange(low, high,
+        return new FitRange(
+            low,
+            high,
             Screener.Sort(rules, low, bounds.HighFlags, bounds.MayBreak && !alwaysComeIn),
-            Screener.Sort(rules, high, bounds.LowFlags, bounds.MustBreak && !alwaysComeIn));
+            Screener.Sort(rules, high, bounds.LowFlags, bounds.MustBreak && !alwaysComeIn)
+        );
     }
 
     /// <summary>Signals in groups that share no open question with each other.</summary>
@@ -34,14 +37,18 @@ public static class FitRanges
         var groups = new List<SignalGroup>();
         foreach (var signal in signals)
         {
-            var open = signal.When.Evaluate(known) != Truth.Unknown
-                ? []
-                : signal.When.QuestionsUsed().Where(key => known.Of(key).Status == AnswerStatus.NotAskedYet).ToHashSet();
+            var open =
+                signal.When.Evaluate(known) != Truth.Unknown
+                    ? []
+                    : signal.When.QuestionsUsed().Where(key => known.Of(key).Status == AnswerStatus.NotAskedYet).ToHashSet();
             var touching = groups.Where(group => group.Open.Overlaps(open)).ToList();
             groups.RemoveAll(touching.Contains);
-            groups.Add(new SignalGroup(
-                [.. touching.SelectMany(group => group.Signals), signal],
-                [.. touching.SelectMany(group => group.Open), .. open]));
+            groups.Add(
+                new SignalGroup(
+                    [.. touching.SelectMany(group => group.Signals), signal],
+                    [.. touching.SelectMany(group => group.Open), .. open]
+                )
+            );
         }
 
         return groups;
@@ -62,16 +69,27 @@ public static class FitRanges
             classes.Add((key, states));
         }
 
-        return Completions(known, classes, 0)
-            .Select(completion => Exactly(group.Signals, completion))
-            .Aggregate((a, b) => a.Hull(b));
+        return Completions(known, classes, 0).Select(completion => Exactly(group.Signals, completion)).Aggregate((a, b) => a.Hull(b));
     }
 
-    private static IEnumerable<AnswerContext> Completions(AnswerContext known, List<(string Key, IReadOnlyList<AnswerState> States)> classes, int from) =>
+    private static IEnumerable<AnswerContext> Completions(
+        AnswerContext known,
+        List<(string Key, IReadOnlyList<AnswerState> States)> classes,
+        int from
+    ) =>
         from == classes.Count
             ? [known]
-            : classes[from].States.SelectMany(state => Completions(
-                known with { Answers = new Dictionary<string, AnswerState>(known.Answers) { [classes[from].Key] = state } }, classes, from + 1));
+            : classes[from]
+                .States.SelectMany(state =>
+                    Completions(
+                        known with
+                        {
+                            Answers = new Dictionary<string, AnswerState>(known.Answers) { [classes[from].Key] = state },
+                        },
+                        classes,
+                        from + 1
+                    )
+                );
 
     private static Bounds Exactly(IEnumerable<Signal> signals, AnswerContext completion)
     {
@@ -88,7 +106,18 @@ public static class FitRanges
         var (can, must) = (truth != Truth.False, truth == Truth.True);
         return signal.Effect switch
         {
-            PointsEffect { Points: var p } => new Bounds(must ? p : can ? Math.Min(0, p) : 0, must ? p : can ? Math.Max(0, p) : 0, 0, 0, false, false),
+            PointsEffect { Points: var p } => new Bounds(
+                must ? p
+                    : can ? Math.Min(0, p)
+                    : 0,
+                must ? p
+                    : can ? Math.Max(0, p)
+                    : 0,
+                0,
+                0,
+                false,
+                false
+            ),
             FlagEffect => new Bounds(0, 0, must ? 1 : 0, can ? 1 : 0, false, false),
             _ => new Bounds(0, 0, 0, 0, must, can),
         };
@@ -101,14 +130,25 @@ public static class FitRanges
         public static Bounds Nothing { get; } = new(0, 0, 0, 0, false, false);
 
         /// <summary>Both groups happen.</summary>
-        public Bounds Plus(Bounds other) => new(
-            LowPoints + other.LowPoints, HighPoints + other.HighPoints, LowFlags + other.LowFlags, HighFlags + other.HighFlags,
-            MustBreak || other.MustBreak, MayBreak || other.MayBreak);
+        public Bounds Plus(Bounds other) =>
+            new(
+                LowPoints + other.LowPoints,
+                HighPoints + other.HighPoints,
+                LowFlags + other.LowFlags,
+                HighFlags + other.HighFlags,
+                MustBreak || other.MustBreak,
+                MayBreak || other.MayBreak
+            );
 
         /// <summary>One or the other happens.</summary>
-        public Bounds Hull(Bounds other) => new(
-            Math.Min(LowPoints, other.LowPoints), Math.Max(HighPoints, other.HighPoints),
-            Math.Min(LowFlags, other.LowFlags), Math.Max(HighFlags, other.HighFlags),
-            MustBreak && other.MustBreak, MayBreak || other.MayBreak);
+        public Bounds Hull(Bounds other) =>
+            new(
+                Math.Min(LowPoints, other.LowPoints),
+                Math.Max(HighPoints, other.HighPoints),
+                Math.Min(LowFlags, other.LowFlags),
+                Math.Max(HighFlags, other.HighFlags),
+                MustBreak && other.MustBreak,
+                MayBreak || other.MayBreak
+            );
     }
 }

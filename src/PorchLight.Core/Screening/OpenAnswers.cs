@@ -23,9 +23,15 @@ internal static class OpenAnswers
             }
 
             var rows = known.RowsOf(question.Key);
-            open.UnionWith(question.RowQuestions
-                .Where(cell => open.Contains(question.Key) || MayChange(cell) || rows.Any(row => row.GetValueOrDefault(cell.Key).Status == AnswerStatus.NotAskedYet))
-                .Select(cell => cell.Key));
+            open.UnionWith(
+                question
+                    .RowQuestions.Where(cell =>
+                        open.Contains(question.Key)
+                        || MayChange(cell)
+                        || rows.Any(row => row.GetValueOrDefault(cell.Key).Status == AnswerStatus.NotAskedYet)
+                    )
+                    .Select(cell => cell.Key)
+            );
         }
 
         return settled;

@@ -38,15 +38,19 @@ public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagL
 
     /// <summary>What has to be put right before these rules can judge; the place is a signal's key, or the name of the number.</summary>
     public IReadOnlyList<Finding> Check() =>
-    [
-        .. new[] { ("base", Base), ("comeInAt", ComeInAt), ("floor", Floor) }.Where(number => Math.Abs((long)number.Item2) > MostPoints)
-            .Select(number => new Finding(number.Item1, $"Choose a number of points up to {MostPoints:N0}.")),
-        .. Floor > ComeInAt ? [new Finding("floor", "The points for Not now lie above those for Come in. Lower the one or raise the other.")] : Array.Empty<Finding>(),
-        .. FlagLimit < 1 ? [new Finding("flagLimit", "At least one flag must be needed for Not now.")] : Array.Empty<Finding>(),
-        .. Signals.Where(signal => signal.Effect is PointsEffect { Points: > MostPoints or < -MostPoints })
-            .Select(signal => new Finding(signal.Key, $"A signal gives or takes at most {MostPoints:N0} points.")),
-        .. Signals.SelectMany(signal => FormBounds.Check(signal.When).Select(sentence => new Finding(signal.Key, sentence))),
-    ];
+        [
+            .. new[] { ("base", Base), ("comeInAt", ComeInAt), ("floor", Floor) }
+                .Where(number => Math.Abs((long)number.Item2) > MostPoints)
+                .Select(number => new Finding(number.Item1, $"Choose a number of points up to {MostPoints:N0}.")),
+            .. Floor > ComeInAt
+                ? [new Finding("floor", "The points for Not now lie above those for Come in. Lower the one or raise the other.")]
+                : Array.Empty<Finding>(),
+            .. FlagLimit < 1 ? [new Finding("flagLimit", "At least one flag must be needed for Not now.")] : Array.Empty<Finding>(),
+            .. Signals
+                .Where(signal => signal.Effect is PointsEffect { Points: > MostPoints or < -MostPoints })
+                .Select(signal => new Finding(signal.Key, $"A signal gives or takes at most {MostPoints:N0} points.")),
+            .. Signals.SelectMany(signal => FormBounds.Check(signal.When).Select(sentence => new Finding(signal.Key, sentence))),
+        ];
 }
 
 /// <summary>One thing an answer tells about fit.</summary>
@@ -81,8 +85,7 @@ public sealed record DealBreakerEffect : SignalEffect;
 /// <param name="Weight">The points it would give if it were true; zero for flags and deal-breakers.</param>
 /// <param name="Flag">Whether it raises a flag when true.</param>
 /// <param name="DealBreaker">Whether it ends it when true.</param>
-public sealed record Contribution(
-    string Signal, string Sentence, Truth Truth, int Points, int Weight, bool Flag, bool DealBreaker);
+public sealed record Contribution(string Signal, string Sentence, Truth Truth, int Points, int Weight, bool Flag, bool DealBreaker);
 
 /// <summary>The verdict on one set of answers, with its reasons.</summary>
 /// <param name="Fit">The fit.</param>
@@ -93,7 +96,14 @@ public sealed record Contribution(
 /// <param name="OverComeIn">The score less the come-in threshold; negative below it.</param>
 /// <param name="OverFloor">The score less the floor; negative below it.</param>
 public sealed record Verdict(
-    Fit Fit, int Score, int Base, int Flags, IReadOnlyList<Contribution> Contributions, int OverComeIn, int OverFloor);
+    Fit Fit,
+    int Score,
+    int Base,
+    int Flags,
+    IReadOnlyList<Contribution> Contributions,
+    int OverComeIn,
+    int OverFloor
+);
 
 /// <summary>Bounds on what a verdict can still become.</summary>
 /// <param name="LowScore">No completion scores lower.</param>
@@ -119,14 +129,21 @@ public static class Screener
         var flags = raised.Count(contribution => contribution.Flag);
         var broken = raised.Any(contribution => contribution.DealBreaker);
         return new Verdict(
-            Sort(rules, score, flags, broken && !alwaysComeIn), score, rules.Base, flags,
-            [.. contributions
-                .OrderByDescending(contribution => contribution.Truth == Truth.True)
-                .ThenByDescending(contribution => contribution.Truth == Truth.Unknown)
-                .ThenByDescending(contribution => contribution.DealBreaker)
-                .ThenByDescending(contribution => contribution.Flag)
-                .ThenByDescending(contribution => Math.Abs(contribution.Weight))],
-            Total((long)score - rules.ComeInAt), Total((long)score - rules.Floor));
+            Sort(rules, score, flags, broken && !alwaysComeIn),
+            score,
+            rules.Base,
+            flags,
+            [
+                .. contributions
+                    .OrderByDescending(contribution => contribution.Truth == Truth.True)
+                    .ThenByDescending(contribution => contribution.Truth == Truth.Unknown)
+                    .ThenByDescending(contribution => contribution.DealBreaker)
+                    .ThenByDescending(contribution => contribution.Flag)
+                    .ThenByDescending(contribution => Math.Abs(contribution.Weight)),
+            ],
+            Total((long)score - rules.ComeInAt),
+            Total((long)score - rules.Floor)
+        );
     }
 
     /// <summary>The fit of a score, a number of flags and whether a deal-breaker is true.</summary>
@@ -143,7 +160,14 @@ public static class Screener
     {
         var truth = signal.When.Evaluate(known);
         var weight = signal.Effect is PointsEffect points ? points.Points : 0;
-        return new Contribution(signal.Key, signal.Sentence, truth, truth == Truth.True ? weight : 0, weight,
-            signal.Effect is FlagEffect, signal.Effect is DealBreakerEffect);
+        return new Contribution(
+            signal.Key,
+            signal.Sentence,
+            truth,
+            truth == Truth.True ? weight : 0,
+            weight,
+            signal.Effect is FlagEffect,
+            signal.Effect is DealBreakerEffect
+        );
     }
 }

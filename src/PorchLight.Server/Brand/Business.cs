@@ -7,7 +7,7 @@ using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Brand;
 
-/// <summary>The business that uses this house; there is one.</summary>
+/// <summary>The business that uses this program; there is one.</summary>
 internal sealed class Business
 {
     public int Id { get; init; } = 1;
@@ -23,7 +23,8 @@ internal sealed class Business
 
     /// <summary>IANA zone.</summary>
     public required string Zone { get; set; }
-    /// <summary>The address under which people reach this house; empty while that is this machine.</summary>
+
+    /// <summary>The address under which people reach this program; empty while that is this machine.</summary>
     public string PublicAddress { get; set; } = "";
     public required WorkingHours Hours { get; set; }
     public required int PromiseHours { get; set; }

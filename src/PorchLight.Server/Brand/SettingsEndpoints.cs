@@ -6,9 +6,10 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Brand;
 
@@ -28,11 +29,24 @@ internal static class SettingsEndpoints
     /// <param name="Photo">The address of the owner's picture, or null.</param>
     /// <param name="Keeping">How long unfinished forms are kept.</param>
     internal sealed record SettingsView(
-        BusinessCard Business, BrandLook Look, string? Logo, OpeningWords Hours, ReplyPromise Promise, string PromiseExample,
-        BusinessLists Lists, WelcomeCard Welcome, string? Photo, Keeping Keeping);
+        BusinessCard Business,
+        BrandLook Look,
+        string? Logo,
+        OpeningWords Hours,
+        ReplyPromise Promise,
+        string PromiseExample,
+        BusinessLists Lists,
+        WelcomeCard Welcome,
+        string? Photo,
+        Keeping Keeping
+    );
 
     /// <summary>What can be chosen for codes that nobody knows by heart.</summary>
-    internal sealed record ChoicesView(IReadOnlyList<NamedCode> Zones, IReadOnlyList<NamedCode> Countries, IReadOnlyList<NamedCode> Currencies);
+    internal sealed record ChoicesView(
+        IReadOnlyList<NamedCode> Zones,
+        IReadOnlyList<NamedCode> Countries,
+        IReadOnlyList<NamedCode> Currencies
+    );
 
     /// <param name="Accent">The nearest colour on which white words can be read; the one asked for when it passes.</param>
     internal sealed record ReadableView(string Accent);
@@ -41,48 +55,146 @@ internal static class SettingsEndpoints
     {
         api.MapGet("/choices", Choices).WithTags("Settings").For(Access.Public);
         var group = api.MapGroup("/settings").WithTags("Settings").For(Access.Owner);
-        group.MapGet("", async (PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), clock)));
-        group.MapPut("/business", async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
-        {
-            var saved = await SaveAsync(edit, db, clock, business => business.Card, (business, card) => business.Card = card.Normalise(), card => card.Normalise().Check(), cancellationToken);
-            if (saved.Result is Ok<SettingsView> { Value.Business: var card })
-                address.Use(card.PublicAddress);
-            return saved;
-        });
-        group.MapPut("/look", (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => business.Look, (business, look) => business.Look = look, look => look.Check(), cancellationToken));
-        group.MapPut("/hours", (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => OpeningWords.Of(business.Hours), (business, words) => business.Hours = words.Read().Hours, words => words.Read().Findings, cancellationToken));
-        group.MapPut("/promise", (Edit<ReplyPromise> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => business.Promise, (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock), promise => promise.Check(), cancellationToken));
-        group.MapPut("/lists", (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => business.Lists, (business, lists) => business.Lists = lists.Normalise(), lists => lists.Normalise().Check(), cancellationToken));
-        group.MapPut("/welcome", (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => business.Welcome, (business, welcome) => business.Welcome = welcome, welcome => welcome.Check(), cancellationToken));
-        group.MapPut("/keeping", (Edit<Keeping> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) => SaveAsync(
-            edit, db, clock, business => new Keeping(business.KeepUnfinishedDays), (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays, keeping => keeping.Check(), cancellationToken));
-        group.MapGet("/look/readable", Results<Ok<ReadableView>, ProblemHttpResult> (string accent) => Contrast.IsColour(accent)
-            ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
-            : Problems.Unprocessable("A colour is written like #2a2f5b."));
+        group.MapGet(
+            "",
+            async (PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), clock))
+        );
+        group.MapPut(
+            "/business",
+            async (Edit<BusinessCard> edit, PorchDb db, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
+            {
+                var saved = await SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => business.Card,
+                    (business, card) => business.Card = card.Normalise(),
+                    card => card.Normalise().Check(),
+                    cancellationToken
+                );
+                if (saved.Result is Ok<SettingsView> { Value.Business: var card })
+                    address.Use(card.PublicAddress);
+                return saved;
+            }
+        );
+        group.MapPut(
+            "/look",
+            (Edit<BrandLook> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => business.Look,
+                    (business, look) => business.Look = look,
+                    look => look.Check(),
+                    cancellationToken
+                )
+        );
+        group.MapPut(
+            "/hours",
+            (Edit<OpeningWords> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => OpeningWords.Of(business.Hours),
+                    (business, words) => business.Hours = words.Read().Hours,
+                    words => words.Read().Findings,
+                    cancellationToken
+                )
+        );
+        group.MapPut(
+            "/promise",
+            (Edit<ReplyPromise> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => business.Promise,
+                    (business, promise) => (business.PromiseHours, business.PromiseClock) = (promise.Hours, promise.Clock),
+                    promise => promise.Check(),
+                    cancellationToken
+                )
+        );
+        group.MapPut(
+            "/lists",
+            (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => business.Lists,
+                    (business, lists) => business.Lists = lists.Normalise(),
+                    lists => lists.Normalise().Check(),
+                    cancellationToken
+                )
+        );
+        group.MapPut(
+            "/welcome",
+            (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => business.Welcome,
+                    (business, welcome) => business.Welcome = welcome,
+                    welcome => welcome.Check(),
+                    cancellationToken
+                )
+        );
+        group.MapPut(
+            "/keeping",
+            (Edit<Keeping> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
+                SaveAsync(
+                    edit,
+                    db,
+                    clock,
+                    business => new Keeping(business.KeepUnfinishedDays),
+                    (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays,
+                    keeping => keeping.Check(),
+                    cancellationToken
+                )
+        );
+        group.MapGet(
+            "/look/readable",
+            Results<Ok<ReadableView>, ProblemHttpResult> (string accent) =>
+                Contrast.IsColour(accent)
+                    ? TypedResults.Ok(new ReadableView(BrandLook.ReadableAccent(accent)))
+                    : Problems.Unprocessable("A colour is written like #2a2f5b.")
+        );
         group.MapPut("/logo", SaveLogoAsync).Accepts<IFormFile>("*/*");
         group.MapDelete("/logo", RemoveLogoAsync);
     }
 
     /// <summary>The logo, for public pages.</summary>
-    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/brand/{hash}", async Task<IResult> (string hash, PorchDb db, HttpResponse response, CancellationToken cancellationToken) =>
-    {
-        if (await db.BrandPictures.FindAsync([hash], cancellationToken) is not { } picture)
-            return Problems.NotFound("There is no picture at this address.");
-        response.Headers.CacheControl = "public, max-age=31536000, immutable";
-        response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-        return TypedResults.Bytes(picture.Bytes, picture.ContentType);
-    }).For(Access.Public).ExcludeFromDescription();
+    public static void MapLogo(this IEndpointRouteBuilder app) =>
+        app.MapGet(
+                "/brand/{hash}",
+                async Task<IResult> (string hash, PorchDb db, HttpResponse response, CancellationToken cancellationToken) =>
+                {
+                    if (await db.BrandPictures.FindAsync([hash], cancellationToken) is not { } picture)
+                        return Problems.NotFound("There is no picture at this address.");
+                    response.Headers.CacheControl = "public, max-age=31536000, immutable";
+                    response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+                    return TypedResults.Bytes(picture.Bytes, picture.ContentType);
+                }
+            )
+            .For(Access.Public)
+            .ExcludeFromDescription();
 
     /// <summary>Where the logo is had, or null.</summary>
     public static string? LogoAddress(this Business business) => business.LogoHash is { } hash ? $"/brand/{hash}" : null;
 
     private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveAsync<T>(
-        Edit<T> edit, PorchDb db, BusinessClock clock, Func<Business, T> read, Action<Business, T> set, Func<T, IReadOnlyList<Finding>> check, CancellationToken cancellationToken)
+        Edit<T> edit,
+        PorchDb db,
+        BusinessClock clock,
+        Func<Business, T> read,
+        Action<Business, T> set,
+        Func<T, IReadOnlyList<Finding>> check,
+        CancellationToken cancellationToken
+    )
         where T : class
     {
         await using var write = await db.WriteAsync(cancellationToken);
@@ -97,7 +209,12 @@ internal static class SettingsEndpoints
         return TypedResults.Ok(View(business, clock));
     }
 
-    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(HttpRequest request, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveLogoAsync(
+        HttpRequest request,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         using var body = new MemoryStream();
         if (request.ContentLength is not (> 0 and <= LargestLogo))
@@ -111,7 +228,14 @@ internal static class SettingsEndpoints
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
         await ReplaceLogoAsync(db, business, hash, cancellationToken);
         if (await db.BrandPictures.FindAsync([hash], cancellationToken) is null)
-            db.BrandPictures.Add(new BrandPicture { Hash = hash, ContentType = contentType, Bytes = bytes });
+            db.BrandPictures.Add(
+                new BrandPicture
+                {
+                    Hash = hash,
+                    ContentType = contentType,
+                    Bytes = bytes,
+                }
+            );
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }
@@ -142,11 +266,19 @@ internal static class SettingsEndpoints
     {
         var now = clock.GetCurrentInstant();
         return new SettingsView(
-            business.Card, business.Look, business.LogoAddress(), OpeningWords.Of(business.Hours), business.Promise,
+            business.Card,
+            business.Look,
+            business.LogoAddress(),
+            OpeningWords.Of(business.Hours),
+            business.Promise,
             business.Promise.Deadline(now, business.Calendar) is { } deadline
                 ? $"Somebody who writes to you now is promised an answer {DeadlineWords.ToLead(deadline, now, business.Calendar)}."
                 : "With these hours and closed days no answer can be promised: no working day comes within 400 days.",
-            business.Lists, business.Welcome, business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null, new Keeping(business.KeepUnfinishedDays));
+            business.Lists,
+            business.Welcome,
+            business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
+            new Keeping(business.KeepUnfinishedDays)
+        );
     }
 
     private static Ok<ChoicesView> Choices() => TypedResults.Ok(new ChoicesView(Locales.Zones, Locales.Countries, Locales.Currencies));

@@ -10,7 +10,6 @@ using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Identity;
@@ -18,6 +17,7 @@ using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Demo;
 
@@ -25,7 +25,15 @@ namespace PorchLight.Server.Demo;
 /// Ochre Wren, a made-up studio for hand-painted signs and murals. Its last days are played through the same code that
 /// serves real use, at past instants.
 /// </summary>
-internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, Tokens tokens, FileStore store, TimeProvider time)
+internal sealed class DemoBusiness(
+    PorchDb db,
+    IServiceScopeFactory scopes,
+    UserManager<User> users,
+    RoleManager<IdentityRole<Guid>> roles,
+    Tokens tokens,
+    FileStore store,
+    TimeProvider time
+)
 {
     public const string OwnerMail = "maren@ochrewren.example";
     public const string MemberMail = "sunil@ochrewren.example";
@@ -35,11 +43,16 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     public static async Task SeedAsync(IServiceProvider services)
     {
         await using var scope = services.CreateAsyncScope();
-        if (scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:Demo", false)
-            && !await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync())
-            await scope.ServiceProvider.GetRequiredService<DemoBusiness>().MakeAsync(
-                scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant(),
-                scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true));
+        if (
+            scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:Demo", false)
+            && !await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync()
+        )
+            await scope
+                .ServiceProvider.GetRequiredService<DemoBusiness>()
+                .MakeAsync(
+                    scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant(),
+                    scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true)
+                );
     }
 
     private async Task MakeAsync(Instant now, bool people)
@@ -69,7 +82,8 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         await using var seen = await db.WriteAsync(CancellationToken.None);
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
-        owner.BellSeen = await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
+        owner.BellSeen =
+            await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
         await users.UpdateAsync(owner);
         await seen.SaveAsync(CancellationToken.None);
     }
@@ -86,8 +100,19 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             Currency = "EUR",
             Zone = "Europe/Dublin",
             Hours = new WorkingHours(
-                [.. new[] { IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday }.Select(one => new DayHours(one, [day]))],
-                [], SendingWindow.Usual),
+                [
+                    .. new[]
+                    {
+                        IsoDayOfWeek.Monday,
+                        IsoDayOfWeek.Tuesday,
+                        IsoDayOfWeek.Wednesday,
+                        IsoDayOfWeek.Thursday,
+                        IsoDayOfWeek.Friday,
+                    }.Select(one => new DayHours(one, [day])),
+                ],
+                [],
+                SendingWindow.Usual
+            ),
             PromiseHours = 48,
             PromiseClock = PromiseClock.WorkingDays,
             Look = BrandLook.Plain with { Accent = "#8a3b1e" },
@@ -97,14 +122,20 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         };
     }
 
-    private static BusinessLists Lists { get; } = new(
-    [
-        new Service("lettering", "Shopfront lettering", 350), new Service("gilding", "Window gilding", 600),
-        new Service("mural", "A mural", 4000), new Service("workshop", "A painting workshop", 420),
-    ],
-    [
-        new Source("past-client", "Through somebody you painted for"), new Source("saw-one", "I saw one of your walls"), new Source("search", "By searching"),
-    ]);
+    private static BusinessLists Lists { get; } =
+        new(
+            [
+                new Service("lettering", "Shopfront lettering", 350),
+                new Service("gilding", "Window gilding", 600),
+                new Service("mural", "A mural", 4000),
+                new Service("workshop", "A painting workshop", 420),
+            ],
+            [
+                new Source("past-client", "Through somebody you painted for"),
+                new Source("saw-one", "I saw one of your walls"),
+                new Source("search", "By searching"),
+            ]
+        );
 
     /// <summary>The other four forms; gives the one that is sent to clients.</summary>
     private async Task<Form> MakeOtherFormsAsync(Business business, Form walls, Instant at)
@@ -113,17 +144,41 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         var things = await DemoFiles.TakeInAsync(db, store, time);
         business.OwnerPhoto = things.Maren;
         var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
-        Make(DemoSign.Form(things, walls.Id.Value), DemoSign.Screening, "We are booked with signs until the spring. Please look in again in February.", new FormSettings
-        {
-            // Next month is full, the one after nearly so.
-            Capacity = new Capacity("when", [new MonthPlaces(month.PlusMonths(1), 0), new MonthPlaces(month.PlusMonths(2), 2), new MonthPlaces(month.PlusMonths(3), 4)]),
-        });
-        var workshop = Make(DemoWorkshop.Form(things), DemoWorkshop.Screening, "We plan no workshops in the dark months. The next ones are in March.", new FormSettings
-        {
-            MostAnswers = 40, Guard = new SpamGuard(Proof: true),
-        });
-        var site = Make(DemoRequests.Site, DemoRequests.NoScreening, "This is not needed any more. Thank you.", new FormSettings { Admission = Admission.PersonalLinkAndCode, About = ProjectAssignment.WorkInHand });
-        Make(DemoRequests.HowDidItGo, DemoRequests.NoScreening, "We are not asking just now. Thank you for wanting to tell us.", new FormSettings { Admission = Admission.PersonalLink, About = ProjectAssignment.WorkInHand });
+        Make(
+            DemoSign.Form(things, walls.Id.Value),
+            DemoSign.Screening,
+            "We are booked with signs until the spring. Please look in again in February.",
+            new FormSettings
+            {
+                // Next month is full, the one after nearly so.
+                Capacity = new Capacity(
+                    "when",
+                    [
+                        new MonthPlaces(month.PlusMonths(1), 0),
+                        new MonthPlaces(month.PlusMonths(2), 2),
+                        new MonthPlaces(month.PlusMonths(3), 4),
+                    ]
+                ),
+            }
+        );
+        var workshop = Make(
+            DemoWorkshop.Form(things),
+            DemoWorkshop.Screening,
+            "We plan no workshops in the dark months. The next ones are in March.",
+            new FormSettings { MostAnswers = 40, Guard = new SpamGuard(Proof: true) }
+        );
+        var site = Make(
+            DemoRequests.Site,
+            DemoRequests.NoScreening,
+            "This is not needed any more. Thank you.",
+            new FormSettings { Admission = Admission.PersonalLinkAndCode, About = ProjectAssignment.WorkInHand }
+        );
+        Make(
+            DemoRequests.HowDidItGo,
+            DemoRequests.NoScreening,
+            "We are not asking just now. Thank you for wanting to tell us.",
+            new FormSettings { Admission = Admission.PersonalLink, About = ProjectAssignment.WorkInHand }
+        );
         walls.Settings = new FormSettings { TakesPlainPosts = true };
         walls.Draft = walls.Draft with
         {
@@ -159,17 +214,33 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         void Add(string email, string given, string family, Id<Client>? client)
         {
             var link = tokens.Create();
-            db.PersonalLinks.Add(new PersonalLink
-            {
-                Id = new Id<PersonalLink>(Guid.CreateVersion7()), FormId = site.Id, LinkHash = link.Hash, LinkSealed = link.Sealed,
-                Email = email, GivenName = given, FamilyName = family, ClientId = client, MadeBy = "Maren Tolliver", Made = at, GoodUntil = at + PersonalLink.GoodFor,
-            });
+            db.PersonalLinks.Add(
+                new PersonalLink
+                {
+                    Id = new Id<PersonalLink>(Guid.CreateVersion7()),
+                    FormId = site.Id,
+                    LinkHash = link.Hash,
+                    LinkSealed = link.Sealed,
+                    Email = email,
+                    GivenName = given,
+                    FamilyName = family,
+                    ClientId = client,
+                    MadeBy = "Maren Tolliver",
+                    Made = at,
+                    GoodUntil = at + PersonalLink.GoodFor,
+                }
+            );
         }
     }
 
     private Form MakeForm(BusinessLists lists, Instant at)
     {
-        var form = db.AddForm(tokens, DemoForm.Wall, "We are up on a scaffold and not taking new walls just now. Please look in again next month.", at);
+        var form = db.AddForm(
+            tokens,
+            DemoForm.Wall,
+            "We are up on a scaffold and not taking new walls just now. Please look in again next month.",
+            at
+        );
         db.AddScreening(form, DemoForm.Screening);
         db.AddFollowThroughs([DemoForm.AfterAnInquiry(form.Id.Value), DemoForm.AfterAKindNo(form.Id.Value)]);
         db.Publish(form, lists, at, "Maren Tolliver");
@@ -178,7 +249,18 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
     }
 
     private Task MakeUserAsync(string mail, string name, string role) =>
-        users.MakeSeatAsync(roles, new User { Id = Guid.CreateVersion7(), UserName = mail, Email = mail, DisplayName = name }, Password, role);
+        users.MakeSeatAsync(
+            roles,
+            new User
+            {
+                Id = Guid.CreateVersion7(),
+                UserName = mail,
+                Email = mail,
+                DisplayName = name,
+            },
+            Password,
+            role
+        );
 
     private async Task PlayAsync(Form form, DemoAction scene)
     {
@@ -187,10 +269,19 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         var mine = services.GetRequiredService<PorchDb>();
         if (scene is DemoAction.Sends sends)
         {
-            var result = await services.GetRequiredService<Intake>().SendAsync(
-                new FormTarget((await mine.Forms.FindAsync(form.Id))!, null), new SubmissionRequest(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom), null, scene.At, CancellationToken.None);
+            var result = await services
+                .GetRequiredService<Intake>()
+                .SendAsync(
+                    new FormTarget((await mine.Forms.FindAsync(form.Id))!, null),
+                    new SubmissionRequest(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom),
+                    null,
+                    scene.At,
+                    CancellationToken.None
+                );
             if (result is IntakeResult.Refused refused)
-                throw new InvalidOperationException($"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}");
+                throw new InvalidOperationException(
+                    $"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}"
+                );
             return;
         }
 
@@ -200,7 +291,10 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
         switch (scene)
         {
             case DemoAction.Replies answers:
-                var last = await mine.PracticeMail.Where(message => message.ClientId == client.Id).OrderByDescending(message => message.At).FirstAsync();
+                var last = await mine
+                    .PracticeMail.Where(message => message.ClientId == client.Id)
+                    .OrderByDescending(message => message.At)
+                    .FirstAsync();
                 await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, scene.At, CancellationToken.None);
                 break;
             case DemoAction.Books:
@@ -210,9 +304,14 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
                 var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);
                 var step = run.State.Current!.Key;
                 var draft = run.Drafts.ByStep[step];
-                var filled = draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = nods.GapText } : part)] };
+                var filled = draft with
+                {
+                    Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = nods.GapText } : part)],
+                };
                 run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = filled });
-                await services.GetRequiredService<RunEngine>().NodAsync(run, step, scene.At, sendNow: true, (await mine.Users.SingleAsync(user => user.Email == OwnerMail)).Id);
+                await services
+                    .GetRequiredService<RunEngine>()
+                    .NodAsync(run, step, scene.At, sendNow: true, (await mine.Users.SingleAsync(user => user.Email == OwnerMail)).Id);
                 break;
         }
 
@@ -227,7 +326,10 @@ internal sealed class DemoBusiness(PorchDb db, IServiceScopeFactory scopes, User
             await using var scope = scopes.CreateAsyncScope();
             var mine = scope.ServiceProvider.GetRequiredService<PorchDb>();
             await using var write = await mine.WriteAsync(CancellationToken.None);
-            if (await mine.Runs.Where(run => run.NextMoment <= until).OrderBy(run => run.NextMoment).FirstOrDefaultAsync() is not { NextMoment: { } moment } run)
+            if (
+                await mine.Runs.Where(run => run.NextMoment <= until).OrderBy(run => run.NextMoment).FirstOrDefaultAsync()
+                is not { NextMoment: { } moment } run
+            )
                 break;
             await scope.ServiceProvider.GetRequiredService<RunEngine>().AdvanceAsync(run, moment);
             await write.SaveAsync(CancellationToken.None);

@@ -2,13 +2,22 @@ using System.Reflection;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Demo;
 
 /// <summary>The pictures, papers and lists of the demo business, by the identifiers its forms know them by. All made up.</summary>
-internal sealed record DemoFiles(Guid Shopfronts, Guid Gilded, Guid Painted, Guid Workshop, Guid WhatToBring, Guid Lettering, Guid Maren, Guid Colours)
+internal sealed record DemoFiles(
+    Guid Shopfronts,
+    Guid Gilded,
+    Guid Painted,
+    Guid Workshop,
+    Guid WhatToBring,
+    Guid Lettering,
+    Guid Maren,
+    Guid Colours
+)
 {
     /// <summary>Takes them in the way an owner's uploads are.</summary>
     public static async Task<DemoFiles> TakeInAsync(PorchDb db, FileStore store, TimeProvider time)
@@ -19,13 +28,28 @@ internal sealed record DemoFiles(Guid Shopfronts, Guid Gilded, Guid Painted, Gui
             var (columns, lines, refusal) = await ListCsv.ReadAsync(csv, colours, CancellationToken.None);
             if (refusal is not null)
                 throw new InvalidOperationException(refusal);
-            db.LookUpLists.Add(new LookUpList { Id = colours, Name = "House colours", Columns = columns, Lines = lines.Count });
+            db.LookUpLists.Add(
+                new LookUpList
+                {
+                    Id = colours,
+                    Name = "House colours",
+                    Columns = columns,
+                    Lines = lines.Count,
+                }
+            );
             db.LookUpLines.AddRange(lines);
         }
 
         return new DemoFiles(
-            await TakeAsync("shopfronts.png"), await TakeAsync("gilded.png"), await TakeAsync("painted.png"), await TakeAsync("workshop.png"),
-            await TakeAsync("what-to-bring.txt"), await TakeAsync("lettering.webm"), await TakeAsync("maren.png"), colours.Value);
+            await TakeAsync("shopfronts.png"),
+            await TakeAsync("gilded.png"),
+            await TakeAsync("painted.png"),
+            await TakeAsync("workshop.png"),
+            await TakeAsync("what-to-bring.txt"),
+            await TakeAsync("lettering.webm"),
+            await TakeAsync("maren.png"),
+            colours.Value
+        );
 
         async Task<Guid> TakeAsync(string name)
         {
@@ -37,6 +61,7 @@ internal sealed record DemoFiles(Guid Shopfronts, Guid Gilded, Guid Painted, Gui
         }
     }
 
-    private static Stream Open(string name) => Assembly.GetExecutingAssembly().GetManifestResourceStream($"Demo.{name}")
+    private static Stream Open(string name) =>
+        Assembly.GetExecutingAssembly().GetManifestResourceStream($"Demo.{name}")
         ?? throw new InvalidOperationException($"The demo has no {name}.");
 }

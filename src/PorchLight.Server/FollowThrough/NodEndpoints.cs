@@ -7,9 +7,10 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
@@ -19,15 +20,36 @@ internal static class NodEndpoints
     private const string NotWaiting = "This message does not wait any more. It was sent, skipped or cancelled meanwhile.";
     private const int LongestMessage = 20_000;
 
-    internal sealed record NodRow(Id<Run> RunId, string Step, string StepName, string Name, string Subject, int Gaps, string Since, string? Goes);
+    internal sealed record NodRow(
+        Id<Run> RunId,
+        string Step,
+        string StepName,
+        string Name,
+        string Subject,
+        int Gaps,
+        string Since,
+        string? Goes
+    );
 
     /// <param name="Goes">When it goes by itself, once it has its nod outside the sending window; else null.</param>
     /// <param name="Lapses">When an unanswered nod lapses, in words.</param>
     /// <param name="OutsideWindow">Whether a nod now would wait for the sending window.</param>
     /// <param name="Next">What comes after it, in words; null when it is the last step.</param>
     internal sealed record NodView(
-        Id<Run> RunId, Id<Inquiry> InquiryId, string Step, string StepName, string Name, string To, string FollowThrough,
-        MessageDraft Draft, string Since, string? Goes, string? Lapses, bool OutsideWindow, string? Next);
+        Id<Run> RunId,
+        Id<Inquiry> InquiryId,
+        string Step,
+        string StepName,
+        string Name,
+        string To,
+        string FollowThrough,
+        MessageDraft Draft,
+        string Since,
+        string? Goes,
+        string? Lapses,
+        bool OutsideWindow,
+        string? Next
+    );
 
     /// <param name="Draft">As it is stored now.</param>
     internal sealed record NodSaved(MessageDraft Draft);
@@ -53,27 +75,50 @@ internal static class NodEndpoints
     internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
     {
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var runs = await (from run in db.Runs.AsNoTracking()
-                          where run.Active
-                          join client in db.Clients on run.ClientId equals client.Id
-                          join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
-                          select new { Run = run, client.Name, version.Content }).ToListAsync(cancellationToken);
-        return [.. runs
-            .Select(row => (row, Step: row.Run.State.Current))
-            .Where(found => found.Step is { Status: StepStatus.Waiting or StepStatus.Approved, Due: not null })
-            .OrderBy(found => found.Step!.Due)
-            .Select(found =>
+        var runs = await (
+            from run in db.Runs.AsNoTracking()
+            where run.Active
+            join client in db.Clients on run.ClientId equals client.Id
+            join version in db.FollowThroughs
+                on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
+            select new
             {
-                var (row, step) = (found.row, found.Step!);
-                var draft = row.Run.Drafts.ByStep[step.Key];
-                var due = TimeWords.At(step.Due!.Value, now, zone);
-                return new NodRow(row.Run.Id, step.Key, row.Content.Step(step.Key).Name, row.Name, draft.Subject, draft.OpenGaps.Count(),
-                    due, step.Status == StepStatus.Approved ? due : null);
-            })];
+                Run = run,
+                client.Name,
+                version.Content,
+            }
+        ).ToListAsync(cancellationToken);
+        return
+        [
+            .. runs.Select(row => (row, Step: row.Run.State.Current))
+                .Where(found => found.Step is { Status: StepStatus.Waiting or StepStatus.Approved, Due: not null })
+                .OrderBy(found => found.Step!.Due)
+                .Select(found =>
+                {
+                    var (row, step) = (found.row, found.Step!);
+                    var draft = row.Run.Drafts.ByStep[step.Key];
+                    var due = TimeWords.At(step.Due!.Value, now, zone);
+                    return new NodRow(
+                        row.Run.Id,
+                        step.Key,
+                        row.Content.Step(step.Key).Name,
+                        row.Name,
+                        draft.Subject,
+                        draft.OpenGaps.Count(),
+                        due,
+                        step.Status == StepStatus.Approved ? due : null
+                    );
+                }),
+        ];
     }
 
     private static async Task<Results<Ok<NodView>, ProblemHttpResult>> ShowAsync(
-        Id<Run> runId, string step, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+        Id<Run> runId,
+        string step,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, { Due: { } due } state))
             return Problems.NotFound(NotWaiting);
@@ -83,17 +128,35 @@ internal static class NodEndpoints
         var content = (await db.FollowThroughs.FindAsync([run.FollowThroughId, run.FollowThroughNumber], cancellationToken))!.Content;
         var approved = state.Status == StepStatus.Approved;
         var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
-        return TypedResults.Ok(new NodView(
-            runId, run.InquiryId, step, content.Step(step).Name, client.Name, client.Email ?? "", content.Name, run.Drafts.ByStep[step],
-            TimeWords.At(due, now, business.DateTimeZone),
-            approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
-            approved ? null : new RunPlanner(content, business.Calendar, business.Window).NextMoment(run.State) is { } lapse ? TimeWords.At(lapse, now, business.DateTimeZone) : null,
-            business.Calendar.HoldTo(business.Window, now) != now,
-            next is null ? null : $"“{next.Name}” follows {Say(next.Schedule)} this one is settled."));
+        return TypedResults.Ok(
+            new NodView(
+                runId,
+                run.InquiryId,
+                step,
+                content.Step(step).Name,
+                client.Name,
+                client.Email ?? "",
+                content.Name,
+                run.Drafts.ByStep[step],
+                TimeWords.At(due, now, business.DateTimeZone),
+                approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
+                approved ? null
+                    : new RunPlanner(content, business.Calendar, business.Window).NextMoment(run.State) is { } lapse
+                        ? TimeWords.At(lapse, now, business.DateTimeZone)
+                    : null,
+                business.Calendar.HoldTo(business.Window, now) != now,
+                next is null ? null : $"“{next.Name}” follows {Say(next.Schedule)} this one is settled."
+            )
+        );
     }
 
     private static async Task<Results<Ok<NodSaved>, ProblemHttpResult>> SaveAsync(
-        Id<Run> runId, string step, Edit<MessageDraft> edit, PorchDb db, CancellationToken cancellationToken)
+        Id<Run> runId,
+        string step,
+        Edit<MessageDraft> edit,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
@@ -102,7 +165,10 @@ internal static class NodEndpoints
         var (edited, refusal) = edit.Onto(stored);
         if (refusal is not null)
             return refusal;
-        if (edited.Parts.Sum(part => part is GapPart gap ? gap.Filled?.Length ?? 0 : ((TextPart)part).Text.Length) > LongestMessage || edited.Subject.Length > 300)
+        if (
+            edited.Parts.Sum(part => part is GapPart gap ? gap.Filled?.Length ?? 0 : ((TextPart)part).Text.Length) > LongestMessage
+            || edited.Subject.Length > 300
+        )
             return Problems.Unprocessable("This message is too long for one mail. Please shorten it.");
         if (stored.Revise(edited) is not { } revised)
             return Problems.Conflict("This message has another shape now. Reload to see it.");
@@ -113,7 +179,15 @@ internal static class NodEndpoints
     }
 
     private static async Task<Results<Ok<NodSent>, ProblemHttpResult>> SendAsync(
-        Id<Run> runId, string step, NodSend send, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
+        Id<Run> runId,
+        string step,
+        NodSend send,
+        PorchDb db,
+        RunEngine engine,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
@@ -122,7 +196,12 @@ internal static class NodEndpoints
         if (Edits.UnlessSeen(send.Seen, draft) is { } unseen)
             return unseen;
         if (draft.OpenGaps.Select(gap => new Finding(gap.Key, $"Fill this in first: {gap.Prompt}.")).ToList() is { Count: > 0 } gaps)
-            return Problems.Unprocessable(gaps.Count == 1 ? "One gap is still open; the message waits until you have filled it." : "Some gaps are still open; the message waits until you have filled them.", gaps);
+            return Problems.Unprocessable(
+                gaps.Count == 1
+                    ? "One gap is still open; the message waits until you have filled it."
+                    : "Some gaps are still open; the message waits until you have filled them.",
+                gaps
+            );
         if (draft.Subject.Length == 0)
             return Problems.Unprocessable("The message needs a subject.");
 
@@ -131,44 +210,74 @@ internal static class NodEndpoints
             return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
         await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
-        return TypedResults.Ok(new NodSent(
-            state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes } ? TimeWords.At(goes, now, zone) : null));
+        return TypedResults.Ok(
+            new NodSent(
+                state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes }
+                    ? TimeWords.At(goes, now, zone)
+                    : null
+            )
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(
-        Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
+        Id<Run> runId,
+        string step,
+        PorchDb db,
+        RunEngine engine,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
-            || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null)
+        if (
+            await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
+            || await engine.SkipAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null
+        )
             return Problems.Conflict(NotWaiting);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeSkipBackAsync(
-        Id<Run> runId, string step, PorchDb db, RunEngine engine, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
+        Id<Run> runId,
+        string step,
+        PorchDb db,
+        RunEngine engine,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Runs.FindAsync([runId], cancellationToken) is not { } run
-            || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null)
+        if (
+            await db.Runs.FindAsync([runId], cancellationToken) is not { } run
+            || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null
+        )
             return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
-    private static async Task<(Run? Run, StepState? Step)> WaitingAsync(PorchDb db, Id<Run> id, string step, CancellationToken cancellationToken) =>
+    private static async Task<(Run? Run, StepState? Step)> WaitingAsync(
+        PorchDb db,
+        Id<Run> id,
+        string step,
+        CancellationToken cancellationToken
+    ) =>
         await db.Runs.FindAsync([id], cancellationToken) is { } run
-            && run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } current && current.Key == step
+        && run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } current
+        && current.Key == step
             ? (run, current)
             : (null, null);
 
-    private static string Say(Schedule when) => (when.Amount, when.Unit) switch
-    {
-        (0, _) => "as soon as",
-        (1, TimeUnit.WorkingDays) => "one working day after",
-        (var n, TimeUnit.WorkingDays) => $"{n} working days after",
-        (1, var unit) => $"one {unit.ToString().ToLowerInvariant().TrimEnd('s')} after",
-        (var n, var unit) => $"{n} {unit.ToString().ToLowerInvariant()} after",
-    };
+    private static string Say(Schedule when) =>
+        (when.Amount, when.Unit) switch
+        {
+            (0, _) => "as soon as",
+            (1, TimeUnit.WorkingDays) => "one working day after",
+            (var n, TimeUnit.WorkingDays) => $"{n} working days after",
+            (1, var unit) => $"one {unit.ToString().ToLowerInvariant().TrimEnd('s')} after",
+            (var n, var unit) => $"{n} {unit.ToString().ToLowerInvariant()} after",
+        };
 }

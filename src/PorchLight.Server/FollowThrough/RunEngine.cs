@@ -7,10 +7,10 @@ using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
@@ -25,7 +25,11 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
         if (logged.What is InquiryReceived received)
             await StartAsync(logged, received);
         else if (logged.What.AsRunEnd() is { } why)
-            await StopAsync(why is RunEnd.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId, why, logged.At);
+            await StopAsync(
+                why is RunEnd.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId,
+                why,
+                logged.At
+            );
     }
 
     /// <summary>Everything of a run that has fallen due.</summary>
@@ -66,8 +70,10 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
     {
         var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
-        var live = (await CompiledQueries.LiveFollowThroughs(db).ToListAsync()).GroupBy(version => version.Id)
-            .Select(versions => versions.MaxBy(version => version.Number)!).OrderBy(version => version.Id.Value);
+        var live = (await CompiledQueries.LiveFollowThroughs(db).ToListAsync())
+            .GroupBy(version => version.Id)
+            .Select(versions => versions.MaxBy(version => version.Number)!)
+            .OrderBy(version => version.Id.Value);
         var version = FollowThroughs.StartedBy(live, received, one => one.Content);
         if (version is null)
             return;
@@ -142,10 +148,21 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
 
     private async Task SendAsync(RunContext context, string step, MessageDraft draft, Guid? by, Instant now)
     {
-        var text = draft.FinishedText
+        var text =
+            draft.FinishedText
             ?? throw new InvalidOperationException($"Step {step} of run {context.Run.Id} was to be sent with a gap open.");
         var tooMany = by is null && context.Client.Email is { } address && await IsEnoughAsync(address, now);
-        var queued = tooMany ? null : mail.Queue($"run {context.Run.Id} step {step}", context.Business, context.Client, draft.Subject, text, automatic: by is null, now);
+        var queued = tooMany
+            ? null
+            : mail.Queue(
+                $"run {context.Run.Id} step {step}",
+                context.Business,
+                context.Client,
+                draft.Subject,
+                text,
+                automatic: by is null,
+                now
+            );
         DomainEvent what = queued is not null ? new MessageSent(draft.Subject, step, by) : new MessageNotSent(draft.Subject, tooMany);
         await events.AppendAsync(what, now, AboutOf(context.Run) with { MailId = queued });
     }
@@ -157,11 +174,12 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
         return await db.OutgoingMail.CountAsync(sent => sent.To == address && sent.Automatic && sent.Written > yesterday) >= AutomaticADay;
     }
 
-    private static MessageDraft Draft(RunContext context, string step, Instant at) => context.Content.Step(step).Action switch
-    {
-        SendMessage send => KnownValues.Draft(send.Message, context.KnownValues(at)),
-        var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
-    };
+    private static MessageDraft Draft(RunContext context, string step, Instant at) =>
+        context.Content.Step(step).Action switch
+        {
+            SendMessage send => KnownValues.Draft(send.Message, context.KnownValues(at)),
+            var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
+        };
 
     private static RunDrafts With(RunDrafts drafts, string step, MessageDraft draft) =>
         new(new Dictionary<string, MessageDraft>(drafts.ByStep) { [step] = draft });
@@ -179,8 +197,13 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     private async Task<RunContext> ContextAsync(Run run)
     {
         var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
-        return new RunContext(run, version!.Content, await db.BusinessAsync(),
-            (await db.Clients.FindAsync(run.ClientId))!, (await db.Inquiries.FindAsync(run.InquiryId))!);
+        return new RunContext(
+            run,
+            version!.Content,
+            await db.BusinessAsync(),
+            (await db.Clients.FindAsync(run.ClientId))!,
+            (await db.Inquiries.FindAsync(run.InquiryId))!
+        );
     }
 
     /// <summary>A run with all that its steps may speak of.</summary>
@@ -188,13 +211,15 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     {
         public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window);
 
-        public Dictionary<string, string> KnownValues(Instant at) => new()
-        {
-            ["firstName"] = Client.FirstName,
-            ["name"] = Client.Name,
-            ["business"] = Business.Name,
-            ["owner"] = Business.OwnerName,
-            ["promise"] = Inquiry.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
-        };
+        public Dictionary<string, string> KnownValues(Instant at) =>
+            new()
+            {
+                ["firstName"] = Client.FirstName,
+                ["name"] = Client.Name,
+                ["business"] = Business.Name,
+                ["owner"] = Business.OwnerName,
+                ["promise"] =
+                    Inquiry.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+            };
     }
 }

@@ -6,8 +6,9 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -27,20 +28,32 @@ internal static class ContentEndpoints
     public static void MapFormContent(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/content").For(Access.Member).WithTags("Forms");
-        group.MapGet("", async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken cancellationToken) =>
-            await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft)) : Problems.NotFound(Gone));
+        group.MapGet(
+            "",
+            async Task<Results<Ok<WholeForm>, ProblemHttpResult>> (Id<Form> id, PorchDb db, CancellationToken cancellationToken) =>
+                await db.Forms.FindAsync([id], cancellationToken) is { } form
+                    ? TypedResults.Ok(new WholeForm(form.DraftRevision, form.Draft))
+                    : Problems.NotFound(Gone)
+        );
         group.MapPut("", SaveAsync);
         // A form is an open format with a schema of its own; the contract of the screens does not repeat it.
         group.ExcludeFromDescription();
     }
 
     /// <summary>The published schema of forms as JSON.</summary>
-    public static void MapFormSchema(this IEndpointRouteBuilder app) => app.MapGet("/schemas/form.json", () =>
-        Results.Text(Schema.Value, "application/schema+json")).For(Access.Public).ExcludeFromDescription();
+    public static void MapFormSchema(this IEndpointRouteBuilder app) =>
+        app.MapGet("/schemas/form.json", () => Results.Text(Schema.Value, "application/schema+json"))
+            .For(Access.Public)
+            .ExcludeFromDescription();
 
     private static readonly Lazy<string> Schema = new(() =>
     {
-        var schema = Json.Options.GetJsonSchemaAsNode(typeof(FormContent), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }).AsObject();
+        var schema = Json
+            .Options.GetJsonSchemaAsNode(
+                typeof(FormContent),
+                new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }
+            )
+            .AsObject();
         NameConstants(schema);
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Porch Light form");
@@ -68,7 +81,10 @@ internal static class ContentEndpoints
     private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode schema)
     {
         var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
-        var format = type == typeof(LocalDate) ? "date" : type == typeof(Instant) ? "date-time" : null;
+        var format =
+            type == typeof(LocalDate) ? "date"
+            : type == typeof(Instant) ? "date-time"
+            : null;
         if (format is null)
             return schema;
         var nullable = type != context.TypeInfo.Type;
@@ -80,7 +96,12 @@ internal static class ContentEndpoints
     /// when it is published.
     /// </summary>
     private static async Task<Results<Ok<SavedForm>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, WholeForm whole, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+        Id<Form> id,
+        WholeForm whole,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)

@@ -2,8 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -23,18 +24,41 @@ internal static class FileEndpoints
     }
 
     /// <summary>The business's own files, for the pages that show them. What leads sent is never among them.</summary>
-    public static void MapShownFiles(this IEndpointRouteBuilder app) => app.MapGet("/public/files/{id}", async Task<IResult> (
-        Id<StoredFile> id, PorchDb db, FileStore store, HttpResponse response, CancellationToken cancellationToken) =>
-    {
-        if (await db.StoredFiles.FindAsync([id], cancellationToken) is not { SendKey: null } file)
-            return Problems.NotFound(Gone);
-        Sandbox(response);
-        response.Headers.CacheControl = "public, max-age=31536000, immutable";
-        return TypedResults.PhysicalFile(store.PathOf(file), file.ContentType, file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name, enableRangeProcessing: true);
-    }).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).ExcludeFromDescription();
+    public static void MapShownFiles(this IEndpointRouteBuilder app) =>
+        app.MapGet(
+                "/public/files/{id}",
+                async Task<IResult> (
+                    Id<StoredFile> id,
+                    PorchDb db,
+                    FileStore store,
+                    HttpResponse response,
+                    CancellationToken cancellationToken
+                ) =>
+                {
+                    if (await db.StoredFiles.FindAsync([id], cancellationToken) is not { SendKey: null } file)
+                        return Problems.NotFound(Gone);
+                    Sandbox(response);
+                    response.Headers.CacheControl = "public, max-age=31536000, immutable";
+                    return TypedResults.PhysicalFile(
+                        store.PathOf(file),
+                        file.ContentType,
+                        file.Group is FileGroup.Picture or FileGroup.Film ? null : file.Name,
+                        enableRangeProcessing: true
+                    );
+                }
+            )
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
+            .ExcludeFromDescription();
 
     private static async Task<Results<Ok<FileView>, ProblemHttpResult>> TakeOwnAsync(
-        string name, HttpRequest request, PorchDb db, FileStore store, TimeProvider time, CancellationToken cancellationToken)
+        string name,
+        HttpRequest request,
+        PorchDb db,
+        FileStore store,
+        TimeProvider time,
+        CancellationToken cancellationToken
+    )
     {
         request.HttpContext.AllowBody(OwnFiles.MaxBytes);
         var (taken, refusal) = await store.TakeAsync(request.Body, name, OwnFiles, cancellationToken);
@@ -45,7 +69,13 @@ internal static class FileEndpoints
     }
 
     /// <summary>Always as something to save, never as something to look at: a stranger made it.</summary>
-    private static async Task<IResult> SendAsync(Id<StoredFile> id, PorchDb db, FileStore store, HttpResponse response, CancellationToken cancellationToken)
+    private static async Task<IResult> SendAsync(
+        Id<StoredFile> id,
+        PorchDb db,
+        FileStore store,
+        HttpResponse response,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.StoredFiles.FindAsync([id], cancellationToken) is not { } file)
             return Problems.NotFound(Gone);

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -22,7 +22,12 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
     public static readonly Duration UnsentLifetime = Duration.FromHours(24);
 
     /// <summary>Takes a file in, or says why not. What is refused leaves nothing behind.</summary>
-    public async Task<(ReceivedFile? Taken, string? Refusal)> TakeAsync(Stream body, string givenName, FilesKind limits, CancellationToken cancellationToken)
+    public async Task<(ReceivedFile? Taken, string? Refusal)> TakeAsync(
+        Stream body,
+        string givenName,
+        FilesKind limits,
+        CancellationToken cancellationToken
+    )
     {
         Directory.CreateDirectory(folder.Files);
         var name = FileTypes.SafeName(givenName);
@@ -39,14 +44,20 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
                 length = file.Length;
                 file.Position = 0;
                 var head = new byte[FileTypes.HeadLength];
-                type = FileTypes.Recognise(head.AsSpan(0, await file.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, cancellationToken)), name);
+                type = FileTypes.Recognise(
+                    head.AsSpan(0, await file.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, cancellationToken)),
+                    name
+                );
                 file.Flush(flushToDisk: true);
             }
 
             if (length == 0)
                 return (null, $"“{name}” is empty. Please choose another file.");
             if (type is null)
-                return (null, $"“{name}” is not a file we can use here, or its name says something else than what is in it. These are fine: {string.Join(", ", FileTypes.Endings(limits.Groups))}.");
+                return (
+                    null,
+                    $"“{name}” is not a file we can use here, or its name says something else than what is in it. These are fine: {string.Join(", ", FileTypes.Endings(limits.Groups))}."
+                );
             if (AnswerLimits.CheckFile(limits, new FileRef(default, name, length, type.Group)) is { } wrong)
                 return (null, wrong);
             File.Move(path + Incoming, path);
@@ -70,9 +81,13 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
         var before = time.Now() - UnsentLifetime;
         await using (var write = await db.WriteAsync(cancellationToken))
         {
-            await db.StoredFiles
-                .Where(file => file.SendKey != null && file.SubmissionId == null && file.At < before
-                    && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null))
+            await db
+                .StoredFiles.Where(file =>
+                    file.SendKey != null
+                    && file.SubmissionId == null
+                    && file.At < before
+                    && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null)
+                )
                 .ExecuteDeleteAsync(cancellationToken);
             await write.SaveAsync(cancellationToken);
         }
@@ -89,7 +104,7 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
     private static async Task<bool> CopyAsync(Stream from, FileStream to, long most, CancellationToken cancellationToken)
     {
         var buffer = new byte[64 * 1024];
-        for (long total = 0; ;)
+        for (long total = 0; ; )
         {
             var read = await from.ReadAsync(buffer, cancellationToken);
             if (read == 0)
@@ -104,7 +119,13 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
 internal static class FileMaking
 {
     /// <summary>Makes a taken file known. When that fails, the file is taken away again.</summary>
-    public static async Task<StoredFile> KeepAsync(this PorchDb db, FileStore store, ReceivedFile taken, StoredFile file, CancellationToken cancellationToken)
+    public static async Task<StoredFile> KeepAsync(
+        this PorchDb db,
+        FileStore store,
+        ReceivedFile taken,
+        StoredFile file,
+        CancellationToken cancellationToken
+    )
     {
         try
         {

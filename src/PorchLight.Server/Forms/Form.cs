@@ -3,8 +3,8 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -59,10 +59,19 @@ internal static class FormMaking
     public static Form AddForm(this PorchDb db, Tokens tokens, FormContent content, string awayNote, Instant at)
     {
         var link = tokens.Create();
-        return db.Forms.Add(new Form
-        {
-            Id = new Id<Form>(Guid.CreateVersion7()), Draft = content, DraftSaved = at, AwayNote = awayNote, LinkHash = link.Hash, LinkSealed = link.Sealed,
-        }).Entity;
+        return db
+            .Forms.Add(
+                new Form
+                {
+                    Id = new Id<Form>(Guid.CreateVersion7()),
+                    Draft = content,
+                    DraftSaved = at,
+                    AwayNote = awayNote,
+                    LinkHash = link.Hash,
+                    LinkSealed = link.Sealed,
+                }
+            )
+            .Entity;
     }
 
     /// <summary>Publishes the working copy, with the business's lists in it as they stand, as the next version.</summary>
@@ -70,14 +79,38 @@ internal static class FormMaking
     {
         form.PublishedVersion++;
         form.PublishedRevision = form.DraftRevision;
-        db.FormVersions.Add(new FormVersion { FormId = form.Id, Number = form.PublishedVersion, Content = lists.Into(form.Draft), Published = at, PublishedBy = by });
+        db.FormVersions.Add(
+            new FormVersion
+            {
+                FormId = form.Id,
+                Number = form.PublishedVersion,
+                Content = lists.Into(form.Draft),
+                Published = at,
+                PublishedBy = by,
+            }
+        );
     }
 
     /// <summary>The rules as the form's next version of screening.</summary>
     public static void AddScreening(this PorchDb db, Form form, ScreeningRules rules) =>
-        db.ScreeningVersions.Add(new ScreeningVersion { FormId = form.Id, Number = ++form.ScreeningVersion, Rules = rules });
+        db.ScreeningVersions.Add(
+            new ScreeningVersion
+            {
+                FormId = form.Id,
+                Number = ++form.ScreeningVersion,
+                Rules = rules,
+            }
+        );
 
     /// <summary>Follow-throughs that are live at once.</summary>
-    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents) => db.FollowThroughs.AddRange(contents.Select(content =>
-        new FollowThroughVersion { Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()), Number = 1, Content = content, Live = true }));
+    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents) =>
+        db.FollowThroughs.AddRange(
+            contents.Select(content => new FollowThroughVersion
+            {
+                Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()),
+                Number = 1,
+                Content = content,
+                Live = true,
+            })
+        );
 }

@@ -10,9 +10,10 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -22,14 +23,36 @@ internal static class FormEndpoints
     private const string Gone = "This form is not here any more.";
 
     /// <param name="Shines">Whether it takes answers.</param>
-    internal sealed record FormRow(Id<Form> Id, string Title, bool Shines, int Version, bool UnpublishedChanges, int Inquiries, int Questions);
+    internal sealed record FormRow(
+        Id<Form> Id,
+        string Title,
+        bool Shines,
+        int Version,
+        bool UnpublishedChanges,
+        int Inquiries,
+        int Questions
+    );
 
     /// <param name="LightOn">Whether a person has turned the light on.</param>
     /// <param name="Shines">Whether it takes answers.</param>
     /// <param name="Light">How the light stands, in a sentence.</param>
     internal sealed record FormView(
-        Id<Form> Id, string Title, string Intro, IReadOnlyList<PageView> Pages, IReadOnlyList<string> SendOffs, int Revision, string Saved,
-        bool LightOn, bool Shines, string Light, string AwayNote, int Version, bool UnpublishedChanges, Sharing Sharing, IReadOnlyList<Finding> Findings);
+        Id<Form> Id,
+        string Title,
+        string Intro,
+        IReadOnlyList<PageView> Pages,
+        IReadOnlyList<string> SendOffs,
+        int Revision,
+        string Saved,
+        bool LightOn,
+        bool Shines,
+        string Light,
+        string AwayNote,
+        int Version,
+        bool UnpublishedChanges,
+        Sharing Sharing,
+        IReadOnlyList<Finding> Findings
+    );
 
     /// <summary>Ways to bring people to a form.</summary>
     /// <param name="Link">Its address.</param>
@@ -38,7 +61,14 @@ internal static class FormEndpoints
     /// <param name="TextLink">Code for a link in a text.</param>
     /// <param name="Plain">The form as plain HTML; null unless its settings allow it and it is published.</param>
     /// <param name="Parameters">What its address can fill in.</param>
-    internal sealed record Sharing(string Link, string Inline, string Button, string TextLink, string? Plain, IReadOnlyList<LinkParameter> Parameters)
+    internal sealed record Sharing(
+        string Link,
+        string Inline,
+        string Button,
+        string TextLink,
+        string? Plain,
+        IReadOnlyList<LinkParameter> Parameters
+    )
     {
         public static Sharing Of(Form form, FormContent? published, string token, string site, BrandLook look)
         {
@@ -46,11 +76,15 @@ internal static class FormEndpoints
             var label = HtmlEncoder.Default.Encode(form.Draft.Title);
             var colour = Contrast.IsColour(look.Accent) ? $" data-colour=\"{look.Accent}\"" : "";
             return new Sharing(
-                link, $"<div data-porch-light=\"{token}\" data-title=\"{label}\"></div>\n{script}",
+                link,
+                $"<div data-porch-light=\"{token}\" data-title=\"{label}\"></div>\n{script}",
                 $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"button\"{colour}>{label}</a>\n{script}",
                 $"<a href=\"{link}\" data-porch-light=\"{token}\" data-as=\"link\">{label}</a>\n{script}",
-                form.Settings.TakesPlainPosts && published is not null ? PlainMarkup.Write(published, $"{site}/public/forms/{token}/plain") : null,
-                [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()]);
+                form.Settings.TakesPlainPosts && published is not null
+                    ? PlainMarkup.Write(published, $"{site}/public/forms/{token}/plain")
+                    : null,
+                [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()]
+            );
         }
     }
 
@@ -59,12 +93,17 @@ internal static class FormEndpoints
     /// <param name="Options">What it can be, for a choice; else empty.</param>
     internal sealed record LinkParameter(string Name, string? Fills, IReadOnlyList<string> Options)
     {
-        public static LinkParameter? Of(Question question) => (question.Kind, question.Prefill) switch
-        {
-            (HiddenKind { Parameter: { } name }, _) => new LinkParameter(name, null, []),
-            (_, FromAddress from) => new LinkParameter(from.Parameter, KnownValues.BeforeAnswers(question.Wording), [.. question.Options.Select(option => option.Key)]),
-            _ => null,
-        };
+        public static LinkParameter? Of(Question question) =>
+            (question.Kind, question.Prefill) switch
+            {
+                (HiddenKind { Parameter: { } name }, _) => new LinkParameter(name, null, []),
+                (_, FromAddress from) => new LinkParameter(
+                    from.Parameter,
+                    KnownValues.BeforeAnswers(question.Wording),
+                    [.. question.Options.Select(option => option.Key)]
+                ),
+                _ => null,
+            };
     }
 
     internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
@@ -74,7 +113,16 @@ internal static class FormEndpoints
     /// <param name="LandsIn">Where it lands, in words; null when it stays with the inquiry.</param>
     /// <param name="Signal">Whether it tells about fit.</param>
     internal sealed record QuestionView(
-        string Key, string Wording, string? Reads, string? Help, bool Required, string Kind, string? LandsIn, bool Signal, bool Conditional);
+        string Key,
+        string Wording,
+        string? Reads,
+        string? Help,
+        bool Required,
+        string Kind,
+        string? LandsIn,
+        bool Signal,
+        bool Conditional
+    );
 
     /// <summary>The words of a form, as they are edited.</summary>
     /// <param name="Title">The form's title.</param>
@@ -83,8 +131,13 @@ internal static class FormEndpoints
     /// <param name="Wordings">By question key; questions that are not named stay as they are.</param>
     internal sealed record FormWords(string Title, string Intro, string AwayNote, IReadOnlyDictionary<string, string> Wordings)
     {
-        public static FormWords Of(Form form) => new(
-            form.Draft.Title, form.Draft.Intro, form.AwayNote, form.Draft.Questions.ToDictionary(question => question.Key, question => question.Wording));
+        public static FormWords Of(Form form) =>
+            new(
+                form.Draft.Title,
+                form.Draft.Intro,
+                form.AwayNote,
+                form.Draft.Questions.ToDictionary(question => question.Key, question => question.Wording)
+            );
     }
 
     /// <param name="Title">The title of a new form.</param>
@@ -101,10 +154,21 @@ internal static class FormEndpoints
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync).Once();
         group.MapGet("/{id}", ShowAsync);
-        group.MapGet("/{id}/look", async Task<IResult> (Id<Form> id, PorchDb db, Tokens tokens, PreviewTickets previews, CancellationToken cancellationToken) =>
-            await db.Forms.FindAsync([id], cancellationToken) is { } form
-                ? TypedResults.Redirect($"/f/{tokens.Open(form.LinkSealed)}?look={Uri.EscapeDataString(previews.Open(form.Id))}")
-                : Problems.NotFound(Gone)).ExcludeFromDescription();
+        group
+            .MapGet(
+                "/{id}/look",
+                async Task<IResult> (
+                    Id<Form> id,
+                    PorchDb db,
+                    Tokens tokens,
+                    PreviewTickets previews,
+                    CancellationToken cancellationToken
+                ) =>
+                    await db.Forms.FindAsync([id], cancellationToken) is { } form
+                        ? TypedResults.Redirect($"/f/{tokens.Open(form.LinkSealed)}?look={Uri.EscapeDataString(previews.Open(form.Id))}")
+                        : Problems.NotFound(Gone)
+            )
+            .ExcludeFromDescription();
         group.MapPut("/{id}/draft", SaveAsync);
         group.MapPost("/{id}/publish", PublishAsync);
         group.MapPost("/{id}/light", SwitchLightAsync);
@@ -112,7 +176,9 @@ internal static class FormEndpoints
 
     private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
-        var counts = await db.Inquiries.GroupBy(inquiry => inquiry.FormId).Select(group => new { group.Key, Count = group.Count() })
+        var counts = await db
+            .Inquiries.GroupBy(inquiry => inquiry.FormId)
+            .Select(group => new { group.Key, Count = group.Count() })
             .ToDictionaryAsync(group => group.Key, group => group.Count, cancellationToken);
         var business = await db.BusinessAsync();
         var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
@@ -123,21 +189,44 @@ internal static class FormEndpoints
                 shining.Add(form.Id);
         }
 
-        return TypedResults.Ok(forms.OrderBy(form => form.Id.Value).Select(form => new FormRow(
-            form.Id, form.Draft.Title, shining.Contains(form.Id), form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
-            counts.GetValueOrDefault(form.Id), form.Draft.Questions.Count())).ToList());
+        return TypedResults.Ok(
+            forms
+                .OrderBy(form => form.Id.Value)
+                .Select(form => new FormRow(
+                    form.Id,
+                    form.Draft.Title,
+                    shining.Contains(form.Id),
+                    form.PublishedVersion,
+                    form.DraftRevision != form.PublishedRevision,
+                    counts.GetValueOrDefault(form.Id),
+                    form.Draft.Questions.Count()
+                ))
+                .ToList()
+        );
     }
 
     /// <summary>A new form from the ready one, with its light off until the owner has read it.</summary>
     private static async Task<Results<Ok<NewFormView>, ProblemHttpResult>> MakeAsync(
-        NewForm asked, PorchDb db, Tokens tokens, BusinessClock clock, UserManager<User> users, ClaimsPrincipal who, CancellationToken cancellationToken)
+        NewForm asked,
+        PorchDb db,
+        Tokens tokens,
+        BusinessClock clock,
+        UserManager<User> users,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
     {
         var title = asked.Title.Trim();
         if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         await using var write = await db.WriteAsync(cancellationToken);
         var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(cancellationToken)).Currency);
-        var form = db.AddForm(tokens, ready.Content, "We take no inquiries just now. Please look in again soon.", clock.GetCurrentInstant());
+        var form = db.AddForm(
+            tokens,
+            ready.Content,
+            "We take no inquiries just now. Please look in again soon.",
+            clock.GetCurrentInstant()
+        );
         form.Settings = new FormSettings { Told = [(await users.GetUserAsync(who))!.Id] };
         db.AddScreening(form, ready.Screening);
         db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
@@ -146,13 +235,28 @@ internal static class FormEndpoints
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
+        Id<Form> id,
+        PorchDb db,
+        Tokens tokens,
+        FormAccess access,
+        BusinessClock clock,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    ) =>
         await db.Forms.FindAsync([id], cancellationToken) is { } form
             ? TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken))
             : Problems.NotFound(Gone);
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormWords> edit, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
+        Id<Form> id,
+        Edit<FormWords> edit,
+        PorchDb db,
+        Tokens tokens,
+        FormAccess access,
+        BusinessClock clock,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
@@ -165,12 +269,25 @@ internal static class FormEndpoints
         {
             Title = words.Title.Trim(),
             Intro = words.Intro.Trim(),
-            Pages = [.. form.Draft.Pages.Select(page => page with
-            {
-                Items = [.. page.Items.Select(item => item is Question question && words.Wordings.TryGetValue(item.Key, out var wording)
-                    ? question with { Wording = wording.Trim() }
-                    : item)],
-            })],
+            Pages =
+            [
+                .. form.Draft.Pages.Select(page =>
+                    page with
+                    {
+                        Items =
+                        [
+                            .. page.Items.Select(item =>
+                                item is Question question && words.Wordings.TryGetValue(item.Key, out var wording)
+                                    ? question with
+                                    {
+                                        Wording = wording.Trim(),
+                                    }
+                                    : item
+                            ),
+                        ],
+                    }
+                ),
+            ],
         };
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
@@ -179,7 +296,15 @@ internal static class FormEndpoints
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
-        Id<Form> id, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, ClaimsPrincipal who, CancellationToken cancellationToken)
+        Id<Form> id,
+        PorchDb db,
+        Tokens tokens,
+        FormAccess access,
+        BusinessClock clock,
+        PublicAddress address,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
@@ -197,7 +322,11 @@ internal static class FormEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
-        Id<Form> id, LightSwitch light, PorchDb db, CancellationToken cancellationToken)
+        Id<Form> id,
+        LightSwitch light,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
@@ -210,34 +339,73 @@ internal static class FormEndpoints
     }
 
     private static async Task<FormView> ViewAsync(
-        Form form, PorchDb db, Tokens tokens, FormAccess access, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
+        Form form,
+        PorchDb db,
+        Tokens tokens,
+        FormAccess access,
+        BusinessClock clock,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var token = tokens.Open(form.LinkSealed);
         var site = address.Site;
-        var published = form.Settings.TakesPlainPosts && form.PublishedVersion > 0 ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content : null;
+        var published =
+            form.Settings.TakesPlainPosts && form.PublishedVersion > 0
+                ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content
+                : null;
         var state = await access.LightAsync(form, business);
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
-        var signals = (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], cancellationToken))?.Rules.Signals
-            .SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet() ?? [];
+        var signals =
+            (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], cancellationToken))
+                ?.Rules.Signals.SelectMany(signal => signal.When.QuestionsUsed())
+                .ToHashSet()
+            ?? [];
         return new FormView(
-            form.Id, form.Draft.Title, form.Draft.Intro,
-            [.. form.Draft.Pages.Select(page => new PageView(page.Key, KnownValues.BeforeAnswers(page.Title),
-                [.. page.Questions.Select(question => new QuestionView(
-                    question.Key, question.Wording, Reads(question.Wording), question.Help, question.Required, KindWords.Say(question.Kind),
-                    question.LandsIn is { } landsIn ? Say(landsIn) : null, signals.Contains(question.Key), question.AskedOnlyWhen is not null))]))],
+            form.Id,
+            form.Draft.Title,
+            form.Draft.Intro,
+            [
+                .. form.Draft.Pages.Select(page => new PageView(
+                    page.Key,
+                    KnownValues.BeforeAnswers(page.Title),
+                    [
+                        .. page.Questions.Select(question => new QuestionView(
+                            question.Key,
+                            question.Wording,
+                            Reads(question.Wording),
+                            question.Help,
+                            question.Required,
+                            KindWords.Say(question.Kind),
+                            question.LandsIn is { } landsIn ? Say(landsIn) : null,
+                            signals.Contains(question.Key),
+                            question.AskedOnlyWhen is not null
+                        )),
+                    ]
+                )),
+            ],
             [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => KnownValues.BeforeAnswers(sendOff.Title))],
-            form.DraftRevision, TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
-            form.LightOn, state == LightState.On, form.Settings.Say(state, received), form.AwayNote, form.PublishedVersion, form.DraftRevision != form.PublishedRevision,
-            Sharing.Of(form, published, token, site, business.Look), FormStructure.Check(business.Lists.Into(form.Draft)));
+            form.DraftRevision,
+            TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
+            form.LightOn,
+            state == LightState.On,
+            form.Settings.Say(state, received),
+            form.AwayNote,
+            form.PublishedVersion,
+            form.DraftRevision != form.PublishedRevision,
+            Sharing.Of(form, published, token, site, business.Look),
+            FormStructure.Check(business.Lists.Into(form.Draft))
+        );
     }
 
     private static string? Reads(string wording) => KnownValues.BeforeAnswers(wording) is var reads && reads != wording ? reads : null;
 
-    private static string Say(LandsIn landsIn) => landsIn switch
-    {
-        SetField set when BuiltInFields.Find(set.Field) is { } field => $"Lands in {field.Scope}: {field.Label}",
-        AppendToNotes notes => $"Added to the notes of the {(notes.Scope == RecordScope.Client ? "client" : "project")}",
-        _ => "Lands nowhere",
-    };
+    private static string Say(LandsIn landsIn) =>
+        landsIn switch
+        {
+            SetField set when BuiltInFields.Find(set.Field) is { } field => $"Lands in {field.Scope}: {field.Label}",
+            AppendToNotes notes => $"Added to the notes of the {(notes.Scope == RecordScope.Client ? "client" : "project")}",
+            _ => "Lands nowhere",
+        };
 }

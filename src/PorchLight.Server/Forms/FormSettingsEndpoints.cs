@@ -3,9 +3,10 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -23,8 +24,16 @@ internal static class FormSettingsEndpoints
     /// <param name="Unfinished">How many filling-ins are kept to be finished later.</param>
     /// <param name="People">Who can be told.</param>
     internal sealed record FormSettingsView(
-        FormSettings Settings, LightState State, string Words, int Received, IReadOnlyList<Named> DayQuestions,
-        IReadOnlyList<MonthView> Months, int Waiting, int Unfinished, IReadOnlyList<Person> People);
+        FormSettings Settings,
+        LightState State,
+        string Words,
+        int Received,
+        IReadOnlyList<Named> DayQuestions,
+        IReadOnlyList<MonthView> Months,
+        int Waiting,
+        int Unfinished,
+        IReadOnlyList<Person> People
+    );
 
     internal sealed record Named(string Key, string Words);
 
@@ -37,13 +46,28 @@ internal static class FormSettingsEndpoints
     public static void MapFormSettings(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/settings").For(Access.Member).WithTags("Forms");
-        group.MapGet("", async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> (Id<Form> id, PorchDb db, FormAccess access, CancellationToken cancellationToken) =>
-            await db.Forms.FindAsync([id], cancellationToken) is { } form ? TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken)) : Problems.NotFound(Gone));
+        group.MapGet(
+            "",
+            async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> (
+                Id<Form> id,
+                PorchDb db,
+                FormAccess access,
+                CancellationToken cancellationToken
+            ) =>
+                await db.Forms.FindAsync([id], cancellationToken) is { } form
+                    ? TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken))
+                    : Problems.NotFound(Gone)
+        );
         group.MapPut("", SaveAsync);
     }
 
     private static async Task<Results<Ok<FormSettingsView>, ProblemHttpResult>> SaveAsync(
-        Id<Form> id, Edit<FormSettings> edit, PorchDb db, FormAccess access, CancellationToken cancellationToken)
+        Id<Form> id,
+        Edit<FormSettings> edit,
+        PorchDb db,
+        FormAccess access,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
@@ -61,17 +85,45 @@ internal static class FormSettingsEndpoints
     private static async Task<FormSettingsView> ViewAsync(Form form, PorchDb db, FormAccess access, CancellationToken cancellationToken)
     {
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
-        var months = await db.Inquiries.Where(inquiry => inquiry.FormId == form.Id && inquiry.WantedMonth != null)
-            .GroupBy(inquiry => new { inquiry.WantedMonth, inquiry.Waits }).Select(group => new { group.Key.WantedMonth, group.Key.Waits, Count = group.Count() }).ToListAsync(cancellationToken);
+        var months = await db
+            .Inquiries.Where(inquiry => inquiry.FormId == form.Id && inquiry.WantedMonth != null)
+            .GroupBy(inquiry => new { inquiry.WantedMonth, inquiry.Waits })
+            .Select(group => new
+            {
+                group.Key.WantedMonth,
+                group.Key.Waits,
+                Count = group.Count(),
+            })
+            .ToListAsync(cancellationToken);
         var state = await access.LightAsync(form, await db.BusinessAsync());
         int Count(YearMonth month, bool waits) => months.FirstOrDefault(one => one.WantedMonth == month && one.Waits == waits)?.Count ?? 0;
         return new FormSettingsView(
-            form.Settings, state, form.Settings.Say(state, received), received,
-            [.. form.Draft.Questions.Where(question => question.Kind is DateKind or DateRangeKind).Select(question => new Named(question.Key, question.Wording))],
-            [.. (form.Settings.Capacity?.Months ?? []).OrderBy(limit => limit.Month).Select(limit => new MonthView(
-                limit.Month, Capacities.Say(limit.Month), limit.Places, Count(limit.Month, false), Count(limit.Month, true)))],
+            form.Settings,
+            state,
+            form.Settings.Say(state, received),
+            received,
+            [
+                .. form
+                    .Draft.Questions.Where(question => question.Kind is DateKind or DateRangeKind)
+                    .Select(question => new Named(question.Key, question.Wording)),
+            ],
+            [
+                .. (form.Settings.Capacity?.Months ?? [])
+                    .OrderBy(limit => limit.Month)
+                    .Select(limit => new MonthView(
+                        limit.Month,
+                        Capacities.Say(limit.Month),
+                        limit.Places,
+                        Count(limit.Month, false),
+                        Count(limit.Month, true)
+                    )),
+            ],
             await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
             await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
-            await db.Users.OrderBy(seat => seat.DisplayName).Select(seat => new Person(seat.Id, seat.DisplayName, seat.Email!)).ToListAsync(cancellationToken));
+            await db
+                .Users.OrderBy(seat => seat.DisplayName)
+                .Select(seat => new Person(seat.Id, seat.DisplayName, seat.Email!))
+                .ToListAsync(cancellationToken)
+        );
     }
 }

@@ -4,8 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -24,14 +25,24 @@ internal static class ListEndpoints
     public static void MapLists(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/lists").For(Access.Member).WithTags("Lists");
-        group.MapGet("", async (PorchDb db, CancellationToken cancellationToken) =>
-            TypedResults.Ok((await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken)).ConvertAll(View)));
+        group.MapGet(
+            "",
+            async (PorchDb db, CancellationToken cancellationToken) =>
+                TypedResults.Ok(
+                    (await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken)).ConvertAll(View)
+                )
+        );
         group.MapPut("/{id}", SaveAsync).Accepts<IFormFile>("text/csv");
     }
 
     /// <summary>Makes a list from a CSV file, or takes a new one in the place of what it held.</summary>
     private static async Task<Results<Ok<ListView>, ProblemHttpResult>> SaveAsync(
-        Id<LookUpList> id, string name, HttpRequest request, PorchDb db, CancellationToken cancellationToken)
+        Id<LookUpList> id,
+        string name,
+        HttpRequest request,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
     {
         if (name.Trim() is not { Length: > 0 and <= 80 } called)
             return Problems.Unprocessable("Please give the list a name of at most 80 characters.");
@@ -40,8 +51,17 @@ internal static class ListEndpoints
         if (refusal is not null)
             return Problems.Unprocessable(refusal);
         await using var write = await db.WriteAsync(cancellationToken);
-        var list = await db.LookUpLists.FindAsync([id], cancellationToken)
-            ?? db.LookUpLists.Add(new LookUpList { Id = id, Name = called, Columns = columns, Lines = lines.Count }).Entity;
+        var list =
+            await db.LookUpLists.FindAsync([id], cancellationToken)
+            ?? db.LookUpLists.Add(
+                new LookUpList
+                {
+                    Id = id,
+                    Name = called,
+                    Columns = columns,
+                    Lines = lines.Count,
+                }
+            ).Entity;
         (list.Name, list.Columns, list.Lines) = (called, columns, lines.Count);
         await db.LookUpLines.Where(line => line.ListId == id).ExecuteDeleteAsync(cancellationToken);
         await db.SaveChangesAsync(cancellationToken);
@@ -55,12 +75,18 @@ internal static class ListEndpoints
     {
         await using var insert = db.Database.GetDbConnection().CreateCommand();
         insert.Transaction = db.Database.CurrentTransaction!.GetDbTransaction();
-        insert.CommandText = """INSERT INTO "LookUpLines" ("ListId", "Key", "Position", "Cells", "Folded") VALUES ($list, $key, $position, $cells, $folded)""";
+        insert.CommandText =
+            """INSERT INTO "LookUpLines" ("ListId", "Key", "Position", "Cells", "Folded") VALUES ($list, $key, $position, $cells, $folded)""";
         var (list, key, position, cells, folded) = (Add("$list"), Add("$key"), Add("$position"), Add("$cells"), Add("$folded"));
         foreach (var line in lines)
         {
-            (list.Value, key.Value, position.Value, cells.Value, folded.Value) =
-                (line.ListId.Value, line.Key, line.Position, StoredJson.Write(line.Cells), line.Folded);
+            (list.Value, key.Value, position.Value, cells.Value, folded.Value) = (
+                line.ListId.Value,
+                line.Key,
+                line.Position,
+                StoredJson.Write(line.Cells),
+                line.Folded
+            );
             await insert.ExecuteNonQueryAsync(cancellationToken);
         }
 
@@ -82,21 +108,33 @@ internal static class ListEndpoints
         if (words.Count == 0)
             return [];
         var first = words[0];
-        var lines = words.Aggregate(db.LookUpLines.AsNoTracking().Where(line => line.ListId == list.Id),
-            (found, word) => found.Where(line => line.Folded.Contains(word)));
-        var found = await lines.OrderBy(line => line.Folded.StartsWith(first) ? 0 : 1).ThenBy(line => line.Position).Take(MostFound).ToListAsync(cancellationToken);
+        var lines = words.Aggregate(
+            db.LookUpLines.AsNoTracking().Where(line => line.ListId == list.Id),
+            (found, word) => found.Where(line => line.Folded.Contains(word))
+        );
+        var found = await lines
+            .OrderBy(line => line.Folded.StartsWith(first) ? 0 : 1)
+            .ThenBy(line => line.Position)
+            .Take(MostFound)
+            .ToListAsync(cancellationToken);
         return [.. found.Select(line => new FoundLine(line.Key, Shown(kind, list.Columns, line.Cells)))];
     }
 
     /// <summary>The shown columns of the lines, by list and line.</summary>
     public static async Task<Dictionary<(Guid, string), IReadOnlyList<string>>> LinesAsync(
-        PorchDb db, IEnumerable<(LookUpKind Kind, string Key)> wanted, CancellationToken cancellationToken)
+        PorchDb db,
+        IEnumerable<(LookUpKind Kind, string Key)> wanted,
+        CancellationToken cancellationToken
+    )
     {
         var lines = new Dictionary<(Guid, string), IReadOnlyList<string>>();
         foreach (var (kind, key) in wanted)
         {
             var id = new Id<LookUpList>(kind.List);
-            if (await db.LookUpLists.FindAsync([id], cancellationToken) is { } list && await db.LookUpLines.FindAsync([id, key], cancellationToken) is { } line)
+            if (
+                await db.LookUpLists.FindAsync([id], cancellationToken) is { } list
+                && await db.LookUpLines.FindAsync([id, key], cancellationToken) is { } line
+            )
                 lines[(kind.List, key)] = Shown(kind, list.Columns, line.Cells);
         }
 
@@ -104,7 +142,12 @@ internal static class ListEndpoints
     }
 
     private static List<string> Shown(LookUpKind kind, Cells columns, Cells cells) =>
-        [.. kind.Show.Select(name => columns.Texts.ToList().FindIndex(column => column == name)).Where(index => index >= 0).Select(index => cells.Texts[index])];
+        [
+            .. kind
+                .Show.Select(name => columns.Texts.ToList().FindIndex(column => column == name))
+                .Where(index => index >= 0)
+                .Select(index => cells.Texts[index]),
+        ];
 
     private static ListView View(LookUpList list) => new(list.Id, list.Name, list.Columns.Texts, list.Lines);
 }

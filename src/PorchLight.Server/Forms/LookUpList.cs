@@ -29,8 +29,13 @@ internal sealed class LookUpLine
     public required string Folded { get; init; }
 
     /// <summary>Text as it is compared when people type: small letters, no accents.</summary>
-    public static string Fold(string text) => string.Concat(UnicodeText.Normal(text, NormalizationForm.FormD)
-        .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)).ToLowerInvariant();
+    public static string Fold(string text) =>
+        string.Concat(
+                UnicodeText
+                    .Normal(text, NormalizationForm.FormD)
+                    .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+            )
+            .ToLowerInvariant();
 }
 
 /// <summary>Cells in the order of the columns.</summary>
@@ -44,20 +49,32 @@ internal static class ListCsv
     public const int LongestCell = 500;
 
     /// <summary>The columns and lines, or a sentence that says what to change. It stops reading at the first line too many.</summary>
-    public static async Task<(Cells Columns, List<LookUpLine> Lines, string? Refusal)> ReadAsync(Stream body, Id<LookUpList> list, CancellationToken cancellationToken)
+    public static async Task<(Cells Columns, List<LookUpLine> Lines, string? Refusal)> ReadAsync(
+        Stream body,
+        Id<LookUpList> list,
+        CancellationToken cancellationToken
+    )
     {
         using var text = new StreamReader(body, new UTF8Encoding(false, throwOnInvalidBytes: true));
-        using var csv = new CsvReader(text, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            BadDataFound = null, MissingFieldFound = null, MaxFieldSize = 10_000, CacheFields = false,
-        });
+        using var csv = new CsvReader(
+            text,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                BadDataFound = null,
+                MissingFieldFound = null,
+                MaxFieldSize = 10_000,
+                CacheFields = false,
+            }
+        );
         var lines = new List<LookUpLine>();
         try
         {
             if (!await csv.ReadAsync() || !csv.ReadHeader() || csv.HeaderRecord is not { Length: > 0 } header)
                 return Refuse("The file is empty. Its first line names the columns.");
             if (header.Length > MostColumns)
-                return Refuse($"A list can have up to {MostColumns} columns; this one has {header.Length:N0}. Please take out what nobody looks up.");
+                return Refuse(
+                    $"A list can have up to {MostColumns} columns; this one has {header.Length:N0}. Please take out what nobody looks up."
+                );
             if (header.Any(string.IsNullOrWhiteSpace) || header.Distinct(StringComparer.OrdinalIgnoreCase).Count() != header.Length)
                 return Refuse("Every column needs a name of its own in the first line.");
             var keys = new HashSet<string>(StringComparer.Ordinal);
@@ -69,8 +86,13 @@ internal static class ListCsv
                 if (lines.Count == MostLines)
                     return Refuse($"A list can have up to {MostLines:N0} lines, and this one has more. Please split it.");
                 if (csv.Parser.Count > header.Length)
-                    return Refuse($"Line {csv.Parser.RawRow:N0} has more cells than there are columns. Please put quotes around cells with commas in them.");
-                var cells = Enumerable.Range(0, header.Length).Select(index => (csv.TryGetField<string>(index, out var cell) ? cell : null)?.Trim() ?? "").ToArray();
+                    return Refuse(
+                        $"Line {csv.Parser.RawRow:N0} has more cells than there are columns. Please put quotes around cells with commas in them."
+                    );
+                var cells = Enumerable
+                    .Range(0, header.Length)
+                    .Select(index => (csv.TryGetField<string>(index, out var cell) ? cell : null)?.Trim() ?? "")
+                    .ToArray();
                 if (cells.Any(cell => cell.Length > LongestCell))
                     return Refuse($"Line {csv.Parser.RawRow:N0} has a cell of more than {LongestCell} characters.");
                 if (cells.All(cell => cell.Length == 0))
@@ -78,10 +100,21 @@ internal static class ListCsv
                 var key = cells[0];
                 while (!keys.Add(key))
                     key = $"{cells[0]} ({before[cells[0]] = before.GetValueOrDefault(cells[0], 1) + 1})";
-                lines.Add(new LookUpLine { ListId = list, Key = key, Position = lines.Count, Cells = new Cells(cells), Folded = LookUpLine.Fold(string.Join(' ', cells)) });
+                lines.Add(
+                    new LookUpLine
+                    {
+                        ListId = list,
+                        Key = key,
+                        Position = lines.Count,
+                        Cells = new Cells(cells),
+                        Folded = LookUpLine.Fold(string.Join(' ', cells)),
+                    }
+                );
             }
 
-            return lines.Count == 0 ? Refuse("There are no lines under the names of the columns.") : (new Cells([.. header.Select(name => name.Trim())]), lines, null);
+            return lines.Count == 0
+                ? Refuse("There are no lines under the names of the columns.")
+                : (new Cells([.. header.Select(name => name.Trim())]), lines, null);
         }
         catch (Exception failure) when (failure is CsvHelperException or DecoderFallbackException)
         {

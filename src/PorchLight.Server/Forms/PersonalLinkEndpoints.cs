@@ -6,10 +6,11 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
@@ -20,22 +21,47 @@ internal static class PersonalLinkEndpoints
 
     /// <param name="State">Whether it was opened or used, in words.</param>
     /// <param name="InquiryId">What came of it, or null.</param>
-    internal sealed record LinkRow(Id<PersonalLink> Id, string Name, string Email, string Link, string State, bool Open, Id<Inquiry>? InquiryId);
+    internal sealed record LinkRow(
+        Id<PersonalLink> Id,
+        string Name,
+        string Email,
+        string Link,
+        string State,
+        bool Open,
+        Id<Inquiry>? InquiryId
+    );
 
     internal sealed record NewLink(string Email, string GivenName, string FamilyName);
 
     public static void MapPersonalLinks(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/links").For(Access.Member).WithTags("Forms");
-        group.MapGet("", async (Id<Form> id, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken) =>
-            TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken)));
+        group.MapGet(
+            "",
+            async (
+                Id<Form> id,
+                PorchDb db,
+                Tokens tokens,
+                BusinessClock clock,
+                PublicAddress address,
+                CancellationToken cancellationToken
+            ) => TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken))
+        );
         group.MapPost("", MakeAsync).Once();
         group.MapDelete("/{link}", WithdrawAsync);
     }
 
     /// <summary>Makes a link; an open one for the same address is withdrawn.</summary>
     private static async Task<Results<Ok<List<LinkRow>>, ProblemHttpResult>> MakeAsync(
-        Id<Form> id, NewLink asked, PorchDb db, Tokens tokens, BusinessClock clock, ClaimsPrincipal who, PublicAddress address, CancellationToken cancellationToken)
+        Id<Form> id,
+        NewLink asked,
+        PorchDb db,
+        Tokens tokens,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -48,41 +74,85 @@ internal static class PersonalLinkEndpoints
         var key = ClientMatching.EmailKey(email);
         var now = clock.GetCurrentInstant();
         var link = tokens.Create();
-        await db.PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
-        db.PersonalLinks.Add(new PersonalLink
-        {
-            Id = new Id<PersonalLink>(Guid.CreateVersion7()), FormId = id, LinkHash = link.Hash, LinkSealed = link.Sealed,
-            Email = email, GivenName = given, FamilyName = family,
-            ClientId = await db.Clients.Where(client => client.EmailKey == key).Select(client => (Id<Client>?)client.Id).SingleOrDefaultAsync(cancellationToken),
-            MadeBy = who.DisplayName(), Made = now, GoodUntil = now + PersonalLink.GoodFor,
-        });
+        await db
+            .PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null)
+            .ExecuteDeleteAsync(cancellationToken);
+        db.PersonalLinks.Add(
+            new PersonalLink
+            {
+                Id = new Id<PersonalLink>(Guid.CreateVersion7()),
+                FormId = id,
+                LinkHash = link.Hash,
+                LinkSealed = link.Sealed,
+                Email = email,
+                GivenName = given,
+                FamilyName = family,
+                ClientId = await db
+                    .Clients.Where(client => client.EmailKey == key)
+                    .Select(client => (Id<Client>?)client.Id)
+                    .SingleOrDefaultAsync(cancellationToken),
+                MadeBy = who.DisplayName(),
+                Made = now,
+                GoodUntil = now + PersonalLink.GoodFor,
+            }
+        );
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 
     private static async Task<Ok<List<LinkRow>>> WithdrawAsync(
-        Id<Form> id, Id<PersonalLink> link, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
+        Id<Form> id,
+        Id<PersonalLink> link,
+        PorchDb db,
+        Tokens tokens,
+        BusinessClock clock,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        await db.PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
+        await db
+            .PersonalLinks.Where(one => one.FormId == id && one.Id == link && one.SubmissionId == null)
+            .ExecuteDeleteAsync(cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
     }
 
-    private static async Task<List<LinkRow>> RowsAsync(Id<Form> form, PorchDb db, Tokens tokens, BusinessClock clock, PublicAddress address, CancellationToken cancellationToken)
+    private static async Task<List<LinkRow>> RowsAsync(
+        Id<Form> form,
+        PorchDb db,
+        Tokens tokens,
+        BusinessClock clock,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         var now = clock.GetCurrentInstant();
         var zone = (await db.BusinessAsync()).DateTimeZone;
-        var links = await db.PersonalLinks.AsNoTracking().Where(link => link.FormId == form).OrderByDescending(link => link.Made).Take(100).ToListAsync(cancellationToken);
+        var links = await db
+            .PersonalLinks.AsNoTracking()
+            .Where(link => link.FormId == form)
+            .OrderByDescending(link => link.Made)
+            .Take(100)
+            .ToListAsync(cancellationToken);
         var used = links.Select(link => link.SubmissionId).OfType<Id<Submission>>().ToList();
-        var inquiries = await db.Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId)).ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, cancellationToken);
-        return [.. links.Select(link => new LinkRow(
-            link.Id, link.Name?.Full ?? link.Email, link.Email, $"{address.Site}/f/{tokens.Open(link.LinkSealed)}",
-            link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"
-                : link.GoodUntil < now ? "ran out"
-                : link.Opened is { } opened ? $"opened {TimeWords.At(opened, now, zone)}"
-                : $"made {TimeWords.At(link.Made, now, zone)}, not opened yet",
-            link.SubmissionId is null && link.GoodUntil >= now,
-            link.SubmissionId is { } submission && inquiries.TryGetValue(submission, out var inquiry) ? inquiry : null))];
+        var inquiries = await db
+            .Inquiries.Where(inquiry => used.Contains(inquiry.SubmissionId))
+            .ToDictionaryAsync(inquiry => inquiry.SubmissionId, inquiry => inquiry.Id, cancellationToken);
+        return
+        [
+            .. links.Select(link => new LinkRow(
+                link.Id,
+                link.Name?.Full ?? link.Email,
+                link.Email,
+                $"{address.Site}/f/{tokens.Open(link.LinkSealed)}",
+                link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"
+                    : link.GoodUntil < now ? "ran out"
+                    : link.Opened is { } opened ? $"opened {TimeWords.At(opened, now, zone)}"
+                    : $"made {TimeWords.At(link.Made, now, zone)}, not opened yet",
+                link.SubmissionId is null && link.GoodUntil >= now,
+                link.SubmissionId is { } submission && inquiries.TryGetValue(submission, out var inquiry) ? inquiry : null
+            )),
+        ];
     }
 }

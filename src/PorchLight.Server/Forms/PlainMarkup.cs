@@ -26,7 +26,9 @@ internal static class PlainMarkup
         }
 
         html.AppendLine("  <!-- People must not see this field; whoever fills it in is a program. -->");
-        html.Append("  <p hidden><label>Leave this empty <input name=\"").Append(PlainPostEndpoints.Trap).AppendLine("\" tabindex=\"-1\" autocomplete=\"off\"></label></p>");
+        html.Append("  <p hidden><label>Leave this empty <input name=\"")
+            .Append(PlainPostEndpoints.Trap)
+            .AppendLine("\" tabindex=\"-1\" autocomplete=\"off\"></label></p>");
         html.AppendLine("  <button>Send</button>");
         return html.Append("</form>").ToString();
     }
@@ -38,21 +40,41 @@ internal static class PlainMarkup
         {
             case var kind when !PlainAnswers.CanAsk(kind):
                 if (kind is not WorkedOutKind)
-                    html.Append(indent).Append("<!-- “").Append(Html.Encode(question.Wording)).AppendLine("” cannot be asked in plain markup. -->");
+                    html.Append(indent)
+                        .Append("<!-- “")
+                        .Append(Html.Encode(question.Wording))
+                        .AppendLine("” cannot be asked in plain markup. -->");
                 break;
             case HiddenKind:
                 html.Append(indent).Append("<input type=\"hidden\" name=\"").Append(name).AppendLine("\">");
                 break;
             case ChoiceKind { DropDown: true, Several: false } choice:
-                Label(question.Wording, $"<select name=\"{name}\"{required}><option value=\"\"></option>{string.Concat(choice.Options.Select(option => $"<option value=\"{option.Key}\">{Html.Encode(option.Label)}</option>"))}</select>");
+                Label(
+                    question.Wording,
+                    $"<select name=\"{name}\"{required}><option value=\"\"></option>{string.Concat(choice.Options.Select(option => $"<option value=\"{option.Key}\">{Html.Encode(option.Label)}</option>"))}</select>"
+                );
                 OwnWords(choice);
                 break;
             case ChoiceKind choice:
-                Group(question.Wording, choice.Options.Select(option => (option.Label, $"<input type=\"{(choice.Several ? "checkbox" : "radio")}\" name=\"{name}\" value=\"{option.Key}\"{(choice.Several ? "" : required)}>")));
+                Group(
+                    question.Wording,
+                    choice.Options.Select(option =>
+                        (
+                            option.Label,
+                            $"<input type=\"{(choice.Several ? "checkbox" : "radio")}\" name=\"{name}\" value=\"{option.Key}\"{(choice.Several ? "" : required)}>"
+                        )
+                    )
+                );
                 OwnWords(choice);
                 break;
             case YesNoKind:
-                Group(question.Wording, [("Yes", $"<input type=\"radio\" name=\"{name}\" value=\"yes\"{required}>"), ("No", $"<input type=\"radio\" name=\"{name}\" value=\"no\"{required}>")]);
+                Group(
+                    question.Wording,
+                    [
+                        ("Yes", $"<input type=\"radio\" name=\"{name}\" value=\"yes\"{required}>"),
+                        ("No", $"<input type=\"radio\" name=\"{name}\" value=\"no\"{required}>"),
+                    ]
+                );
                 break;
             case ConsentKind consent:
                 Label(consent.Statement, $"<input type=\"checkbox\" name=\"{name}\" value=\"yes\"{required}>");
@@ -61,18 +83,42 @@ internal static class PlainMarkup
                 Label(advertising.Statement, $"<input type=\"checkbox\" name=\"{name}\" value=\"yes\">");
                 break;
             case PersonNameKind:
-                Group(question.Wording, [("First name", $"<input name=\"{name}.given\" autocomplete=\"given-name\"{required}>"), ("Family name", $"<input name=\"{name}.family\" autocomplete=\"family-name\">")]);
+                Group(
+                    question.Wording,
+                    [
+                        ("First name", $"<input name=\"{name}.given\" autocomplete=\"given-name\"{required}>"),
+                        ("Family name", $"<input name=\"{name}.family\" autocomplete=\"family-name\">"),
+                    ]
+                );
                 break;
             case AddressKind:
                 Group(question.Wording, PlainAnswers.AddressParts.Select(part => (part, $"<input name=\"{name}.{part}\">")));
                 break;
             case DateRangeKind range:
-                Group(question.Wording, [("From", $"<input type=\"date\" name=\"{name}.from\">"), ("To", $"<input type=\"date\" name=\"{name}.to\">"),
-                    .. range.OrMonth ? [("Or some time in", $"<input type=\"month\" name=\"{name}.month\">")] : Array.Empty<(string, string)>()]);
+                Group(
+                    question.Wording,
+                    [
+                        ("From", $"<input type=\"date\" name=\"{name}.from\">"),
+                        ("To", $"<input type=\"date\" name=\"{name}.to\">"),
+                        .. range.OrMonth
+                            ? [("Or some time in", $"<input type=\"month\" name=\"{name}.month\">")]
+                            : Array.Empty<(string, string)>(),
+                    ]
+                );
                 break;
             case RowsKind rows:
-                html.Append(indent).Append("<!-- For another ").Append(Html.Encode(rows.OneIsCalled)).Append(" repeat this with ").Append(name).AppendLine(".1, .2 and so on. -->");
-                html.Append(indent).Append("<fieldset>\n").Append(indent).Append("  <legend>").Append(Html.Encode(question.Wording)).AppendLine("</legend>");
+                html.Append(indent)
+                    .Append("<!-- For another ")
+                    .Append(Html.Encode(rows.OneIsCalled))
+                    .Append(" repeat this with ")
+                    .Append(name)
+                    .AppendLine(".1, .2 and so on. -->");
+                html.Append(indent)
+                    .Append("<fieldset>\n")
+                    .Append(indent)
+                    .Append("  <legend>")
+                    .Append(Html.Encode(question.Wording))
+                    .AppendLine("</legend>");
                 foreach (var cell in rows.Questions)
                     Ask(html, cell, $"{name}.0.{cell.Key}", indent + "  ");
                 html.Append(indent).AppendLine("</fieldset>");
@@ -85,18 +131,25 @@ internal static class PlainMarkup
                 break;
         }
 
-        void Label(string words, string control) => html.Append(indent).Append("<p><label>").Append(Html.Encode(words)).Append(' ').Append(control).AppendLine("</label></p>");
+        void Label(string words, string control) =>
+            html.Append(indent).Append("<p><label>").Append(Html.Encode(words)).Append(' ').Append(control).AppendLine("</label></p>");
 
         void Group(string words, IEnumerable<(string Words, string Control)> parts)
         {
-            html.Append(indent).Append("<fieldset>\n").Append(indent).Append("  <legend>").Append(Html.Encode(words)).AppendLine("</legend>");
+            html.Append(indent)
+                .Append("<fieldset>\n")
+                .Append(indent)
+                .Append("  <legend>")
+                .Append(Html.Encode(words))
+                .AppendLine("</legend>");
             foreach (var part in parts)
-                {
+            {
                 // What is ticked stands before its words, what is written behind them.
-                var (first, second) = part.Control.Contains("value=", StringComparison.Ordinal) ? (part.Control, Html.Encode(part.Words)) : (Html.Encode(part.Words), part.Control);
+                var (first, second) = part.Control.Contains("value=", StringComparison.Ordinal)
+                    ? (part.Control, Html.Encode(part.Words))
+                    : (Html.Encode(part.Words), part.Control);
                 html.Append(indent).Append("  <label>").Append(first).Append(' ').Append(second).AppendLine("</label>");
             }
-
 
             html.Append(indent).AppendLine("</fieldset>");
         }
@@ -108,14 +161,15 @@ internal static class PlainMarkup
         }
     }
 
-    private static string TypeOf(QuestionKind kind) => kind switch
-    {
-        EmailKind => "type=\"email\"",
-        PhoneKind => "type=\"tel\"",
-        WebAddressKind => "type=\"url\"",
-        NumberKind { Whole: true } or ScaleKind => "type=\"number\"",
-        NumberKind or MoneyKind => "type=\"number\" step=\"any\"",
-        DateKind => "type=\"date\"",
-        _ => "type=\"text\"",
-    };
+    private static string TypeOf(QuestionKind kind) =>
+        kind switch
+        {
+            EmailKind => "type=\"email\"",
+            PhoneKind => "type=\"tel\"",
+            WebAddressKind => "type=\"url\"",
+            NumberKind { Whole: true } or ScaleKind => "type=\"number\"",
+            NumberKind or MoneyKind => "type=\"number\" step=\"any\"",
+            DateKind => "type=\"date\"",
+            _ => "type=\"text\"",
+        };
 }

@@ -36,21 +36,23 @@ internal sealed class StoredFile
     public static StoredFile Own(ReceivedFile taken, Instant at) => Of(taken, at, null, null, null);
 
     /// <summary>A lead's upload for one question of one filling-in.</summary>
-    public static StoredFile Sent(ReceivedFile taken, Instant at, Id<Form> form, string question, Guid filling) => Of(taken, at, form, question, filling);
+    public static StoredFile Sent(ReceivedFile taken, Instant at, Id<Form> form, string question, Guid filling) =>
+        Of(taken, at, form, question, filling);
 
-    private static StoredFile Of(ReceivedFile taken, Instant at, Id<Form>? form, string? question, Guid? filling) => new()
-    {
-        Id = new Id<StoredFile>(Guid.CreateVersion7()),
-        StoredAs = taken.StoredAs,
-        Name = taken.Name,
-        Bytes = taken.Bytes,
-        Group = taken.Type.Group,
-        ContentType = taken.Type.ContentType,
-        At = at,
-        FormId = form,
-        Question = question,
-        SendKey = filling,
-    };
+    private static StoredFile Of(ReceivedFile taken, Instant at, Id<Form>? form, string? question, Guid? filling) =>
+        new()
+        {
+            Id = new Id<StoredFile>(Guid.CreateVersion7()),
+            StoredAs = taken.StoredAs,
+            Name = taken.Name,
+            Bytes = taken.Bytes,
+            Group = taken.Type.Group,
+            ContentType = taken.Type.ContentType,
+            At = at,
+            FormId = form,
+            Question = question,
+            SendKey = filling,
+        };
 
     public FileRef Ref => new(Id.Value, Name, Bytes, Group);
 }

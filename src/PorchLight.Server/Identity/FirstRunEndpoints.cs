@@ -7,16 +7,17 @@ using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
-/// <summary>The first page of an empty house: it makes the business and its owner, once.</summary>
+/// <summary>The first page of an empty program: it makes the business and its owner, once.</summary>
 internal static class FirstRunEndpoints
 {
     private const string AlreadyDone = "This business is set up already. Please sign in.";
 
-    /// <param name="Key">The key that stands in the terminal; it proves that whoever fills this in runs the house.</param>
+    /// <param name="Key">The key that stands in the terminal; it proves that whoever fills this in runs the program.</param>
     /// <param name="Password">At least ten characters.</param>
     /// <param name="Business">The owner's name and address are the owner's sign-in too.</param>
     /// <param name="Hours">When the business works.</param>
@@ -27,27 +28,58 @@ internal static class FirstRunEndpoints
         api.MapPost("/first-run", MakeAsync).WithTags("Sign-in").For(Access.Public).RequireRateLimiting(RateLimits.SignIn);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> MakeAsync(
-        FirstRun first, PorchDb db, FirstRunKey key, UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, SignInManager<User> signIn, PublicAddress address, CancellationToken cancellationToken)
+        FirstRun first,
+        PorchDb db,
+        FirstRunKey key,
+        UserManager<User> users,
+        RoleManager<IdentityRole<Guid>> roles,
+        SignInManager<User> signIn,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Businesses.AnyAsync(cancellationToken))
             return Problems.Conflict(AlreadyDone);
         if (!key.Fits(first.Key))
-            return Problems.Unfinished(new Finding("key", "This key does not fit. It stands in the terminal where Porch Light was started, and in the file first-run-key of the data folder."));
+            return Problems.Unfinished(
+                new Finding(
+                    "key",
+                    "This key does not fit. It stands in the terminal where Porch Light was started, and in the file first-run-key of the data folder."
+                )
+            );
         var card = first.Business.Normalise();
         var (hours, hourFindings) = first.Hours.Read();
-        var user = new User { Id = Guid.CreateVersion7(), UserName = card.MailAddress, Email = card.MailAddress, DisplayName = card.OwnerName };
+        var user = new User
+        {
+            Id = Guid.CreateVersion7(),
+            UserName = card.MailAddress,
+            Email = card.MailAddress,
+            DisplayName = card.OwnerName,
+        };
         List<Finding> findings = [.. card.Check(), .. hourFindings, .. first.Promise.Check()];
         if (!await Passwords.IsGoodAsync(users, user, first.Password))
             findings.Add(new Finding("password", Passwords.TooShort));
         if (findings.Count > 0)
             return Problems.Unfinished(findings);
 
-        db.Businesses.Add(new Business
-        {
-            Name = card.Name, OwnerName = card.OwnerName, MailAddress = card.MailAddress, Region = card.Region, Currency = card.Currency, Zone = card.Zone,
-            Hours = hours, PromiseHours = first.Promise.Hours, PromiseClock = first.Promise.Clock, Look = BrandLook.Plain, IsDemo = false, PublicAddress = card.PublicAddress,
-        });
+        db.Businesses.Add(
+            new Business
+            {
+                Name = card.Name,
+                OwnerName = card.OwnerName,
+                MailAddress = card.MailAddress,
+                Region = card.Region,
+                Currency = card.Currency,
+                Zone = card.Zone,
+                Hours = hours,
+                PromiseHours = first.Promise.Hours,
+                PromiseClock = first.Promise.Clock,
+                Look = BrandLook.Plain,
+                IsDemo = false,
+                PublicAddress = card.PublicAddress,
+            }
+        );
         await users.MakeSeatAsync(roles, user, first.Password, Roles.Owner);
         await write.SaveAsync(cancellationToken);
         address.Use(card.PublicAddress);
@@ -57,7 +89,13 @@ internal static class FirstRunEndpoints
     }
 
     /// <summary>Makes the roles where they are missing, and a seat.</summary>
-    public static async Task MakeSeatAsync(this UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, User user, string password, string role)
+    public static async Task MakeSeatAsync(
+        this UserManager<User> users,
+        RoleManager<IdentityRole<Guid>> roles,
+        User user,
+        string password,
+        string role
+    )
     {
         foreach (var name in new[] { Roles.Owner, Roles.Member })
         {
@@ -73,14 +111,14 @@ internal static class FirstRunEndpoints
 }
 
 /// <summary>
-/// The key of an empty house. Whoever can read the data folder or the terminal may make themselves the owner; whoever
+/// The key of an empty program. Whoever can read the data folder or the terminal may make themselves the owner; whoever
 /// only finds the address may not.
 /// </summary>
 internal sealed class FirstRunKey(DataFolder folder)
 {
     public string File { get; } = Path.Combine(folder.Path, "first-run-key");
 
-    /// <summary>Makes the key of a house without an owner, where there is none yet.</summary>
+    /// <summary>Makes the key of a program without an owner, where there is none yet.</summary>
     public static async Task LayAsync(IServiceProvider services)
     {
         await using var scope = services.CreateAsyncScope();
@@ -90,7 +128,8 @@ internal sealed class FirstRunKey(DataFolder folder)
     }
 
     public bool Fits(string key) =>
-        System.IO.File.Exists(File) && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key.Trim()), System.IO.File.ReadAllBytes(File));
+        System.IO.File.Exists(File)
+        && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key.Trim()), System.IO.File.ReadAllBytes(File));
 
     public void Forget() => System.IO.File.Delete(File);
 }

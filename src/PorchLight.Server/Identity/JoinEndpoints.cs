@@ -3,14 +3,16 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
 /// <summary>Coming in by a link: a new seat, or a new password for the one somebody has.</summary>
 internal static class JoinEndpoints
 {
-    private const string NoLongerGood = "This link is not good any more: it was used, withdrawn, or is older than seven days. Please ask for a new one.";
+    private const string NoLongerGood =
+        "This link is not good any more: it was used, withdrawn, or is older than seven days. Please ask for a new one.";
 
     internal sealed record JoinView(string Business, string Name, string Email, bool NewPassword);
 
@@ -23,13 +25,32 @@ internal static class JoinEndpoints
         group.MapPost("", JoinAsync);
     }
 
-    private static async Task<Results<Ok<JoinView>, ProblemHttpResult>> ShowAsync(string token, PorchDb db, TimeProvider time, CancellationToken cancellationToken) =>
+    private static async Task<Results<Ok<JoinView>, ProblemHttpResult>> ShowAsync(
+        string token,
+        PorchDb db,
+        TimeProvider time,
+        CancellationToken cancellationToken
+    ) =>
         await FindAsync(db, token, time, cancellationToken) is { } invite
-            ? TypedResults.Ok(new JoinView((await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).Name, invite.Name, invite.Email, invite.UserId is not null))
+            ? TypedResults.Ok(
+                new JoinView(
+                    (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).Name,
+                    invite.Name,
+                    invite.Email,
+                    invite.UserId is not null
+                )
+            )
             : Problems.NotFound(NoLongerGood);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(
-        string token, Joining joining, PorchDb db, TimeProvider time, UserManager<User> users, SignInManager<User> signIn, CancellationToken cancellationToken)
+        string token,
+        Joining joining,
+        PorchDb db,
+        TimeProvider time,
+        UserManager<User> users,
+        SignInManager<User> signIn,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await FindAsync(db, token, time, cancellationToken) is not { } invite)
@@ -39,7 +60,13 @@ internal static class JoinEndpoints
             return Problems.Unfinished(new Finding("name", "Please give your name, in at most 100 characters."));
         var user = invite.UserId is { } known
             ? await users.FindByIdAsync(known.ToString())
-            : new User { Id = Guid.CreateVersion7(), UserName = invite.Email, Email = invite.Email, DisplayName = name };
+            : new User
+            {
+                Id = Guid.CreateVersion7(),
+                UserName = invite.Email,
+                Email = invite.Email,
+                DisplayName = name,
+            };
         if (user is null)
             return Problems.NotFound(NoLongerGood);
         if (!await Passwords.IsGoodAsync(users, user, joining.Password))

@@ -7,7 +7,8 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
@@ -23,7 +24,15 @@ internal static class PeopleEndpoints
 
     /// <param name="NewPassword">Whether it renews a password; else it opens a new seat.</param>
     /// <param name="GoodUntil">In words.</param>
-    internal sealed record InviteRow(Id<Invite> Id, string Name, string Email, string Role, bool NewPassword, string Link, string GoodUntil);
+    internal sealed record InviteRow(
+        Id<Invite> Id,
+        string Name,
+        string Email,
+        string Role,
+        bool NewPassword,
+        string Link,
+        string GoodUntil
+    );
 
     internal sealed record NewInvite(string Name, string Email, string Role);
 
@@ -44,24 +53,53 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Ok<PeopleView>> ListAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, ClaimsPrincipal who, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
+        PorchDb db,
+        Tokens tokens,
+        TimeProvider time,
+        ClaimsPrincipal who,
+        UserManager<User> users,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         var me = users.GetUserId(who);
-        var rows = await (from seat in db.Users.AsNoTracking()
-                          join given in db.UserRoles on seat.Id equals given.UserId
-                          join role in db.Roles on given.RoleId equals role.Id
-                          orderby seat.Id
-                          select new { seat.Id, seat.DisplayName, seat.Email, Role = role.Name }).ToListAsync(cancellationToken);
+        var rows = await (
+            from seat in db.Users.AsNoTracking()
+            join given in db.UserRoles on seat.Id equals given.UserId
+            join role in db.Roles on given.RoleId equals role.Id
+            orderby seat.Id
+            select new
+            {
+                seat.Id,
+                seat.DisplayName,
+                seat.Email,
+                Role = role.Name,
+            }
+        ).ToListAsync(cancellationToken);
         var now = time.Now();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var invites = await db.Invites.AsNoTracking().Where(invite => invite.GoodUntil > now).OrderBy(invite => invite.Id).ToListAsync(cancellationToken);
-        return TypedResults.Ok(new PeopleView(
-            [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
-            [.. invites.Select(invite => Row(invite, tokens, now, zone, address))]));
+        var invites = await db
+            .Invites.AsNoTracking()
+            .Where(invite => invite.GoodUntil > now)
+            .OrderBy(invite => invite.Id)
+            .ToListAsync(cancellationToken);
+        return TypedResults.Ok(
+            new PeopleView(
+                [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
+                [.. invites.Select(invite => Row(invite, tokens, now, zone, address))]
+            )
+        );
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> InviteAsync(
-        NewInvite invite, PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
+        NewInvite invite,
+        PorchDb db,
+        Tokens tokens,
+        TimeProvider time,
+        UserManager<User> users,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
@@ -87,7 +125,12 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeRoleAsync(
-        Guid seat, RoleChange change, PorchDb db, UserManager<User> users, CancellationToken cancellationToken)
+        Guid seat,
+        RoleChange change,
+        PorchDb db,
+        UserManager<User> users,
+        CancellationToken cancellationToken
+    )
     {
         if (change.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("A person is a member or an owner.");
@@ -104,7 +147,14 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
-        Guid seat, PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, PublicAddress address, CancellationToken cancellationToken)
+        Guid seat,
+        PorchDb db,
+        Tokens tokens,
+        TimeProvider time,
+        UserManager<User> users,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
@@ -114,7 +164,14 @@ internal static class PeopleEndpoints
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid seat, PorchDb db, UserManager<User> users, HubConnections connections, TimeProvider time, CancellationToken cancellationToken)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
+        Guid seat,
+        PorchDb db,
+        UserManager<User> users,
+        HubConnections connections,
+        TimeProvider time,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByIdAsync(seat.ToString()) is not { } person)
@@ -122,7 +179,14 @@ internal static class PeopleEndpoints
         if (await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
         await db.Invites.Where(invite => invite.UserId == seat).ExecuteDeleteAsync(cancellationToken);
-        db.FormerUsers.Add(new FormerUser { Id = person.Id, DisplayName = person.DisplayName, Left = time.Now() });
+        db.FormerUsers.Add(
+            new FormerUser
+            {
+                Id = person.Id,
+                DisplayName = person.DisplayName,
+                Left = time.Now(),
+            }
+        );
         await users.DeleteAsync(person);
         await write.SaveAsync(cancellationToken);
         connections.Close(seat);
@@ -130,7 +194,14 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangePasswordAsync(
-        PasswordChange change, ClaimsPrincipal who, PorchDb db, UserManager<User> users, IPasswordHasher<User> hasher, SignInManager<User> signIn, CancellationToken cancellationToken)
+        PasswordChange change,
+        ClaimsPrincipal who,
+        PorchDb db,
+        UserManager<User> users,
+        IPasswordHasher<User> hasher,
+        SignInManager<User> signIn,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var person = (await users.GetUserAsync(who))!;
@@ -144,19 +215,48 @@ internal static class PeopleEndpoints
     }
 
     internal static async Task<Invite> OpenPasswordLinkAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, UserManager<User> users, User person, CancellationToken cancellationToken) =>
-        await OpenAsync(db, tokens, time, person.DisplayName, person.Email!, (await users.GetRolesAsync(person)).Single(), person.Id, cancellationToken);
+        PorchDb db,
+        Tokens tokens,
+        TimeProvider time,
+        UserManager<User> users,
+        User person,
+        CancellationToken cancellationToken
+    ) =>
+        await OpenAsync(
+            db,
+            tokens,
+            time,
+            person.DisplayName,
+            person.Email!,
+            (await users.GetRolesAsync(person)).Single(),
+            person.Id,
+            cancellationToken
+        );
 
     /// <summary>Opens a link as part of the caller's write; an earlier one for the same address is withdrawn.</summary>
     private static async Task<Invite> OpenAsync(
-        PorchDb db, Tokens tokens, TimeProvider time, string name, string email, string role, Guid? seat, CancellationToken cancellationToken)
+        PorchDb db,
+        Tokens tokens,
+        TimeProvider time,
+        string name,
+        string email,
+        string role,
+        Guid? seat,
+        CancellationToken cancellationToken
+    )
     {
         await db.Invites.Where(earlier => earlier.Email == email).ExecuteDeleteAsync(cancellationToken);
         var link = tokens.Create();
         var invite = new Invite
         {
-            Id = new Id<Invite>(Guid.CreateVersion7()), Name = name, Email = email, Role = role, UserId = seat,
-            LinkHash = link.Hash, LinkSealed = link.Sealed, GoodUntil = time.Now() + Invite.GoodFor,
+            Id = new Id<Invite>(Guid.CreateVersion7()),
+            Name = name,
+            Email = email,
+            Role = role,
+            UserId = seat,
+            LinkHash = link.Hash,
+            LinkSealed = link.Sealed,
+            GoodUntil = time.Now() + Invite.GoodFor,
         };
         db.Invites.Add(invite);
         return invite;
@@ -165,7 +265,14 @@ internal static class PeopleEndpoints
     private static async Task<bool> IsLastOwnerAsync(UserManager<User> users, User person) =>
         await users.GetUsersInRoleAsync(Roles.Owner) is [var only] && only.Id == person.Id;
 
-    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, PublicAddress address) => new(
-        invite.Id, invite.Name, invite.Email, invite.Role, invite.UserId is not null,
-        $"{address.Site}/join/{tokens.Open(invite.LinkSealed)}", TimeWords.At(invite.GoodUntil, now, zone));
+    private static InviteRow Row(Invite invite, Tokens tokens, Instant now, DateTimeZone zone, PublicAddress address) =>
+        new(
+            invite.Id,
+            invite.Name,
+            invite.Email,
+            invite.Role,
+            invite.UserId is not null,
+            $"{address.Site}/join/{tokens.Open(invite.LinkSealed)}",
+            TimeWords.At(invite.GoodUntil, now, zone)
+        );
 }

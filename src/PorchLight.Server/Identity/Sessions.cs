@@ -2,7 +2,8 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 

@@ -3,7 +3,8 @@ using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
@@ -14,9 +15,9 @@ internal static class SignInEndpoints
 
     /// <param name="Name">Null when nobody is signed in.</param>
     /// <param name="Role">Owner or member; null when nobody is signed in.</param>
-    /// <param name="Business">The business's name; null while the house has no owner yet.</param>
+    /// <param name="Business">The business's name; null while the program has no owner yet.</param>
     /// <param name="IsDemo">Whether the business is made up, so that its clock can be moved.</param>
-    /// <param name="PracticeMail">Whether mail stays in the house.</param>
+    /// <param name="PracticeMail">Whether mail stays in the program.</param>
     /// <param name="Antiforgery">To be sent in the header X-Porch-Light with everything that changes something.</param>
     internal sealed record Session(string? Name, string? Role, string? Business, bool IsDemo, bool PracticeMail, string Antiforgery);
 
@@ -31,33 +32,59 @@ internal static class SignInEndpoints
     /// <summary>The identifier of the signed-in user.</summary>
     public static Guid UserId(this ClaimsPrincipal who) => Guid.Parse(who.FindFirstValue(ClaimTypes.NameIdentifier)!);
 
-    public static string DisplayName(this ClaimsPrincipal who) => who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Somebody";
+    public static string DisplayName(this ClaimsPrincipal who) =>
+        who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Somebody";
 
-    private static async Task<Ok<Session>> ShowAsync(HttpContext http, PorchDb db, IAntiforgery antiforgery, CancellationToken cancellationToken)
+    private static async Task<Ok<Session>> ShowAsync(
+        HttpContext http,
+        PorchDb db,
+        IAntiforgery antiforgery,
+        CancellationToken cancellationToken
+    )
     {
         var business = await db.Businesses.AsNoTracking().SingleOrDefaultAsync(cancellationToken);
         var signedIn = http.User.Identity is { IsAuthenticated: true };
         http.Response.Headers.CacheControl = "no-store";
-        return TypedResults.Ok(new Session(
-            signedIn ? http.User.DisplayName() : null,
-            signedIn ? http.User.FindFirstValue(ClaimTypes.Role) : null,
-            business?.Name, business is { IsDemo: true }, business is { Smtp: null }, antiforgery.GetAndStoreTokens(http).RequestToken!));
+        return TypedResults.Ok(
+            new Session(
+                signedIn ? http.User.DisplayName() : null,
+                signedIn ? http.User.FindFirstValue(ClaimTypes.Role) : null,
+                business?.Name,
+                business is { IsDemo: true },
+                business is { Smtp: null },
+                antiforgery.GetAndStoreTokens(http).RequestToken!
+            )
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
-        SignIn signIn, PorchDb db, SignInManager<User> manager, IPasswordHasher<User> hasher, SignInThrottle throttle, HttpContext http, CancellationToken cancellationToken)
+        SignIn signIn,
+        PorchDb db,
+        SignInManager<User> manager,
+        IPasswordHasher<User> hasher,
+        SignInThrottle throttle,
+        HttpContext http,
+        CancellationToken cancellationToken
+    )
     {
         var email = signIn.Email.Trim();
         if (!throttle.MayTry(http, email))
             return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
         var user = await manager.UserManager.FindByNameAsync(email);
-        if (user is null || hasher.VerifyHashedPassword(user, user.PasswordHash!, signIn.Password) is var verified && verified == PasswordVerificationResult.Failed)
+        if (
+            user is null
+            || hasher.VerifyHashedPassword(user, user.PasswordHash!, signIn.Password) is var verified
+                && verified == PasswordVerificationResult.Failed
+        )
         {
             // An address nobody has costs the same time as a wrong password, so that it is not given away.
             if (user is null)
                 hasher.HashPassword(null!, signIn.Password);
             throttle.Failed(http, email);
-            return Problems.Say(StatusCodes.Status401Unauthorized, "This e-mail address and password do not belong together. Please check both.");
+            return Problems.Say(
+                StatusCodes.Status401Unauthorized,
+                "This e-mail address and password do not belong together. Please check both."
+            );
         }
 
         if (verified == PasswordVerificationResult.SuccessRehashNeeded)
@@ -73,7 +100,13 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOutAsync(SignInManager<User> manager, PorchDb db, ClaimsPrincipal who, TimeProvider time, HubConnections connections)
+    private static async Task<NoContent> SignOutAsync(
+        SignInManager<User> manager,
+        PorchDb db,
+        ClaimsPrincipal who,
+        TimeProvider time,
+        HubConnections connections
+    )
     {
         await db.EndAsync(who, time, connections);
         await manager.SignOutAsync();
@@ -82,8 +115,11 @@ internal static class SignInEndpoints
 }
 
 /// <summary>Puts the display name into the sign-in.</summary>
-internal sealed class UserClaims(UserManager<User> users, RoleManager<IdentityRole<Guid>> roles, Microsoft.Extensions.Options.IOptions<IdentityOptions> options)
-    : UserClaimsPrincipalFactory<User, IdentityRole<Guid>>(users, roles, options)
+internal sealed class UserClaims(
+    UserManager<User> users,
+    RoleManager<IdentityRole<Guid>> roles,
+    Microsoft.Extensions.Options.IOptions<IdentityOptions> options
+) : UserClaimsPrincipalFactory<User, IdentityRole<Guid>>(users, roles, options)
 {
     protected override async Task<ClaimsIdentity> GenerateClaimsAsync(User user)
     {
@@ -100,13 +136,23 @@ internal static class AntiforgeryGate
     public static void UseAntiforgeryGate(this WebApplication app)
     {
         var antiforgery = app.Services.GetRequiredService<IAntiforgery>();
-        app.Use(async (http, next) =>
-        {
-            if (!HttpMethods.IsGet(http.Request.Method) && http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase)
-                && !await antiforgery.IsRequestValidAsync(http))
-                await Problems.Say(StatusCodes.Status400BadRequest, "You have signed in anew since this page was opened. Reload it and try again.").ExecuteAsync(http);
-            else
-                await next(http);
-        });
+        app.Use(
+            async (http, next) =>
+            {
+                if (
+                    !HttpMethods.IsGet(http.Request.Method)
+                    && http.Request.Path.StartsWithSegments("/api", StringComparison.OrdinalIgnoreCase)
+                    && !await antiforgery.IsRequestValidAsync(http)
+                )
+                    await Problems
+                        .Say(
+                            StatusCodes.Status400BadRequest,
+                            "You have signed in anew since this page was opened. Reload it and try again."
+                        )
+                        .ExecuteAsync(http);
+                else
+                    await next(http);
+            }
+        );
     }
 }

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.DataProtection;
 using NodaTime;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 
 namespace PorchLight.Server.Identity;
 
@@ -20,9 +20,10 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
     private readonly IDataProtector _devices = protection.CreateProtector("PorchLight.Devices");
 
     /// <summary>Whether another guess is listened to.</summary>
-    public bool MayTry(HttpContext http, string email) => Device(http, email) is { } device
-        ? quotas.IsLeft(What, device, Most)
-        : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, ClientMatching.EmailKey(email), MostByAll);
+    public bool MayTry(HttpContext http, string email) =>
+        Device(http, email) is { } device
+            ? quotas.IsLeft(What, device, Most)
+            : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, ClientMatching.EmailKey(email), MostByAll);
 
     public void Failed(HttpContext http, string email)
     {
@@ -35,10 +36,19 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
     public void Succeeded(HttpContext http, string email)
     {
         quotas.GiveBack(What, Device(http, email) ?? From(http, email));
-        http.Response.Cookies.Append(DeviceCookie, _devices.Protect(ClientMatching.EmailKey(email)), new CookieOptions
-        {
-            HttpOnly = true, IsEssential = true, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, MaxAge = TimeSpan.FromDays(365), Path = "/api/sign-in",
-        });
+        http.Response.Cookies.Append(
+            DeviceCookie,
+            _devices.Protect(ClientMatching.EmailKey(email)),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                IsEssential = true,
+                SameSite = SameSiteMode.Strict,
+                Secure = http.Request.IsHttps,
+                MaxAge = TimeSpan.FromDays(365),
+                Path = "/api/sign-in",
+            }
+        );
     }
 
     private string? Device(HttpContext http, string email)
@@ -55,5 +65,6 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
         }
     }
 
-    private static string From(HttpContext http, string email) => $"{RateLimits.ClientNetwork(http.Connection.RemoteIpAddress)} {ClientMatching.EmailKey(email)}";
+    private static string From(HttpContext http, string email) =>
+        $"{RateLimits.ClientNetwork(http.Connection.RemoteIpAddress)} {ClientMatching.EmailKey(email)}";
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Identity;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
@@ -14,11 +15,16 @@ internal static class UserAccess
     public static void AddUserAccess(this IServiceCollection services)
     {
         services.AddSingleton<SignInThrottle>();
-        services.AddIdentityCore<User>(options =>
+        services
+            .AddIdentityCore<User>(options =>
             {
                 options.Password = new PasswordOptions
                 {
-                    RequiredLength = 10, RequireDigit = false, RequireLowercase = false, RequireUppercase = false, RequireNonAlphanumeric = false,
+                    RequiredLength = 10,
+                    RequireDigit = false,
+                    RequireLowercase = false,
+                    RequireUppercase = false,
+                    RequireNonAlphanumeric = false,
                 };
                 options.User.RequireUniqueEmail = true;
             })
@@ -26,16 +32,22 @@ internal static class UserAccess
             .AddEntityFrameworkStores<PorchDb>()
             .AddSignInManager()
             .AddClaimsPrincipalFactory<UserClaims>();
-        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddCookie(IdentityConstants.ApplicationScheme, cookie =>
-        {
-            cookie.Cookie.Name = "porch-light";
-            cookie.Cookie.SameSite = SameSiteMode.Lax;
-            cookie.ExpireTimeSpan = Sessions.Lifetime;
-            cookie.Events.OnValidatePrincipal = StillHereAsync;
-            cookie.Events.OnRedirectToLogin = context => Problems.Say(StatusCodes.Status401Unauthorized, SignedOut).ExecuteAsync(context.HttpContext);
-            cookie.Events.OnRedirectToAccessDenied = context => Problems.Say(
-                StatusCodes.Status403Forbidden, "Only the owner can do this.").ExecuteAsync(context.HttpContext);
-        });
+        services
+            .AddAuthentication(IdentityConstants.ApplicationScheme)
+            .AddCookie(
+                IdentityConstants.ApplicationScheme,
+                cookie =>
+                {
+                    cookie.Cookie.Name = "porch-light";
+                    cookie.Cookie.SameSite = SameSiteMode.Lax;
+                    cookie.ExpireTimeSpan = Sessions.Lifetime;
+                    cookie.Events.OnValidatePrincipal = StillHereAsync;
+                    cookie.Events.OnRedirectToLogin = context =>
+                        Problems.Say(StatusCodes.Status401Unauthorized, SignedOut).ExecuteAsync(context.HttpContext);
+                    cookie.Events.OnRedirectToAccessDenied = context =>
+                        Problems.Say(StatusCodes.Status403Forbidden, "Only the owner can do this.").ExecuteAsync(context.HttpContext);
+                }
+            );
         services.AddAuthorizationBuilder().AddPolicy(OwnerOnly, policy => policy.RequireRole(Roles.Owner));
         services.AddAntiforgery(options =>
         {
@@ -49,8 +61,13 @@ internal static class UserAccess
     /// <summary>A seat that was removed, or got another role or password, is signed out with its next request.</summary>
     private static async Task StillHereAsync(CookieValidatePrincipalContext context)
     {
-        if (await context.HttpContext.RequestServices.GetRequiredService<PorchDb>().HasEndedAsync(context.Principal)
-            || await context.HttpContext.RequestServices.GetRequiredService<SignInManager<User>>().ValidateSecurityStampAsync(context.Principal) is null)
+        if (
+            await context.HttpContext.RequestServices.GetRequiredService<PorchDb>().HasEndedAsync(context.Principal)
+            || await context
+                .HttpContext.RequestServices.GetRequiredService<SignInManager<User>>()
+                .ValidateSecurityStampAsync(context.Principal)
+                is null
+        )
             context.RejectPrincipal();
     }
 }

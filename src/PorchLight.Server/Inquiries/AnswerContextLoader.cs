@@ -5,9 +5,9 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
@@ -16,11 +16,16 @@ namespace PorchLight.Server.Inquiries;
 internal sealed class AnswerContextLoader(PorchDb db)
 {
     /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>
-    public async Task<FormVersion?> VersionAsync(FormTarget target, int number) => !target.IsPreview
-        ? await CompiledQueries.FormVersion(db, target.Form.Id, number)
-        : number != 0 ? null : new FormVersion
+    public async Task<FormVersion?> VersionAsync(FormTarget target, int number) =>
+        !target.IsPreview ? await CompiledQueries.FormVersion(db, target.Form.Id, number)
+        : number != 0 ? null
+        : new FormVersion
         {
-            FormId = target.Form.Id, Number = 0, Content = (await db.BusinessAsync()).Lists.Into(target.Form.Draft), Published = target.Form.DraftSaved, PublishedBy = "",
+            FormId = target.Form.Id,
+            Number = 0,
+            Content = (await db.BusinessAsync()).Lists.Into(target.Form.Draft),
+            Published = target.Form.DraftSaved,
+            PublishedBy = "",
         };
 
     /// <param name="version">The version that is answered.</param>
@@ -29,7 +34,13 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
     public async Task<NormaliseContext> AroundAsync(
-        FormVersion version, Guid filling, IReadOnlyDictionary<string, Answer?> given, Business business, Instant now, CancellationToken cancellationToken)
+        FormVersion version,
+        Guid filling,
+        IReadOnlyDictionary<string, Answer?> given,
+        Business business,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var around = new NormaliseContext(business.Region, version.Number, now, business.Calendar.Today(now));
         var kinds = version.Content.Questions.Where(question => given.GetValueOrDefault(question.Key) is not null).ToList();
@@ -39,8 +50,11 @@ internal sealed class AnswerContextLoader(PorchDb db)
             around = around with { Files = files.ToDictionary(file => file.Id.Value, file => file.Ref) };
         }
 
-        var wanted = kinds.Select(question => (Kind: question.Kind as LookUpKind, Answer: given[question.Key] as LookUpAnswer))
-            .Where(pair => pair.Kind is not null && pair.Answer is not null).Select(pair => (pair.Kind!, pair.Answer!.Key)).ToList();
+        var wanted = kinds
+            .Select(question => (Kind: question.Kind as LookUpKind, Answer: given[question.Key] as LookUpAnswer))
+            .Where(pair => pair.Kind is not null && pair.Answer is not null)
+            .Select(pair => (pair.Kind!, pair.Answer!.Key))
+            .ToList();
         return wanted.Count == 0 ? around : around with { Lines = await ListEndpoints.LinesAsync(db, wanted, cancellationToken) };
     }
 
@@ -49,18 +63,29 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <param name="target">The door they came by.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
-    public async Task<AnswerContext> NothingAsync(FormContent content, FormTarget target, Business business, Instant now, CancellationToken cancellationToken) =>
-        Nothing(content, target.Link, business, now) with { OnFile = await OnFileAsync(target.Link, cancellationToken) };
+    public async Task<AnswerContext> NothingAsync(
+        FormContent content,
+        FormTarget target,
+        Business business,
+        Instant now,
+        CancellationToken cancellationToken
+    ) => Nothing(content, target.Link, business, now) with { OnFile = await OnFileAsync(target.Link, cancellationToken) };
 
     /// <summary>What a sender was asked and said, as their form knew it.</summary>
     public async Task<AnswerContext> SaidAsync(Submission sent, FormContent content, Business business, CancellationToken cancellationToken)
     {
         var link = sent.PersonalLinkId is { } id ? await db.PersonalLinks.FindAsync([id], cancellationToken) : null;
-        return Nothing(content, link, business, sent.At) with { Answers = sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)) };
+        return Nothing(content, link, business, sent.At) with
+        {
+            Answers = sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => AnswerState.Of(answer.Value)),
+        };
     }
 
     /// <summary>What an inquiry was judged by when it came in: what they said, and what was on file until then.</summary>
-    public async Task<(AnswerContext Known, ScreeningRules Rules, IReadOnlyDictionary<string, Answer?> Given)> JudgedAsync(Inquiry inquiry, CancellationToken cancellationToken)
+    public async Task<(AnswerContext Known, ScreeningRules Rules, IReadOnlyDictionary<string, Answer?> Given)> JudgedAsync(
+        Inquiry inquiry,
+        CancellationToken cancellationToken
+    )
     {
         var sent = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
         var content = (await CompiledQueries.FormVersion(db, inquiry.FormId, inquiry.FormVersion))!.Content;
@@ -68,9 +93,21 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
         if (rules.LooksOnFile)
         {
-            var before = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == inquiry.ClientId && value.InquiryId != inquiry.Id && value.At <= inquiry.Received
-                && (value.ProjectId == null || value.ProjectId == inquiry.ProjectId)).OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(cancellationToken);
-            known = known with { OnFile = before.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value) };
+            var before = await db
+                .FieldValues.AsNoTracking()
+                .Where(value =>
+                    value.ClientId == inquiry.ClientId
+                    && value.InquiryId != inquiry.Id
+                    && value.At <= inquiry.Received
+                    && (value.ProjectId == null || value.ProjectId == inquiry.ProjectId)
+                )
+                .OrderBy(value => value.At)
+                .ThenBy(value => value.Id)
+                .ToListAsync(cancellationToken);
+            known = known with
+            {
+                OnFile = before.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value),
+            };
         }
 
         return (known, rules, sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value));
@@ -107,29 +144,46 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <summary>What is on file of a client and of their newest open project, by field key.</summary>
     public async Task<Dictionary<string, Answer>> OnFileAsync(Id<Client> client, CancellationToken cancellationToken)
     {
-        var project = await db.Projects.Where(one => one.ClientId == client && one.Closed == null).OrderByDescending(one => one.Opened)
-            .Select(one => (Id<Project>?)one.Id).FirstOrDefaultAsync(cancellationToken);
-        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client && (value.ProjectId == null || value.ProjectId == project))
-            .OrderBy(value => value.At).ThenBy(value => value.Id).ToListAsync(cancellationToken);
+        var project = await db
+            .Projects.Where(one => one.ClientId == client && one.Closed == null)
+            .OrderByDescending(one => one.Opened)
+            .Select(one => (Id<Project>?)one.Id)
+            .FirstOrDefaultAsync(cancellationToken);
+        var values = await db
+            .FieldValues.AsNoTracking()
+            .Where(value => value.ClientId == client && (value.ProjectId == null || value.ProjectId == project))
+            .OrderBy(value => value.At)
+            .ThenBy(value => value.Id)
+            .ToListAsync(cancellationToken);
         return values.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value);
     }
 
     /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>
-    public async Task<WantedMonth?> MonthAsync(Form form, IReadOnlyDictionary<string, AnswerState> answers, CancellationToken cancellationToken) =>
+    public async Task<WantedMonth?> MonthAsync(
+        Form form,
+        IReadOnlyDictionary<string, AnswerState> answers,
+        CancellationToken cancellationToken
+    ) =>
         form.Settings.Capacity is { } capacity && answers.GetValueOrDefault(capacity.Question).Answer is { } wanted
             ? capacity.Find(wanted, await TakenAsync(form.Id, cancellationToken))
             : null;
 
     /// <summary>How many places of each month are taken.</summary>
-    public async Task<Dictionary<YearMonth, int>> TakenAsync(Id<Form> form, CancellationToken cancellationToken) => await db.Inquiries
-        .Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
-        .GroupBy(inquiry => inquiry.WantedMonth!.Value).Select(month => new { month.Key, Count = month.Count() })
-        .ToDictionaryAsync(month => month.Key, month => month.Count, cancellationToken);
+    public async Task<Dictionary<YearMonth, int>> TakenAsync(Id<Form> form, CancellationToken cancellationToken) =>
+        await db
+            .Inquiries.Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
+            .GroupBy(inquiry => inquiry.WantedMonth!.Value)
+            .Select(month => new { month.Key, Count = month.Count() })
+            .ToDictionaryAsync(month => month.Key, month => month.Count, cancellationToken);
 
     /// <summary>What has to be known of answers before they are sent, by place: that a month is fully booked.</summary>
     public async Task<Dictionary<string, string>> NoticesAsync(Form form, Route route, CancellationToken cancellationToken) =>
-        form.Settings.Capacity is { } capacity && await MonthAsync(form, route.Answers, cancellationToken) is { Waits: true, Month: var full }
-            ? new Dictionary<string, string> { [capacity.Question] = Capacities.Note(full, capacity.NextFree(full, await TakenAsync(form.Id, cancellationToken))) }
+        form.Settings.Capacity is { } capacity
+        && await MonthAsync(form, route.Answers, cancellationToken) is { Waits: true, Month: var full }
+            ? new Dictionary<string, string>
+            {
+                [capacity.Question] = Capacities.Note(full, capacity.NextFree(full, await TakenAsync(form.Id, cancellationToken))),
+            }
             : [];
 
     /// <summary>The files uploaded with a filling-in that has not been sent.</summary>

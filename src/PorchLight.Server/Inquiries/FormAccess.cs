@@ -5,8 +5,9 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -44,7 +45,8 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
     /// <summary>The header in which a browser shows that the code was typed there.</summary>
     public const string PassHeader = "Form-Pass";
 
-    internal const string NoSuchForm = "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
+    internal const string NoSuchForm =
+        "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
 
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
 
@@ -53,9 +55,14 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
     {
         var hash = Tokens.Hash(token);
         if (await CompiledQueries.FormByLink(db, hash) is { } own)
-            return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true) : own.PublishedVersion > 0 ? new FormTarget(own, null) : null;
-        return await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
-            && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form ? new FormTarget(form, link) : null;
+            return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true)
+                : own.PublishedVersion > 0 ? new FormTarget(own, null)
+                : null;
+        return
+            await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
+            && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form
+            ? new FormTarget(form, link)
+            : null;
     }
 
     /// <summary>The door when somebody may come in, else why not.</summary>
@@ -67,7 +74,9 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
         if (await FindAsync(token) is not { } target)
             return (null, Problems.NotFound(NoSuchForm));
         var business = await db.BusinessAsync();
-        return await JudgeAsync(target, pass, business) is var welcome && (welcome == AccessState.Open || (welcome == AccessState.LightOff && !lightToo))
+        return
+            await JudgeAsync(target, pass, business) is var welcome
+            && (welcome == AccessState.Open || (welcome == AccessState.LightOff && !lightToo))
             ? (target, null)
             : (null, Problems.Conflict(await SayAsync(target, welcome, business)));
     }
@@ -83,7 +92,10 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
                 return AccessState.LinkUsed;
             if (link.GoodUntil < clock.GetCurrentInstant())
                 return AccessState.LinkRanOut;
-            if (target.Form.Settings.Admission == Admission.PersonalLinkAndCode && !(pass is not null && link.PassHash == Tokens.Hash(pass)))
+            if (
+                target.Form.Settings.Admission == Admission.PersonalLinkAndCode
+                && !(pass is not null && link.PassHash == Tokens.Hash(pass))
+            )
                 return AccessState.CodeNeeded;
         }
         else if (target.Form.Settings.Admission != Admission.Anyone)
@@ -95,20 +107,27 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
     }
 
     /// <summary>Whether a form takes answers, and why not.</summary>
-    public async Task<LightState> LightAsync(Form form, Business business) => form.Settings.Judge(
-        form.LightOn, business.Calendar.Today(clock.GetCurrentInstant()),
-        form.Settings.MostAnswers is null ? 0 : await db.Submissions.CountAsync(sent => sent.FormId == form.Id));
+    public async Task<LightState> LightAsync(Form form, Business business) =>
+        form.Settings.Judge(
+            form.LightOn,
+            business.Calendar.Today(clock.GetCurrentInstant()),
+            form.Settings.MostAnswers is null ? 0 : await db.Submissions.CountAsync(sent => sent.FormId == form.Id)
+        );
 
     /// <summary>How they are met, in a sentence for them.</summary>
-    public async Task<string> SayAsync(FormTarget target, AccessState welcome, Business business) => welcome switch
-    {
-        AccessState.LightOff when await LightAsync(target.Form, business) == LightState.NotYetOpen =>
-            $"This form opens on {Day.Format(target.Form.Settings.FirstDay!.Value)}.",
-        AccessState.LightOff => target.Form.AwayNote,
-        AccessState.OnlyByLink => $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
-        AccessState.CodeNeeded => "To be sure that it is you, we send a code to the mail address this link was made for.",
-        AccessState.LinkUsed => $"You have sent this form already, {TimeWords.At(target.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
-        AccessState.LinkRanOut => $"This link was good until {Day.Format(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
-        _ => "",
-    };
+    public async Task<string> SayAsync(FormTarget target, AccessState welcome, Business business) =>
+        welcome switch
+        {
+            AccessState.LightOff when await LightAsync(target.Form, business) == LightState.NotYetOpen =>
+                $"This form opens on {Day.Format(target.Form.Settings.FirstDay!.Value)}.",
+            AccessState.LightOff => target.Form.AwayNote,
+            AccessState.OnlyByLink =>
+                $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
+            AccessState.CodeNeeded => "To be sure that it is you, we send a code to the mail address this link was made for.",
+            AccessState.LinkUsed =>
+                $"You have sent this form already, {TimeWords.At(target.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
+            AccessState.LinkRanOut =>
+                $"This link was good until {Day.Format(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
+            _ => "",
+        };
 }

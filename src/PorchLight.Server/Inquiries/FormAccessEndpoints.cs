@@ -7,10 +7,11 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -37,14 +38,23 @@ internal static class FormAccessEndpoints
         group.MapPost("/reopening", TellMeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code", SendCodeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code/check", CheckCodeAsync).RequireRateLimiting(RateLimits.SignIn);
-        group.MapGet("/challenge", (string token, SpamCheck spam) => TypedResults.Ok(spam.NewChallenge())).RequireRateLimiting(RateLimits.PublicForms);
+        group
+            .MapGet("/challenge", (string token, SpamCheck spam) => TypedResults.Ok(spam.NewChallenge()))
+            .RequireRateLimiting(RateLimits.PublicForms);
     }
 
     /// <summary>An address of which only its owner knows the rest: "t•••@bakes.example".</summary>
-    internal static string Veil(string email) => email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
+    internal static string Veil(string email) =>
+        email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TellMeAsync(
-        string token, ReopenSubscriptionRequest wish, PorchDb db, FormAccess access, BusinessClock clock, CancellationToken cancellationToken)
+        string token,
+        ReopenSubscriptionRequest wish,
+        PorchDb db,
+        FormAccess access,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         var email = wish.Email.Trim();
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -57,10 +67,16 @@ internal static class FormAccessEndpoints
             return Problems.Conflict("The light is on already. Please reload the page.");
         if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == door.Form.Id && one.EmailKey == key, cancellationToken))
         {
-            db.ReopenSubscriptions.Add(new ReopenSubscription
-            {
-                Id = new Id<ReopenSubscription>(Guid.CreateVersion7()), FormId = door.Form.Id, Email = email, EmailKey = key, At = clock.GetCurrentInstant(),
-            });
+            db.ReopenSubscriptions.Add(
+                new ReopenSubscription
+                {
+                    Id = new Id<ReopenSubscription>(Guid.CreateVersion7()),
+                    FormId = door.Form.Id,
+                    Email = email,
+                    EmailKey = key,
+                    At = clock.GetCurrentInstant(),
+                }
+            );
             await write.SaveAsync(cancellationToken);
         }
 
@@ -68,30 +84,58 @@ internal static class FormAccessEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SendCodeAsync(
-        string token, PorchDb db, FormAccess access, MailQueue mail, BusinessClock clock, TimeProvider time, Quotas quotas, CancellationToken cancellationToken)
+        string token,
+        PorchDb db,
+        FormAccess access,
+        MailQueue mail,
+        BusinessClock clock,
+        TimeProvider time,
+        Quotas quotas,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.BusinessAsync();
-        if (await access.FindAsync(token) is not { Link: { } link } door || await access.JudgeAsync(door, null, business) != AccessState.CodeNeeded)
+        if (
+            await access.FindAsync(token) is not { Link: { } link } door
+            || await access.JudgeAsync(door, null, business) != AccessState.CodeNeeded
+        )
             return Problems.NotFound(FormAccess.NoSuchForm);
         var now = time.Now();
         if (link.CodeSent is { } sent && now - sent < BetweenCodes)
-            return Problems.Conflict("A code is on its way already. Please look into your mail, or wait half a minute and ask for another one.");
+            return Problems.Conflict(
+                "A code is on its way already. Please look into your mail, or wait half a minute and ask for another one."
+            );
         // Five guesses a code and ten codes a day leave a million numbers where they are for long enough.
         if (!quotas.Use("code", link.Id.ToString(), CodesADay, Duration.FromDays(1)))
-            return Problems.Conflict($"Enough codes were sent for this link today. Please try again tomorrow, or write to {business.MailAddress}.");
+            return Problems.Conflict(
+                $"Enough codes were sent for this link today. Please try again tomorrow, or write to {business.MailAddress}."
+            );
         var code = RandomNumberGenerator.GetInt32(1_000_000).ToString("D6", CultureInfo.InvariantCulture);
         (link.CodeHash, link.CodeSent, link.CodeTries) = (Hash(link, code), now, 0);
         mail.Queue(
-            $"code {link.Id} {now.ToUnixTimeMilliseconds()}", business, link.Email, link.ClientId, $"Your code for “{door.Form.Draft.Title}”",
+            $"code {link.Id} {now.ToUnixTimeMilliseconds()}",
+            business,
+            link.Email,
+            link.ClientId,
+            $"Your code for “{door.Form.Draft.Title}”",
             $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
-            automatic: true, clock.GetCurrentInstant());
+            automatic: true,
+            clock.GetCurrentInstant()
+        );
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<PassView>, ProblemHttpResult>> CheckCodeAsync(
-        string token, TypedCode typed, PorchDb db, FormAccess access, Tokens tokens, TimeProvider time, CancellationToken cancellationToken)
+        string token,
+        TypedCode typed,
+        PorchDb db,
+        FormAccess access,
+        Tokens tokens,
+        TimeProvider time,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await access.FindAsync(token) is not { Link: { } link })
@@ -107,9 +151,14 @@ internal static class FormAccessEndpoints
         await write.SaveAsync(cancellationToken);
         return right
             ? TypedResults.Ok(new PassView(tokens.Open(pass.Sealed)))
-            : Problems.Unfinished(new Finding("code", link.CodeTries == MostTries
-                ? "This is not the code, and it was tried too often now. Please ask for a new one."
-                : "This is not the code. Please look again; it has six digits."));
+            : Problems.Unfinished(
+                new Finding(
+                    "code",
+                    link.CodeTries == MostTries
+                        ? "This is not the code, and it was tried too often now. Please ask for a new one."
+                        : "This is not the code. Please look again; it has six digits."
+                )
+            );
     }
 
     private static string Hash(PersonalLink link, string code) => Tokens.Hash($"{link.LinkHash} {code}");

@@ -46,6 +46,7 @@ internal sealed class Inquiry
     public required Id<Client> ClientId { get; init; }
     public required Id<Project> ProjectId { get; init; }
     public required Instant Received { get; init; }
+
     /// <summary>How it was sorted; null where the form sorts nothing.</summary>
     public required Fit? Fit { get; init; }
     public required Verdict Verdict { get; init; }

@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -6,47 +5,80 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
-using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>The owner's inquiries: the day's list, the whole list, one in full, and a reply.</summary>
+/// <summary>The owner's inquiries: the day's list, the whole list, and one in full.</summary>
 internal static class InquiryEndpoints
 {
-    private const string Gone = "This inquiry is not here any more.";
-    private const int LongestReply = 20_000;
+    internal const string Gone = "This inquiry is not here any more.";
 
     /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
     /// <param name="PromiseExactly">The same with date and zone.</param>
     /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
     /// <param name="WroteBack">When they wrote and were not answered since, in words; else null.</param>
     internal sealed record InquiryRow(
-        Id<Inquiry> Id, string Name, Fit? Fit, string About, string Received, string? Promise, string? PromiseExactly,
-        PromiseGroup? Group, bool CallAsked, string? WaitsFor, string? WroteBack);
+        Id<Inquiry> Id,
+        string Name,
+        Fit? Fit,
+        string About,
+        string Received,
+        string? Promise,
+        string? PromiseExactly,
+        PromiseGroup? Group,
+        bool CallAsked,
+        string? WaitsFor,
+        string? WroteBack
+    );
 
     /// <param name="Fit">Null where the form sorts nothing.</param>
     /// <param name="Running">The follow-through that still has steps to come, by its name; else null.</param>
     internal sealed record InquiryView(
-        Id<Inquiry> Id, Id<Client> ClientId, string Name, string? Email, string Form, string Received, string? CameFrom,
-        bool KnownBefore, bool CallAsked, string? WaitsFor, string? WroteBack, bool Closed, string? Running, FitView? Fit, string? Promise, bool PromiseOpen, string? PromiseExactly, string PromiseClock,
-        string SendOff, IReadOnlyList<AnsweredQuestion> Answers, IReadOnlyList<DifferenceView> Differences, IReadOnlyList<TimelineEntry> Timeline);
+        Id<Inquiry> Id,
+        Id<Client> ClientId,
+        string Name,
+        string? Email,
+        string Form,
+        string Received,
+        string? CameFrom,
+        bool KnownBefore,
+        bool CallAsked,
+        string? WaitsFor,
+        string? WroteBack,
+        bool Closed,
+        string? Running,
+        FitView? Fit,
+        string? Promise,
+        bool PromiseOpen,
+        string? PromiseExactly,
+        string PromiseClock,
+        string SendOff,
+        IReadOnlyList<AnsweredQuestion> Answers,
+        IReadOnlyList<DifferenceView> Differences,
+        IReadOnlyList<TimelineEntry> Timeline
+    );
 
-    internal sealed record FitView(
-        Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions);
+    internal sealed record FitView(Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions);
 
     /// <param name="Landed">Where it was written, in words; null when it was not.</param>
     /// <param name="Files">The files that were sent with it; else empty.</param>
     /// <param name="Strokes">A drawn signature as an SVG path on a field of 600 by 200; else null.</param>
     internal sealed record AnsweredQuestion(
-        string Key, string Wording, string Words, string? Landed, bool Signal, IReadOnlyList<SentFile> Files, string? Strokes);
+        string Key,
+        string Wording,
+        string Words,
+        string? Landed,
+        bool Signal,
+        IReadOnlyList<SentFile> Files,
+        string? Strokes
+    );
 
     /// <param name="Address">Where it is had; it comes as something to save.</param>
     internal sealed record SentFile(string Name, string Size, string Address);
@@ -56,59 +88,76 @@ internal static class InquiryEndpoints
 
     internal sealed record DifferenceView(string Field, string? Ours, string Theirs);
 
-    internal sealed record Reply(string Subject, string Text);
-
-    /// <param name="Text">What they said, as a person noted it; may be empty.</param>
-    internal sealed record TheirWords(string Text);
-
     public static void MapInquiries(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/inquiries").For(Access.Member).WithTags("Inquiries");
         group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
         group.MapGet("/{id}/what-would-change", WhatWouldChangeAsync);
-        group.MapPost("/{id}/reply", ReplyAsync).Once();
-        group.MapPost("/{id}/answered-elsewhere", AnsweredElsewhereAsync).Once();
-        group.MapPost("/{id}/got-in-touch", GotInTouchAsync).Once();
-        group.MapPost("/{id}/stop", StopAsync);
-        group.MapPost("/{id}/close", CloseAsync);
-        group.MapPost("/{id}/open-again", OpenAgainAsync);
-        group.MapPost("/{id}/place", GivePlaceAsync);
     }
 
     private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
         TypedResults.Ok(await RowsAsync(db, db.Inquiries, clock.GetCurrentInstant(), cancellationToken));
 
     /// <summary>Rows for a list, the most urgent promise first, then the newest.</summary>
-    internal static async Task<List<InquiryRow>> RowsAsync(PorchDb db, IQueryable<Inquiry> inquiries, Instant now, CancellationToken cancellationToken)
+    internal static async Task<List<InquiryRow>> RowsAsync(
+        PorchDb db,
+        IQueryable<Inquiry> inquiries,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var rows = await (from inquiry in inquiries.AsNoTracking()
-                          join client in db.Clients on inquiry.ClientId equals client.Id
-                          join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
-                          join version in db.FormVersions on new { inquiry.FormId, Number = inquiry.FormVersion } equals new { version.FormId, version.Number }
-                          select new { Inquiry = inquiry, client.Name, submission.Answers, version.Content }).ToListAsync(cancellationToken);
-        return [.. rows
-            .OrderBy(row => row.Inquiry.PromiseStopped is not null)
-            .ThenBy(row => row.Inquiry.PromiseStopped is null ? row.Inquiry.PromisedBy ?? Instant.MaxValue : Instant.MaxValue)
-            .ThenByDescending(row => row.Inquiry.Received)
-            .Select(row =>
+        var rows = await (
+            from inquiry in inquiries.AsNoTracking()
+            join client in db.Clients on inquiry.ClientId equals client.Id
+            join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
+            join version in db.FormVersions
+                on new { inquiry.FormId, Number = inquiry.FormVersion } equals new { version.FormId, version.Number }
+            select new
             {
-                var owed = row.Inquiry.PromiseStopped is null;
-                var zone = business.DateTimeZone;
-                var deadline = owed ? row.Inquiry.PromisedBy : null;
-                return new InquiryRow(
-                    row.Inquiry.Id, row.Name, row.Inquiry.Fit, InquirySummary.Of(row.Content, row.Answers.ByQuestion),
-                    TimeWords.At(row.Inquiry.Received, now, zone),
-                    deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
-                    deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
-                    owed ? TodayNote.Group(deadline, now, zone) : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack : null,
-                    row.Inquiry.CallAsked is not null, WaitsFor(row.Inquiry), row.Inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null);
-            })];
+                Inquiry = inquiry,
+                client.Name,
+                submission.Answers,
+                version.Content,
+            }
+        ).ToListAsync(cancellationToken);
+        return
+        [
+            .. rows.OrderBy(row => row.Inquiry.PromiseStopped is not null)
+                .ThenBy(row => row.Inquiry.PromiseStopped is null ? row.Inquiry.PromisedBy ?? Instant.MaxValue : Instant.MaxValue)
+                .ThenByDescending(row => row.Inquiry.Received)
+                .Select(row =>
+                {
+                    var owed = row.Inquiry.PromiseStopped is null;
+                    var zone = business.DateTimeZone;
+                    var deadline = owed ? row.Inquiry.PromisedBy : null;
+                    return new InquiryRow(
+                        row.Inquiry.Id,
+                        row.Name,
+                        row.Inquiry.Fit,
+                        InquirySummary.Of(row.Content, row.Answers.ByQuestion),
+                        TimeWords.At(row.Inquiry.Received, now, zone),
+                        deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
+                        deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
+                        owed ? TodayNote.Group(deadline, now, zone)
+                            : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack
+                            : null,
+                        row.Inquiry.CallAsked is not null,
+                        WaitsFor(row.Inquiry),
+                        row.Inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null
+                    );
+                }),
+        ];
     }
 
     private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
-        Id<Inquiry> id, PorchDb db, AnswerContextLoader engine, BusinessClock clock, CancellationToken cancellationToken)
+        Id<Inquiry> id,
+        PorchDb db,
+        AnswerContextLoader engine,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
@@ -119,45 +168,86 @@ internal static class InquiryEndpoints
         var submission = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
         var content = (await db.FormVersions.FindAsync([inquiry.FormId, inquiry.FormVersion], cancellationToken))!.Content;
         var rules = (await db.ScreeningVersions.FindAsync([inquiry.FormId, inquiry.ScreeningVersion], cancellationToken))!.Rules;
-        var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(value => value.Question);
-        var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(cancellationToken)).Select(note => note.Heading).ToHashSet();
-        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(difference => difference.Question);
+        var landed = (await db.FieldValues.Where(value => value.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(value =>
+            value.Question
+        );
+        var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(cancellationToken))
+            .Select(note => note.Heading)
+            .ToHashSet();
+        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(
+            difference => difference.Question
+        );
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var known = await engine.SaidAsync(submission, content, business, cancellationToken);
         var verdict = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
-        return TypedResults.Ok(new InquiryView(
-            id, client.Id, client.Name, client.Email, content.Title,
-            TimeWords.At(inquiry.Received, now, zone), inquiry.CameFrom, inquiry.KnownBefore, inquiry.CallAsked is not null, WaitsFor(inquiry),
-            inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null, inquiry.Closed is not null, await RunningAsync(db, id, cancellationToken),
-            inquiry.Fit is { } fit
-                ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions)
-                : null,
-            inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
-                : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
-                : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar), inquiry.PromiseStopped is null,
-            inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
-            $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
-            sendOff.Title,
-            [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(Answered)],
-            [.. content.Questions.SelectMany(question => differences[question.Key]).Select(difference => new DifferenceView(
-                BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
-                difference.Ours is { } ours ? AnswerWords.Say(ours) : null, AnswerWords.Say(difference.Theirs)))],
-            await Timeline.OfAsync(db, db.Events.Where(logged => logged.InquiryId == id || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)),
-                now, zone, cancellationToken)));
+        return TypedResults.Ok(
+            new InquiryView(
+                id,
+                client.Id,
+                client.Name,
+                client.Email,
+                content.Title,
+                TimeWords.At(inquiry.Received, now, zone),
+                inquiry.CameFrom,
+                inquiry.KnownBefore,
+                inquiry.CallAsked is not null,
+                WaitsFor(inquiry),
+                inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null,
+                inquiry.Closed is not null,
+                await RunningAsync(db, id, cancellationToken),
+                inquiry.Fit is { } fit
+                    ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions)
+                    : null,
+                inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
+                    : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
+                    : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar),
+                inquiry.PromiseStopped is null,
+                inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
+                $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
+                sendOff.Title,
+                [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(Answered)],
+                [
+                    .. content
+                        .Questions.SelectMany(question => differences[question.Key])
+                        .Select(difference => new DifferenceView(
+                            BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
+                            difference.Ours is { } ours ? AnswerWords.Say(ours) : null,
+                            AnswerWords.Say(difference.Theirs)
+                        )),
+                ],
+                await Timeline.OfAsync(
+                    db,
+                    db.Events.Where(logged =>
+                        logged.InquiryId == id
+                        || (logged.InquiryId == null && logged.ClientId == client.Id && logged.At >= inquiry.Received)
+                    ),
+                    now,
+                    zone,
+                    cancellationToken
+                )
+            )
+        );
 
         AnsweredQuestion Answered(Question question)
         {
             var answer = submission.Answers.ByQuestion[question.Key];
             var wording = Wordings.Fill(question.Wording, known);
             return new AnsweredQuestion(
-                question.Key, wording, AnswerWords.Say(answer, known.Behind(question.Key)),
-                landed[question.Key].FirstOrDefault() is { } value ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
-                    : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes" : null,
+                question.Key,
+                wording,
+                AnswerWords.Say(answer, known.Behind(question.Key)),
+                landed[question.Key].FirstOrDefault() is { } value
+                        ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
+                    : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes"
+                    : null,
                 signals.Contains(question.Key),
-                answer is FilesAnswer { Files: var files } ? [.. files.Select(file => new SentFile(file.Name, AnswerLimits.SayBytes(file.Bytes), $"/api/files/{file.Id}"))] : [],
-                (answer as SignatureAnswer)?.Strokes);
+                answer is FilesAnswer { Files: var files }
+                    ? [.. files.Select(file => new SentFile(file.Name, AnswerLimits.SayBytes(file.Bytes), $"/api/files/{file.Id}"))]
+                    : [],
+                (answer as SignatureAnswer)?.Strokes
+            );
         }
     }
 
@@ -166,7 +256,11 @@ internal static class InquiryEndpoints
     /// while somebody sends.
     /// </summary>
     private static async Task<Results<Ok<WhatWouldChangeView>, ProblemHttpResult>> WhatWouldChangeAsync(
-        Id<Inquiry> id, PorchDb db, AnswerContextLoader loader, CancellationToken cancellationToken)
+        Id<Inquiry> id,
+        PorchDb db,
+        AnswerContextLoader loader,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.Inquiries.AsNoTracking().SingleOrDefaultAsync(inquiry => inquiry.Id == id, cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
@@ -175,108 +269,15 @@ internal static class InquiryEndpoints
     }
 
     private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken cancellationToken) =>
-        (await (from run in db.Runs.AsNoTracking()
+        (
+            await (
+                from run in db.Runs.AsNoTracking()
                 where run.InquiryId == id && run.Active
-                join version in db.FollowThroughs on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
-                select version.Content).FirstOrDefaultAsync(cancellationToken))?.Name;
+                join version in db.FollowThroughs
+                    on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
+                select version.Content
+            ).FirstOrDefaultAsync(cancellationToken)
+        )?.Name;
 
     private static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
-
-    /// <summary>Somebody on a waiting list gets a place; writing to them is the person's to do.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> GivePlaceAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
-    {
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { WantedMonth: { } month } inquiry)
-            return Problems.NotFound(Gone);
-        if (inquiry.Waits)
-        {
-            inquiry.Waits = false;
-            await events.AppendAsync(
-                new PlaceGiven(month, who.UserId()), clock.GetCurrentInstant(), new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
-            await write.SaveAsync(cancellationToken);
-        }
-
-        return TypedResults.NoContent();
-    }
-
-    private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(
-        Id<Inquiry> id, Reply reply, PorchDb db, MailQueue mail, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken)
-    {
-        if (string.IsNullOrWhiteSpace(reply.Subject) || string.IsNullOrWhiteSpace(reply.Text))
-            return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
-        if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
-            return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
-            return Problems.NotFound(Gone);
-        var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
-        if (client.Email is null)
-            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
-        var now = clock.GetCurrentInstant();
-        var subject = KnownValues.OneLine(reply.Subject);
-        var queued = mail.Queue($"reply {Guid.CreateVersion7()}", await db.Businesses.SingleAsync(cancellationToken), client, subject, reply.Text.Trim(), automatic: false, now);
-        await events.AppendAsync(new MessageSent(subject, null, who.UserId()), now, AboutOf(inquiry) with { MailId = queued });
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
-    }
-
-    /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> AnsweredElsewhereAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => events.AppendAsync(new AnsweredElsewhere(who.UserId()), now, AboutOf(inquiry)), cancellationToken);
-
-    /// <summary>The client phoned, or wrote elsewhere: what waits to be sent to them stops, as after a mail of theirs.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> GotInTouchAsync(
-        Id<Inquiry> id, TheirWords said, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-        said.Text.Length > LongestReply
-            ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
-            : await ChangeAsync(id, db, clock, (inquiry, now) => events.AppendAsync(
-                new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.UserId()), now, AboutOf(inquiry)), cancellationToken);
-
-    /// <summary>Stops what is still to come of the follow-through.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(Id<Inquiry> id, PorchDb db, RunEngine engine, BusinessClock clock, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, RunEnd.ByHand, now), cancellationToken);
-
-    /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, async (inquiry, now) =>
-        {
-            if (inquiry.Closed is not null)
-                return;
-            (inquiry.Closed, inquiry.WroteBack) = (now, null);
-            inquiry.PromiseStopped ??= now;
-            if (!await db.Inquiries.AnyAsync(other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null, cancellationToken))
-                (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed ??= now;
-            await events.AppendAsync(new InquiryClosed(who.UserId()), now, AboutOf(inquiry));
-        }, cancellationToken);
-
-    /// <summary>Takes a closing back. What was stopped stays stopped.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> OpenAgainAsync(
-        Id<Inquiry> id, PorchDb db, EventLog events, BusinessClock clock, ClaimsPrincipal who, CancellationToken cancellationToken) =>
-        ChangeAsync(id, db, clock, async (inquiry, now) =>
-        {
-            if (inquiry.Closed is not { } closed)
-                return;
-            inquiry.Closed = null;
-            if (inquiry.PromiseStopped == closed)
-                inquiry.PromiseStopped = null;
-            (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
-            await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
-        }, cancellationToken);
-
-    private static EventContext AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
-
-    /// <summary>Changes an inquiry in one transaction.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
-        Id<Inquiry> id, PorchDb db, BusinessClock clock, Func<Inquiry, Instant, Task> change, CancellationToken cancellationToken)
-    {
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
-            return Problems.NotFound(Gone);
-        await change(inquiry, clock.GetCurrentInstant());
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
-    }
 }

@@ -6,9 +6,9 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
@@ -22,8 +22,14 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="Trap">What stands in the field that people do not see; null or empty for people.</param>
 /// <param name="Proof">The proof of work, where the form asks for one.</param>
 internal sealed record SubmissionRequest(
-    int Version, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers, string? CameFrom,
-    string? Ticket = null, string? Trap = null, string? Proof = null);
+    int Version,
+    Guid SendKey,
+    IReadOnlyDictionary<string, Answer?> Answers,
+    string? CameFrom,
+    string? Ticket = null,
+    string? Trap = null,
+    string? Proof = null
+);
 
 /// <summary>What is known of a sender from outside.</summary>
 /// <param name="Pass">What their browser shows that the code was typed there, or null.</param>
@@ -40,7 +46,14 @@ internal abstract record IntakeResult
     /// <param name="AwayNote">The form's away note, for send-offs that say it.</param>
     /// <param name="CallAsked">Whether a call was asked for already.</param>
     /// <param name="Receipt">Lets the sender see this again and ask for a call.</param>
-    public sealed record Received(SendOff SendOff, Func<string, string> Words, string? Notice, string AwayNote, bool CallAsked, string Receipt) : IntakeResult;
+    public sealed record Received(
+        SendOff SendOff,
+        Func<string, string> Words,
+        string? Notice,
+        string AwayNote,
+        bool CallAsked,
+        string Receipt
+    ) : IntakeResult;
 
     /// <summary>Nothing was stored.</summary>
     public sealed record Refused(int Status, string Sentence, IReadOnlyList<Finding> Findings) : IntakeResult;
@@ -51,7 +64,15 @@ internal abstract record IntakeResult
 /// project, lands the answers and says that an inquiry came in. What a stranger sent is walked before the transaction
 /// begins, so that nobody waits for it.
 /// </summary>
-internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerContextLoader loader, FormAccess access, SavedDrafts drafts, Notifications notifications)
+internal sealed class Intake(
+    PorchDb db,
+    EventLog events,
+    Tokens tokens,
+    AnswerContextLoader loader,
+    FormAccess access,
+    SavedDrafts drafts,
+    Notifications notifications
+)
 {
     private const int LongestAddress = 500;
 
@@ -60,7 +81,13 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
     /// <param name="sender">What is known of the sender; null for what the program itself plays.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="cancellationToken">When nobody waits any more.</param>
-    public async Task<IntakeResult> SendAsync(FormTarget target, SubmissionRequest sending, SubmissionContext? sender, Instant now, CancellationToken cancellationToken)
+    public async Task<IntakeResult> SendAsync(
+        FormTarget target,
+        SubmissionRequest sending,
+        SubmissionContext? sender,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var business = await db.BusinessAsync();
         if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } earlier)
@@ -70,7 +97,14 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
             return refusal!;
 
         if (target.IsPreview)
-            return new IntakeResult.Received(checkedOut.End(), Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now), null, target.Form.AwayNote, CallAsked: false, "");
+            return new IntakeResult.Received(
+                checkedOut.End(),
+                Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now),
+                null,
+                target.Form.AwayNote,
+                CallAsked: false,
+                ""
+            );
 
         await using var write = await db.WriteAsync(cancellationToken);
         // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
@@ -80,9 +114,15 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
             return Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business));
         if (sender?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, cancellationToken))
-            return Refuse(StatusCodes.Status409Conflict, "This page was sent already in another window. Please reload it and send again; your answers stay in this browser.");
+            return Refuse(
+                StatusCodes.Status409Conflict,
+                "This page was sent already in another window. Please reload it and send again; your answers stay in this browser."
+            );
         if (await FilesAreGoneAsync(checkedOut, cancellationToken))
-            return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please look at them once more and send again.");
+            return Refuse(
+                StatusCodes.Status409Conflict,
+                "One of the files is not here any more. Please look at them once more and send again."
+            );
 
         var received = await ReceiveAsync(target, checkedOut, business, sending, sender, now, cancellationToken);
         await write.SaveAsync(cancellationToken);
@@ -91,7 +131,13 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
 
     /// <summary>Tidies, walks and checks what was sent, and sorts it. Writes nothing.</summary>
     private async Task<(CheckedSubmission? Checked, IntakeResult.Refused? Refusal)> CheckAsync(
-        FormTarget target, SubmissionRequest sending, SubmissionContext? sender, Business business, Instant now, CancellationToken cancellationToken)
+        FormTarget target,
+        SubmissionRequest sending,
+        SubmissionContext? sender,
+        Business business,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
             return (null, Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business)));
@@ -102,11 +148,21 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         var content = version.Content;
         var asked = content.Questions.Select(question => question.Key).ToHashSet();
         if (sending.Answers.Keys.FirstOrDefault(key => !asked.Contains(key)) is { } unknown)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, "There is an answer here to a question this form does not ask. Please reload the page and try again.",
-                [new Finding(KeyForPeople(unknown), "This form does not ask that.")]));
+            return (
+                null,
+                Refuse(
+                    StatusCodes.Status422UnprocessableEntity,
+                    "There is an answer here to a question this form does not ask. Please reload the page and try again.",
+                    [new Finding(KeyForPeople(unknown), "This form does not ask that.")]
+                )
+            );
 
         var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
-        var answers = AnswerNormaliser.Normalise(content, sending.Answers, await loader.AroundAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken));
+        var answers = AnswerNormaliser.Normalise(
+            content,
+            sending.Answers,
+            await loader.AroundAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken)
+        );
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
@@ -116,22 +172,45 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         var rules = (await CompiledQueries.Screening(db, target.Form.Id, target.Form.ScreeningVersion)).Rules;
         var contact = Contact.Of(content, route.Answers);
         // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
-        var onFile = target.Link is null && rules.LooksOnFile && contact.Email is { } email && await CompiledQueries.ClientByEmail(db, ClientMatching.EmailKey(email)) is { } client
-            ? await loader.OnFileAsync(client.Id, cancellationToken)
-            : known.OnFile;
+        var onFile =
+            target.Link is null
+            && rules.LooksOnFile
+            && contact.Email is { } email
+            && await CompiledQueries.ClientByEmail(db, ClientMatching.EmailKey(email)) is { } client
+                ? await loader.OnFileAsync(client.Id, cancellationToken)
+                : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };
-        return (new CheckedSubmission(
-            version, route.Know(known), route, contact, target.Form.ScreeningVersion, rules, Screener.Judge(rules, judged)), null);
+        return (
+            new CheckedSubmission(
+                version,
+                route.Know(known),
+                route,
+                contact,
+                target.Form.ScreeningVersion,
+                rules,
+                Screener.Judge(rules, judged)
+            ),
+            null
+        );
     }
 
     private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
     {
         var files = sent.Files.Select(file => new Id<StoredFile>(file)).ToList();
-        return files.Count > 0 && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, cancellationToken) != files.Count;
+        return files.Count > 0
+            && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, cancellationToken)
+                != files.Count;
     }
 
     private async Task<IntakeResult> ReceiveAsync(
-        FormTarget target, CheckedSubmission sent, Business business, SubmissionRequest sending, SubmissionContext? sender, Instant now, CancellationToken cancellationToken)
+        FormTarget target,
+        CheckedSubmission sent,
+        Business business,
+        SubmissionRequest sending,
+        SubmissionContext? sender,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var (form, link) = (target.Form, target.Link);
         var (version, known, route, contact) = (sent.Version, sent.Known, sent.Route, sent.Contact);
@@ -144,8 +223,10 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
             FormVersion = version.Number,
             SendKey = sending.SendKey,
             At = now,
-            Answers = new SentAnswers(route.Answers.Where(state => state.Value.Answer is not null)
-                .ToDictionary(state => state.Key, state => state.Value.Answer!), route.Pages),
+            Answers = new SentAnswers(
+                route.Answers.Where(state => state.Value.Answer is not null).ToDictionary(state => state.Key, state => state.Value.Answer!),
+                route.Pages
+            ),
             SendOff = sendOff.Key,
             ReceiptHash = receipt.Hash,
             ReceiptSealed = receipt.Sealed,
@@ -197,7 +278,14 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
                 await notifications.TellAsync(form, inquiry, client, business, now, cancellationToken);
         }
 
-        return new IntakeResult.Received(sendOff, Words(known, deadline, business, now), Notice(month), form.AwayNote, CallAsked: false, tokens.Open(receipt.Sealed));
+        return new IntakeResult.Received(
+            sendOff,
+            Words(known, deadline, business, now),
+            Notice(month),
+            form.AwayNote,
+            CallAsked: false,
+            tokens.Open(receipt.Sealed)
+        );
     }
 
     private async Task RefreshAsync(FormTarget target, CancellationToken cancellationToken)
@@ -214,100 +302,143 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         var key = contact.Email is { } email ? ClientMatching.EmailKey(email) : null;
         if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
             return (found, true);
-        return (db.Clients.Add(new Client
-        {
-            Id = new Id<Client>(Guid.CreateVersion7()),
-            Name = contact.ListName,
-            Email = contact.Email,
-            EmailKey = key,
-            Standing = Standing.Lead,
-            Since = now,
-        }).Entity, false);
+        return (
+            db.Clients.Add(
+                new Client
+                {
+                    Id = new Id<Client>(Guid.CreateVersion7()),
+                    Name = contact.ListName,
+                    Email = contact.Email,
+                    EmailKey = key,
+                    Standing = Standing.Lead,
+                    Since = now,
+                }
+            ).Entity,
+            false
+        );
     }
 
     /// <summary>The project an inquiry is about, as the form has it: a new one, or one that is open.</summary>
-    private async Task<(Project Project, bool Joined)> ProjectAsync(Client client, bool knownBefore, Form form, FormContent content, Instant now)
+    private async Task<(Project Project, bool Joined)> ProjectAsync(
+        Client client,
+        bool knownBefore,
+        Form form,
+        FormContent content,
+        Instant now
+    )
     {
         var open = db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null);
-        var joined = !knownBefore ? null : form.Settings.About switch
-        {
-            ProjectAssignment.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
-            ProjectAssignment.NewWorkOrMore => await open.Where(project => project.FormId == form.Id).OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
-            _ => null,
-        };
+        var joined = !knownBefore
+            ? null
+            : form.Settings.About switch
+            {
+                ProjectAssignment.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
+                ProjectAssignment.NewWorkOrMore => await open.Where(project => project.FormId == form.Id)
+                    .OrderByDescending(project => project.Opened)
+                    .FirstOrDefaultAsync(),
+                _ => null,
+            };
         return joined is not null
             ? (joined, true)
-            : (db.Projects.Add(new Project
-            {
-                Id = new Id<Project>(Guid.CreateVersion7()),
-                ClientId = client.Id,
-                FormId = form.Id,
-                Title = content.Title,
-                Opened = now,
-            }).Entity, false);
+            : (
+                db.Projects.Add(
+                    new Project
+                    {
+                        Id = new Id<Project>(Guid.CreateVersion7()),
+                        ClientId = client.Id,
+                        FormId = form.Id,
+                        Title = content.Title,
+                        Opened = now,
+                    }
+                ).Entity,
+                false
+            );
     }
 
     private async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
     {
-        var values = !inquiry.KnownBefore ? [] : await db.FieldValues
-            .Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id)).ToListAsync();
+        var values = !inquiry.KnownBefore
+            ? []
+            : await db
+                .FieldValues.Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id))
+                .ToListAsync();
         var onFile = values
-            .OrderBy(value => value.At).ThenBy(value => value.Id.Value)
-            .GroupBy(value => value.Field).ToDictionary(values => values.Key, values => values.Last().Value);
+            .OrderBy(value => value.At)
+            .ThenBy(value => value.Id.Value)
+            .GroupBy(value => value.Field)
+            .ToDictionary(values => values.Key, values => values.Last().Value);
         var plan = Landing.Plan(known, onFile, onlyDifferences);
-        db.FieldValues.AddRange(plan.Writes.Select(write => new FieldValue
-        {
-            Id = new Id<FieldValue>(Guid.CreateVersion7()),
-            ClientId = client.Id,
-            ProjectId = BuiltInFields.Find(write.Field)!.Scope == RecordScope.Project ? project.Id : null,
-            Field = write.Field,
-            Value = write.Value,
-            InquiryId = inquiry.Id,
-            FormId = inquiry.FormId,
-            FormVersion = inquiry.FormVersion,
-            Question = write.Question,
-            By = client.Name,
-            At = inquiry.Received,
-        }));
-        db.Notes.AddRange(plan.Notes.Select(note => new Note
-        {
-            Id = new Id<Note>(Guid.CreateVersion7()),
-            ClientId = client.Id,
-            ProjectId = note.Scope == RecordScope.Project ? project.Id : null,
-            Heading = note.Heading,
-            Text = note.Text,
-            InquiryId = inquiry.Id,
-            By = client.Name,
-            At = inquiry.Received,
-        }));
-        db.Differences.AddRange(plan.Differences.Select(difference => new OpenDifference
-        {
-            Id = new Id<OpenDifference>(Guid.CreateVersion7()),
-            ClientId = client.Id,
-            ProjectId = project.Id,
-            InquiryId = inquiry.Id,
-            Field = difference.Field,
-            Question = difference.Question,
-            Theirs = difference.Theirs,
-            Ours = difference.Ours,
-            At = inquiry.Received,
-        }));
+        db.FieldValues.AddRange(
+            plan.Writes.Select(write => new FieldValue
+            {
+                Id = new Id<FieldValue>(Guid.CreateVersion7()),
+                ClientId = client.Id,
+                ProjectId = BuiltInFields.Find(write.Field)!.Scope == RecordScope.Project ? project.Id : null,
+                Field = write.Field,
+                Value = write.Value,
+                InquiryId = inquiry.Id,
+                FormId = inquiry.FormId,
+                FormVersion = inquiry.FormVersion,
+                Question = write.Question,
+                By = client.Name,
+                At = inquiry.Received,
+            })
+        );
+        db.Notes.AddRange(
+            plan.Notes.Select(note => new Note
+            {
+                Id = new Id<Note>(Guid.CreateVersion7()),
+                ClientId = client.Id,
+                ProjectId = note.Scope == RecordScope.Project ? project.Id : null,
+                Heading = note.Heading,
+                Text = note.Text,
+                InquiryId = inquiry.Id,
+                By = client.Name,
+                At = inquiry.Received,
+            })
+        );
+        db.Differences.AddRange(
+            plan.Differences.Select(difference => new OpenDifference
+            {
+                Id = new Id<OpenDifference>(Guid.CreateVersion7()),
+                ClientId = client.Id,
+                ProjectId = project.Id,
+                InquiryId = inquiry.Id,
+                Field = difference.Field,
+                Question = difference.Question,
+                Theirs = difference.Theirs,
+                Ours = difference.Ours,
+                At = inquiry.Received,
+            })
+        );
         return plan;
     }
 
     /// <summary>What a sender was told, once more; who went on in another window hears that this window's answers are not the ones that went.</summary>
-    private async Task<IntakeResult.Received> AgainAsync(Submission stored, SubmissionRequest sending, Instant now, CancellationToken cancellationToken)
+    private async Task<IntakeResult.Received> AgainAsync(
+        Submission stored,
+        SubmissionRequest sending,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var told = await AgainAsync(stored, now, cancellationToken);
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;
         var around = new NormaliseContext((await db.BusinessAsync()).Region, stored.FormVersion, stored.At, now.InUtc().Date);
-        var differs = FormLimits.Refuse(sending.Answers) is null && AnswerNormaliser.Normalise(content, sending.Answers, around).Any(answer =>
-            answer.Value is not (null or FilesAnswer or LookUpAnswer or ConsentAnswer or SignatureAnswer)
-            && stored.Answers.ByQuestion.TryGetValue(answer.Key, out var sent) && !sent.Equals(answer.Value));
+        var differs =
+            FormLimits.Refuse(sending.Answers) is null
+            && AnswerNormaliser
+                .Normalise(content, sending.Answers, around)
+                .Any(answer =>
+                    answer.Value is not (null or FilesAnswer or LookUpAnswer or ConsentAnswer or SignatureAnswer)
+                    && stored.Answers.ByQuestion.TryGetValue(answer.Key, out var sent)
+                    && !sent.Equals(answer.Value)
+                );
         return differs ? told with { Notice = string.Join(" ", new[] { SentElsewhere, told.Notice }.OfType<string>()) } : told;
     }
 
-    private const string SentElsewhere = "This was sent already from another window, and counts as it stood there. What you changed in this window since is not part of it; please write to us if it matters.";
+    private const string SentElsewhere =
+        "This was sent already from another window, and counts as it stood there. What you changed in this window since is not part of it; please write to us if it matters.";
 
     /// <summary>What a sender was told, once more.</summary>
     public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken cancellationToken)
@@ -318,8 +449,13 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
         var known = await loader.SaidAsync(stored, content, business, cancellationToken);
         var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
         return new IntakeResult.Received(
-            content.FindSendOff(stored.SendOff)!, Words(known, inquiry?.PromisedBy, business, now), Notice(month),
-            (await db.Forms.FindAsync([stored.FormId], cancellationToken))!.AwayNote, inquiry?.CallAsked is not null, tokens.Open(stored.ReceiptSealed));
+            content.FindSendOff(stored.SendOff)!,
+            Words(known, inquiry?.PromisedBy, business, now),
+            Notice(month),
+            (await db.Forms.FindAsync([stored.FormId], cancellationToken))!.AwayNote,
+            inquiry?.CallAsked is not null,
+            tokens.Open(stored.ReceiptSealed)
+        );
     }
 
     private static string? Notice(WantedMonth? month) => month is { Waits: true } ? Capacities.WaitingNote(month.Month) : null;
@@ -341,7 +477,9 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
 
     /// <summary>The page the form stood on, when what the browser said of it is a web address at all.</summary>
     private static string? WebPage(string? said) =>
-        said is { Length: <= LongestAddress } && Uri.TryCreate(said, UriKind.Absolute, out var page) && (page.Scheme is "http" or "https") ? said : null;
+        said is { Length: <= LongestAddress } && Uri.TryCreate(said, UriKind.Absolute, out var page) && (page.Scheme is "http" or "https")
+            ? said
+            : null;
 
     private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
 
@@ -351,14 +489,27 @@ internal sealed class Intake(PorchDb db, EventLog events, Tokens tokens, AnswerC
 
 /// <summary>What was sent, once it is checked and sorted, and before anything is written.</summary>
 internal sealed record CheckedSubmission(
-    FormVersion Version, AnswerContext Known, Route Route, Contact Contact, int ScreeningVersion, ScreeningRules Rules, Verdict Verdict)
+    FormVersion Version,
+    AnswerContext Known,
+    Route Route,
+    Contact Contact,
+    int ScreeningVersion,
+    ScreeningRules Rules,
+    Verdict Verdict
+)
 {
     /// <summary>How it was sorted; null by a form that sorts nothing.</summary>
     public Fit? Fit => Rules.Sorts ? Verdict.Fit : null;
 
     /// <summary>The files that were sent with it.</summary>
     public HashSet<Guid> Files { get; } =
-        [.. Route.Answers.Values.Select(state => state.Answer).OfType<FilesAnswer>().SelectMany(answer => answer.Files).Select(file => file.Id)];
+    [
+        .. Route
+            .Answers.Values.Select(state => state.Answer)
+            .OfType<FilesAnswer>()
+            .SelectMany(answer => answer.Files)
+            .Select(file => file.Id),
+    ];
 
     /// <summary>The send-off at the end of the route.</summary>
     public SendOff End() => Routes.End(Route, Known with { Fit = Fit, Points = Rules.Sorts ? Verdict.Score : null });

@@ -3,10 +3,11 @@ using NodaTime;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -14,16 +15,33 @@ namespace PorchLight.Server.Inquiries;
 internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, PublicAddress address)
 {
     /// <summary>The people of the business who want to know that an inquiry came in.</summary>
-    public async Task TellAsync(Form form, Inquiry inquiry, Client client, Business business, Instant now, CancellationToken cancellationToken)
+    public async Task TellAsync(
+        Form form,
+        Inquiry inquiry,
+        Client client,
+        Business business,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         if (form.Settings.Told.Count == 0)
             return;
         var submission = db.Submissions.Local.Single(sent => sent.Id == inquiry.SubmissionId);
         var content = (await CompiledQueries.FormVersion(db, form.Id, inquiry.FormVersion))!.Content;
         var sorted = inquiry.Fit is { } fit ? $": {fit.Say()}" : "";
-        var text = $"{client.Name} sent “{content.Title}”{sorted}.\n\n{InquirySummary.Of(content, submission.Answers.ByQuestion)}\n\n{address.Site}/inquiries/{inquiry.Id}";
+        var text =
+            $"{client.Name} sent “{content.Title}”{sorted}.\n\n{InquirySummary.Of(content, submission.Answers.ByQuestion)}\n\n{address.Site}/inquiries/{inquiry.Id}";
         foreach (var seat in await db.Users.Where(seat => form.Settings.Told.Contains(seat.Id)).ToListAsync(cancellationToken))
-            mail.Queue($"told {inquiry.Id} {seat.Id}", business, seat.Email!, null, inquiry.Fit is { } said ? $"{said.Say()}: {client.Name}" : $"{client.Name}: {content.Title}", text, automatic: true, now);
+            mail.Queue(
+                $"told {inquiry.Id} {seat.Id}",
+                business,
+                seat.Email!,
+                null,
+                inquiry.Fit is { } said ? $"{said.Say()}: {client.Name}" : $"{client.Name}: {content.Title}",
+                text,
+                automatic: true,
+                now
+            );
     }
 
     /// <summary>Those who asked to be told when a form's light is on again. Each is told once, and then forgotten.</summary>
@@ -33,9 +51,15 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
         foreach (var wish in wishes)
         {
             mail.Queue(
-                $"open again {wish.Id}", business, wish.Email, null, $"{business.Name} is open again",
+                $"open again {wish.Id}",
+                business,
+                wish.Email,
+                null,
+                $"{business.Name} is open again",
                 $"You asked us to tell you when “{form.Draft.Title}” is open again. It is:\n\n{address.Site}/f/{tokens.Open(form.LinkSealed)}\n\nThis is the only mail you get about it; your address is not kept.\n\n{business.OwnerName}\n{business.Name}",
-                automatic: true, now);
+                automatic: true,
+                now
+            );
             db.ReopenSubscriptions.Remove(wish);
         }
     }

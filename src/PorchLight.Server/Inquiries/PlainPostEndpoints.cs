@@ -3,8 +3,9 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -18,16 +19,32 @@ internal static class PlainPostEndpoints
     public const string Trap = "your-website-again";
 
     public static void MapPlain(this IEndpointRouteBuilder app) =>
-        app.MapPost("/public/forms/{token}/plain", SendAsync).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).DisableAntiforgery().ExcludeFromDescription();
+        app.MapPost("/public/forms/{token}/plain", SendAsync)
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
+            .DisableAntiforgery()
+            .ExcludeFromDescription();
 
     private static async Task<Results<RedirectHttpResult, ProblemHttpResult>> SendAsync(
-        string token, HttpRequest request, PorchDb db, FormAccess access, Intake intake, Tokens tokens, BusinessClock clock, TimeProvider time, StorageQuota storageQuota, CancellationToken cancellationToken)
+        string token,
+        HttpRequest request,
+        PorchDb db,
+        FormAccess access,
+        Intake intake,
+        Tokens tokens,
+        BusinessClock clock,
+        TimeProvider time,
+        StorageQuota storageQuota,
+        CancellationToken cancellationToken
+    )
     {
         var (door, refusal) = await access.EnterAsync(token, pass: null, lightToo: true);
         if (door is not { Form: var form })
             return refusal!;
         if (!form.Settings.TakesPlainPosts)
-            return Problems.Conflict("This form takes no answers from HTML outside of it. Its owner can change that in the form's settings.");
+            return Problems.Conflict(
+                "This form takes no answers from HTML outside of it. Its owner can change that in the form's settings."
+            );
         if (!request.HasFormContentType)
             return Problems.Unprocessable("Post this as an HTML form does, please.");
         if (request.ContentLength is not <= SavedDraftEndpoints.LargestAnswers)
@@ -41,13 +58,21 @@ internal static class PlainPostEndpoints
         }
         catch (Exception failure) when (failure is InvalidDataException or IOException)
         {
-            return Problems.Unprocessable("This post could not be read: it has too many fields, names that are too long, or parts that do not end. Please post it as an HTML form does.");
+            return Problems.Unprocessable(
+                "This post could not be read: it has too many fields, names that are too long, or parts that do not end. Please post it as an HTML form does."
+            );
         }
 
         var version = (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!;
-        var (answers, unreadable) = PlainAnswers.Read(version.Content, posted.ToDictionary(field => field.Key, field => (IReadOnlyList<string>)[.. field.Value.OfType<string>()]));
+        var (answers, unreadable) = PlainAnswers.Read(
+            version.Content,
+            posted.ToDictionary(field => field.Key, field => (IReadOnlyList<string>)[.. field.Value.OfType<string>()])
+        );
         var sending = new SubmissionRequest(version.Number, Guid.CreateVersion7(), answers, request.Headers.Referer);
-        var outside = new SubmissionContext(null, (new SpamContext(!string.IsNullOrEmpty(posted[Trap]), Duration.MaxValue, ProofHolds: true), null));
+        var outside = new SubmissionContext(
+            null,
+            (new SpamContext(!string.IsNullOrEmpty(posted[Trap]), Duration.MaxValue, ProofHolds: true), null)
+        );
         if (unreadable.Count > 0)
             return await KeepAsync(unreadable[0]);
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
@@ -63,14 +88,25 @@ internal static class PlainPostEndpoints
         {
             var link = tokens.Create();
             var now = time.Now();
-            var page = version.Content.Pages.FirstOrDefault(page => page.Items.Any(item => item.Key == Places.QuestionOf(finding.Place))) ?? version.Content.Pages[0];
+            var page =
+                version.Content.Pages.FirstOrDefault(page => page.Items.Any(item => item.Key == Places.QuestionOf(finding.Place)))
+                ?? version.Content.Pages[0];
             await using var write = await db.WriteAsync(cancellationToken);
-            db.SavedDrafts.Add(new SavedDraft
-            {
-                Id = new Id<SavedDraft>(Guid.CreateVersion7()), FormId = form.Id, FormVersion = version.Number, SendKey = sending.SendKey,
-                LinkHash = link.Hash, LinkSealed = link.Sealed, Page = page.Key, Answers = new GivenAnswers(answers),
-                Saved = now, GoodUntil = now + Duration.FromDays((await db.BusinessAsync()).KeepUnfinishedDays),
-            });
+            db.SavedDrafts.Add(
+                new SavedDraft
+                {
+                    Id = new Id<SavedDraft>(Guid.CreateVersion7()),
+                    FormId = form.Id,
+                    FormVersion = version.Number,
+                    SendKey = sending.SendKey,
+                    LinkHash = link.Hash,
+                    LinkSealed = link.Sealed,
+                    Page = page.Key,
+                    Answers = new GivenAnswers(answers),
+                    Saved = now,
+                    GoodUntil = now + Duration.FromDays((await db.BusinessAsync()).KeepUnfinishedDays),
+                }
+            );
             await write.SaveAsync(cancellationToken);
             return TypedResults.Redirect($"/f/{token}?later={tokens.Open(link.Sealed)}&look=1");
         }

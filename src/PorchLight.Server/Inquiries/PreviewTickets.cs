@@ -21,7 +21,8 @@ internal sealed class PreviewTickets(IDataProtectionProvider protection, TimePro
     private readonly IDataProtector _sealing = protection.CreateProtector("PorchLight.Looks");
 
     /// <summary>A ticket for one form.</summary>
-    public string Open(Id<Form> form) => _sealing.Protect($"{form} {time.Now().ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture)}");
+    public string Open(Id<Form> form) =>
+        _sealing.Protect($"{form} {time.Now().ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture)}");
 
     /// <summary>Whether a request shows a ticket for a form.</summary>
     public bool Allows(Id<Form> form, HttpContext? http)
@@ -30,7 +31,8 @@ internal sealed class PreviewTickets(IDataProtectionProvider protection, TimePro
             return false;
         try
         {
-            return _sealing.Unprotect(ticket).Split(' ') is [var of, var at] && of == form.ToString()
+            return _sealing.Unprotect(ticket).Split(' ') is [var of, var at]
+                && of == form.ToString()
                 && time.Now() - Instant.FromUnixTimeSeconds(long.Parse(at, CultureInfo.InvariantCulture)) < Lifetime;
         }
         catch (CryptographicException)

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -17,7 +17,13 @@ internal sealed class Promises(PorchDb db) : IEventReaction
             (await db.Inquiries.FindAsync(id))!.WroteBack = logged.At;
         if (!logged.What.IsPersonalWord() || logged.ClientId is null)
             return;
-        foreach (var inquiry in await db.Inquiries.Where(inquiry => inquiry.ClientId == logged.ClientId && (inquiry.PromiseStopped == null || inquiry.WroteBack != null)).ToListAsync())
+        foreach (
+            var inquiry in await db
+                .Inquiries.Where(inquiry =>
+                    inquiry.ClientId == logged.ClientId && (inquiry.PromiseStopped == null || inquiry.WroteBack != null)
+                )
+                .ToListAsync()
+        )
         {
             inquiry.PromiseStopped ??= logged.At;
             inquiry.WroteBack = null;
@@ -26,7 +32,8 @@ internal sealed class Promises(PorchDb db) : IEventReaction
 
     /// <summary>What a word of a client is about: their newest inquiry, where there is one.</summary>
     public static async Task<EventContext> AboutAsync(PorchDb db, PorchLight.Core.Common.Id<Client> client) =>
-        await db.Inquiries.Where(inquiry => inquiry.ClientId == client).OrderByDescending(inquiry => inquiry.Received).FirstOrDefaultAsync() is { } inquiry
+        await db.Inquiries.Where(inquiry => inquiry.ClientId == client).OrderByDescending(inquiry => inquiry.Received).FirstOrDefaultAsync()
+            is { } inquiry
             ? new EventContext(client, inquiry.ProjectId, inquiry.Id)
             : new EventContext(client);
 }

@@ -8,10 +8,11 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -28,12 +29,29 @@ internal static class PublicEndpoints
     /// <param name="Leaving">Whether the lead wants to go on, so that the page is checked and its blanks are final.</param>
     /// <param name="SendKey">The same through one filling-in.</param>
     /// <param name="Answers">By question key; null for a blank.</param>
-    internal sealed record EvaluateRequest(int Version, string Page, bool Leaving, Guid SendKey, IReadOnlyDictionary<string, Answer?> Answers);
+    internal sealed record EvaluateRequest(
+        int Version,
+        string Page,
+        bool Leaving,
+        Guid SendKey,
+        IReadOnlyDictionary<string, Answer?> Answers
+    );
 
     /// <param name="Notice">What has to be known before anything else, or null.</param>
     internal sealed record SentView(
-        string Title, string? Notice, IReadOnlyList<string> Paragraphs, IReadOnlyList<string> NextSteps, bool OffersCall, bool CallAsked,
-        IReadOnlyList<WayForward> WaysForward, string? Video, LinkButton? Button, LinkButton? Download, string? Redirect, string Receipt);
+        string Title,
+        string? Notice,
+        IReadOnlyList<string> Paragraphs,
+        IReadOnlyList<string> NextSteps,
+        bool OffersCall,
+        bool CallAsked,
+        IReadOnlyList<WayForward> WaysForward,
+        string? Video,
+        LinkButton? Button,
+        LinkButton? Download,
+        string? Redirect,
+        string Receipt
+    );
 
     public static void MapPublic(this IEndpointRouteBuilder app)
     {
@@ -50,8 +68,20 @@ internal static class PublicEndpoints
     /// <param name="cameFrom">The page they came from, or null.</param>
     /// <param name="later">The link of a filling-in that was left to be finished later, or null.</param>
     private static async Task<Results<Ok<FormPageView>, ProblemHttpResult>> ShowAsync(
-        string token, string? opened, string? cameFrom, string? later, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        PorchDb db, FormAccess access, SavedDrafts drafts, SpamCheck spam, AnswerContextLoader loader, Tokens tokens, BusinessClock clock, CancellationToken cancellationToken)
+        string token,
+        string? opened,
+        string? cameFrom,
+        string? later,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        SavedDrafts drafts,
+        SpamCheck spam,
+        AnswerContextLoader loader,
+        Tokens tokens,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (await access.FindAsync(token) is not { } door)
             return Problems.NotFound(FormAccess.NoSuchForm);
@@ -67,10 +97,20 @@ internal static class PublicEndpoints
             await write.SaveAsync(cancellationToken);
         }
 
-        return TypedResults.Ok(new FormPageView(
-            content.Title, business.Name, business.Look, business.LogoAddress(), welcome, await access.SayAsync(door, welcome, business),
-            welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(door.Link!.Email) : null, lost,
-            welcome == AccessState.Open ? await FormAsync() : null, door.IsPreview));
+        return TypedResults.Ok(
+            new FormPageView(
+                content.Title,
+                business.Name,
+                business.Look,
+                business.LogoAddress(),
+                welcome,
+                await access.SayAsync(door, welcome, business),
+                welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(door.Link!.Email) : null,
+                lost,
+                welcome == AccessState.Open ? await FormAsync() : null,
+                door.IsPreview
+            )
+        );
 
         async Task<PublicForm> FormAsync()
         {
@@ -79,11 +119,19 @@ internal static class PublicEndpoints
             var prefilled = Prefilling.Start(content, parameters, known.OnFile, cameFrom);
             var start = Routes.Trace(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value), content.Pages[0].Key);
             return new PublicForm(
-                content.Intro, version.Number, PublicCover.Of(content.Cover, business),
-                await SisterAsync(content.NotForUs, db, tokens, cancellationToken), content.Review, PublicForms.Pages(content, known.Today),
+                content.Intro,
+                version.Number,
+                PublicCover.Of(content.Cover, business),
+                await SisterAsync(content.NotForUs, db, tokens, cancellationToken),
+                content.Review,
+                PublicForms.Pages(content, known.Today),
                 prefilled,
                 PublicForms.Step(known, start, start, start.Next, [], null),
-                spam.Ticket(door.Form.Id), door.IsPreview ? 0 : door.Form.Settings.Guard.LeastSeconds, !door.IsPreview && door.Form.Settings.Guard.Proof, filling is null ? null : drafts.View(filling, business));
+                spam.Ticket(door.Form.Id),
+                door.IsPreview ? 0 : door.Form.Settings.Guard.LeastSeconds,
+                !door.IsPreview && door.Form.Settings.Guard.Proof,
+                filling is null ? null : drafts.View(filling, business)
+            );
         }
     }
 
@@ -98,20 +146,34 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<EvaluatedPage>, ProblemHttpResult>> EvaluateAsync(
-        string token, EvaluateRequest filling, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        PorchDb db, FormAccess access, AnswerContextLoader loader, BusinessClock clock, CancellationToken cancellationToken)
+        string token,
+        EvaluateRequest filling,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        AnswerContextLoader loader,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
-        if (await loader.VersionAsync(door, filling.Version) is not { Content: var content } version || content.Pages.All(page => page.Key != filling.Page))
+        if (
+            await loader.VersionAsync(door, filling.Version) is not { Content: var content } version
+            || content.Pages.All(page => page.Key != filling.Page)
+        )
             return Problems.Unprocessable(FormChanged);
         var business = await db.BusinessAsync();
         var now = clock.GetCurrentInstant();
         if (FormLimits.Refuse(filling.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
         var known = await loader.NothingAsync(content, door, business, now, cancellationToken);
-        var answers = AnswerNormaliser.Normalise(content, filling.Answers, await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken));
+        var answers = AnswerNormaliser.Normalise(
+            content,
+            filling.Answers,
+            await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken)
+        );
 
         var open = Routes.Trace(known, answers, filling.Page);
         // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
@@ -128,14 +190,33 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
-        string token, SubmissionRequest sending, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        FormAccess access, Intake intake, SpamCheck spam, StorageQuota storageQuota, BusinessClock clock, HttpRequest request, CancellationToken cancellationToken)
+        string token,
+        SubmissionRequest sending,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        FormAccess access,
+        Intake intake,
+        SpamCheck spam,
+        StorageQuota storageQuota,
+        BusinessClock clock,
+        HttpRequest request,
+        CancellationToken cancellationToken
+    )
     {
         if (await access.FindAsync(token) is not { } door)
             return Problems.NotFound(FormAccess.NoSuchForm);
-        if (storageQuota.Take(request.HttpContext, door.Form.Id.Value, request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength) is { } full)
+        if (
+            storageQuota.Take(
+                request.HttpContext,
+                door.Form.Id.Value,
+                request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength
+            ) is
+            { } full
+        )
             return Problems.Unprocessable(full);
-        var outside = new SubmissionContext(pass, await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, cancellationToken));
+        var outside = new SubmissionContext(
+            pass,
+            await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, cancellationToken)
+        );
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
             IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
@@ -151,7 +232,12 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> ShowReceiptAsync(
-        string token, PorchDb db, Intake intake, BusinessClock clock, CancellationToken cancellationToken)
+        string token,
+        PorchDb db,
+        Intake intake,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         var hash = Tokens.Hash(token);
         return await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is { } sent
@@ -160,19 +246,33 @@ internal static class PublicEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(
-        string token, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
+        string token,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var hash = Tokens.Hash(token);
-        if (await (from sent in db.Submissions
-                   where sent.ReceiptHash == hash
-                   join received in db.Inquiries on sent.Id equals received.SubmissionId
-                   select received).SingleOrDefaultAsync(cancellationToken) is not { } inquiry)
+        if (
+            await (
+                from sent in db.Submissions
+                where sent.ReceiptHash == hash
+                join received in db.Inquiries on sent.Id equals received.SubmissionId
+                select received
+            ).SingleOrDefaultAsync(cancellationToken)
+            is not { } inquiry
+        )
             return Problems.NotFound("This page has expired. Please answer the mail we sent you instead.");
         if (inquiry.CallAsked is null)
         {
             inquiry.CallAsked = clock.GetCurrentInstant();
-            await events.AppendAsync(new CallAsked(), inquiry.CallAsked.Value, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id));
+            await events.AppendAsync(
+                new CallAsked(),
+                inquiry.CallAsked.Value,
+                new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id)
+            );
             await write.SaveAsync(cancellationToken);
         }
 
@@ -183,10 +283,21 @@ internal static class PublicEndpoints
     {
         var (sendOff, words) = (received.SendOff, received.Words);
         return new SentView(
-            words(sendOff.Title), received.Notice,
-            [.. words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries), .. sendOff.SaysAwayNote ? [received.AwayNote] : Array.Empty<string>()],
+            words(sendOff.Title),
+            received.Notice,
+            [
+                .. words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries),
+                .. sendOff.SaysAwayNote ? [received.AwayNote] : Array.Empty<string>(),
+            ],
             [.. sendOff.NextSteps.Select(words)],
-            sendOff.OffersCall, received.CallAsked, sendOff.WaysForward, sendOff.Video is { } video ? PublicForms.FileAddress(video) : null, sendOff.Button,
-            sendOff.Download is { } download ? new LinkButton(download.Label, PublicForms.FileAddress(download.File)) : null, sendOff.Redirect, received.Receipt);
+            sendOff.OffersCall,
+            received.CallAsked,
+            sendOff.WaysForward,
+            sendOff.Video is { } video ? PublicForms.FileAddress(video) : null,
+            sendOff.Button,
+            sendOff.Download is { } download ? new LinkButton(download.Label, PublicForms.FileAddress(download.File)) : null,
+            sendOff.Redirect,
+            received.Receipt
+        );
     }
 }

@@ -15,7 +15,17 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="Form">Null unless it is open.</param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormPageView(
-    string Title, string Business, BrandLook Look, string? Logo, AccessState Welcome, string Note, string? CodeGoesTo, string? Lost, PublicForm? Form, bool OnlyLooking);
+    string Title,
+    string Business,
+    BrandLook Look,
+    string? Logo,
+    AccessState Welcome,
+    string Note,
+    string? CodeGoesTo,
+    string? Lost,
+    PublicForm? Form,
+    bool OnlyLooking
+);
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
 /// <param name="Cover">What stands before the first page, or null.</param>
@@ -28,19 +38,43 @@ internal sealed record FormPageView(
 /// <param name="Proof">Whether a proof of work has to be sent along.</param>
 /// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
-    string Intro, int Version, PublicCover? Cover, SisterNote? NotForUs, bool Review, IReadOnlyList<PublicPage> Pages,
-    IReadOnlyDictionary<string, Answer> Prefilled, EvaluatedPage Start, string Ticket, int LeastSeconds, bool Proof, SavedDraftView? Kept);
+    string Intro,
+    int Version,
+    PublicCover? Cover,
+    SisterNote? NotForUs,
+    bool Review,
+    IReadOnlyList<PublicPage> Pages,
+    IReadOnlyDictionary<string, Answer> Prefilled,
+    EvaluatedPage Start,
+    string Ticket,
+    int LeastSeconds,
+    bool Proof,
+    SavedDraftView? Kept
+);
 
 /// <param name="Picture">The address of a picture, or null.</param>
 /// <param name="Video">The address of a video, or null.</param>
 /// <param name="Owner">Who welcomes them, or null.</param>
-internal sealed record PublicCover(IReadOnlyList<string> Paragraphs, string StartLabel, string? Picture, string PictureAlt, string? Video, OwnerCard? Owner)
+internal sealed record PublicCover(
+    IReadOnlyList<string> Paragraphs,
+    string StartLabel,
+    string? Picture,
+    string PictureAlt,
+    string? Video,
+    OwnerCard? Owner
+)
 {
-    public static PublicCover? Of(Cover? cover, Business business) => cover is null ? null : new PublicCover(
-        cover.Text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries), cover.StartLabel,
-        cover.Picture is { } picture ? PublicForms.FileAddress(picture) : null, cover.PictureAlt,
-        cover.Video is { } video ? PublicForms.FileAddress(video) : null,
-        cover.ShowsOwner ? OwnerCard.Of(business) : null);
+    public static PublicCover? Of(Cover? cover, Business business) =>
+        cover is null
+            ? null
+            : new PublicCover(
+                cover.Text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries),
+                cover.StartLabel,
+                cover.Picture is { } picture ? PublicForms.FileAddress(picture) : null,
+                cover.PictureAlt,
+                cover.Video is { } video ? PublicForms.FileAddress(video) : null,
+                cover.ShowsOwner ? OwnerCard.Of(business) : null
+            );
 }
 
 /// <param name="Items">What stands on the page.</param>
@@ -52,9 +86,13 @@ internal sealed record PublicPage(string Key, string Title, IReadOnlyList<Public
 /// <param name="Contact">Other ways to reach them, a line each.</param>
 internal sealed record OwnerCard(string Name, string Mail, string? Photo, IReadOnlyList<string> Contact)
 {
-    public static OwnerCard Of(Business business) => new(
-        business.OwnerName, business.MailAddress, business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
-        business.ContactLines.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries));
+    public static OwnerCard Of(Business business) =>
+        new(
+            business.OwnerName,
+            business.MailAddress,
+            business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
+            business.ContactLines.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+        );
 }
 
 /// <param name="Text">What the business does not do.</param>
@@ -75,9 +113,18 @@ internal sealed record SisterNote(string Text, string? Address, string? Label);
 /// <param name="Summary">The findings in one sentence; null when there are none.</param>
 /// <param name="Review">All answers once more, when the last page is left and the form asks for it; else null.</param>
 internal sealed record EvaluatedPage(
-    IReadOnlyList<string> Pages, IReadOnlyList<string> Shown, IReadOnlyList<string> Required,
-    IReadOnlyDictionary<string, string> Wordings, IReadOnlyDictionary<string, string> Helps, IReadOnlyDictionary<string, string> WorkedOut,
-    IReadOnlyDictionary<string, string> Notices, string? Next, IReadOnlyList<Finding> Findings, string? Summary, IReadOnlyList<ReviewPage>? Review);
+    IReadOnlyList<string> Pages,
+    IReadOnlyList<string> Shown,
+    IReadOnlyList<string> Required,
+    IReadOnlyDictionary<string, string> Wordings,
+    IReadOnlyDictionary<string, string> Helps,
+    IReadOnlyDictionary<string, string> WorkedOut,
+    IReadOnlyDictionary<string, string> Notices,
+    string? Next,
+    IReadOnlyList<Finding> Findings,
+    string? Summary,
+    IReadOnlyList<ReviewPage>? Review
+);
 
 /// <param name="Key">The page to turn back to.</param>
 internal sealed record ReviewPage(string Key, string Title, IReadOnlyList<ReviewLine> Lines);
@@ -91,24 +138,33 @@ internal static class PublicForms
     /// <summary>The pages; what nobody sees is left out.</summary>
     /// <param name="content">The version.</param>
     /// <param name="today">The day of asking in the business's zone.</param>
-    public static List<PublicPage> Pages(FormContent content, LocalDate today) => [.. content.Pages.Select(page => new PublicPage(page.Key, page.Title,
-        [.. page.Items.Select(item => Show(item, today)).OfType<PublicItem>()]))];
+    public static List<PublicPage> Pages(FormContent content, LocalDate today) =>
+        [
+            .. content.Pages.Select(page => new PublicPage(
+                page.Key,
+                page.Title,
+                [.. page.Items.Select(item => Show(item, today)).OfType<PublicItem>()]
+            )),
+        ];
 
     /// <summary>Where a file of the business's own is had.</summary>
     public static string FileAddress(Guid file) => $"/public/files/{file}";
 
     /// <summary>An item as a lead may see it; null when nobody sees it.</summary>
-    public static PublicItem? Show(Item item, LocalDate today) => item switch
-    {
-        Question q => Control.Of(q.Kind, today) is { } control ? new PublicQuestion(q.Key, q.Width, q.OnlyWhen is null, q.Wording, q.Help, q.Placeholder, control) : null,
-        Heading heading => new PublicHeading(heading.Key, heading.Width, heading.Text),
-        Passage passage => new PublicPassage(passage.Key, passage.Width, passage.Text),
-        Picture picture => new PublicPicture(picture.Key, picture.Width, FileAddress(picture.File), picture.Alt),
-        Video video => new PublicVideo(video.Key, video.Width, FileAddress(video.File), video.Title),
-        Divider divider => new PublicDivider(divider.Key, divider.Width),
-        Download download => new PublicDownload(download.Key, download.Width, FileAddress(download.File), download.Label),
-        _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item that cannot be shown."),
-    };
+    public static PublicItem? Show(Item item, LocalDate today) =>
+        item switch
+        {
+            Question q => Control.Of(q.Kind, today) is { } control
+                ? new PublicQuestion(q.Key, q.Width, q.OnlyWhen is null, q.Wording, q.Help, q.Placeholder, control)
+                : null,
+            Heading heading => new PublicHeading(heading.Key, heading.Width, heading.Text),
+            Passage passage => new PublicPassage(passage.Key, passage.Width, passage.Text),
+            Picture picture => new PublicPicture(picture.Key, picture.Width, FileAddress(picture.File), picture.Alt),
+            Video video => new PublicVideo(video.Key, video.Width, FileAddress(video.File), video.Title),
+            Divider divider => new PublicDivider(divider.Key, divider.Width),
+            Download download => new PublicDownload(download.Key, download.Width, FileAddress(download.File), download.Label),
+            _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item that cannot be shown."),
+        };
 
     /// <summary>What a page shows on a route, and what it says there.</summary>
     /// <param name="open">The route as it stands while the page is open.</param>
@@ -119,12 +175,23 @@ internal static class PublicForms
     /// <param name="notices">What has to be known of an answer before it is sent, by place; null for nothing.</param>
     /// <param name="sofar">The same with every blank taken for good, for values that are shown as they grow.</param>
     public static EvaluatedPage Step(
-        AnswerContext known, Route open, Route sofar, string? next, IReadOnlyList<Finding> findings, IReadOnlyList<ReviewPage>? review,
-        IReadOnlyDictionary<string, string>? notices = null)
+        AnswerContext known,
+        Route open,
+        Route sofar,
+        string? next,
+        IReadOnlyList<Finding> findings,
+        IReadOnlyList<ReviewPage>? review,
+        IReadOnlyDictionary<string, string>? notices = null
+    )
     {
         var (now, then) = (open.Know(known), sofar.Know(known));
         var shown = open.Shown.ToHashSet();
-        var (required, wordings, helps, workedOut) = (new List<string>(), new Dictionary<string, string>(), new Dictionary<string, string>(), new Dictionary<string, string>());
+        var (required, wordings, helps, workedOut) = (
+            new List<string>(),
+            new Dictionary<string, string>(),
+            new Dictionary<string, string>(),
+            new Dictionary<string, string>()
+        );
         foreach (var page in known.Form.Pages.Where(page => open.Pages.Contains(page.Key)))
         {
             Differ(wordings, page.Key, page.Title, then);
@@ -133,8 +200,18 @@ internal static class PublicForms
         }
 
         return new EvaluatedPage(
-            open.Pages, [.. open.Shown], required, wordings, helps, workedOut, notices ?? new Dictionary<string, string>(), next, findings,
-            findings.Count == 0 ? null : AnswerChecks.Summary(findings), review);
+            open.Pages,
+            [.. open.Shown],
+            required,
+            wordings,
+            helps,
+            workedOut,
+            notices ?? new Dictionary<string, string>(),
+            next,
+            findings,
+            findings.Count == 0 ? null : AnswerChecks.Summary(findings),
+            review
+        );
 
         void Tell(Item item, string place, AnswerContext now, AnswerContext then)
         {
@@ -151,13 +228,22 @@ internal static class PublicForms
                     Differ(helps, place, question.Help ?? "", then);
                     if (question.IsRequired(now))
                         required.Add(place);
-                    if (question.Kind is WorkedOutKind { Shown: true } && then.Of(question.Key).Answer is { } value && then.IsGrounded(question))
+                    if (
+                        question.Kind is WorkedOutKind { Shown: true }
+                        && then.Of(question.Key).Answer is { } value
+                        && then.IsGrounded(question)
+                    )
                         workedOut[place] = AnswerWords.Say(value, then.Behind(question.Key));
                     var rows = now.RowsOf(question.Key);
                     for (var index = 0; index < rows.Count; index++)
                     {
                         foreach (var cell in question.RowQuestions.Where(cell => shown.Contains(Places.InRow(place, index, cell.Key))))
-                            Tell(cell, Places.InRow(place, index, cell.Key), now.InRow(rows[index]), then.InRow(then.RowsOf(question.Key)[index]));
+                            Tell(
+                                cell,
+                                Places.InRow(place, index, cell.Key),
+                                now.InRow(rows[index]),
+                                then.InRow(then.RowsOf(question.Key)[index])
+                            );
                     }
 
                     break;
@@ -170,11 +256,26 @@ internal static class PublicForms
     {
         var now = route.Know(known);
         var asked = route.Asked(known.Form).ToHashSet();
-        return [.. known.Form.Pages.Where(page => route.Pages.Contains(page.Key)).Select(page => new ReviewPage(page.Key, Wordings.Fill(page.Title, now),
-            [.. page.Questions
-                .Where(question => asked.Contains(question.Key) && question.Kind is not (HiddenKind or WorkedOutKind { Shown: false }))
-                .Select(question => new ReviewLine(question.Key, Wordings.Fill(question.Wording, now),
-                    now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, now.Behind(question.Key)) : null))]))];
+        return
+        [
+            .. known
+                .Form.Pages.Where(page => route.Pages.Contains(page.Key))
+                .Select(page => new ReviewPage(
+                    page.Key,
+                    Wordings.Fill(page.Title, now),
+                    [
+                        .. page
+                            .Questions.Where(question =>
+                                asked.Contains(question.Key) && question.Kind is not (HiddenKind or WorkedOutKind { Shown: false })
+                            )
+                            .Select(question => new ReviewLine(
+                                question.Key,
+                                Wordings.Fill(question.Wording, now),
+                                now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, now.Behind(question.Key)) : null
+                            )),
+                    ]
+                )),
+        ];
     }
 
     private static void Differ(Dictionary<string, string> said, string place, string words, AnswerContext known)

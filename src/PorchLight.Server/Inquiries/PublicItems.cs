@@ -18,7 +18,15 @@ namespace PorchLight.Server.Inquiries;
 internal abstract record PublicItem(string Key, ItemWidth Width);
 
 /// <param name="Always">Whether it is asked whatever is answered.</param>
-internal sealed record PublicQuestion(string Key, ItemWidth Width, bool Always, string Wording, string? Help, string? Placeholder, Control Control) : PublicItem(Key, Width);
+internal sealed record PublicQuestion(
+    string Key,
+    ItemWidth Width,
+    bool Always,
+    string Wording,
+    string? Help,
+    string? Placeholder,
+    Control Control
+) : PublicItem(Key, Width);
 
 internal sealed record PublicHeading(string Key, ItemWidth Width, string Text) : PublicItem(Key, Width);
 
@@ -59,35 +67,51 @@ internal abstract record Control
     /// <summary>The control of a kind of question; null for kinds nobody sees.</summary>
     /// <param name="kind">The kind.</param>
     /// <param name="today">The day of asking in the business's zone.</param>
-    public static Control? Of(QuestionKind kind, LocalDate today) => kind switch
-    {
-        ShortTextKind k => new LineControl(k.MaxLength),
-        LongTextKind k => new LinesControl(k.MaxLength),
-        EmailKind => new EmailControl(),
-        PhoneKind => new PhoneControl(),
-        WebAddressKind => new WebAddressControl(),
-        NumberKind k => new NumberControl(k.Unit, k.Whole),
-        MoneyKind k => new MoneyControl(k.Currency),
-        ScaleKind k => new ScaleControl(k.Low, k.High, k.LowLabel, k.HighLabel),
-        DateKind k => k.Limits?.On(today) is var days ? new DateControl(days?.First, days?.Last) : null,
-        DateRangeKind k => k.Limits?.On(today) is var days ? new DateRangeControl(days?.First, days?.Last, k.OrMonth) : null,
-        YesNoKind => new YesNoControl(),
-        ChoiceKind k => new ChoiceControl(
-            [.. k.Options.Select(option => new PublicOption(
-                option.Key, option.Label, option.Explanation, option.Picture is { } picture ? PublicForms.FileAddress(picture) : null, option.OwnWords, option.NoneOfThese))],
-            k.Several, k.DropDown),
-        LookUpKind => new LookUpControl(),
-        PersonNameKind => new PersonNameControl(),
-        AddressKind => new AddressControl(),
-        FilesKind k => new FilesControl(k.AtMost, k.MaxBytes, AnswerLimits.SayBytes(k.MaxBytes), FileTypes.Endings(k.Groups)),
-        RowsKind k => new RowsControl([.. k.Questions.Select(question => PublicForms.Show(question, today)).OfType<PublicQuestion>()], k.OneIsCalled, k.Least, k.Most),
-        ConsentKind k => new ConsentControl(k.Statement),
-        AdvertisingKind k => new ConsentControl(k.Statement),
-        SignatureKind k => new SignatureControl(k.Statement, k.ForOthers),
-        WorkedOutKind { Shown: true } => new WorkedOutControl(),
-        WorkedOutKind or HiddenKind => null,
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "A kind of question that cannot be shown."),
-    };
+    public static Control? Of(QuestionKind kind, LocalDate today) =>
+        kind switch
+        {
+            ShortTextKind k => new LineControl(k.MaxLength),
+            LongTextKind k => new LinesControl(k.MaxLength),
+            EmailKind => new EmailControl(),
+            PhoneKind => new PhoneControl(),
+            WebAddressKind => new WebAddressControl(),
+            NumberKind k => new NumberControl(k.Unit, k.Whole),
+            MoneyKind k => new MoneyControl(k.Currency),
+            ScaleKind k => new ScaleControl(k.Low, k.High, k.LowLabel, k.HighLabel),
+            DateKind k => k.Limits?.On(today) is var days ? new DateControl(days?.First, days?.Last) : null,
+            DateRangeKind k => k.Limits?.On(today) is var days ? new DateRangeControl(days?.First, days?.Last, k.OrMonth) : null,
+            YesNoKind => new YesNoControl(),
+            ChoiceKind k => new ChoiceControl(
+                [
+                    .. k.Options.Select(option => new PublicOption(
+                        option.Key,
+                        option.Label,
+                        option.Explanation,
+                        option.Picture is { } picture ? PublicForms.FileAddress(picture) : null,
+                        option.OwnWords,
+                        option.NoneOfThese
+                    )),
+                ],
+                k.Several,
+                k.DropDown
+            ),
+            LookUpKind => new LookUpControl(),
+            PersonNameKind => new PersonNameControl(),
+            AddressKind => new AddressControl(),
+            FilesKind k => new FilesControl(k.AtMost, k.MaxBytes, AnswerLimits.SayBytes(k.MaxBytes), FileTypes.Endings(k.Groups)),
+            RowsKind k => new RowsControl(
+                [.. k.Questions.Select(question => PublicForms.Show(question, today)).OfType<PublicQuestion>()],
+                k.OneIsCalled,
+                k.Least,
+                k.Most
+            ),
+            ConsentKind k => new ConsentControl(k.Statement),
+            AdvertisingKind k => new ConsentControl(k.Statement),
+            SignatureKind k => new SignatureControl(k.Statement, k.ForOthers),
+            WorkedOutKind { Shown: true } => new WorkedOutControl(),
+            WorkedOutKind or HiddenKind => null,
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "A kind of question that cannot be shown."),
+        };
 }
 
 internal sealed record LineControl(int MaxLength) : Control;

@@ -6,9 +6,10 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -30,20 +31,39 @@ internal static class SavedDraftEndpoints
 
     public static void MapSavedDrafts(this IEndpointRouteBuilder app)
     {
-        app.MapPut("/public/forms/{token}/saved-draft", KeepAsync).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
-        app.MapPost("/public/forms/{token}/saved-draft/mail", MailAsync).For(Access.Public).RequireRateLimiting(RateLimits.Mail).WithTags("Public");
+        app.MapPut("/public/forms/{token}/saved-draft", KeepAsync)
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
+            .WithTags("Public");
+        app.MapPost("/public/forms/{token}/saved-draft/mail", MailAsync)
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.Mail)
+            .WithTags("Public");
     }
 
     /// <summary>Keeps a filling-in, or what was added to it since.</summary>
     private static async Task<Results<Ok<SavedDraftLink>, ProblemHttpResult>> KeepAsync(
-        string token, DraftAnswers keeping, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        PorchDb db, FormAccess access, Tokens tokens, TimeProvider time, PublicAddress address, StorageQuota storageQuota, HttpRequest request, CancellationToken cancellationToken)
+        string token,
+        DraftAnswers keeping,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        Tokens tokens,
+        TimeProvider time,
+        PublicAddress address,
+        StorageQuota storageQuota,
+        HttpRequest request,
+        CancellationToken cancellationToken
+    )
     {
         if (request.ContentLength is not <= LargestAnswers)
             return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
         if (FormLimits.Refuse(keeping.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
-        if (await access.FindAsync(token) is { } at && storageQuota.Take(request.HttpContext, at.Form.Id.Value, request.ContentLength.Value) is { } full)
+        if (
+            await access.FindAsync(token) is { } at
+            && storageQuota.Take(request.HttpContext, at.Form.Id.Value, request.ContentLength.Value) is { } full
+        )
             return Problems.Unprocessable(full);
         await using var write = await db.WriteAsync(cancellationToken);
         var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
@@ -51,28 +71,53 @@ internal static class SavedDraftEndpoints
             return refusal!;
         if (door.IsPreview)
             return Problems.Conflict("This is only a look at your form. What you type here is not kept.");
-        if (await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content } || content.Pages.All(page => page.Key != keeping.Page))
+        if (
+            await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content }
+            || content.Pages.All(page => page.Key != keeping.Page)
+        )
             return Problems.Unprocessable(PublicEndpoints.FormChanged);
         if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, keeping.SendKey) is not null)
             return Problems.Conflict("These answers have been sent already. Thank you!");
         var business = await db.BusinessAsync();
         var now = time.Now();
-        var draft = await db.SavedDrafts.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == keeping.SendKey, cancellationToken);
+        var draft = await db.SavedDrafts.SingleOrDefaultAsync(
+            one => one.FormId == door.Form.Id && one.SendKey == keeping.SendKey,
+            cancellationToken
+        );
         if (draft is not null && (draft.Ended is not null || draft.Revision != keeping.Revision))
-            return Problems.Conflict(draft.Ended is not null
-                ? "These answers were kept too long ago and are deleted. What you see is still in this browser."
-                : "You went on with these answers in another window. Open the link again to see them; what you write here is not added.");
+            return Problems.Conflict(
+                draft.Ended is not null
+                    ? "These answers were kept too long ago and are deleted. What you see is still in this browser."
+                    : "You went on with these answers in another window. Open the link again to see them; what you write here is not added."
+            );
         if (draft is null)
         {
             var link = tokens.Create();
-            draft = db.SavedDrafts.Add(new SavedDraft
-            {
-                Id = new Id<SavedDraft>(Guid.CreateVersion7()), FormId = door.Form.Id, FormVersion = keeping.Version, SendKey = keeping.SendKey,
-                LinkHash = link.Hash, LinkSealed = link.Sealed, Page = keeping.Page, Saved = now, GoodUntil = now, Revision = 0,
-            }).Entity;
+            draft = db
+                .SavedDrafts.Add(
+                    new SavedDraft
+                    {
+                        Id = new Id<SavedDraft>(Guid.CreateVersion7()),
+                        FormId = door.Form.Id,
+                        FormVersion = keeping.Version,
+                        SendKey = keeping.SendKey,
+                        LinkHash = link.Hash,
+                        LinkSealed = link.Sealed,
+                        Page = keeping.Page,
+                        Saved = now,
+                        GoodUntil = now,
+                        Revision = 0,
+                    }
+                )
+                .Entity;
         }
 
-        (draft.FormVersion, draft.Page, draft.Answers, draft.Saved) = (keeping.Version, keeping.Page, new GivenAnswers(keeping.Answers), now);
+        (draft.FormVersion, draft.Page, draft.Answers, draft.Saved) = (
+            keeping.Version,
+            keeping.Page,
+            new GivenAnswers(keeping.Answers),
+            now
+        );
         draft.GoodUntil = now + Duration.FromDays(business.KeepUnfinishedDays);
         draft.Revision++;
         await write.SaveAsync(cancellationToken);
@@ -82,8 +127,18 @@ internal static class SavedDraftEndpoints
 
     /// <summary>Mails the link, once they have given an address and agreed to it.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> MailAsync(
-        string token, MailDraftLinkRequest wish, [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        PorchDb db, FormAccess access, MailQueue mail, Tokens tokens, BusinessClock clock, PublicAddress address, Quotas quotas, CancellationToken cancellationToken)
+        string token,
+        MailDraftLinkRequest wish,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        MailQueue mail,
+        Tokens tokens,
+        BusinessClock clock,
+        PublicAddress address,
+        Quotas quotas,
+        CancellationToken cancellationToken
+    )
     {
         var email = wish.Email.Trim();
         if (AnswerLimits.CheckEmail(email) is { } wrong)
@@ -94,7 +149,13 @@ internal static class SavedDraftEndpoints
         var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
         if (door is null)
             return refusal!;
-        if (await db.SavedDrafts.SingleOrDefaultAsync(one => one.FormId == door.Form.Id && one.SendKey == wish.SendKey && one.Ended == null, cancellationToken) is not { } draft)
+        if (
+            await db.SavedDrafts.SingleOrDefaultAsync(
+                one => one.FormId == door.Form.Id && one.SendKey == wish.SendKey && one.Ended == null,
+                cancellationToken
+            )
+            is not { } draft
+        )
             return Problems.NotFound("These answers are not kept any more. Press “Finish later” again.");
         var business = await db.BusinessAsync();
         var effect = $"finish later {draft.Id} {draft.Revision} {ClientMatching.EmailKey(email)}";
@@ -104,9 +165,15 @@ internal static class SavedDraftEndpoints
             return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
         draft.MailedTo = email;
         mail.Queue(
-            effect, business, email, null, $"Your answers to “{door.Form.Draft.Title}”",
+            effect,
+            business,
+            email,
+            null,
+            $"Your answers to “{door.Form.Draft.Title}”",
             $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
-            automatic: true, clock.GetCurrentInstant());
+            automatic: true,
+            clock.GetCurrentInstant()
+        );
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

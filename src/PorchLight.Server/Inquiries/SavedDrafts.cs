@@ -3,8 +3,8 @@ using NodaTime.Text;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -13,7 +13,14 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="Until">Until when it is kept, in words.</param>
 /// <param name="Answers">As they were left, by question key.</param>
 internal sealed record SavedDraftView(
-    string Token, string Until, int Version, string Page, Guid SendKey, int Revision, IReadOnlyDictionary<string, PorchLight.Core.Forms.Answer?> Answers);
+    string Token,
+    string Until,
+    int Version,
+    string Page,
+    Guid SendKey,
+    int Revision,
+    IReadOnlyDictionary<string, PorchLight.Core.Forms.Answer?> Answers
+);
 
 /// <summary>Keeps filling-ins to be finished later, and lets them go in time.</summary>
 internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, TimeProvider time)
@@ -26,10 +33,16 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
         if (string.IsNullOrEmpty(token))
             return (null, null);
         var hash = Tokens.Hash(token);
-        return await db.SavedDrafts.SingleOrDefaultAsync(draft => draft.LinkHash == hash && draft.FormId == form.Id, cancellationToken) switch
+        return await db.SavedDrafts.SingleOrDefaultAsync(
+            draft => draft.LinkHash == hash && draft.FormId == form.Id,
+            cancellationToken
+        ) switch
         {
             null => (null, "We cannot find the answers this link was made for. Perhaps it was cut short. You can begin anew below."),
-            { Ended: SavedDraftEnd.Sent } => (null, "The answers behind this link have been sent already. Thank you! Below is an empty form, should there be more."),
+            { Ended: SavedDraftEnd.Sent } => (
+                null,
+                "The answers behind this link have been sent already. Thank you! Below is an empty form, should there be more."
+            ),
             { Ended: SavedDraftEnd.RanOut } draft => (null, RanOut(draft)),
             var draft when draft.GoodUntil < time.Now() => (null, RanOut(draft)),
             var draft => (draft, null),
@@ -39,15 +52,26 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
             $"This link was good until {Day.Format(draft.GoodUntil.InUtc().Date)}; the answers behind it are deleted, as we said. You can begin anew below.";
     }
 
-    public SavedDraftView View(SavedDraft draft, Business business) => new(
-        tokens.Open(draft.LinkSealed), Until(draft, business), draft.FormVersion, draft.Page, draft.SendKey, draft.Revision, draft.Answers!.ByQuestion);
+    public SavedDraftView View(SavedDraft draft, Business business) =>
+        new(
+            tokens.Open(draft.LinkSealed),
+            Until(draft, business),
+            draft.FormVersion,
+            draft.Page,
+            draft.SendKey,
+            draft.Revision,
+            draft.Answers!.ByQuestion
+        );
 
     public static string Until(SavedDraft draft, Business business) => Day.Format(draft.GoodUntil.InZone(business.DateTimeZone).Date);
 
     /// <summary>It has been sent: only the mark stays. Part of the caller's transaction.</summary>
     public async Task SentAsync(Id<Form> form, Guid sendKey, CancellationToken cancellationToken)
     {
-        if (await db.SavedDrafts.SingleOrDefaultAsync(draft => draft.FormId == form && draft.SendKey == sendKey, cancellationToken) is { } draft)
+        if (
+            await db.SavedDrafts.SingleOrDefaultAsync(draft => draft.FormId == form && draft.SendKey == sendKey, cancellationToken) is
+            { } draft
+        )
             End(draft, SavedDraftEnd.Sent);
     }
 
@@ -57,10 +81,16 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
         var now = time.Now();
         await using (var write = await db.WriteAsync(cancellationToken))
         {
-            foreach (var draft in await db.SavedDrafts.Where(draft => draft.Ended == null && draft.GoodUntil < now).ToListAsync(cancellationToken))
+            foreach (
+                var draft in await db
+                    .SavedDrafts.Where(draft => draft.Ended == null && draft.GoodUntil < now)
+                    .ToListAsync(cancellationToken)
+            )
             {
                 End(draft, SavedDraftEnd.RanOut);
-                await db.StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null).ExecuteDeleteAsync(cancellationToken);
+                await db
+                    .StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null)
+                    .ExecuteDeleteAsync(cancellationToken);
             }
 
             var forgotten = now - SavedDraft.MarkLifetime;

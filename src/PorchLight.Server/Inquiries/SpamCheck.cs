@@ -8,8 +8,9 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -30,7 +31,15 @@ internal sealed class SpamCheck(PorchDb db, IDataProtectionProvider protection, 
     private readonly IDataProtector _tickets = protection.CreateProtector("PorchLight.OpenedAt");
     private readonly IDataProtector _challenges = protection.CreateProtector("PorchLight.Challenges");
 
-    internal sealed record ChallengeParameters(string Algorithm, string Nonce, string Salt, int Cost, int KeyLength, string KeyPrefix, long ExpiresAt);
+    internal sealed record ChallengeParameters(
+        string Algorithm,
+        string Nonce,
+        string Salt,
+        int Cost,
+        int KeyLength,
+        string KeyPrefix,
+        long ExpiresAt
+    );
 
     /// <param name="Parameters">What has to be worked at.</param>
     /// <param name="Signature">The same, sealed, so that nobody makes an easier one.</param>
@@ -54,8 +63,14 @@ internal sealed class SpamCheck(PorchDb db, IDataProtectionProvider protection, 
     public Challenge NewChallenge()
     {
         var parameters = new ChallengeParameters(
-            Algorithm, Hex(RandomNumberGenerator.GetBytes(16)), Hex(RandomNumberGenerator.GetBytes(16)), Rounds, KeyBytes, Prefix,
-            (time.Now() + ProofLifetime).ToUnixTimeSeconds());
+            Algorithm,
+            Hex(RandomNumberGenerator.GetBytes(16)),
+            Hex(RandomNumberGenerator.GetBytes(16)),
+            Rounds,
+            KeyBytes,
+            Prefix,
+            (time.Now() + ProofLifetime).ToUnixTimeSeconds()
+        );
         return new Challenge(parameters, _challenges.Protect(JsonSerializer.Serialize(parameters, Json.Options)));
     }
 
@@ -64,7 +79,13 @@ internal sealed class SpamCheck(PorchDb db, IDataProtectionProvider protection, 
     /// <param name="ticket">What <see cref="Ticket"/> gave, or null.</param>
     /// <param name="trap">What stands in the field that people do not see.</param>
     /// <param name="proof">What the widget made, or null.</param>
-    public async Task<(SpamContext Signs, string? ProofHash)> ReadAsync(Form form, string? ticket, string? trap, string? proof, CancellationToken cancellationToken)
+    public async Task<(SpamContext Signs, string? ProofHash)> ReadAsync(
+        Form form,
+        string? ticket,
+        string? trap,
+        string? proof,
+        CancellationToken cancellationToken
+    )
     {
         var held = form.Settings.Guard.Proof && proof is not null ? Check(proof) : null;
         if (held is not null && await db.Submissions.AnyAsync(sent => sent.ProofHash == held, cancellationToken))
@@ -74,7 +95,9 @@ internal sealed class SpamCheck(PorchDb db, IDataProtectionProvider protection, 
 
     // A clock that was set back since says nothing of the person; the ticket is ours all the same.
     private Duration? Took(Id<Form> form, string? ticket) =>
-        Opened(form, ticket) is not { } opened || !quotas.IsLeft(Ticketed, ticket!, SendsATicket) ? null : time.Now() < opened ? Duration.MaxValue : time.Now() - opened;
+        Opened(form, ticket) is not { } opened || !quotas.IsLeft(Ticketed, ticket!, SendsATicket) ? null
+        : time.Now() < opened ? Duration.MaxValue
+        : time.Now() - opened;
 
     private Instant? Opened(Id<Form> form, string? ticket)
     {
@@ -105,8 +128,16 @@ internal sealed class SpamCheck(PorchDb db, IDataProtectionProvider protection, 
             var password = new byte[16 + sizeof(uint)];
             Convert.FromHexString(asked.Nonce).CopyTo(password, 0);
             BinaryPrimitives.WriteUInt32BigEndian(password.AsSpan(16), payload.Solution.Counter);
-            var key = Rfc2898DeriveBytes.Pbkdf2(password, Convert.FromHexString(asked.Salt), asked.Cost, HashAlgorithmName.SHA256, asked.KeyLength);
-            return Hex(key).StartsWith(asked.KeyPrefix, StringComparison.Ordinal) ? Hex(SHA256.HashData(Encoding.UTF8.GetBytes(asked.Nonce))) : null;
+            var key = Rfc2898DeriveBytes.Pbkdf2(
+                password,
+                Convert.FromHexString(asked.Salt),
+                asked.Cost,
+                HashAlgorithmName.SHA256,
+                asked.KeyLength
+            );
+            return Hex(key).StartsWith(asked.KeyPrefix, StringComparison.Ordinal)
+                ? Hex(SHA256.HashData(Encoding.UTF8.GetBytes(asked.Nonce)))
+                : null;
         }
         catch (Exception failure) when (failure is FormatException or JsonException or CryptographicException or ArgumentException)
         {

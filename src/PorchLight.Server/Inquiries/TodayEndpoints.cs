@@ -7,11 +7,12 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Records;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -20,10 +21,16 @@ internal static class TodayEndpoints
 {
     private const int BellLength = 20;
 
-    /// <param name="Warning">What is wrong with the house itself, for whoever looks after it; else null.</param>
+    /// <param name="Warning">What is wrong with the program itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
-        string Note, string Clock, IReadOnlyList<InquiryEndpoints.InquiryRow> Promised, IReadOnlyList<NodEndpoints.NodRow> Nods, string? Gaps,
-        IReadOnlyList<MailEndpoints.StuckRow> Stuck, string? Warning);
+        string Note,
+        string Clock,
+        IReadOnlyList<InquiryEndpoints.InquiryRow> Promised,
+        IReadOnlyList<NodEndpoints.NodRow> Nods,
+        string? Gaps,
+        IReadOnlyList<MailEndpoints.StuckRow> Stuck,
+        string? Warning
+    );
 
     /// <param name="Unseen">How many rang since this person last looked.</param>
     /// <param name="Entries">The newest first.</param>
@@ -38,39 +45,89 @@ internal static class TodayEndpoints
         api.MapPost("/bell/seen", SeenAsync).For(Access.Member).WithTags("Today");
     }
 
-    private static async Task<Ok<TodayView>> TodayAsync(PorchDb db, BusinessClock clock, StorageQuota storageQuota, CancellationToken cancellationToken)
+    private static async Task<Ok<TodayView>> TodayAsync(
+        PorchDb db,
+        BusinessClock clock,
+        StorageQuota storageQuota,
+        CancellationToken cancellationToken
+    )
     {
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
         var nods = await NodEndpoints.RowsAsync(db, now, cancellationToken);
         var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, cancellationToken);
-        var waiting = await owed.Select(inquiry => new { inquiry.ClientId, inquiry.PromisedBy, Stopped = inquiry.PromiseStopped != null, Wrote = inquiry.WroteBack != null }).ToListAsync(cancellationToken);
-        return TypedResults.Ok(new TodayView(
-            TodayNote.Say(
-                [.. waiting.Where(one => !one.Stopped).Select(one => new OwedReply(one.ClientId.Value, one.PromisedBy))], [.. waiting.Where(one => one.Wrote).Select(one => one.ClientId.Value)],
-                nods.Count(nod => nod.Goes is null), stuck.Count, now, business.Calendar),
-            $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-            await InquiryEndpoints.RowsAsync(db, owed, now, cancellationToken), nods, TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)), stuck,
-            storageQuota.DiskIsLow ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again." : null));
+        var waiting = await owed.Select(inquiry => new
+            {
+                inquiry.ClientId,
+                inquiry.PromisedBy,
+                Stopped = inquiry.PromiseStopped != null,
+                Wrote = inquiry.WroteBack != null,
+            })
+            .ToListAsync(cancellationToken);
+        return TypedResults.Ok(
+            new TodayView(
+                TodayNote.Say(
+                    [.. waiting.Where(one => !one.Stopped).Select(one => new OwedReply(one.ClientId.Value, one.PromisedBy))],
+                    [.. waiting.Where(one => one.Wrote).Select(one => one.ClientId.Value)],
+                    nods.Count(nod => nod.Goes is null),
+                    stuck.Count,
+                    now,
+                    business.Calendar
+                ),
+                $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
+                await InquiryEndpoints.RowsAsync(db, owed, now, cancellationToken),
+                nods,
+                TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
+                stuck,
+                storageQuota.DiskIsLow
+                    ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again."
+                    : null
+            )
+        );
     }
 
     private static async Task<Ok<BellView>> BellAsync(
-        PorchDb db, BusinessClock clock, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
+        PorchDb db,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        UserManager<User> users,
+        CancellationToken cancellationToken
+    )
     {
         var now = clock.GetCurrentInstant();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var seen = (await users.GetUserAsync(who))!.BellSeen;
-        var newest = await db.Events.AsNoTracking().Where(logged => logged.Rings).OrderByDescending(logged => logged.Seq).Take(BellLength).ToListAsync(cancellationToken);
+        var newest = await db
+            .Events.AsNoTracking()
+            .Where(logged => logged.Rings)
+            .OrderByDescending(logged => logged.Seq)
+            .Take(BellLength)
+            .ToListAsync(cancellationToken);
         var names = await Timeline.NamesAsync(db, newest, cancellationToken);
-        return TypedResults.Ok(new BellView(
-            await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, cancellationToken),
-            [.. newest.Select(logged => new BellEntry(
-                TimeWords.At(logged.At, now, zone), logged.What is NodAsked ? $"{logged.What.Say(names(logged))} For {names(logged).Client}." : logged.What.Say(names(logged)),
-                logged.InquiryId, logged.Seq > seen))]));
+        return TypedResults.Ok(
+            new BellView(
+                await db.Events.CountAsync(logged => logged.Rings && logged.Seq > seen, cancellationToken),
+                [
+                    .. newest.Select(logged => new BellEntry(
+                        TimeWords.At(logged.At, now, zone),
+                        logged.What is NodAsked
+                            ? $"{logged.What.Say(names(logged))} For {names(logged).Client}."
+                            : logged.What.Say(names(logged)),
+                        logged.InquiryId,
+                        logged.Seq > seen
+                    )),
+                ]
+            )
+        );
     }
 
-    private static async Task<NoContent> SeenAsync(PorchDb db, ClaimsPrincipal who, UserManager<User> users, CancellationToken cancellationToken)
+    private static async Task<NoContent> SeenAsync(
+        PorchDb db,
+        ClaimsPrincipal who,
+        UserManager<User> users,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var seat = (await users.GetUserAsync(who))!;

@@ -4,9 +4,10 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -15,7 +16,10 @@ internal static class UploadEndpoints
 {
     public static void MapUploads(this IEndpointRouteBuilder app)
     {
-        var group = app.MapGroup("/public/forms/{token}/{version:int}").For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
+        var group = app.MapGroup("/public/forms/{token}/{version:int}")
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
+            .WithTags("Public");
         group.MapPost("/files", TakeAsync).Accepts<IFormFile>("*/*").RequireRateLimiting(RateLimits.Uploads);
         group.MapDelete("/files/{id}", TakeBackAsync);
         group.MapGet("/look-up", LookUpAsync);
@@ -23,8 +27,21 @@ internal static class UploadEndpoints
 
     /// <summary>Takes a file in for one question of one filling-in. It is kept for good when the form is sent.</summary>
     private static async Task<Results<Ok<FileRef>, ProblemHttpResult>> TakeAsync(
-        string token, int version, Guid filling, string question, string name, [FromHeader(Name = FormAccess.PassHeader)] string? pass, HttpRequest request,
-        PorchDb db, FormAccess access, FileStore store, AnswerContextLoader loader, StorageQuota storageQuota, TimeProvider time, CancellationToken cancellationToken)
+        string token,
+        int version,
+        Guid filling,
+        string question,
+        string name,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        HttpRequest request,
+        PorchDb db,
+        FormAccess access,
+        FileStore store,
+        AnswerContextLoader loader,
+        StorageQuota storageQuota,
+        TimeProvider time,
+        CancellationToken cancellationToken
+    )
     {
         var (found, refusal) = await FindAsync(loader, access, token, version, pass);
         if (found is null)
@@ -32,9 +49,15 @@ internal static class UploadEndpoints
         if (found.Content.FindQuestion(question)?.Kind is not FilesKind kind)
             return Problems.Unprocessable("This question takes no files. Please reload the page; your answers stay in this browser.");
         if (await loader.Unsent(found, filling).CountAsync(file => file.Question == question, cancellationToken) >= kind.AtMost)
-            return Problems.Unprocessable(kind.AtMost == 1 ? "Only one file fits here. Take the other one away first." : $"At most {kind.AtMost} files fit here. Take one away first.");
+            return Problems.Unprocessable(
+                kind.AtMost == 1
+                    ? "Only one file fits here. Take the other one away first."
+                    : $"At most {kind.AtMost} files fit here. Take one away first."
+            );
         if (request.ContentLength > kind.MaxBytes)
-            return Problems.Unprocessable($"“{FileTypes.SafeName(name)}” is larger than {AnswerLimits.SayBytes(kind.MaxBytes)}. Please send a smaller copy.");
+            return Problems.Unprocessable(
+                $"“{FileTypes.SafeName(name)}” is larger than {AnswerLimits.SayBytes(kind.MaxBytes)}. Please send a smaller copy."
+            );
         if (storageQuota.Take(request.HttpContext, found.FormId.Value, request.ContentLength ?? kind.MaxBytes) is { } full)
             return Problems.Unprocessable(full);
         request.HttpContext.AllowBody(kind.MaxBytes);
@@ -46,7 +69,17 @@ internal static class UploadEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
-        string token, int version, Guid filling, Guid id, [FromHeader(Name = FormAccess.PassHeader)] string? pass, PorchDb db, FormAccess access, FileStore store, AnswerContextLoader loader, CancellationToken cancellationToken)
+        string token,
+        int version,
+        Guid filling,
+        Guid id,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        FileStore store,
+        AnswerContextLoader loader,
+        CancellationToken cancellationToken
+    )
     {
         var (found, refusal) = await FindAsync(loader, access, token, version, pass);
         if (found is null)
@@ -64,7 +97,16 @@ internal static class UploadEndpoints
     }
 
     private static async Task<Results<Ok<List<ListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
-        string token, int version, string question, string typed, [FromHeader(Name = FormAccess.PassHeader)] string? pass, PorchDb db, FormAccess access, AnswerContextLoader loader, CancellationToken cancellationToken)
+        string token,
+        int version,
+        string question,
+        string typed,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        AnswerContextLoader loader,
+        CancellationToken cancellationToken
+    )
     {
         var (found, refusal) = await FindAsync(loader, access, token, version, pass);
         if (found is null)
@@ -74,7 +116,13 @@ internal static class UploadEndpoints
             : Problems.Unprocessable("This question has no list. Please reload the page; your answers stay in this browser.");
     }
 
-    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(AnswerContextLoader loader, FormAccess access, string token, int version, string? pass) =>
+    private static async Task<(FormVersion? Version, ProblemHttpResult? Refusal)> FindAsync(
+        AnswerContextLoader loader,
+        FormAccess access,
+        string token,
+        int version,
+        string? pass
+    ) =>
         await access.EnterAsync(token, pass, lightToo: true) is var (door, refusal) && door is null ? (null, refusal)
         : await loader.VersionAsync(door, version) is { } found ? (found, null)
         : (null, Problems.Unprocessable(PublicEndpoints.FormChanged));

@@ -7,14 +7,22 @@ using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Messages;
 
 /// <summary>Queues messages and hands them over: to the practice mailbox, or to a mail server once the owner has named one.</summary>
-internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, TimeProvider time, BusinessClock clock, EventLog events, ILogger<MailQueue> logger)
+internal sealed class MailQueue(
+    PorchDb db,
+    SmtpCarrier smtp,
+    Tokens tokens,
+    TimeProvider time,
+    BusinessClock clock,
+    EventLog events,
+    ILogger<MailQueue> logger
+)
 {
     private const int MostTries = 8;
 
@@ -23,29 +31,48 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
     /// client left no address.
     /// </summary>
     /// <param name="automatic">Whether nobody wrote or approved it.</param>
-    public Id<OutgoingMail>? Queue(string effectKey, Business business, Client client, string subject, string text, bool automatic, Instant at)
+    public Id<OutgoingMail>? Queue(
+        string effectKey,
+        Business business,
+        Client client,
+        string subject,
+        string text,
+        bool automatic,
+        Instant at
+    )
     {
         return client.Email is { } address ? Queue(effectKey, business, address, client.Id, subject, text, automatic, at) : null;
     }
 
     /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
-    public Id<OutgoingMail> Queue(string effectKey, Business business, string to, Id<Client>? client, string subject, string text, bool automatic, Instant at)
+    public Id<OutgoingMail> Queue(
+        string effectKey,
+        Business business,
+        string to,
+        Id<Client>? client,
+        string subject,
+        string text,
+        bool automatic,
+        Instant at
+    )
     {
         var id = Guid.CreateVersion7();
-        db.OutgoingMail.Add(new OutgoingMail
-        {
-            Id = new Id<OutgoingMail>(id),
-            EffectKey = effectKey,
-            ClientId = client,
-            MessageId = $"<{id:N}@{business.MailAddress.Split('@')[^1]}>",
-            From = business.MailAddress,
-            To = to,
-            Subject = KnownValues.OneLine(subject),
-            Text = text,
-            Automatic = automatic,
-            Written = at,
-            NextTry = Instant.FromUnixTimeTicks(0),
-        });
+        db.OutgoingMail.Add(
+            new OutgoingMail
+            {
+                Id = new Id<OutgoingMail>(id),
+                EffectKey = effectKey,
+                ClientId = client,
+                MessageId = $"<{id:N}@{business.MailAddress.Split('@')[^1]}>",
+                From = business.MailAddress,
+                To = to,
+                Subject = KnownValues.OneLine(subject),
+                Text = text,
+                Automatic = automatic,
+                Written = at,
+                NextTry = Instant.FromUnixTimeTicks(0),
+            }
+        );
         return new Id<OutgoingMail>(id);
     }
 
@@ -53,16 +80,20 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
     public async Task<IReadOnlyList<Id<OutgoingMail>>> DueAsync(CancellationToken cancellationToken)
     {
         var now = time.Now();
-        return await db.OutgoingMail.Where(mail => mail.State == MailState.Queued && mail.NextTry <= now)
-            .OrderBy(mail => mail.Written).Select(mail => mail.Id).Take(100).ToListAsync(cancellationToken);
+        return await db
+            .OutgoingMail.Where(mail => mail.State == MailState.Queued && mail.NextTry <= now)
+            .OrderBy(mail => mail.Written)
+            .Select(mail => mail.Id)
+            .Take(100)
+            .ToListAsync(cancellationToken);
     }
 
     /// <summary>When the next message has to be tried again, or null.</summary>
-    public async Task<Instant?> NextTryAsync(CancellationToken cancellationToken) => await db.OutgoingMail
-        .Where(mail => mail.State == MailState.Queued).MinAsync(mail => (Instant?)mail.NextTry, cancellationToken);
+    public async Task<Instant?> NextTryAsync(CancellationToken cancellationToken) =>
+        await db.OutgoingMail.Where(mail => mail.State == MailState.Queued).MinAsync(mail => (Instant?)mail.NextTry, cancellationToken);
 
     /// <summary>
-    /// Messages that were on the line when the house went down: nobody knows whether they arrived, so a person looks. To be
+    /// Messages that were on the line when the program went down: nobody knows whether they arrived, so a person looks. To be
     /// called before any work begins.
     /// </summary>
     public async Task LookAfterCrashAsync(CancellationToken cancellationToken)
@@ -83,14 +114,19 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
             return true;
         var ended = await CarryAsync(mail, business, settings, cancellationToken);
 
-        // How it ended is written even when the house is about to close.
+        // How it ended is written even when the program is about to close.
         await using var write = await db.WriteAsync(CancellationToken.None);
         await SettleAsync(mail, ended);
         await write.SaveAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
     }
 
-    private async Task<HandOver> CarryAsync(OutgoingMail mail, Business business, SmtpSettings settings, CancellationToken cancellationToken)
+    private async Task<HandOver> CarryAsync(
+        OutgoingMail mail,
+        Business business,
+        SmtpSettings settings,
+        CancellationToken cancellationToken
+    )
     {
         MimeMessage message;
         string? password;
@@ -160,6 +196,7 @@ internal sealed class MailQueue(PorchDb db, SmtpCarrier smtp, Tokens tokens, Tim
         if (ended is not HandOver.Taken)
             logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
 
-        Task SayAsync(DomainEvent what) => events.AppendAsync(what, clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
+        Task SayAsync(DomainEvent what) =>
+            events.AppendAsync(what, clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
     }
 }

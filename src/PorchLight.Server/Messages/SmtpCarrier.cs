@@ -46,7 +46,12 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
 {
     private readonly TimeSpan _patience = TimeSpan.FromSeconds(configuration.GetValue("PorchLight:SmtpTimeoutSeconds", 30.0));
 
-    public async Task<HandOver> CarryAsync(SmtpSettings settings, string? password, MimeMessage message, CancellationToken cancellationToken)
+    public async Task<HandOver> CarryAsync(
+        SmtpSettings settings,
+        string? password,
+        MimeMessage message,
+        CancellationToken cancellationToken
+    )
     {
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancellationToken);
         patience.CancelAfter(_patience);
@@ -54,12 +59,17 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         using var client = new SmtpClient(end);
         try
         {
-            await client.ConnectAsync(settings.Host, settings.Port, settings.Security switch
-            {
-                SmtpSecurity.Tls => SecureSocketOptions.SslOnConnect,
-                SmtpSecurity.StartTls => SecureSocketOptions.StartTls,
-                _ => SecureSocketOptions.None,
-            }, patience.Token);
+            await client.ConnectAsync(
+                settings.Host,
+                settings.Port,
+                settings.Security switch
+                {
+                    SmtpSecurity.Tls => SecureSocketOptions.SslOnConnect,
+                    SmtpSecurity.StartTls => SecureSocketOptions.StartTls,
+                    _ => SecureSocketOptions.None,
+                },
+                patience.Token
+            );
             // In chunks a message has no end mark to watch for.
             client.Capabilities &= ~SmtpCapabilities.Chunking;
             if (settings.User is { } user)
@@ -97,7 +107,11 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
 
     public static MimeMessage Compose(string senderName, string from, string to, string subject, string text)
     {
-        var message = new MimeMessage { Subject = subject, Body = new TextPart(TextFormat.Plain) { Text = text } };
+        var message = new MimeMessage
+        {
+            Subject = subject,
+            Body = new TextPart(TextFormat.Plain) { Text = text },
+        };
         message.From.Add(new MailboxAddress(senderName, from));
         message.To.Add(new MailboxAddress(null, to));
         return message;
@@ -110,20 +124,19 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         {
             await client.DisconnectAsync(quit: true, cancellationToken);
         }
-        catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or OperationCanceledException)
-        {
-        }
+        catch (Exception failure) when (failure is IOException or SocketException or ProtocolException or OperationCanceledException) { }
     }
 
-    private static string Say(Exception failure) => failure switch
-    {
-        OperationCanceledException => "The mail server does not answer.",
-        SslHandshakeException => "The mail server cannot be trusted: its certificate does not fit.",
-        NotSupportedException => "The mail server does not offer this encryption. Choose another one in the mail settings.",
-        SocketException => "The mail server cannot be reached.",
-        IOException or ProtocolException => "The line to the mail server broke.",
-        _ => $"The message could not be handed over: {failure.Message}",
-    };
+    private static string Say(Exception failure) =>
+        failure switch
+        {
+            OperationCanceledException => "The mail server does not answer.",
+            SslHandshakeException => "The mail server cannot be trusted: its certificate does not fit.",
+            NotSupportedException => "The mail server does not offer this encryption. Choose another one in the mail settings.",
+            SocketException => "The mail server cannot be reached.",
+            IOException or ProtocolException => "The line to the mail server broke.",
+            _ => $"The message could not be handed over: {failure.Message}",
+        };
 
     /// <summary>
     /// Watches what goes out for the end mark of a message. Up to it a server throws a broken message away (RFC 5321,
@@ -145,16 +158,10 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
             _tail = _tail[^Math.Min(_tail.Length, Mark.Length - 1)..];
         }
 
-        public void LogServer(byte[] buffer, int offset, int count)
-        {
-        }
+        public void LogServer(byte[] buffer, int offset, int count) { }
 
-        public void LogConnect(Uri uri)
-        {
-        }
+        public void LogConnect(Uri uri) { }
 
-        public void Dispose()
-        {
-        }
+        public void Dispose() { }
     }
 }

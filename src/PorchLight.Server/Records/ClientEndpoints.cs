@@ -7,9 +7,10 @@ using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Records;
 
@@ -19,12 +20,26 @@ internal static class ClientEndpoints
     internal sealed record ClientRow(Id<Client> Id, string Name, string? Email, Standing Standing, string Since, string? Project);
 
     internal sealed record ClientView(
-        Id<Client> Id, string Name, string? Email, Standing Standing, string Since,
-        IReadOnlyList<ValueOnFile> Values, IReadOnlyList<NoteOnFile> Notes, IReadOnlyList<ProjectView> Projects, IReadOnlyList<TimelineEntry> Timeline);
+        Id<Client> Id,
+        string Name,
+        string? Email,
+        Standing Standing,
+        string Since,
+        IReadOnlyList<ValueOnFile> Values,
+        IReadOnlyList<NoteOnFile> Notes,
+        IReadOnlyList<ProjectView> Projects,
+        IReadOnlyList<TimelineEntry> Timeline
+    );
 
     internal sealed record ProjectView(
-        Id<Project> Id, string Title, bool Open, string Opened,
-        IReadOnlyList<ValueOnFile> Values, IReadOnlyList<NoteOnFile> Notes, IReadOnlyList<ProjectInquiry> Inquiries);
+        Id<Project> Id,
+        string Title,
+        bool Open,
+        string Opened,
+        IReadOnlyList<ValueOnFile> Values,
+        IReadOnlyList<NoteOnFile> Notes,
+        IReadOnlyList<ProjectInquiry> Inquiries
+    );
 
     internal sealed record ProjectInquiry(Id<Inquiry> Id, Fit? Fit, string Received);
 
@@ -50,51 +65,108 @@ internal static class ClientEndpoints
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var projects = (await db.Projects.AsNoTracking().ToListAsync(cancellationToken)).ToLookup(project => project.ClientId);
         var clients = await db.Clients.AsNoTracking().OrderByDescending(client => client.Since).ToListAsync(cancellationToken);
-        return TypedResults.Ok(clients.Select(client => new ClientRow(
-            client.Id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone),
-            projects[client.Id].OrderByDescending(project => project.Opened).FirstOrDefault()?.Title)).ToList());
+        return TypedResults.Ok(
+            clients
+                .Select(client => new ClientRow(
+                    client.Id,
+                    client.Name,
+                    client.Email,
+                    client.Standing,
+                    TimeWords.At(client.Since, now, zone),
+                    projects[client.Id].OrderByDescending(project => project.Opened).FirstOrDefault()?.Title
+                ))
+                .ToList()
+        );
     }
 
     private static async Task<Results<Ok<ClientView>, ProblemHttpResult>> ShowAsync(
-        Id<Client> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+        Id<Client> id,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
             return Problems.NotFound("This client is not here any more.");
         var now = clock.GetCurrentInstant();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == id).ToListAsync(cancellationToken);
-        var notes = await db.Notes.AsNoTracking().Where(note => note.ClientId == id).OrderBy(note => note.At).ToListAsync(cancellationToken);
-        var projects = await db.Projects.AsNoTracking().Where(project => project.ClientId == id).OrderByDescending(project => project.Opened).ToListAsync(cancellationToken);
-        var inquiries = (await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)).ToLookup(inquiry => inquiry.ProjectId);
+        var notes = await db
+            .Notes.AsNoTracking()
+            .Where(note => note.ClientId == id)
+            .OrderBy(note => note.At)
+            .ToListAsync(cancellationToken);
+        var projects = await db
+            .Projects.AsNoTracking()
+            .Where(project => project.ClientId == id)
+            .OrderByDescending(project => project.Opened)
+            .ToListAsync(cancellationToken);
+        var inquiries = (
+            await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)
+        ).ToLookup(inquiry => inquiry.ProjectId);
         var versions = new Dictionary<(Guid, int), FormContent>();
         foreach (var (form, number) in values.Select(value => (value.FormId, value.FormVersion)).Distinct())
             versions[(form.Value, number)] = (await db.FormVersions.FindAsync([form, number], cancellationToken))!.Content;
 
-        return TypedResults.Ok(new ClientView(
-            id, client.Name, client.Email, client.Standing, TimeWords.At(client.Since, now, zone), OnFile(null), NotesOf(null),
-            [.. projects.Select(project => new ProjectView(
-                project.Id, project.Title, project.Closed is null, TimeWords.At(project.Opened, now, zone), OnFile(project.Id), NotesOf(project.Id),
-                [.. inquiries[project.Id].OrderByDescending(inquiry => inquiry.Received)
-                    .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone)))]))],
-            await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)));
+        return TypedResults.Ok(
+            new ClientView(
+                id,
+                client.Name,
+                client.Email,
+                client.Standing,
+                TimeWords.At(client.Since, now, zone),
+                OnFile(null),
+                NotesOf(null),
+                [
+                    .. projects.Select(project => new ProjectView(
+                        project.Id,
+                        project.Title,
+                        project.Closed is null,
+                        TimeWords.At(project.Opened, now, zone),
+                        OnFile(project.Id),
+                        NotesOf(project.Id),
+                        [
+                            .. inquiries[project.Id]
+                                .OrderByDescending(inquiry => inquiry.Received)
+                                .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone))),
+                        ]
+                    )),
+                ],
+                await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)
+            )
+        );
 
         List<ValueOnFile> OnFile(Id<Project>? project) =>
-        [
-            .. from field in BuiltInFields.All
-               let newest = values.Where(value => value.ProjectId == project && value.Field == field.Key)
-                   .OrderBy(value => value.At).ThenBy(value => value.Id.Value).LastOrDefault()
-               where newest is not null
-               let form = versions[(newest.FormId.Value, newest.FormVersion)]
-               select new ValueOnFile(
-                   field.Label, AnswerWords.Say(newest.Value),
-                   $"{newest.By} in “{form.Title}”", KnownValues.BeforeAnswers(form.FindQuestion(newest.Question)?.Wording ?? ""),
-                   TimeWords.At(newest.At, now, zone), TimeWords.Exactly(newest.At, zone)),
-        ];
+            [
+                .. from field in BuiltInFields.All
+                let newest = values
+                    .Where(value => value.ProjectId == project && value.Field == field.Key)
+                    .OrderBy(value => value.At)
+                    .ThenBy(value => value.Id.Value)
+                    .LastOrDefault()
+                where newest is not null
+                let form = versions[(newest.FormId.Value, newest.FormVersion)]
+                select new ValueOnFile(
+                    field.Label,
+                    AnswerWords.Say(newest.Value),
+                    $"{newest.By} in “{form.Title}”",
+                    KnownValues.BeforeAnswers(form.FindQuestion(newest.Question)?.Wording ?? ""),
+                    TimeWords.At(newest.At, now, zone),
+                    TimeWords.Exactly(newest.At, zone)
+                ),
+            ];
 
         List<NoteOnFile> NotesOf(Id<Project>? project) =>
-        [
-            .. notes.Where(note => note.ProjectId == project).Select(note => new NoteOnFile(
-                note.Heading, note.Text, note.By, TimeWords.At(note.At, now, zone), TimeWords.Exactly(note.At, zone))),
-        ];
+            [
+                .. notes
+                    .Where(note => note.ProjectId == project)
+                    .Select(note => new NoteOnFile(
+                        note.Heading,
+                        note.Text,
+                        note.By,
+                        TimeWords.At(note.At, now, zone),
+                        TimeWords.Exactly(note.At, zone)
+                    )),
+            ];
     }
 }

@@ -1,16 +1,21 @@
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Records;
 
 /// <summary>Whom and what an event is about. It need not be about a client: a code goes to whoever a link was made for.</summary>
 internal sealed record EventContext(
-    Id<Client>? ClientId, Id<Project>? ProjectId = null, Id<Inquiry>? InquiryId = null, Id<Run>? RunId = null, Id<OutgoingMail>? MailId = null);
+    Id<Client>? ClientId,
+    Id<Project>? ProjectId = null,
+    Id<Inquiry>? InquiryId = null,
+    Id<Run>? RunId = null,
+    Id<OutgoingMail>? MailId = null
+);
 
 /// <summary>Something that follows from events, in the transaction in which they happened.</summary>
 internal interface IEventReaction
@@ -32,19 +37,25 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
     public async Task AppendAsync(DomainEvent what, Instant at, EventContext about)
     {
         if (_depth == Deepest)
-            throw new InvalidOperationException($"Events follow from each other {Deepest} deep, the last of them {what.Kind()}: two reactions call each other.");
-        var logged = db.Events.Add(new LoggedEvent
-        {
-            At = at,
-            Kind = what.Kind(),
-            What = what,
-            Rings = what.Rings() && about.ClientId is not null,
-            ClientId = about.ClientId,
-            ProjectId = about.ProjectId,
-            InquiryId = about.InquiryId,
-            RunId = about.RunId,
-            MailId = about.MailId,
-        }).Entity;
+            throw new InvalidOperationException(
+                $"Events follow from each other {Deepest} deep, the last of them {what.Kind()}: two reactions call each other."
+            );
+        var logged = db
+            .Events.Add(
+                new LoggedEvent
+                {
+                    At = at,
+                    Kind = what.Kind(),
+                    What = what,
+                    Rings = what.Rings() && about.ClientId is not null,
+                    ClientId = about.ClientId,
+                    ProjectId = about.ProjectId,
+                    InquiryId = about.InquiryId,
+                    RunId = about.RunId,
+                    MailId = about.MailId,
+                }
+            )
+            .Entity;
         _depth++;
         try
         {

@@ -3,7 +3,7 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Records;
 
@@ -19,37 +19,90 @@ internal static class Timeline
 
     /// <summary>The newest events, newest first, as sentences.</summary>
     public static async Task<IReadOnlyList<TimelineEntry>> OfAsync(
-        PorchDb db, IQueryable<LoggedEvent> events, Instant now, DateTimeZone zone, CancellationToken cancellationToken)
+        PorchDb db,
+        IQueryable<LoggedEvent> events,
+        Instant now,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
     {
-        var logged = await events.AsNoTracking().OrderByDescending(happened => happened.At).ThenByDescending(happened => happened.Seq).Take(Longest).ToListAsync(cancellationToken);
+        var logged = await events
+            .AsNoTracking()
+            .OrderByDescending(happened => happened.At)
+            .ThenByDescending(happened => happened.Seq)
+            .Take(Longest)
+            .ToListAsync(cancellationToken);
         var names = await NamesAsync(db, logged, cancellationToken);
-        return [.. logged.Select(happened => new TimelineEntry(
-            TimeWords.At(happened.At, now, zone), TimeWords.Exactly(happened.At, zone), happened.What.Say(names(happened)), happened.What.Words()))];
+        return
+        [
+            .. logged.Select(happened => new TimelineEntry(
+                TimeWords.At(happened.At, now, zone),
+                TimeWords.Exactly(happened.At, zone),
+                happened.What.Say(names(happened)),
+                happened.What.Words()
+            )),
+        ];
     }
 
     /// <summary>What those are called whom events name, all asked for at once.</summary>
-    public static async Task<Func<LoggedEvent, EventNames>> NamesAsync(PorchDb db, IReadOnlyList<LoggedEvent> logged, CancellationToken cancellationToken)
+    public static async Task<Func<LoggedEvent, EventNames>> NamesAsync(
+        PorchDb db,
+        IReadOnlyList<LoggedEvent> logged,
+        CancellationToken cancellationToken
+    )
     {
         var clientIds = logged.Select(happened => happened.ClientId).Distinct().ToList();
-        var clients = await db.Clients.Where(client => clientIds.Contains(client.Id)).ToDictionaryAsync(client => client.Id, client => client.Name, cancellationToken);
+        var clients = await db
+            .Clients.Where(client => clientIds.Contains(client.Id))
+            .ToDictionaryAsync(client => client.Id, client => client.Name, cancellationToken);
         var mailIds = logged.Where(happened => happened.ClientId is null).Select(happened => happened.MailId).Distinct().ToList();
-        var addresses = mailIds.Count == 0 ? [] : await db.OutgoingMail.Where(mail => mailIds.Contains(mail.Id)).ToDictionaryAsync(mail => mail.Id, mail => mail.To, cancellationToken);
-        var users = await db.Users.Select(user => new { user.Id, user.DisplayName })
-            .Concat(db.FormerUsers.Select(user => new { user.Id, user.DisplayName })).ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
+        var addresses =
+            mailIds.Count == 0
+                ? []
+                : await db
+                    .OutgoingMail.Where(mail => mailIds.Contains(mail.Id))
+                    .ToDictionaryAsync(mail => mail.Id, mail => mail.To, cancellationToken);
+        var users = await db
+            .Users.Select(user => new { user.Id, user.DisplayName })
+            .Concat(db.FormerUsers.Select(user => new { user.Id, user.DisplayName }))
+            .ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
         var runIds = logged.Select(happened => happened.RunId).OfType<PorchLight.Core.Common.Id<FollowThrough.Run>>().Distinct().ToList();
-        var runs = runIds.Count == 0 ? [] : await db.Runs.AsNoTracking().Where(run => runIds.Contains(run.Id))
-            .Join(db.FollowThroughs, run => new { Id = run.FollowThroughId, Number = run.FollowThroughNumber }, version => new { version.Id, version.Number }, (run, version) => new { run.Id, version.Content })
-            .ToDictionaryAsync(run => run.Id, run => run.Content, cancellationToken);
+        var runs =
+            runIds.Count == 0
+                ? []
+                : await db
+                    .Runs.AsNoTracking()
+                    .Where(run => runIds.Contains(run.Id))
+                    .Join(
+                        db.FollowThroughs,
+                        run => new { Id = run.FollowThroughId, Number = run.FollowThroughNumber },
+                        version => new { version.Id, version.Number },
+                        (run, version) => new { run.Id, version.Content }
+                    )
+                    .ToDictionaryAsync(run => run.Id, run => run.Content, cancellationToken);
         var titles = new Dictionary<(Guid, int), string>();
-        foreach (var (form, number) in logged.Select(happened => happened.What).OfType<InquiryReceived>().Select(received => (received.Form, received.Version)).Distinct())
-            titles[(form, number)] = (await db.FormVersions.FindAsync([new PorchLight.Core.Common.Id<Forms.Form>(form), number], cancellationToken))!.Content.Title;
+        foreach (
+            var (form, number) in logged
+                .Select(happened => happened.What)
+                .OfType<InquiryReceived>()
+                .Select(received => (received.Form, received.Version))
+                .Distinct()
+        )
+            titles[(form, number)] = (
+                await db.FormVersions.FindAsync([new PorchLight.Core.Common.Id<Forms.Form>(form), number], cancellationToken)
+            )!
+                .Content
+                .Title;
 
         return happened => new EventNames(
-            happened.ClientId is { } client ? clients[client] : happened.MailId is { } mail ? addresses[mail] : "Somebody",
+            happened.ClientId is { } client ? clients[client]
+                : happened.MailId is { } mail ? addresses[mail]
+                : "Somebody",
             happened.What is InquiryReceived received ? titles[(received.Form, received.Version)] : "",
             Content(happened)?.Name ?? "",
             step => Content(happened)?.Steps.FirstOrDefault(one => one.Key == step)?.Name ?? step,
-            user => users.GetValueOrDefault(user, "Somebody"));
+            user => users.GetValueOrDefault(user, "Somebody")
+        );
 
         FollowThroughContent? Content(LoggedEvent happened) => happened.RunId is { } run ? runs.GetValueOrDefault(run) : null;
     }

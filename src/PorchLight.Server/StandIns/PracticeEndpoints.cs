@@ -6,11 +6,12 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.StandIns.Mail;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.StandIns;
 
@@ -23,8 +24,17 @@ internal static class PracticeEndpoints
     internal sealed record MailRow(Id<PracticeMessage> Id, bool Incoming, string Who, string Subject, string At);
 
     internal sealed record MailView(
-        Id<PracticeMessage> Id, bool Incoming, string From, string To, string Subject, string Text, string At, string MessageId,
-        Id<Client>? ClientId, string? Name);
+        Id<PracticeMessage> Id,
+        bool Incoming,
+        string From,
+        string To,
+        string Subject,
+        string Text,
+        string At,
+        string MessageId,
+        Id<Client>? ClientId,
+        string? Name
+    );
 
     internal sealed record MailAnswer(string Text);
 
@@ -59,45 +69,89 @@ internal static class PracticeEndpoints
     {
         var now = clock.GetCurrentInstant();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var mail = await db.PracticeMail.AsNoTracking().OrderByDescending(message => message.At).ThenByDescending(message => message.Id).Take(200).ToListAsync(cancellationToken);
-        return TypedResults.Ok(mail.Select(message => new MailRow(
-            message.Id, message.Incoming, message.Incoming ? message.From : message.To, message.Subject, TimeWords.At(message.At, now, zone))).ToList());
+        var mail = await db
+            .PracticeMail.AsNoTracking()
+            .OrderByDescending(message => message.At)
+            .ThenByDescending(message => message.Id)
+            .Take(200)
+            .ToListAsync(cancellationToken);
+        return TypedResults.Ok(
+            mail.Select(message => new MailRow(
+                    message.Id,
+                    message.Incoming,
+                    message.Incoming ? message.From : message.To,
+                    message.Subject,
+                    TimeWords.At(message.At, now, zone)
+                ))
+                .ToList()
+        );
     }
 
     private static async Task<Results<Ok<MailView>, ProblemHttpResult>> ShowAsync(
-        Id<PracticeMessage> id, PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+        Id<PracticeMessage> id,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var client = message.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], cancellationToken) : null;
-        return TypedResults.Ok(new MailView(
-            id, message.Incoming, message.From, message.To, message.Subject, message.Text,
-            TimeWords.At(message.At, clock.GetCurrentInstant(), zone), message.MessageId, message.ClientId, client?.Name));
+        return TypedResults.Ok(
+            new MailView(
+                id,
+                message.Incoming,
+                message.From,
+                message.To,
+                message.Subject,
+                message.Text,
+                TimeWords.At(message.At, clock.GetCurrentInstant(), zone),
+                message.MessageId,
+                message.ClientId,
+                client?.Name
+            )
+        );
     }
 
     /// <summary>The message as the person who gets it would see it. It may run nothing and load nothing.</summary>
-    private static async Task<IResult> PageAsync(Id<PracticeMessage> id, PorchDb db, HttpResponse response, CancellationToken cancellationToken)
+    private static async Task<IResult> PageAsync(
+        Id<PracticeMessage> id,
+        PorchDb db,
+        HttpResponse response,
+        CancellationToken cancellationToken
+    )
     {
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
         var html = HtmlEncoder.Default;
-        var paragraphs = message.Text.Split("\n\n").Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>");
-        return Results.Content($$"""
+        var paragraphs = message
+            .Text.Split("\n\n")
+            .Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>");
+        return Results.Content(
+            $$"""
             <!doctype html><html lang="en"><head><meta charset="utf-8"><title>{{html.Encode(message.Subject)}}</title><style>
             body{margin:0;font:16px/1.6 system-ui,sans-serif;color:#1d2033;background:#fff}
             header{background:{{business.Look.Accent}};color:#fff;padding:14px 24px;font-weight:600}
             main{padding:12px 24px 24px;max-width:36rem;overflow-wrap:anywhere}
             </style></head><body><header>{{html.Encode(message.Incoming ? message.From : business.Name)}}</header>
             <main>{{string.Concat(paragraphs)}}</main></body></html>
-            """, "text/html; charset=utf-8");
+            """,
+            "text/html; charset=utf-8"
+        );
     }
 
     /// <summary>Plays the answer of the person a message went to.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> AnswerAsync(
-        Id<PracticeMessage> id, MailAnswer answer, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
+        Id<PracticeMessage> id,
+        MailAnswer answer,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
             return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
@@ -111,7 +165,12 @@ internal static class PracticeEndpoints
 
     /// <summary>Plays a booking of the person a message went to.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> BookedAsync(
-        Id<PracticeMessage> id, PorchDb db, EventLog events, BusinessClock clock, CancellationToken cancellationToken)
+        Id<PracticeMessage> id,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { ClientId: { } client })
@@ -126,13 +185,22 @@ internal static class PracticeEndpoints
         var now = clock.GetCurrentInstant();
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var next = await NextStepAsync(db, now, cancellationToken);
-        return TypedResults.Ok(new ClockView(
-            TimeWords.Exactly(now, zone), clock.Ahead == Duration.Zero ? null : Say(clock.Ahead),
-            next is { } due ? TimeWords.At(due, now, zone) : null));
+        return TypedResults.Ok(
+            new ClockView(
+                TimeWords.Exactly(now, zone),
+                clock.Ahead == Duration.Zero ? null : Say(clock.Ahead),
+                next is { } due ? TimeWords.At(due, now, zone) : null
+            )
+        );
     }
 
     private static async Task<Results<Ok<ClockView>, ProblemHttpResult>> SkipAsync(
-        ClockSkip skip, PorchDb db, BusinessClock clock, ChangeNotifier notifier, CancellationToken cancellationToken)
+        ClockSkip skip,
+        PorchDb db,
+        BusinessClock clock,
+        ChangeNotifier notifier,
+        CancellationToken cancellationToken
+    )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
@@ -158,7 +226,6 @@ internal static class PracticeEndpoints
     private static Task<Instant?> NextStepAsync(PorchDb db, Instant now, CancellationToken cancellationToken) =>
         db.Runs.Where(run => run.NextMoment > now).MinAsync(run => run.NextMoment, cancellationToken);
 
-    private static string Say(Duration ahead) => ahead.Days > 0
-        ? $"{ahead.Days} days and {ahead.Hours} hours ahead"
-        : $"{ahead.Hours} hours and {ahead.Minutes} minutes ahead";
+    private static string Say(Duration ahead) =>
+        ahead.Days > 0 ? $"{ahead.Days} days and {ahead.Hours} hours ahead" : $"{ahead.Hours} hours and {ahead.Minutes} minutes ahead";
 }

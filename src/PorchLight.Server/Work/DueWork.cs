@@ -2,27 +2,29 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Carries out what has fallen due: steps of runs, outgoing mail and keeping the house in order, each in a transaction of its own.</summary>
+/// <summary>Carries out what has fallen due: steps of runs, outgoing mail and keeping the program in order, each in a transaction of its own.</summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
     private Instant? _swept;
 
-    /// <summary>When the last pass ended, in real time; before the first, when the house opened.</summary>
+    /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
     public Instant LastPass { get; private set; } = time.Now();
 
     /// <summary>Puts in order what a crash left behind. To be called once, before the first pass.</summary>
-    public Task LookAfterCrashAsync(CancellationToken cancellationToken) => InScopeAsync(async services =>
-    {
-        await services.GetRequiredService<MailQueue>().LookAfterCrashAsync(cancellationToken);
-        return true;
-    });
+    public Task LookAfterCrashAsync(CancellationToken cancellationToken) =>
+        InScopeAsync(async services =>
+        {
+            await services.GetRequiredService<MailQueue>().LookAfterCrashAsync(cancellationToken);
+            return true;
+        });
 
     /// <summary>
     /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
@@ -30,11 +32,19 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     /// </summary>
     public async Task<Duration?> PassAsync(CancellationToken cancellationToken)
     {
-        var allWell = await TryAsync("house", "lights", services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(cancellationToken));
+        var allWell = await TryAsync(
+            "housekeeping",
+            "lights",
+            services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(cancellationToken)
+        );
         if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
         {
             _swept = time.Now();
-            allWell &= await TryAsync("house", "sweep", services => services.GetRequiredService<Housekeeping>().SweepAsync(cancellationToken));
+            allWell &= await TryAsync(
+                "housekeeping",
+                "sweep",
+                services => services.GetRequiredService<Housekeeping>().SweepAsync(cancellationToken)
+            );
         }
 
         foreach (var run in await InScopeAsync(DueRunsAsync))
@@ -42,7 +52,11 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         var lineWorks = true;
         foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailQueue>().DueAsync(cancellationToken)))
         {
-            allWell &= await TryAsync("mail", mail, async services => lineWorks = await services.GetRequiredService<MailQueue>().HandOverAsync(mail, cancellationToken));
+            allWell &= await TryAsync(
+                "mail",
+                mail,
+                async services => lineWorks = await services.GetRequiredService<MailQueue>().HandOverAsync(mail, cancellationToken)
+            );
             // One message that waits in vain for a server is enough; steps of runs shall not wait behind the others.
             if (!lineWorks)
                 break;
@@ -54,13 +68,20 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         async Task<IReadOnlyList<Id<Run>>> DueRunsAsync(IServiceProvider services)
         {
             var now = clock.GetCurrentInstant();
-            return await services.GetRequiredService<PorchDb>().Runs.Where(run => run.NextMoment <= now)
-                .OrderBy(run => run.NextMoment).Select(run => run.Id).Take(200).ToListAsync(cancellationToken);
+            return await services
+                .GetRequiredService<PorchDb>()
+                .Runs.Where(run => run.NextMoment <= now)
+                .OrderBy(run => run.NextMoment)
+                .Select(run => run.Id)
+                .Take(200)
+                .ToListAsync(cancellationToken);
         }
 
         async Task<Duration?> NextAsync(IServiceProvider services)
         {
-            var step = await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, cancellationToken) - clock.GetCurrentInstant();
+            var step =
+                await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, cancellationToken)
+                - clock.GetCurrentInstant();
             var mail = await services.GetRequiredService<MailQueue>().NextTryAsync(cancellationToken) is { } next
                 ? Duration.Max(Duration.Zero, next - time.Now())
                 : (Duration?)null;
@@ -120,7 +141,9 @@ internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvid
             try
             {
                 if (await work.PassAsync(stoppingToken) is { } next)
-                    pause = TimeSpan.FromMilliseconds(Math.Clamp(next.TotalMilliseconds, Shortest.TotalMilliseconds, Longest.TotalMilliseconds));
+                    pause = TimeSpan.FromMilliseconds(
+                        Math.Clamp(next.TotalMilliseconds, Shortest.TotalMilliseconds, Longest.TotalMilliseconds)
+                    );
             }
             catch (Exception failure) when (failure is not OperationCanceledException)
             {

@@ -1,13 +1,14 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Says how the house stands: database, disk, worker, mail. Not ready (503) while one of the first three does not work.</summary>
+/// <summary>Says how the program stands: database, disk, worker, mail. Not ready (503) while one of the first three does not work.</summary>
 internal static class Health
 {
     private const string Ready = "ready";
@@ -20,9 +21,18 @@ internal static class Health
     /// <param name="Mail">How many messages wait, and how many want a person.</param>
     internal sealed record HealthView(string Status, string Database, string Disk, string Worker, string Mail);
 
-    public static void MapHealth(this IEndpointRouteBuilder app) => app.MapGet("/health", AskAsync).For(Access.Public).RequireRateLimiting(RateLimits.SignIn).ExcludeFromDescription();
+    public static void MapHealth(this IEndpointRouteBuilder app) =>
+        app.MapGet("/health", AskAsync).For(Access.Public).RequireRateLimiting(RateLimits.SignIn).ExcludeFromDescription();
 
-    private static async Task<IResult> AskAsync(PorchDb db, DueWork work, DataFolder folder, StorageQuota storageQuota, TimeProvider time, ILogger<DueWork> logger, CancellationToken cancellationToken)
+    private static async Task<IResult> AskAsync(
+        PorchDb db,
+        DueWork work,
+        DataFolder folder,
+        StorageQuota storageQuota,
+        TimeProvider time,
+        ILogger<DueWork> logger,
+        CancellationToken cancellationToken
+    )
     {
         var mail = "unknown";
         var database = Ready;
@@ -63,6 +73,7 @@ internal static class Health
         var ready = database == Ready && disk == Ready && worker == Ready;
         return Results.Json(
             new HealthView(ready ? Ready : "not ready", database, disk, worker, mail),
-            statusCode: ready ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable);
+            statusCode: ready ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable
+        );
     }
 }

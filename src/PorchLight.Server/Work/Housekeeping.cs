@@ -2,15 +2,23 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
 /// <summary>What has to be done around forms when time passes: telling people that a light is on again, letting go of what was abandoned.</summary>
-internal sealed class Housekeeping(PorchDb db, FormAccess access, Notifications notifications, SavedDrafts drafts, BusinessClock clock, TimeProvider time)
+internal sealed class Housekeeping(
+    PorchDb db,
+    FormAccess access,
+    Notifications notifications,
+    SavedDrafts drafts,
+    BusinessClock clock,
+    TimeProvider time
+)
 {
     /// <summary>Tells those who asked, once a form's light is on, by hand or by its day.</summary>
     public async Task TellOpenAgainAsync(CancellationToken cancellationToken)
@@ -18,7 +26,11 @@ internal sealed class Housekeeping(PorchDb db, FormAccess access, Notifications 
         // A commit wakes the next pass, so nothing is begun while there is nobody to tell.
         var business = await db.BusinessAsync();
         var lit = new List<Form>();
-        foreach (var form in await db.Forms.Where(form => db.ReopenSubscriptions.Any(wish => wish.FormId == form.Id)).ToListAsync(cancellationToken))
+        foreach (
+            var form in await db
+                .Forms.Where(form => db.ReopenSubscriptions.Any(wish => wish.FormId == form.Id))
+                .ToListAsync(cancellationToken)
+        )
         {
             if (await access.LightAsync(form, business) == LightState.On)
                 lit.Add(form);
@@ -28,7 +40,11 @@ internal sealed class Housekeeping(PorchDb db, FormAccess access, Notifications 
             return;
         await using var write = await db.WriteAsync(cancellationToken);
         foreach (var form in lit)
-            await notifications.TellOpenAgainAsync(form, await db.ReopenSubscriptions.Where(wish => wish.FormId == form.Id).ToListAsync(cancellationToken), clock.GetCurrentInstant());
+            await notifications.TellOpenAgainAsync(
+                form,
+                await db.ReopenSubscriptions.Where(wish => wish.FormId == form.Id).ToListAsync(cancellationToken),
+                clock.GetCurrentInstant()
+            );
         await write.SaveAsync(cancellationToken);
     }
 

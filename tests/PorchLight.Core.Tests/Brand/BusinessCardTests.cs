@@ -4,7 +4,14 @@ namespace PorchLight.Core.Tests.Brand;
 
 public sealed class BusinessCardTests
 {
-    private static readonly BusinessCard Good = new("Ochre Wren", "Maren Tolliver", "hello@ochrewren.example", "IE", "EUR", "Europe/Dublin");
+    private static readonly BusinessCard Good = new(
+        "Ochre Wren",
+        "Maren Tolliver",
+        "hello@ochrewren.example",
+        "IE",
+        "EUR",
+        "Europe/Dublin"
+    );
 
     [Fact]
     public void A_tidy_card_has_nothing_to_put_right()
@@ -19,8 +26,17 @@ public sealed class BusinessCardTests
     [InlineData("deutschland", "euros", "Germany", "DE", "EUR", "Europe/Berlin")]
     [InlineData("United Kingdom", "British Pound", "london", "GB", "GBP", "Europe/London")]
     [InlineData("New Zealand", "nzd", "Pacific/Auckland", "NZ", "NZD", "Pacific/Auckland")]
-    public void A_country_a_currency_and_a_zone_are_understood_by_their_names(string country, string currency, string zone, string region, string code, string id) =>
-        (Good with { Region = country, Currency = currency, Zone = zone }).Normalise().ShouldBe(Good with { Region = region, Currency = code, Zone = id });
+    public void A_country_a_currency_and_a_zone_are_understood_by_their_names(
+        string country,
+        string currency,
+        string zone,
+        string region,
+        string code,
+        string id
+    ) =>
+        (Good with { Region = country, Currency = currency, Zone = zone })
+            .Normalise()
+            .ShouldBe(Good with { Region = region, Currency = code, Zone = id });
 
     [Theory]
     [InlineData("", true)]
@@ -35,7 +51,9 @@ public sealed class BusinessCardTests
     [Fact]
     public void Every_wrong_value_is_named_at_its_place()
     {
-        new BusinessCard("", "Maren\nBcc: x@y.example", "maren at home", "Atlantis", "Shells", "Nowhere").Check().Select(finding => finding.Place)
+        new BusinessCard("", "Maren\nBcc: x@y.example", "maren at home", "Atlantis", "Shells", "Nowhere")
+            .Check()
+            .Select(finding => finding.Place)
             .ShouldBe(["name", "ownerName", "mailAddress", "region", "currency", "zone"]);
         (Good with { Name = new string('n', 101) }).Check().Single().Sentence.ShouldContain("at most 100");
     }

@@ -29,34 +29,45 @@ public sealed partial class ContrastTests
     }
 
     [Fact]
-    public void Every_colour_comes_back_from_oklch() =>
-        Colours.Sample(colour => Oklch.FromHex(colour).ToHex().ShouldBe(colour));
+    public void Every_colour_comes_back_from_oklch() => Colours.Sample(colour => Oklch.FromHex(colour).ToHex().ShouldBe(colour));
 
     [Fact]
-    public void The_nearest_readable_colour_always_passes_and_keeps_the_hue() => Gen.Select(Colours, Colours).Sample((colour, against) =>
-    {
-        var (given, found) = (Oklch.FromHex(colour), Contrast.Nearest(colour, against, 4.5).ShouldNotBeNull());
-        Contrast.Ratio(found, against).ShouldBeGreaterThanOrEqualTo(4.5);
-        var kept = Oklch.FromHex(found);
-        // Rounding to 8 bits turns the hue of a colour that is nearly grey; it has next to none.
-        if (kept.Chroma > 0.04)
-            Math.Abs(((kept.Hue - given.Hue + 540) % 360) - 180).ShouldBeLessThan(4);
-        kept.Chroma.ShouldBeLessThan(given.Chroma + 0.01);
-    });
+    public void The_nearest_readable_colour_always_passes_and_keeps_the_hue() =>
+        Gen.Select(Colours, Colours)
+            .Sample(
+                (colour, against) =>
+                {
+                    var (given, found) = (Oklch.FromHex(colour), Contrast.Nearest(colour, against, 4.5).ShouldNotBeNull());
+                    Contrast.Ratio(found, against).ShouldBeGreaterThanOrEqualTo(4.5);
+                    var kept = Oklch.FromHex(found);
+                    // Rounding to 8 bits turns the hue of a colour that is nearly grey; it has next to none.
+                    if (kept.Chroma > 0.04)
+                        Math.Abs(((kept.Hue - given.Hue + 540) % 360) - 180).ShouldBeLessThan(4);
+                    kept.Chroma.ShouldBeLessThan(given.Chroma + 0.01);
+                }
+            );
 
     [Fact]
-    public void No_colour_of_the_same_hue_and_chroma_that_passes_is_nearer() => Gen.Select(Colours, Colours).Sample((colour, against) =>
-    {
-        var given = Oklch.FromHex(colour);
-        var change = Math.Abs(Oklch.FromHex(Contrast.Nearest(colour, against, 4.5)!).Lightness - given.Lightness);
-        for (var lightness = 0.0; lightness <= 1; lightness += 0.01)
-        {
-            var other = given with { Lightness = lightness };
-            // Where rounding to 8 bits leaves the colour what it was.
-            if (Math.Abs(lightness - given.Lightness) < change - 0.01 && other.IsInGamut && Math.Abs(Oklch.FromHex(other.ToHex()).Chroma - given.Chroma) < 0.005)
-                Contrast.Ratio(other.ToHex(), against).ShouldBeLessThan(4.5, other.ToString());
-        }
-    });
+    public void No_colour_of_the_same_hue_and_chroma_that_passes_is_nearer() =>
+        Gen.Select(Colours, Colours)
+            .Sample(
+                (colour, against) =>
+                {
+                    var given = Oklch.FromHex(colour);
+                    var change = Math.Abs(Oklch.FromHex(Contrast.Nearest(colour, against, 4.5)!).Lightness - given.Lightness);
+                    for (var lightness = 0.0; lightness <= 1; lightness += 0.01)
+                    {
+                        var other = given with { Lightness = lightness };
+                        // Where rounding to 8 bits leaves the colour what it was.
+                        if (
+                            Math.Abs(lightness - given.Lightness) < change - 0.01
+                            && other.IsInGamut
+                            && Math.Abs(Oklch.FromHex(other.ToHex()).Chroma - given.Chroma) < 0.005
+                        )
+                            Contrast.Ratio(other.ToHex(), against).ShouldBeLessThan(4.5, other.ToString());
+                    }
+                }
+            );
 
     [Fact]
     public void Where_neither_black_nor_white_passes_nothing_is_offered() => Contrast.Nearest("#8a3b1e", "#777777", 7).ShouldBeNull();
@@ -72,7 +83,9 @@ public sealed partial class ContrastTests
     [Fact]
     public void Every_allowed_pair_of_tokens_can_be_read_or_seen()
     {
-        var tokens = Token().Matches(File.ReadAllText(Kit("tokens.css"))).ToDictionary(match => match.Groups[1].Value, match => match.Groups[2].Value);
+        var tokens = Token()
+            .Matches(File.ReadAllText(Kit("tokens.css")))
+            .ToDictionary(match => match.Groups[1].Value, match => match.Groups[2].Value);
         tokens.Count.ShouldBe(11);
         var pairs = JsonSerializer.Deserialize<Dictionary<string, string[][]>>(File.ReadAllText(Kit("contrast.json")))!;
         foreach (var (least, kind) in new[] { (4.5, "text"), (3.0, "marks") })

@@ -57,8 +57,15 @@ public sealed class BusinessCalendarTests
     public void The_clock_change_does_not_stretch_or_shorten_a_day_of_wall_clock_time()
     {
         // Clocks in Dublin went back on Sunday 25 October 2026; every day here is a working day.
-        var every = new BusinessCalendar(DateTimeZoneProviders.Tzdb["Europe/Dublin"],
-            [.. Enumerable.Range(1, 7).Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 0))]))], []);
+        var every = new BusinessCalendar(
+            DateTimeZoneProviders.Tzdb["Europe/Dublin"],
+            [
+                .. Enumerable
+                    .Range(1, 7)
+                    .Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 0))])),
+            ],
+            []
+        );
         var start = every.At(2026, 10, 24, 12);
         var end = every.AddHours(start, 24, PromiseClock.WorkingDays)!.Value;
         end.ShouldBe(every.At(2026, 10, 25, 12));
@@ -101,11 +108,14 @@ public sealed class BusinessCalendarTests
     [Fact]
     public void A_day_that_closes_at_24_00_ends_with_the_day_and_not_a_tick_before()
     {
-        var late = new BusinessCalendar(DateTimeZone.Utc,
-        [
-            new DayHours(IsoDayOfWeek.Monday, HoursWords.Read("18 to 24", "monday").Spans),
-            new DayHours(IsoDayOfWeek.Wednesday, HoursWords.Read("9 to 17", "wednesday").Spans),
-        ], []);
+        var late = new BusinessCalendar(
+            DateTimeZone.Utc,
+            [
+                new DayHours(IsoDayOfWeek.Monday, HoursWords.Read("18 to 24", "monday").Spans),
+                new DayHours(IsoDayOfWeek.Wednesday, HoursWords.Read("9 to 17", "wednesday").Spans),
+            ],
+            []
+        );
         late.AddHours(late.At(2026, 11, 23, 18), 6, PromiseClock.OpenHours).ShouldBe(late.At(2026, 11, 24), "the end of Monday");
         late.AddHours(late.At(2026, 11, 23, 18), 7, PromiseClock.OpenHours).ShouldBe(late.At(2026, 11, 25, 10));
     }
@@ -114,19 +124,28 @@ public sealed class BusinessCalendarTests
     public void In_a_doubled_hour_a_message_is_never_held_to_a_moment_before_it()
     {
         var dublin = Week("Europe/Dublin", new OpenSpan(new LocalTime(0, 0), OpenSpan.EndOfDay));
-        var sundays = new BusinessCalendar(dublin.Zone, [new DayHours(IsoDayOfWeek.Sunday, [new OpenSpan(new LocalTime(0, 0), OpenSpan.EndOfDay)])], []);
+        var sundays = new BusinessCalendar(
+            dublin.Zone,
+            [new DayHours(IsoDayOfWeek.Sunday, [new OpenSpan(new LocalTime(0, 0), OpenSpan.EndOfDay)])],
+            []
+        );
         var second = Instant.FromUtc(2026, 10, 25, 1, 13);
-        sundays.HoldTo(new SendingWindow(new LocalTime(1, 45), new LocalTime(2, 15)), second).ShouldBe(Instant.FromUtc(2026, 10, 25, 1, 45));
+        sundays
+            .HoldTo(new SendingWindow(new LocalTime(1, 45), new LocalTime(2, 15)), second)
+            .ShouldBe(Instant.FromUtc(2026, 10, 25, 1, 45));
     }
 
     [Fact]
     public void Hours_of_one_weekday_in_two_parts_count_together_and_overlaps_once()
     {
-        var twice = new BusinessCalendar(DateTimeZone.Utc,
-        [
-            new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(13, 0), new LocalTime(17, 0))]),
-            new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(9, 0), new LocalTime(14, 0))]),
-        ], []);
+        var twice = new BusinessCalendar(
+            DateTimeZone.Utc,
+            [
+                new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(13, 0), new LocalTime(17, 0))]),
+                new DayHours(IsoDayOfWeek.Monday, [new OpenSpan(new LocalTime(9, 0), new LocalTime(14, 0))]),
+            ],
+            []
+        );
         twice.AddHours(twice.At(2026, 11, 23), 8, PromiseClock.OpenHours).ShouldBe(twice.At(2026, 11, 23, 17));
     }
 
@@ -140,12 +159,15 @@ public sealed class BusinessCalendarTests
 
     [Fact]
     public void More_hours_never_end_earlier_and_the_two_parts_of_a_wait_add_up() =>
-        Gen.Select(Gen.Int[0, 24 * 60 * 40], Gen.Int[1, 60], Gen.Int[1, 60], Gen.Enum<PromiseClock>()).Sample((minutes, first, second, clock) =>
-        {
-            var dublin = Dublin(new LocalDate(2026, 12, 25));
-            var start = dublin.At(2026, 11, 20) + Duration.FromMinutes(minutes);
-            var middle = dublin.AddHours(start, first, clock)!.Value;
-            middle.ShouldBeGreaterThan(start);
-            dublin.AddHours(middle, second, clock).ShouldBe(dublin.AddHours(start, first + second, clock));
-        });
+        Gen.Select(Gen.Int[0, 24 * 60 * 40], Gen.Int[1, 60], Gen.Int[1, 60], Gen.Enum<PromiseClock>())
+            .Sample(
+                (minutes, first, second, clock) =>
+                {
+                    var dublin = Dublin(new LocalDate(2026, 12, 25));
+                    var start = dublin.At(2026, 11, 20) + Duration.FromMinutes(minutes);
+                    var middle = dublin.AddHours(start, first, clock)!.Value;
+                    middle.ShouldBeGreaterThan(start);
+                    dublin.AddHours(middle, second, clock).ShouldBe(dublin.AddHours(start, first + second, clock));
+                }
+            );
 }

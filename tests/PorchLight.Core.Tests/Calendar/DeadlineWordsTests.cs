@@ -41,8 +41,24 @@ public sealed class DeadlineWordsTests
     [InlineData(2026, 11, 27, 19, 0, "by Friday evening", "answer by Friday 17:00, promised until Friday evening")]
     [InlineData(2026, 11, 24, 3, 28, "by tomorrow morning", "answer by 17:00 today, promised until tomorrow morning")]
     [InlineData(2026, 11, 23, 20, 0, "by this evening", "answer by 17:00 today, promised until this evening")]
-    [InlineData(2026, 12, 5, 8, 0, "by the morning of Saturday 5 December", "answer by Friday 4 December, 17:00, promised until the morning of Saturday 5 December")]
-    public void Outside_of_them_a_lead_hears_the_part_of_the_day_and_the_owner_the_last_closing_before(int year, int month, int day, int hour, int minute, string toLead, string toOwner)
+    [InlineData(
+        2026,
+        12,
+        5,
+        8,
+        0,
+        "by the morning of Saturday 5 December",
+        "answer by Friday 4 December, 17:00, promised until the morning of Saturday 5 December"
+    )]
+    public void Outside_of_them_a_lead_hears_the_part_of_the_day_and_the_owner_the_last_closing_before(
+        int year,
+        int month,
+        int day,
+        int hour,
+        int minute,
+        string toLead,
+        string toOwner
+    )
     {
         var deadline = Clock.At(year, month, day, hour, minute);
         if (toOwner.Length == 0)
@@ -70,15 +86,23 @@ public sealed class DeadlineWordsTests
 
     [Fact]
     public void Nobody_ever_reads_a_time_of_night() =>
-        Gen.Int[0, 30 * 24 * 60].Sample(minutes =>
-        {
-            var deadline = Now + Duration.FromMinutes(minutes);
-            foreach (var words in new[] { DeadlineWords.ToLead(deadline, Now, Clock), DeadlineWords.ToOwner(deadline, Now, Clock), DeadlineWords.ToOwner(Now - Duration.FromMinutes(minutes + 1), Now, Clock) })
+        Gen.Int[0, 30 * 24 * 60]
+            .Sample(minutes =>
             {
-                foreach (var time in System.Text.RegularExpressions.Regex.Matches(words, @"\d\d:\d\d").Select(match => match.Value))
-                    string.CompareOrdinal(time, "09:00").ShouldBeGreaterThanOrEqualTo(0, words);
-                foreach (var time in System.Text.RegularExpressions.Regex.Matches(words, @"\d\d:\d\d").Select(match => match.Value))
-                    string.CompareOrdinal(time, "17:00").ShouldBeLessThanOrEqualTo(0, words);
-            }
-        });
+                var deadline = Now + Duration.FromMinutes(minutes);
+                foreach (
+                    var words in new[]
+                    {
+                        DeadlineWords.ToLead(deadline, Now, Clock),
+                        DeadlineWords.ToOwner(deadline, Now, Clock),
+                        DeadlineWords.ToOwner(Now - Duration.FromMinutes(minutes + 1), Now, Clock),
+                    }
+                )
+                {
+                    foreach (var time in System.Text.RegularExpressions.Regex.Matches(words, @"\d\d:\d\d").Select(match => match.Value))
+                        string.CompareOrdinal(time, "09:00").ShouldBeGreaterThanOrEqualTo(0, words);
+                    foreach (var time in System.Text.RegularExpressions.Regex.Matches(words, @"\d\d:\d\d").Select(match => match.Value))
+                        string.CompareOrdinal(time, "17:00").ShouldBeLessThanOrEqualTo(0, words);
+                }
+            });
 }

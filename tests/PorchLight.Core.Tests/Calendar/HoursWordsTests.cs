@@ -56,12 +56,14 @@ public sealed class HoursWordsTests
     [InlineData("12/24/2026")]
     [InlineData("24 December 2026")]
     [InlineData("24 Dec 2026")]
-    public void A_day_is_read_however_people_write_it(string words) => HoursWords.ReadDays(words, "closed").Days.ShouldBe([new LocalDate(2026, 12, 24)]);
+    public void A_day_is_read_however_people_write_it(string words) =>
+        HoursWords.ReadDays(words, "closed").Days.ShouldBe([new LocalDate(2026, 12, 24)]);
 
     [Theory]
     [InlineData("4/5/2027")]
     [InlineData("2026-02-30")]
     [InlineData("2026-12-24 to 2026-12-20")]
     [InlineData("2026-01-01 to 2030-01-01")]
-    public void What_is_no_day_gets_a_sentence(string words) => HoursWords.ReadDays(words, "closed").Finding.ShouldNotBeNull().Place.ShouldBe("closed");
+    public void What_is_no_day_gets_a_sentence(string words) =>
+        HoursWords.ReadDays(words, "closed").Finding.ShouldNotBeNull().Place.ShouldBe("closed");
 }

@@ -65,6 +65,10 @@ internal sealed class NaiveCalendar(DateTimeZone zone, IReadOnlyList<DayHours> w
 
     private LocalDateTime Local(Instant at) => at.InZone(zone).LocalDateTime;
 
-    private bool IsOpen(LocalDateTime local) => !closed.Contains(local.Date) && weekly.Where(hours => hours.Day == local.DayOfWeek).SelectMany(hours => hours.Spans)
-        .Any(span => span.From <= local.TimeOfDay && local.TimeOfDay < span.To);
+    private bool IsOpen(LocalDateTime local) =>
+        !closed.Contains(local.Date)
+        && weekly
+            .Where(hours => hours.Day == local.DayOfWeek)
+            .SelectMany(hours => hours.Spans)
+            .Any(span => span.From <= local.TimeOfDay && local.TimeOfDay < span.To);
 }

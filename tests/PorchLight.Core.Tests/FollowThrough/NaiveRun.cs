@@ -14,7 +14,9 @@ internal sealed class NaiveRun
     private readonly Instant _started;
     private int _step;
     private Instant _due;
-    private bool _asked, _nodded, _stopped;
+    private bool _asked,
+        _nodded,
+        _stopped;
 
     public NaiveRun(FollowThroughContent content, NaiveCalendar calendar, DateTimeZone zone, Instant started)
     {

@@ -19,7 +19,8 @@ public sealed class RunPlannerTests
         Step("thanks", new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true)),
         Step("first", new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays), nod: true),
         Step("second", new Schedule(Anchor.PreviousSettled, 4, TimeUnit.Days), nod: true),
-        Step("third", new Schedule(Anchor.PreviousSettled, 9, TimeUnit.Days), nod: true));
+        Step("third", new Schedule(Anchor.PreviousSettled, 9, TimeUnit.Days), nod: true)
+    );
 
     private static readonly RunPlanner Planner = new(FollowUps, Clock, SendingWindow.Usual);
 
@@ -29,7 +30,10 @@ public sealed class RunPlannerTests
         var night = Clock.At(2026, 11, 21, 23);
         var moved = Planner.Advance(Planner.Start(night), night);
         moved.Effects.ShouldBe([new RunEffect(RunEffectKind.TakeEffect, "thanks", night)]);
-        moved.State.Current.ShouldBe(new StepState("first", StepStatus.Planned, Clock.At(2026, 11, 24, 9)), "Monday 23:00 is held to Tuesday morning");
+        moved.State.Current.ShouldBe(
+            new StepState("first", StepStatus.Planned, Clock.At(2026, 11, 24, 9)),
+            "Monday 23:00 is held to Tuesday morning"
+        );
     }
 
     [Fact]
@@ -87,7 +91,9 @@ public sealed class RunPlannerTests
         Planner.TakeSkipBack(RunPlanner.Stop(skipped, RunEnd.Booked, Clock.At(2026, 11, 25)), "first").ShouldBeNull("the run has ended");
 
         var approved = Planner.Nod(waiting, "first", Clock.At(2026, 11, 24, 20), Maren)!.State;
-        Planner.TakeSkipBack(Planner.Skip(approved, "first", Clock.At(2026, 11, 24, 21))!.State, "first")!.Current!.By.ShouldBeNull("it needs a nod again");
+        Planner
+            .TakeSkipBack(Planner.Skip(approved, "first", Clock.At(2026, 11, 24, 21))!.State, "first")!
+            .Current!.By.ShouldBeNull("it needs a nod again");
 
         var last = new RunPlanner(FollowUps with { Steps = [.. FollowUps.Steps.Take(2)] }, Clock, SendingWindow.Usual);
         var atEnd = last.Advance(last.Advance(last.Start(Monday), Monday).State, Clock.At(2026, 11, 24, 10)).State;
@@ -120,9 +126,14 @@ public sealed class RunPlannerTests
     public void A_step_behind_a_lapsed_nod_does_not_go_out_on_a_closed_day()
     {
         var closed = Dublin(new LocalDate(2026, 12, 8));
-        var planner = new RunPlanner(Content(
-            Step("ask", new Schedule(Anchor.RunStart, 1, TimeUnit.Days), nod: true),
-            Step("letter", new Schedule(Anchor.PreviousSettled, 0, TimeUnit.Minutes))), closed, SendingWindow.Usual);
+        var planner = new RunPlanner(
+            Content(
+                Step("ask", new Schedule(Anchor.RunStart, 1, TimeUnit.Days), nod: true),
+                Step("letter", new Schedule(Anchor.PreviousSettled, 0, TimeUnit.Minutes))
+            ),
+            closed,
+            SendingWindow.Usual
+        );
         var lapsed = planner.Advance(planner.Start(Monday), closed.At(2026, 12, 8, 10));
         lapsed.Effects.Select(effect => effect.Kind).ShouldBe([RunEffectKind.AskForNod, RunEffectKind.NoteLapse]);
         lapsed.State.Current!.Due.ShouldBe(closed.At(2026, 12, 9, 9));
@@ -131,9 +142,14 @@ public sealed class RunPlannerTests
     [Fact]
     public void Now_on_a_nod_sends_that_one_and_not_the_automatic_one_after_it()
     {
-        var planner = new RunPlanner(Content(
-            Step("ask", new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), nod: true),
-            Step("letter", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))), Clock, SendingWindow.Usual);
+        var planner = new RunPlanner(
+            Content(
+                Step("ask", new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true), nod: true),
+                Step("letter", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))
+            ),
+            Clock,
+            SendingWindow.Usual
+        );
         var run = planner.Advance(planner.Start(Monday), Monday).State;
         var night = Clock.At(2026, 11, 24, 22);
         var sent = planner.Nod(run, "ask", night, Maren, sendNow: true)!;
@@ -172,7 +188,9 @@ public sealed class RunPlannerTests
     {
         var run = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
         var stopped = RunPlanner.Stop(run, RunEnd.Replied, Clock.At(2026, 11, 24, 12));
-        stopped.Steps.Select(step => step.Status).ShouldBe([StepStatus.Done, StepStatus.Cancelled, StepStatus.Cancelled, StepStatus.Cancelled]);
+        stopped
+            .Steps.Select(step => step.Status)
+            .ShouldBe([StepStatus.Done, StepStatus.Cancelled, StepStatus.Cancelled, StepStatus.Cancelled]);
         (stopped.Status, stopped.StoppedBy).ShouldBe((RunStatus.Stopped, RunEnd.Replied));
         Planner.NextMoment(stopped).ShouldBeNull();
         Planner.Advance(stopped, Clock.At(2027, 11, 24)).Effects.ShouldBeEmpty();
@@ -192,7 +210,8 @@ public sealed class RunPlannerTests
         }
 
         run.Status.ShouldBe(RunStatus.Finished);
-        run.Steps.Select(step => Clock.ToLocal(step.Settled!.Value).ToString("d MMM HH:mm", null)).ShouldBe(["23 Nov 10:00", "24 Nov 10:00", "30 Nov 09:00", "9 Dec 09:00"]);
+        run.Steps.Select(step => Clock.ToLocal(step.Settled!.Value).ToString("d MMM HH:mm", null))
+            .ShouldBe(["23 Nov 10:00", "24 Nov 10:00", "30 Nov 09:00", "9 Dec 09:00"]);
     }
 
     // A follow-up rhythm of the trade: 24 hours, 3 days, 7 days, each from the one before; then 90 and another 90 days.
@@ -200,9 +219,20 @@ public sealed class RunPlannerTests
     [Fact]
     public void The_rhythm_of_the_trade_falls_on_days_1_4_11_101_and_191()
     {
-        var every = new BusinessCalendar(DateTimeZone.Utc, [.. Enumerable.Range(1, 7).Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(0, 0), new LocalTime(23, 59))]))], []);
-        var rhythm = Content([.. new[] { (24, TimeUnit.Hours), (3, TimeUnit.Days), (7, TimeUnit.Days), (90, TimeUnit.Days), (90, TimeUnit.Days) }
-            .Select((wait, index) => Step($"s{index}", new Schedule(Anchor.PreviousSettled, wait.Item1, wait.Item2)))]);
+        var every = new BusinessCalendar(
+            DateTimeZone.Utc,
+            [
+                .. Enumerable
+                    .Range(1, 7)
+                    .Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(0, 0), new LocalTime(23, 59))])),
+            ],
+            []
+        );
+        var rhythm = Content([
+            .. new[] { (24, TimeUnit.Hours), (3, TimeUnit.Days), (7, TimeUnit.Days), (90, TimeUnit.Days), (90, TimeUnit.Days) }.Select(
+                (wait, index) => Step($"s{index}", new Schedule(Anchor.PreviousSettled, wait.Item1, wait.Item2))
+            ),
+        ]);
         var planner = new RunPlanner(rhythm, every, SendingWindow.Usual);
         var start = Instant.FromUtc(2026, 1, 5, 10, 0);
         var run = planner.Start(start);
@@ -216,90 +246,120 @@ public sealed class RunPlannerTests
     [InlineData(2, TimeUnit.Weeks, 2027, 2, 14)]
     [InlineData(5, TimeUnit.Days, 2027, 2, 5)]
     public void Units_are_counted_on_the_calendar_and_months_are_clamped(int amount, TimeUnit unit, int year, int month, int day) =>
-        new Schedule(Anchor.RunStart, amount, unit, AtOnce: true).Due(Clock.At(2027, 1, 31, 12), Clock, SendingWindow.Usual).ShouldBe(Clock.At(year, month, day, 12));
+        new Schedule(Anchor.RunStart, amount, unit, AtOnce: true)
+            .Due(Clock.At(2027, 1, 31, 12), Clock, SendingWindow.Usual)
+            .ShouldBe(Clock.At(year, month, day, 12));
 
     [Fact]
     public void Whatever_happens_each_step_takes_effect_at_most_once_and_in_order() =>
-        Gen.Int[0, 4].Array[1, 60].Sample(moves =>
-        {
-            var (run, now) = (Planner.Start(Monday), Monday);
-            var effects = new List<string>();
-            foreach (var move in moves)
+        Gen.Int[0, 4]
+            .Array[1, 60]
+            .Sample(moves =>
             {
-                var ended = run.Status != RunStatus.Active;
-                var transition = move switch
+                var (run, now) = (Planner.Start(Monday), Monday);
+                var effects = new List<string>();
+                foreach (var move in moves)
                 {
-                    0 => Planner.Advance(run, now),
-                    1 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren) : null,
-                    2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren, sendNow: true) : null,
-                    3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, RunEnd.Booked, now), []),
-                    _ => null,
-                };
-                if (transition is not null)
-                {
-                    effects.AddRange(transition.Effects.Where(effect => effect.Kind == RunEffectKind.TakeEffect).Select(effect => effect.Step!));
-                    if (ended)
-                        transition.Effects.ShouldBeEmpty();
-                    run = transition.State;
+                    var ended = run.Status != RunStatus.Active;
+                    var transition = move switch
+                    {
+                        0 => Planner.Advance(run, now),
+                        1 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren) : null,
+                        2 => run.Current is { } step ? Planner.Nod(run, step.Key, now, Maren, sendNow: true) : null,
+                        3 when moves.Length % 7 == 0 => new Transition(RunPlanner.Stop(run, RunEnd.Booked, now), []),
+                        _ => null,
+                    };
+                    if (transition is not null)
+                    {
+                        effects.AddRange(
+                            transition.Effects.Where(effect => effect.Kind == RunEffectKind.TakeEffect).Select(effect => effect.Step!)
+                        );
+                        if (ended)
+                            transition.Effects.ShouldBeEmpty();
+                        run = transition.State;
+                    }
+
+                    now += Duration.FromHours(move * 11);
                 }
 
-                now += Duration.FromHours(move * 11);
-            }
-
-            effects.ShouldBe(FollowUps.Steps.Select(step => step.Key).Where(effects.Contains), "once each, in order");
-            if (run.Status == RunStatus.Stopped)
-                run.Steps.ShouldNotContain(step => step.IsPending);
-        });
+                effects.ShouldBe(FollowUps.Steps.Select(step => step.Key).Where(effects.Contains), "once each, in order");
+                if (run.Status == RunStatus.Stopped)
+                    run.Steps.ShouldNotContain(step => step.IsPending);
+            });
 
     [Fact]
     public void A_run_goes_as_a_diary_kept_by_hand_has_it() =>
-        Gen.Select(RandomSteps, Gen.Select(Gen.Int[0, 7], Gen.Int[0, 6 * 24 * 60]).Array[1, 25], Gen.Int[0, 3 * 24 * 60]).Sample((steps, moves, minutes) =>
-        {
-            var content = Content([.. steps.Select((step, index) => step with { Key = $"s{index}" })]);
-            var closed = new LocalDate(2026, 12, 8);
-            var (calendar, now) = (Dublin(closed), Clock.At(2026, 10, 23) + Duration.FromMinutes(minutes));
-            var planner = new RunPlanner(content, calendar, SendingWindow.Usual);
-            var (run, diary) = (planner.Start(now), new List<string>());
-            var naive = new NaiveRun(content, new NaiveCalendar(calendar.Zone, [.. Enumerable.Range(1, 5)
-                .Select(day => new DayHours((IsoDayOfWeek)day, [new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 0))]))], [closed]), calendar.Zone, now);
-            foreach (var (move, wait) in moves)
-            {
-                now += Duration.FromMinutes(wait);
-                var key = run.Current?.Key ?? "";
-                switch (move)
+        Gen.Select(RandomSteps, Gen.Select(Gen.Int[0, 7], Gen.Int[0, 6 * 24 * 60]).Array[1, 25], Gen.Int[0, 3 * 24 * 60])
+            .Sample(
+                (steps, moves, minutes) =>
                 {
-                    case 0:
-                        naive.Skip(now);
-                        break;
-                    case 1 or 2:
-                        naive.Nod(now, atAnyHour: move == 2);
-                        break;
-                    case 7 when wait % 5 == 0:
-                        naive.Stop();
-                        run = RunPlanner.Stop(run, RunEnd.Replied, now);
-                        break;
-                    default:
-                        naive.Work(now);
-                        break;
-                }
+                    var content = Content([.. steps.Select((step, index) => step with { Key = $"s{index}" })]);
+                    var closed = new LocalDate(2026, 12, 8);
+                    var (calendar, now) = (Dublin(closed), Clock.At(2026, 10, 23) + Duration.FromMinutes(minutes));
+                    var planner = new RunPlanner(content, calendar, SendingWindow.Usual);
+                    var (run, diary) = (planner.Start(now), new List<string>());
+                    var naive = new NaiveRun(
+                        content,
+                        new NaiveCalendar(
+                            calendar.Zone,
+                            [
+                                .. Enumerable
+                                    .Range(1, 5)
+                                    .Select(day => new DayHours(
+                                        (IsoDayOfWeek)day,
+                                        [new OpenSpan(new LocalTime(9, 0), new LocalTime(17, 0))]
+                                    )),
+                            ],
+                            [closed]
+                        ),
+                        calendar.Zone,
+                        now
+                    );
+                    foreach (var (move, wait) in moves)
+                    {
+                        now += Duration.FromMinutes(wait);
+                        var key = run.Current?.Key ?? "";
+                        switch (move)
+                        {
+                            case 0:
+                                naive.Skip(now);
+                                break;
+                            case 1 or 2:
+                                naive.Nod(now, atAnyHour: move == 2);
+                                break;
+                            case 7 when wait % 5 == 0:
+                                naive.Stop();
+                                run = RunPlanner.Stop(run, RunEnd.Replied, now);
+                                break;
+                            default:
+                                naive.Work(now);
+                                break;
+                        }
 
-                var moved = move switch
-                {
-                    0 => planner.Skip(run, key, now),
-                    1 or 2 => planner.Nod(run, key, now, Maren, move == 2),
-                    _ => planner.Advance(run, now),
-                };
-                run = moved?.State ?? run;
-                diary.AddRange((moved?.Effects ?? []).Where(effect => effect.Kind != RunEffectKind.NoteEnd).Select(effect => $"{effect.Step} {effect.Kind switch
+                        var moved = move switch
+                        {
+                            0 => planner.Skip(run, key, now),
+                            1 or 2 => planner.Nod(run, key, now, Maren, move == 2),
+                            _ => planner.Advance(run, now),
+                        };
+                        run = moved?.State ?? run;
+                        diary.AddRange(
+                            (moved?.Effects ?? [])
+                                .Where(effect => effect.Kind != RunEffectKind.NoteEnd)
+                                .Select(effect =>
+                                    $"{effect.Step} {effect.Kind switch
                 {
                     RunEffectKind.TakeEffect => "sent",
                     RunEffectKind.AskForNod => "asked",
                     _ => "lapsed",
-                }} {effect.At}"));
-            }
+                }} {effect.At}"
+                                )
+                        );
+                    }
 
-            diary.ShouldBe(naive.Diary);
-        });
+                    diary.ShouldBe(naive.Diary);
+                }
+            );
 
     [Fact]
     public void An_inquiry_starts_only_what_is_meant_for_its_form_and_fit()
@@ -310,7 +370,9 @@ public sealed class RunPlannerTests
         new InquiryStart(form, [Fit.ComeIn]).IsStartedBy(Received(form, null)).ShouldBeFalse("the form sorts nothing");
         new InquiryStart(form, []).IsStartedBy(Received(Guid.NewGuid(), Fit.ComeIn)).ShouldBeFalse();
         new InquiryStart(null, []).IsStartedBy(Received(form, Fit.NotNow)).ShouldBeTrue();
-        new InquiryStart(null, []).IsStartedBy(Received(form, Fit.NotNow) with { Joined = true }).ShouldBeFalse("it joins what is under way");
+        new InquiryStart(null, [])
+            .IsStartedBy(Received(form, Fit.NotNow) with { Joined = true })
+            .ShouldBeFalse("it joins what is under way");
     }
 
     [Fact]
@@ -320,8 +382,11 @@ public sealed class RunPlannerTests
         FollowThroughContent Named(string name, InquiryStart starts) => Content() with { Name = name, Starts = starts };
         FollowThroughContent[] live =
         [
-            Named("any", new InquiryStart(null, [])), Named("any that come in", new InquiryStart(null, [Fit.ComeIn])), Named("of the form", new InquiryStart(form, [])),
-            Named("of the form, later", new InquiryStart(form, [])), Named("another form", new InquiryStart(Guid.NewGuid(), [Fit.ComeIn])),
+            Named("any", new InquiryStart(null, [])),
+            Named("any that come in", new InquiryStart(null, [Fit.ComeIn])),
+            Named("of the form", new InquiryStart(form, [])),
+            Named("of the form, later", new InquiryStart(form, [])),
+            Named("another form", new InquiryStart(Guid.NewGuid(), [Fit.ComeIn])),
         ];
         FollowThroughs.StartedBy(live, Received(form, Fit.ComeIn), one => one)!.Name.ShouldBe("of the form");
         FollowThroughs.StartedBy(live, Received(Guid.NewGuid(), Fit.ComeIn), one => one)!.Name.ShouldBe("any that come in");
@@ -340,9 +405,31 @@ public sealed class RunPlannerTests
 
     private static InquiryReceived Received(Guid form, Fit? fit) => new(form, 1, fit, KnownBefore: false, Joined: false);
 
-    private static Gen<Step[]> RandomSteps { get; } = Gen.Select(
-        Gen.Bool.Select(start => start ? Anchor.RunStart : Anchor.PreviousSettled), Gen.Enum<TimeUnit>(), Gen.Int[0, 40], Gen.Bool, Gen.Bool, (anchor, unit, amount, atOnce, nod) => Step("", new Schedule(
-            anchor, unit switch { TimeUnit.Minutes => amount * 50, TimeUnit.Hours => amount, TimeUnit.Months => amount / 20, _ => amount / 5 }, unit, atOnce), nod)).Array[1, 5];
+    private static Gen<Step[]> RandomSteps { get; } =
+        Gen.Select(
+            Gen.Bool.Select(start => start ? Anchor.RunStart : Anchor.PreviousSettled),
+            Gen.Enum<TimeUnit>(),
+            Gen.Int[0, 40],
+            Gen.Bool,
+            Gen.Bool,
+            (anchor, unit, amount, atOnce, nod) =>
+                Step(
+                    "",
+                    new Schedule(
+                        anchor,
+                        unit switch
+                        {
+                            TimeUnit.Minutes => amount * 50,
+                            TimeUnit.Hours => amount,
+                            TimeUnit.Months => amount / 20,
+                            _ => amount / 5,
+                        },
+                        unit,
+                        atOnce
+                    ),
+                    nod
+                )
+        ).Array[1, 5];
 
     private static RunState Started() => Planner.Advance(Planner.Start(Monday), Monday).State;
 

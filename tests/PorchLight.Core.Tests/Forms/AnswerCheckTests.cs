@@ -49,7 +49,8 @@ public sealed class AnswerCheckTests
         // Outside check: the example numbers that come with the phone library.
         var phones = PhoneNumberUtil.GetInstance();
         var example = phones.GetExampleNumber(region);
-        Core.Forms.PhoneReader.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region).E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
+        Core.Forms.PhoneReader.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region)
+            .E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
     }
 
     [Theory]
@@ -82,7 +83,9 @@ public sealed class AnswerCheckTests
     {
         var signs = new Question("signs", "Which?", new ListKind([Words with { Key = "says" }], "sign"));
         var form = OnePage(Width, signs) with { Rules = [new CountMatchesRowsRule("width", "signs")] };
-        AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(3))))).Select(finding => (finding.Place, finding.Sentence))
+        AnswerChecks
+            .Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(3)))))
+            .Select(finding => (finding.Place, finding.Sentence))
             .ShouldBe([("signs", "You said 3, and there are none here. Please change one of them.")]);
         AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given(("width", new NumberAnswer(0))))).ShouldBeEmpty();
         AnswerChecks.Check(Known(form), Routes.Trace(Known(form), Given())).ShouldBeEmpty();
@@ -91,12 +94,16 @@ public sealed class AnswerCheckTests
     [Fact]
     public void Blanks_are_blank_however_they_are_typed_and_text_is_trimmed()
     {
-        var tidy = Tidy(Everything, Given(("words", new TextAnswer("  \n ")), ("extras", new ChoiceAnswer([])), ("stranger", new TextAnswer("x"))));
+        var tidy = Tidy(
+            Everything,
+            Given(("words", new TextAnswer("  \n ")), ("extras", new ChoiceAnswer([])), ("stranger", new TextAnswer("x")))
+        );
         tidy["words"].ShouldBeNull();
         tidy["extras"].ShouldBeNull();
         tidy.ShouldNotContainKey("stranger");
         Tidy(Everything, Given(("words", new TextAnswer(" a wall "))))["words"].ShouldBe(new TextAnswer("a wall"));
-        Tidy(Everything, Given(("words", new TextAnswer("a\0 wall\u0007\nof bricks"))))["words"].ShouldBe(new TextAnswer("a wall\nof bricks"));
+        Tidy(Everything, Given(("words", new TextAnswer("a\0 wall\u0007\nof bricks"))))["words"]
+            .ShouldBe(new TextAnswer("a wall\nof bricks"));
     }
 
     [Fact]
@@ -129,7 +136,10 @@ public sealed class AnswerCheckTests
     [Fact]
     public void Findings_come_in_form_order_and_only_for_the_page_that_is_left()
     {
-        var form = Form(new Page("one", "One", [Decides with { Required = true }]), new Page("two", "Two", [Width with { Required = true }]));
+        var form = Form(
+            new Page("one", "One", [Decides with { Required = true }]),
+            new Page("two", "Two", [Width with { Required = true }])
+        );
         var route = Routes.Trace(Known(form), Given());
         AnswerChecks.Check(Known(form), route).Select(finding => finding.Place).ShouldBe(["decides", "width"]);
         AnswerChecks.Check(Known(form), route, "two").Select(finding => finding.Place).ShouldBe(["width"]);

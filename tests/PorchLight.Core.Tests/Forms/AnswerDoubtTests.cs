@@ -47,16 +47,28 @@ public sealed class AnswerDoubtTests
         Doubts(Row("Ada Roe", 1990), Row("ada roe", 1990)).ShouldBe(["painters/1/who"]);
         Doubts(Row("Ada Roe", 1990), Row("Ada Roe", 1991)).ShouldBeEmpty();
 
-        IEnumerable<string> Doubts(params AnswerRow[] rows) => AnswerDoubts.About(Known(form), Routes.Trace(Known(form), Given(("painters", new RowsAnswer(rows))))).Keys;
+        IEnumerable<string> Doubts(params AnswerRow[] rows) =>
+            AnswerDoubts.About(Known(form), Routes.Trace(Known(form), Given(("painters", new RowsAnswer(rows))))).Keys;
 
-        static AnswerRow Row(string name, int year) => new(new Dictionary<string, Answer?> { ["who"] = new PersonNameAnswer(name, ""), ["born"] = new DateAnswer(new LocalDate(year, 3, 4)) });
+        static AnswerRow Row(string name, int year) =>
+            new(
+                new Dictionary<string, Answer?>
+                {
+                    ["who"] = new PersonNameAnswer(name, ""),
+                    ["born"] = new DateAnswer(new LocalDate(year, 3, 4)),
+                }
+            );
     }
 
     [Fact]
     public void A_doubt_holds_nobody_up()
     {
         var form = OnePage(Mail, Where, Phone, Finished);
-        var given = Given(("mail", new TextAnswer("pla@example")), ("where", new AddressAnswer("1 Quay", null, null, null, null, "Atlantis")), ("phone", new PhoneAnswer("555 0100", LocalOnly: true)));
+        var given = Given(
+            ("mail", new TextAnswer("pla@example")),
+            ("where", new AddressAnswer("1 Quay", null, null, null, null, "Atlantis")),
+            ("phone", new PhoneAnswer("555 0100", LocalOnly: true))
+        );
         var route = Routes.Trace(Known(form), given);
         AnswerDoubts.About(Known(form), route).Count.ShouldBe(3);
         AnswerChecks.Check(Known(form), route).ShouldBeEmpty();

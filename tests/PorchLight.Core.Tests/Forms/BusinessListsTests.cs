@@ -6,20 +6,33 @@ namespace PorchLight.Core.Tests.Forms;
 
 public sealed class BusinessListsTests
 {
-    private static readonly BusinessLists Lists = new([new Service("gilding", "Window gilding", 600), new Service("mural", "A mural")], [new Source("search", "By searching")]);
+    private static readonly BusinessLists Lists = new(
+        [new Service("gilding", "Window gilding", 600), new Service("mural", "A mural")],
+        [new Source("search", "By searching")]
+    );
 
     [Fact]
     public void The_options_of_a_list_come_first_and_the_questions_own_after_them()
     {
-        var question = new Question("work", "What is it about?", new ChoiceKind([new Option("unsure", "I don't know yet", Unsure: true), new Option("mural", "stands there already")]) { From = OptionList.Services });
+        var question = new Question(
+            "work",
+            "What is it about?",
+            new ChoiceKind([new Option("unsure", "I don't know yet", Unsure: true), new Option("mural", "stands there already")])
+            {
+                From = OptionList.Services,
+            }
+        );
         var bound = Lists.Into(OnePage(question)).FindQuestion("work")!;
-        bound.Options.Select(option => (option.Key, option.Label)).ShouldBe([("gilding", "Window gilding"), ("mural", "A mural"), ("unsure", "I don't know yet")]);
+        bound
+            .Options.Select(option => (option.Key, option.Label))
+            .ShouldBe([("gilding", "Window gilding"), ("mural", "A mural"), ("unsure", "I don't know yet")]);
     }
 
     [Fact]
     public void A_service_sets_the_projects_service_and_a_source_how_they_found_us_unless_the_question_lands_elsewhere()
     {
-        Question Ask(OptionList from, LandsIn? landsIn = null) => new("asked", "?", new ChoiceKind([]) { From = from }) { LandsIn = landsIn };
+        Question Ask(OptionList from, LandsIn? landsIn = null) =>
+            new("asked", "?", new ChoiceKind([]) { From = from }) { LandsIn = landsIn };
         Landed(Ask(OptionList.Services)).ShouldBe(new SetField(BuiltInFields.Service.Key));
         Landed(Ask(OptionList.Sources)).ShouldBe(new SetField(BuiltInFields.Source.Key));
         Landed(Ask(OptionList.Services, new AppendToNotes(RecordScope.Project))).ShouldBe(new AppendToNotes(RecordScope.Project));
@@ -32,19 +45,37 @@ public sealed class BusinessListsTests
     public void The_chosen_service_lands_by_its_name()
     {
         var form = Lists.Into(OnePage(new Question("work", "?", new ChoiceKind([]) { From = OptionList.Services })));
-        var plan = Landing.Plan(Known(form, ("work", AnswerState.Of(ChoiceAnswer.Of("gilding")))), new Dictionary<string, Answer>(), onlyDifferences: false);
+        var plan = Landing.Plan(
+            Known(form, ("work", AnswerState.Of(ChoiceAnswer.Of("gilding")))),
+            new Dictionary<string, Answer>(),
+            onlyDifferences: false
+        );
         plan.Writes.ShouldHaveSingleItem().ShouldBe(new FieldWrite("project.service", "work", new TextAnswer("Window gilding")));
     }
 
     [Fact]
     public void New_lines_get_a_key_of_their_own_and_old_ones_keep_theirs()
     {
-        var tidy = new BusinessLists([new Service("gilding", "Gilding, new name "), new Service("", "Gilding"), new Service("", " Öl & Gold! "), new Service("", "!!")], []).Normalise();
-        tidy.Services.Select(service => (service.Key, service.Name)).ShouldBe([("gilding", "Gilding, new name"), ("gilding-2", "Gilding"), ("l-gold", "Öl & Gold!"), ("line", "!!")]);
+        var tidy = new BusinessLists(
+            [
+                new Service("gilding", "Gilding, new name "),
+                new Service("", "Gilding"),
+                new Service("", " Öl & Gold! "),
+                new Service("", "!!"),
+            ],
+            []
+        ).Normalise();
+        tidy.Services.Select(service => (service.Key, service.Name))
+            .ShouldBe([("gilding", "Gilding, new name"), ("gilding-2", "Gilding"), ("l-gold", "Öl & Gold!"), ("line", "!!")]);
     }
 
     [Fact]
     public void A_line_needs_a_name_of_its_own() =>
-        new BusinessLists([new Service("a", "Signs", -1), new Service("b", "signs"), new Service("c", "")], [new Source("d", new string('w', 101))]).Check()
-            .Select(finding => finding.Place).ShouldBe(["services.1.name", "services.2.name", "services.0.startsAt", "sources.0.name"]);
+        new BusinessLists(
+            [new Service("a", "Signs", -1), new Service("b", "signs"), new Service("c", "")],
+            [new Source("d", new string('w', 101))]
+        )
+            .Check()
+            .Select(finding => finding.Place)
+            .ShouldBe(["services.1.name", "services.2.name", "services.0.startsAt", "sources.0.name"]);
 }

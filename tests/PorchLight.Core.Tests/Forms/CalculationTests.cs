@@ -21,8 +21,13 @@ public sealed class CalculationTests
     public void Time_between_is_unknown_backwards_and_known_within_one_range()
     {
         Work(new TimeBetween("from", "to", SpanUnit.Days), ("from", Day(2027, 5, 5)), ("to", Day(2027, 5, 3))).ShouldBeNull();
-        Work(new TimeBetween("from", "to", SpanUnit.Nights), ("from", Day(2027, 5, 3)), ("to", Day(2027, 6, 5))).ShouldBe(new NumberAnswer(33), "over the end of a month");
-        Work(new TimeBetween("from", null, SpanUnit.Weeks), ("from", new DateRangeAnswer(new LocalDate(2028, 2, 21), new LocalDate(2028, 3, 6)))).ShouldBe(new NumberAnswer(2), "14 nights over a leap day");
+        Work(new TimeBetween("from", "to", SpanUnit.Nights), ("from", Day(2027, 5, 3)), ("to", Day(2027, 6, 5)))
+            .ShouldBe(new NumberAnswer(33), "over the end of a month");
+        Work(
+                new TimeBetween("from", null, SpanUnit.Weeks),
+                ("from", new DateRangeAnswer(new LocalDate(2028, 2, 21), new LocalDate(2028, 3, 6)))
+            )
+            .ShouldBe(new NumberAnswer(2), "14 nights over a leap day");
     }
 
     [Fact]
@@ -40,7 +45,11 @@ public sealed class CalculationTests
     [Fact]
     public void Otherwise_is_taken_on_false_and_on_unknown_alike()
     {
-        var price = new IfElse(new NumberCondition(Of(Width), NumberRelation.Over, 10), new FixedValue(new TextAnswer("large")), new FixedValue(new TextAnswer("small")));
+        var price = new IfElse(
+            new NumberCondition(Of(Width), NumberRelation.Over, 10),
+            new FixedValue(new TextAnswer("large")),
+            new FixedValue(new TextAnswer("small"))
+        );
         Work(price, ("width", new NumberAnswer(11))).ShouldBe(new TextAnswer("large"));
         Work(price, ("width", new NumberAnswer(10))).ShouldBe(new TextAnswer("small"));
         Work(price).ShouldBe(new TextAnswer("small"));
@@ -48,20 +57,28 @@ public sealed class CalculationTests
 
     [Fact]
     public void Joined_text_holds_earlier_answers() =>
-        Work(new JoinedText("{answer:width|?} wide, from {answer:from}"), ("width", new NumberAnswer(3.5m)), ("from", Day(2027, 5, 3))).ShouldBe(new TextAnswer("3.5 m wide, from 3 May 2027"));
+        Work(new JoinedText("{answer:width|?} wide, from {answer:from}"), ("width", new NumberAnswer(3.5m)), ("from", Day(2027, 5, 3)))
+            .ShouldBe(new TextAnswer("3.5 m wide, from 3 May 2027"));
 
     [Fact]
     public void Amounts_of_rows_sum_to_an_amount_and_blank_ones_count_as_nothing()
     {
-        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("note", "Note", new ShortTextKind())], "fee"));
+        var fees = new Question(
+            "fees",
+            "Fees",
+            new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("note", "Note", new ShortTextKind())], "fee")
+        );
         var form = OnePage(fees, new Question("sum", "Sum", new WorkedOutKind(new OverRows("fees", "fee", Total.Sum))));
         Sum(new MoneyAnswer(0.1m, "EUR"), null, new MoneyAnswer(0.2m, "EUR")).ShouldBe(new MoneyAnswer(0.3m, "EUR"));
         Sum().ShouldBe(new MoneyAnswer(0, "EUR"), "a list left blank sums to nothing");
-        Sum(new MoneyAnswer(decimal.MaxValue, "EUR"), new MoneyAnswer(decimal.MaxValue, "EUR")).ShouldBeNull("too large is unknown, not wrong");
+        Sum(new MoneyAnswer(decimal.MaxValue, "EUR"), new MoneyAnswer(decimal.MaxValue, "EUR"))
+            .ShouldBeNull("too large is unknown, not wrong");
 
         Answer? Sum(params MoneyAnswer?[] amounts)
         {
-            var rows = amounts.Select(amount => new AnswerRow(new Dictionary<string, Answer?> { ["fee"] = amount, ["note"] = new TextAnswer("x") })).ToList();
+            var rows = amounts
+                .Select(amount => new AnswerRow(new Dictionary<string, Answer?> { ["fee"] = amount, ["note"] = new TextAnswer("x") }))
+                .ToList();
             return Routes.Trace(Known(form), Given(("fees", rows.Count == 0 ? null : new RowsAnswer(rows)))).Answers["sum"].Answer;
         }
     }
@@ -69,7 +86,14 @@ public sealed class CalculationTests
     [Fact]
     public void A_sum_nobody_has_filled_in_has_the_currency_it_would_have_been_in_also_through_a_worked_out_value()
     {
-        var fees = new Question("fees", "Fees", new ListKind([new Question("fee", "Fee", new MoneyKind("EUR")), new Question("net", "Net", new WorkedOutKind(new CopiedAnswer("fee")))], "fee"));
+        var fees = new Question(
+            "fees",
+            "Fees",
+            new ListKind(
+                [new Question("fee", "Fee", new MoneyKind("EUR")), new Question("net", "Net", new WorkedOutKind(new CopiedAnswer("fee")))],
+                "fee"
+            )
+        );
         var form = OnePage(fees, new Question("sum", "Sum", new WorkedOutKind(new OverRows("fees", "net", Total.Sum))));
         Routes.Trace(Known(form), Given()).Answers["sum"].Answer.ShouldBe(new MoneyAnswer(0, "EUR"));
     }
@@ -77,14 +101,21 @@ public sealed class CalculationTests
     [Fact]
     public void A_choice_that_is_repeated_keeps_its_options()
     {
-        var again = new Question("again", "Again", new WorkedOutKind(new IfElse(new IsCondition(Of(Decides), "yes"), new CopiedAnswer("budget"), new FixedValue(new TextAnswer("none")))));
+        var again = new Question(
+            "again",
+            "Again",
+            new WorkedOutKind(
+                new IfElse(new IsCondition(Of(Decides), "yes"), new CopiedAnswer("budget"), new FixedValue(new TextAnswer("none")))
+            )
+        );
         var form = OnePage(Decides, Budget, again);
         Condition[] conditions = [new DoesNotKnowCondition(Of(again)), new NumberCondition(Of(again), NumberRelation.AtLeast, 4000, "EUR")];
         Truths("unsure").ShouldBe([Truth.True, Truth.Unknown]);
         Truths("middle").ShouldBe([Truth.False, Truth.True]);
         Wordings.Fill("about {answer:again}", Said("middle")).ShouldBe("about 4,000 to 9,000");
 
-        AnswerContext Said(string option) => Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(true)), ("budget", ChoiceAnswer.Of(option)))).Know(Known(form));
+        AnswerContext Said(string option) =>
+            Routes.Trace(Known(form), Given(("decides", new YesNoAnswer(true)), ("budget", ChoiceAnswer.Of(option)))).Know(Known(form));
 
         IEnumerable<Truth> Truths(string option) => conditions.Select(condition => condition.Evaluate(Said(option)));
     }
@@ -93,21 +124,49 @@ public sealed class CalculationTests
     public void What_cannot_be_is_unknown()
     {
         Work(new AgeOn("from", "to"), ("from", Day(2027, 1, 1)), ("to", Day(2026, 1, 1))).ShouldBeNull("nobody is there before birth");
-        var walls = new Question("walls", "Walls", new ListKind([new Question("w", "W", new NumberKind()), new Question("h", "H", new NumberKind())], "wall"));
+        var walls = new Question(
+            "walls",
+            "Walls",
+            new ListKind([new Question("w", "W", new NumberKind()), new Question("h", "H", new NumberKind())], "wall")
+        );
         var form = OnePage(walls, new Question("area", "Area", new WorkedOutKind(new AreaOfRows("walls", "w", "h", LengthUnit.Metres))));
         Area((2, 3), (1, 1)).ShouldBe(new NumberAnswer(7));
         Area((0, 3)).ShouldBeNull("nothing to paint");
         Area((-2, -3)).ShouldBeNull("no wall is narrower than nothing");
         Area().ShouldBeNull();
 
-        Answer? Area(params (int Wide, int High)[] sides) => Routes.Trace(Known(form), Given(("walls", sides.Length == 0 ? null : new RowsAnswer(
-            [.. sides.Select(side => new AnswerRow(new Dictionary<string, Answer?> { ["w"] = new NumberAnswer(side.Wide), ["h"] = new NumberAnswer(side.High) }))])))).Answers["area"].Answer;
+        Answer? Area(params (int Wide, int High)[] sides) =>
+            Routes
+                .Trace(
+                    Known(form),
+                    Given(
+                        (
+                            "walls",
+                            sides.Length == 0
+                                ? null
+                                : new RowsAnswer([
+                                    .. sides.Select(side => new AnswerRow(
+                                        new Dictionary<string, Answer?>
+                                        {
+                                            ["w"] = new NumberAnswer(side.Wide),
+                                            ["h"] = new NumberAnswer(side.High),
+                                        }
+                                    )),
+                                ])
+                        )
+                    )
+                )
+                .Answers["area"]
+                .Answer;
     }
 
     [Fact]
     public void A_form_that_goes_round_in_a_circle_while_it_is_built_is_answered_all_the_same()
     {
-        var (one, two) = (new Question("one", "One", new WorkedOutKind(new CopiedAnswer("two"))), new Question("two", "Two", new WorkedOutKind(new CopiedAnswer("one"))));
+        var (one, two) = (
+            new Question("one", "One", new WorkedOutKind(new CopiedAnswer("two"))),
+            new Question("two", "Two", new WorkedOutKind(new CopiedAnswer("one")))
+        );
         var form = OnePage(one, two);
         var known = Routes.Trace(Known(form), Given()).Know(Known(form));
         new DoesNotKnowCondition(Of(one)).Evaluate(known).ShouldBe(Truth.Unknown);
@@ -119,8 +178,18 @@ public sealed class CalculationTests
     [Fact]
     public void A_long_chain_of_values_that_look_at_each_other_is_followed_once()
     {
-        Question Value(int n) => new($"v{n}", "Value", new WorkedOutKind(new IfElse(
-            new NumberCondition(new AnswerTo(Before(n, 1)), NumberRelation.AtLeast, 0), new CopiedAnswer(Before(n, 1)), new CopiedAnswer(Before(n, 2)))));
+        Question Value(int n) =>
+            new(
+                $"v{n}",
+                "Value",
+                new WorkedOutKind(
+                    new IfElse(
+                        new NumberCondition(new AnswerTo(Before(n, 1)), NumberRelation.AtLeast, 0),
+                        new CopiedAnswer(Before(n, 1)),
+                        new CopiedAnswer(Before(n, 2))
+                    )
+                )
+            );
         string Before(int n, int back) => n - back < 1 ? Width.Key : $"v{n - back}";
         var values = Enumerable.Range(1, 90).Select(Value).ToArray();
         var form = OnePage([Width, .. values]);
@@ -129,15 +198,23 @@ public sealed class CalculationTests
         var said = Routes.Trace(Known(form), Given((Width.Key, new NumberAnswer(3)))).Know(Known(form));
         said.Of("v90").Answer.ShouldBe(new NumberAnswer(3));
         said.IsGrounded(values[^1]).ShouldBeTrue();
-        PorchLight.Core.Screening.FitRanges.Of(Rules(Points("p", 5, new NumberCondition(new AnswerTo("v90"), NumberRelation.AtLeast, 1))), Known(form)).HighScore.ShouldBe(25);
+        PorchLight
+            .Core.Screening.FitRanges.Of(
+                Rules(Points("p", 5, new NumberCondition(new AnswerTo("v90"), NumberRelation.AtLeast, 1))),
+                Known(form)
+            )
+            .HighScore.ShouldBe(25);
     }
 
     [Fact]
     public void A_calculation_may_only_look_back() =>
-        FormStructure.Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width)).ShouldHaveSingleItem().Place.ShouldBe("sum");
+        FormStructure
+            .Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width))
+            .ShouldHaveSingleItem()
+            .Place.ShouldBe("sum");
 
     private static DateAnswer Day(int year, int month, int day) => new(new LocalDate(year, month, day));
 
-    private static Answer? Work(Calculation calculation, params (string Key, Answer Answer)[] given) => calculation.WorkOut(
-        Known(OnePage(From, To, Width), [.. given.Select(one => (one.Key, AnswerState.Of(one.Answer)))]));
+    private static Answer? Work(Calculation calculation, params (string Key, Answer Answer)[] given) =>
+        calculation.WorkOut(Known(OnePage(From, To, Width), [.. given.Select(one => (one.Key, AnswerState.Of(one.Answer)))]));
 }

@@ -51,12 +51,16 @@ public sealed class ConditionTests
 
     [Fact]
     public void Another_currency_is_unknown() =>
-        Judge(new NumberCondition(Of(Budget), NumberRelation.AtLeast, 1, "USD"), "budget", ChoiceAnswer.Of("middle")).ShouldBe(Truth.Unknown);
+        Judge(new NumberCondition(Of(Budget), NumberRelation.AtLeast, 1, "USD"), "budget", ChoiceAnswer.Of("middle"))
+            .ShouldBe(Truth.Unknown);
 
     [Fact]
     public void Monthly_amounts_compare_over_their_whole_term()
     {
-        var monthly = Budget with { Kind = new ChoiceKind([new Option("rate", "200 a month for a year", new Band(new Bound(200), new Bound(200), "EUR", 12))]) };
+        var monthly = Budget with
+        {
+            Kind = new ChoiceKind([new Option("rate", "200 a month for a year", new Band(new Bound(200), new Bound(200), "EUR", 12))]),
+        };
         var known = Known(OnePage(monthly), ("budget", AnswerState.Of(ChoiceAnswer.Of("rate"))));
         new NumberBetweenCondition(Of(monthly), 2400, 2400, "EUR").Evaluate(known).ShouldBe(Truth.True);
         new NumberCondition(Of(monthly), NumberRelation.Under, 2400, "EUR").Evaluate(known).ShouldBe(Truth.False);
@@ -112,13 +116,15 @@ public sealed class ConditionTests
     [Fact]
     public void Answered_and_blank_are_two_valued_once_asked()
     {
-        foreach (var (state, answered, blank) in new[]
-        {
-            (AnswerState.NotAskedYet, Truth.Unknown, Truth.Unknown),
-            (AnswerState.Blank, Truth.False, Truth.True),
-            (Yes, Truth.True, Truth.False),
-            (AnswerState.OffRoute, Truth.False, Truth.False),
-        })
+        foreach (
+            var (state, answered, blank) in new[]
+            {
+                (AnswerState.NotAskedYet, Truth.Unknown, Truth.Unknown),
+                (AnswerState.Blank, Truth.False, Truth.True),
+                (Yes, Truth.True, Truth.False),
+                (AnswerState.OffRoute, Truth.False, Truth.False),
+            }
+        )
         {
             var known = Known(Everything, ("decides", state));
             new IsAnsweredCondition(Of(Decides)).Evaluate(known).ShouldBe(answered);
@@ -136,7 +142,13 @@ public sealed class ConditionTests
     [Fact]
     public void A_value_on_file_is_judged_like_an_answer_and_an_empty_field_is_blank()
     {
-        var known = Known(Everything) with { OnFile = new Dictionary<string, Answer> { ["project.budget"] = new BandAnswer("4,000 to 9,000", new Band(new Bound(4000), new Bound(9000), "EUR")) } };
+        var known = Known(Everything) with
+        {
+            OnFile = new Dictionary<string, Answer>
+            {
+                ["project.budget"] = new BandAnswer("4,000 to 9,000", new Band(new Bound(4000), new Bound(9000), "EUR")),
+            },
+        };
         new NumberCondition(new ValueOnFile("project.budget"), NumberRelation.AtLeast, 4000, "EUR").Evaluate(known).ShouldBe(Truth.True);
         new IsBlankCondition(new ValueOnFile("client.phone")).Evaluate(known).ShouldBe(Truth.True);
     }

@@ -6,7 +6,12 @@ namespace PorchLight.Core.Tests.Forms;
 
 public sealed class FormSettingsTests
 {
-    private static readonly FormSettings May = new() { FirstDay = new LocalDate(2027, 5, 1), LastDay = new LocalDate(2027, 5, 31), MostAnswers = 3 };
+    private static readonly FormSettings May = new()
+    {
+        FirstDay = new LocalDate(2027, 5, 1),
+        LastDay = new LocalDate(2027, 5, 31),
+        MostAnswers = 3,
+    };
 
     [Theory]
     [InlineData(true, "2027-04-30", 0, LightState.NotYetOpen)]
@@ -15,8 +20,12 @@ public sealed class FormSettingsTests
     [InlineData(true, "2027-05-31", 3, LightState.Full)]
     [InlineData(true, "2027-06-01", 0, LightState.Closed)]
     [InlineData(false, "2027-05-10", 0, LightState.SwitchedOff)]
-    public void A_light_shines_from_its_first_day_to_the_end_of_its_last_and_up_to_its_cap(bool on, string today, int received, LightState expected) =>
-        May.Judge(on, NodaTime.Text.LocalDatePattern.Iso.Parse(today).Value, received).ShouldBe(expected);
+    public void A_light_shines_from_its_first_day_to_the_end_of_its_last_and_up_to_its_cap(
+        bool on,
+        string today,
+        int received,
+        LightState expected
+    ) => May.Judge(on, NodaTime.Text.LocalDatePattern.Iso.Parse(today).Value, received).ShouldBe(expected);
 
     [Fact]
     public void Without_limits_only_the_switch_counts()
@@ -39,11 +48,20 @@ public sealed class FormSettingsTests
     {
         var wrong = new FormSettings
         {
-            FirstDay = Today, LastDay = Today.PlusDays(-1), MostAnswers = 0, Guard = new SpamGuard(61),
-            EmbedOn = ["https://bakery.example", "bakery.example/walls"], Capacity = new Capacity("width", [new MonthPlaces(new YearMonth(2027, 5), -1)]),
+            FirstDay = Today,
+            LastDay = Today.PlusDays(-1),
+            MostAnswers = 0,
+            Guard = new SpamGuard(61),
+            EmbedOn = ["https://bakery.example", "bakery.example/walls"],
+            Capacity = new Capacity("width", [new MonthPlaces(new YearMonth(2027, 5), -1)]),
         };
-        wrong.Check(Everything).Select(finding => finding.Place).ShouldBe(["lastDay", "mostAnswers", "guard.leastSeconds", "embedOn", "capacity.question", "capacity.months"]);
-        (May with { EmbedOn = ["http://localhost:5081", "https://bakery.example"], Capacity = new Capacity("wanted", []) }).Check(Everything).ShouldBeEmpty();
+        wrong
+            .Check(Everything)
+            .Select(finding => finding.Place)
+            .ShouldBe(["lastDay", "mostAnswers", "guard.leastSeconds", "embedOn", "capacity.question", "capacity.months"]);
+        (May with { EmbedOn = ["http://localhost:5081", "https://bakery.example"], Capacity = new Capacity("wanted", []) })
+            .Check(Everything)
+            .ShouldBeEmpty();
     }
 
     [Theory]
@@ -52,21 +70,31 @@ public sealed class FormSettingsTests
     [InlineData("https://bakery.example https://other.example", "two in one")]
     [InlineData("'none'", "a word of a security policy")]
     public void Only_an_origin_may_embed(string site, string because) =>
-        new FormSettings { EmbedOn = [site] }.Check(Everything).ShouldHaveSingleItem(because).Place.ShouldBe("embedOn");
+        new FormSettings { EmbedOn = [site] }
+            .Check(Everything)
+            .ShouldHaveSingleItem(because)
+            .Place.ShouldBe("embedOn");
 
     [Theory]
     [InlineData(false, 3, true, null)]
     [InlineData(true, 300, true, "A field that people do not see")]
     [InlineData(false, 2, true, "faster than a person")]
     [InlineData(false, 3, false, "short check")]
-    public void What_looks_like_a_programs_doing_is_said_so_that_a_person_can_send_after_all(bool trap, int seconds, bool proof, string? says) =>
-        (new SpamGuard(3, Proof: true).Judge(new SpamContext(trap, Duration.FromSeconds(seconds), proof)) ?? "nothing").ShouldStartWith(says switch
-        {
-            null => "nothing",
-            "faster than a person" => "That was faster than a person writes.",
-            "short check" => "Your browser has not finished the short check",
-            _ => says,
-        });
+    public void What_looks_like_a_programs_doing_is_said_so_that_a_person_can_send_after_all(
+        bool trap,
+        int seconds,
+        bool proof,
+        string? says
+    ) =>
+        (new SpamGuard(3, Proof: true).Judge(new SpamContext(trap, Duration.FromSeconds(seconds), proof)) ?? "nothing").ShouldStartWith(
+            says switch
+            {
+                null => "nothing",
+                "faster than a person" => "That was faster than a person writes.",
+                "short check" => "Your browser has not finished the short check",
+                _ => says,
+            }
+        );
 
     [Fact]
     public void Who_never_saw_the_form_is_too_fast_unless_no_time_is_asked_for()

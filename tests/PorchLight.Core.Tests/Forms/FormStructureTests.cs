@@ -19,7 +19,8 @@ public sealed class FormStructureTests
         Places(OnePage(Width, Width)).ShouldBe(["width"]);
         Places(OnePage(Width with { Wording = "" })).ShouldBe(["width"]);
         Places(OnePage(Budget with { Kind = new ChoiceKind([]) })).ShouldBe(["budget"]);
-        Places(OnePage(Budget with { Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(5), new Bound(4)))]) })).ShouldBe(["budget"]);
+        Places(OnePage(Budget with { Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(5), new Bound(4)))]) }))
+            .ShouldBe(["budget"]);
     }
 
     [Fact]
@@ -27,15 +28,23 @@ public sealed class FormStructureTests
     {
         Places(OnePage(Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes") }, Decides)).ShouldBe(["width"]);
         Places(OnePage(Decides, Width with { AskedOnlyWhen = new IsCondition(Of(Decides), "yes") })).ShouldBeEmpty();
-        Places(OnePage(Decides) with { SendOffs = [new SendOff("no", "No", "No") { When = new FitCondition(Fit.NotNow) }] }).ShouldBeEmpty();
+        Places(OnePage(Decides) with { SendOffs = [new SendOff("no", "No", "No") { When = new FitCondition(Fit.NotNow) }] })
+            .ShouldBeEmpty();
         Places(OnePage(Decides, Width with { AskedOnlyWhen = new FitCondition(Fit.ComeIn) })).ShouldBe(["width"]);
     }
 
     [Fact]
     public void Routes_lead_only_forward()
     {
-        Places(Form(new Page("one", "One", [Decides]), new Page("two", "Two", [Width]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "one")] })).ShouldBe(["two"]);
-        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "end")] })).ShouldBeEmpty();
+        Places(
+                Form(
+                    new Page("one", "One", [Decides]),
+                    new Page("two", "Two", [Width]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "one")] }
+                )
+            )
+            .ShouldBe(["two"]);
+        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "yes"), "end")] }))
+            .ShouldBeEmpty();
     }
 
     [Fact]
@@ -44,7 +53,13 @@ public sealed class FormStructureTests
         var no = new SendOff("no", "No", "No.");
         Places(OnePage(Decides) with { SendOffs = [no] }).ShouldBe(["no"]);
         Places(OnePage(Decides) with { SendOffs = [no with { When = new IsCondition(Of(Decides), "no") }] }).ShouldBeEmpty();
-        Places(Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "no")] }) with { SendOffs = [no] }).ShouldBeEmpty();
+        Places(
+                Form(new Page("one", "One", [Decides]) { Routes = [new RouteRule(new IsCondition(Of(Decides), "no"), "no")] }) with
+                {
+                    SendOffs = [no],
+                }
+            )
+            .ShouldBeEmpty();
     }
 
     [Theory]
@@ -53,7 +68,12 @@ public sealed class FormStructureTests
     [InlineData("data:text/html,x", false)]
     [InlineData("www.example.com", false)]
     public void A_way_forward_leads_to_a_page_on_the_web_and_to_nothing_else(string address, bool fits) =>
-        Places(OnePage(Decides) with { DefaultSendOff = new SendOff("end", "End", "End.") { WaysForward = [new WayForward("There", "It may help.", address)] } })
+        Places(
+                OnePage(Decides) with
+                {
+                    DefaultSendOff = new SendOff("end", "End", "End.") { WaysForward = [new WayForward("There", "It may help.", address)] },
+                }
+            )
             .ShouldBe(fits ? [] : ["end"]);
 
     [Fact]
@@ -70,23 +90,52 @@ public sealed class FormStructureTests
         Questions(Wanted with { Kind = new DateKind(new DateLimits(FromDays: 3_000_000)) });
         Questions(Wanted with { Kind = new DateKind(new DateLimits(Earliest: LocalDate.MaxIsoValue)) });
         Questions(Width with { Kind = new NumberKind(5, 3) });
-        Questions(Extras with { Kind = new ChoiceKind(Extras.Options, Several: true) { AtLeast = 3, AtMost = 2 } });
-        Questions(Budget with { Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(1), null, "EUR", Instalments: int.MaxValue))]) });
+        Questions(
+            Extras with
+            {
+                Kind = new ChoiceKind(Extras.Options, Several: true) { AtLeast = 3, AtMost = 2 },
+            }
+        );
+        Questions(
+            Budget with
+            {
+                Kind = new ChoiceKind([new Option("a", "A", new Band(new Bound(1), null, "EUR", Instalments: int.MaxValue))]),
+            }
+        );
         Questions(new Question("sum", "Sum", new WorkedOutKind(new DivideAndRoundUp(new FixedValue(new NumberAnswer(3)), 0))));
-        foreach (Condition condition in new Condition[]
+        foreach (
+            Condition condition in new Condition[]
+            {
+                new WithinNextDaysCondition(Of(Wanted), int.MaxValue),
+                new BeforeCondition(Of(Wanted), LocalDate.MinIsoValue),
+                new AfterCondition(Of(Wanted), LocalDate.MaxIsoValue),
+                new NumberBetweenCondition(Of(Width), 9, 3),
+                new NumberCondition(Of(Width), NumberRelation.Over, decimal.MaxValue),
+            }
+        )
         {
-            new WithinNextDaysCondition(Of(Wanted), int.MaxValue), new BeforeCondition(Of(Wanted), LocalDate.MinIsoValue), new AfterCondition(Of(Wanted), LocalDate.MaxIsoValue),
-            new NumberBetweenCondition(Of(Width), 9, 3), new NumberCondition(Of(Width), NumberRelation.Over, decimal.MaxValue),
-        })
-        {
-            Places(OnePage(Wanted, Width, Decides with { AskedOnlyWhen = new NotCondition(condition) })).ShouldBe(["decides"], condition.ToString());
+            Places(OnePage(Wanted, Width, Decides with { AskedOnlyWhen = new NotCondition(condition) }))
+                .ShouldBe(["decides"], condition.ToString());
             Rules(Points("p", 5, condition)).Check().Select(finding => finding.Place).ShouldBe(["p"]);
             // Whoever meets such a form all the same gets an answer, and no crash.
-            condition.Evaluate(Known(OnePage(Wanted, Width), ("wanted", AnswerState.Of(new DateAnswer(Today))), ("width", AnswerState.Of(new NumberAnswer(4))))).ShouldNotBe(Truth.Unknown);
+            condition
+                .Evaluate(
+                    Known(
+                        OnePage(Wanted, Width),
+                        ("wanted", AnswerState.Of(new DateAnswer(Today))),
+                        ("width", AnswerState.Of(new NumberAnswer(4)))
+                    )
+                )
+                .ShouldNotBe(Truth.Unknown);
         }
 
         Rules(Points("p", int.MaxValue, new AllCondition([]))).Check().ShouldHaveSingleItem();
-        PorchLight.Core.Screening.Screener.Judge(Rules(Points("p", int.MaxValue, new AllCondition([])), Points("q", int.MaxValue, new AllCondition([]))), Known(Everything)).Score.ShouldBe(1_000_000_000);
+        PorchLight
+            .Core.Screening.Screener.Judge(
+                Rules(Points("p", int.MaxValue, new AllCondition([])), Points("q", int.MaxValue, new AllCondition([]))),
+                Known(Everything)
+            )
+            .Score.ShouldBe(1_000_000_000);
 
         static void Questions(Question question) => Places(OnePage(question)).ShouldBe([question.Key], question.Kind.ToString());
     }

@@ -32,7 +32,10 @@ internal sealed class NaiveWalk
             foreach (var question in page.Questions)
                 _sheet[question.Key] = Fill(question, page.Key == openPage);
             var to = page.Routes.Where(rule => NaiveTruth.Of(rule.When, Now) == true).Select(rule => rule.To).FirstOrDefault();
-            var jump = to is null ? leaf + 1 : form.Pages.ToList().FindIndex(later => later.Key == to) is >= 0 and var found ? found : form.Pages.Count;
+            var jump =
+                to is null ? leaf + 1
+                : form.Pages.ToList().FindIndex(later => later.Key == to) is >= 0 and var found ? found
+                : form.Pages.Count;
             SendOff = jump == form.Pages.Count && to is not null ? to : null;
             if (page.Key == openPage)
                 return;
@@ -62,8 +65,20 @@ internal sealed class NaiveWalk
             return asked is null && open ? AnswerState.NotAskedYet : AnswerState.OffRoute;
         var answer = question.Kind is WorkedOutKind worked ? worked.Value.WorkOut(Now) : _given.GetValueOrDefault(question.Key);
         if (answer is RowsAnswer { Rows: var rows })
-            _rows[question.Key] = [.. rows.Select(row => question.RowQuestions.ToDictionary(cell => cell.Key, cell => row[cell.Key] is { } said
-                ? AnswerState.Of(said) : open ? AnswerState.NotAskedYet : AnswerState.Blank))];
-        return answer is not null ? AnswerState.Of(answer) : open ? AnswerState.NotAskedYet : AnswerState.Blank;
+            _rows[question.Key] =
+            [
+                .. rows.Select(row =>
+                    question.RowQuestions.ToDictionary(
+                        cell => cell.Key,
+                        cell =>
+                            row[cell.Key] is { } said ? AnswerState.Of(said)
+                            : open ? AnswerState.NotAskedYet
+                            : AnswerState.Blank
+                    )
+                ),
+            ];
+        return answer is not null ? AnswerState.Of(answer)
+            : open ? AnswerState.NotAskedYet
+            : AnswerState.Blank;
     }
 }

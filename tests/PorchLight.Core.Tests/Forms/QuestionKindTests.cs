@@ -53,7 +53,10 @@ public sealed class QuestionKindTests
     public void A_range_of_days_is_before_or_after_a_day_only_when_all_of_it_is()
     {
         var when = new Question("when", "When?", new DateRangeKind());
-        var known = Known(OnePage(when), ("when", AnswerState.Of(new DateRangeAnswer(new LocalDate(2027, 5, 10), new LocalDate(2027, 5, 20)))));
+        var known = Known(
+            OnePage(when),
+            ("when", AnswerState.Of(new DateRangeAnswer(new LocalDate(2027, 5, 10), new LocalDate(2027, 5, 20))))
+        );
         new BeforeCondition(Of(when), new LocalDate(2027, 5, 21)).Evaluate(known).ShouldBe(Truth.True);
         new BeforeCondition(Of(when), new LocalDate(2027, 5, 20)).Evaluate(known).ShouldBe(Truth.Unknown);
         new BeforeCondition(Of(when), new LocalDate(2027, 5, 10)).Evaluate(known).ShouldBe(Truth.False);
@@ -64,9 +67,23 @@ public sealed class QuestionKindTests
     [Fact]
     public void Own_words_belong_to_the_option_that_asks_for_them_and_none_of_these_stands_alone()
     {
-        var extras = new Question("extras", "Extras?", new ChoiceKind(
-            [new Option("gold", "Gold leaf"), new Option("other", "Something else") { OwnWords = true }, new Option("none", "None of these") { NoneOfThese = true }, new Option("light", "Lighting")],
-            Several: true) { AtLeast = 2, AtMost = 2 });
+        var extras = new Question(
+            "extras",
+            "Extras?",
+            new ChoiceKind(
+                [
+                    new Option("gold", "Gold leaf"),
+                    new Option("other", "Something else") { OwnWords = true },
+                    new Option("none", "None of these") { NoneOfThese = true },
+                    new Option("light", "Lighting"),
+                ],
+                Several: true
+            )
+            {
+                AtLeast = 2,
+                AtMost = 2,
+            }
+        );
         Tidied(extras, new ChoiceAnswer(["gold"], "stray words")).ShouldBe(ChoiceAnswer.Of("gold"));
         Check(extras, ChoiceAnswer.Of("gold", "other"))!.ShouldContain("what you mean");
         Check(extras, new ChoiceAnswer(["gold", "other"], "a bell")).ShouldBeNull();
@@ -104,9 +121,11 @@ public sealed class QuestionKindTests
         Check(signature, new SignatureAnswer("Tilda B", null, "The bakery"))!.ShouldContain("yourself");
         var forOthers = signature with { Kind = new SignatureKind("So be it.", ForOthers: true) };
         var blank = new SignatureAnswer("Tilda B", null, "  ");
-        Check(forOthers, Tidied(forOthers, blank)!)!.ShouldContain("whom you sign for", Case.Sensitive, "it does not become a signature for oneself");
+        Check(forOthers, Tidied(forOthers, blank)!)!
+            .ShouldContain("whom you sign for", Case.Sensitive, "it does not become a signature for oneself");
         Check(forOthers, Tidied(forOthers, blank with { OnBehalfOf = " The bakery " })!).ShouldBeNull();
-        Tidied(signature, new SignatureAnswer("Tilda B", Date: new LocalDate(1999, 1, 1))).ShouldBe(new SignatureAnswer("Tilda B", Date: Today));
+        Tidied(signature, new SignatureAnswer("Tilda B", Date: new LocalDate(1999, 1, 1)))
+            .ShouldBe(new SignatureAnswer("Tilda B", Date: Today));
     }
 
     [Fact]
@@ -114,14 +133,22 @@ public sealed class QuestionKindTests
     {
         var photo = new FileRef(Guid.CreateVersion7(), "wall.jpg", 1000, FileGroup.Picture);
         var list = Guid.CreateVersion7();
-        var (photos, school) = (new Question("photos", "Photos", new FilesKind(Groups: [FileGroup.Picture])), new Question("school", "School", new LookUpKind(list, ["Name"])));
-        var tidy = AnswerNormaliser.Normalise(OnePage(photos, school), Given(
-            ("photos", new FilesAnswer([photo with { Name = "invented.exe" }, new FileRef(Guid.CreateVersion7())])), ("school", new LookUpAnswer("Howth", ["Invented"]))),
+        var (photos, school) = (
+            new Question("photos", "Photos", new FilesKind(Groups: [FileGroup.Picture])),
+            new Question("school", "School", new LookUpKind(list, ["Name"]))
+        );
+        var tidy = AnswerNormaliser.Normalise(
+            OnePage(photos, school),
+            Given(
+                ("photos", new FilesAnswer([photo with { Name = "invented.exe" }, new FileRef(Guid.CreateVersion7())])),
+                ("school", new LookUpAnswer("Howth", ["Invented"]))
+            ),
             Around with
             {
                 Files = new Dictionary<Guid, FileRef> { [photo.Id] = photo },
                 Lines = new Dictionary<(Guid, string), IReadOnlyList<string>> { [(list, "Howth")] = ["Howth National School"] },
-            });
+            }
+        );
         tidy["photos"].ShouldBe(new FilesAnswer([photo]));
         tidy["school"].ShouldBe(new LookUpAnswer("Howth", ["Howth National School"]));
         Check(photos, new FilesAnswer([photo with { Group = FileGroup.Sound }]))!.ShouldContain(".jpg");
@@ -141,15 +168,31 @@ public sealed class QuestionKindTests
     public void What_does_not_go_together_is_said_beside_the_later_question()
     {
         var until = new Question("until", "Until?", new DateKind());
-        var form = OnePage(until, Wanted, Width) with { Rules = [new EndNotBeforeStartRule("wanted", "until"), new NeverRule(new NumberCondition(Of(Width), NumberRelation.Over, 50), "width", "That is too wide for us. Please ask the scaffolders.")] };
+        var form = OnePage(until, Wanted, Width) with
+        {
+            Rules =
+            [
+                new EndNotBeforeStartRule("wanted", "until"),
+                new NeverRule(
+                    new NumberCondition(Of(Width), NumberRelation.Over, 50),
+                    "width",
+                    "That is too wide for us. Please ask the scaffolders."
+                ),
+            ],
+        };
         Findings(form, ("until", new DateAnswer(Today)), ("wanted", new DateAnswer(Today.PlusDays(1))), ("width", new NumberAnswer(60)))
-            .ShouldBe([new Finding("wanted", "This ends before it starts. Please change one of the two days."), new Finding("width", "That is too wide for us. Please ask the scaffolders.")]);
+            .ShouldBe([
+                new Finding("wanted", "This ends before it starts. Please change one of the two days."),
+                new Finding("width", "That is too wide for us. Please ask the scaffolders."),
+            ]);
         Findings(form, ("until", new DateAnswer(Today)), ("wanted", new DateAnswer(Today))).ShouldBeEmpty();
 
         var list = new Question("list", "Who?", new PeopleKind("who", null, []));
         var counted = OnePage(Width, list) with { Rules = [new CountMatchesRowsRule("width", "list")] };
         var one = new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["who"] = new PersonNameAnswer("Ann", "") })]);
-        Findings(counted, ("width", new NumberAnswer(2)), ("list", one)).ShouldHaveSingleItem().ShouldBe(new Finding("list", "You said 2, and there is 1 here. Please change one of them."));
+        Findings(counted, ("width", new NumberAnswer(2)), ("list", one))
+            .ShouldHaveSingleItem()
+            .ShouldBe(new Finding("list", "You said 2, and there is 1 here. Please change one of them."));
     }
 
     [Fact]
@@ -159,8 +202,14 @@ public sealed class QuestionKindTests
         var form = OnePage(name, Width);
         var words = "How high is it, {answer:name|dear neighbour}, at {answer:width} wide, by {owner}?";
         Wordings.Fill(words, Known(form)).ShouldBe("How high is it, dear neighbour, at wide, by?");
-        var known = Known(form, ("name", AnswerState.Of(new PersonNameAnswer("{owner}", "Pell"))), ("width", AnswerState.Of(new NumberAnswer(3))));
-        Wordings.Fill(words, known with { Values = new Dictionary<string, string> { ["owner"] = "Maren" } }).ShouldBe("How high is it, {owner}, at 3 m wide, by Maren?", "what was typed stays words");
+        var known = Known(
+            form,
+            ("name", AnswerState.Of(new PersonNameAnswer("{owner}", "Pell"))),
+            ("width", AnswerState.Of(new NumberAnswer(3)))
+        );
+        Wordings
+            .Fill(words, known with { Values = new Dictionary<string, string> { ["owner"] = "Maren" } })
+            .ShouldBe("How high is it, {owner}, at 3 m wide, by Maren?", "what was typed stays words");
     }
 
     [Theory]
@@ -173,20 +222,46 @@ public sealed class QuestionKindTests
     public void An_address_fills_in_what_it_names(string question, string text)
     {
         var form = OnePage([.. Everything.Questions.Select(one => one with { Prefill = new FromAddress(one.Key) })]);
-        Prefilling.Start(form, new Dictionary<string, string> { [question] = text }, new Dictionary<string, Answer>(), null).Keys.ShouldBe([question]);
-        Prefilling.Start(form, new Dictionary<string, string> { [question] = question == "words" ? "" : "nonsense!" }, new Dictionary<string, Answer>(), null).ShouldBeEmpty("nobody wrote it who reads it");
+        Prefilling
+            .Start(form, new Dictionary<string, string> { [question] = text }, new Dictionary<string, Answer>(), null)
+            .Keys.ShouldBe([question]);
+        Prefilling
+            .Start(
+                form,
+                new Dictionary<string, string> { [question] = question == "words" ? "" : "nonsense!" },
+                new Dictionary<string, Answer>(),
+                null
+            )
+            .ShouldBeEmpty("nobody wrote it who reads it");
     }
 
     [Fact]
     public void Hidden_values_come_from_the_address_and_the_page_around_and_records_only_from_a_personal_link()
     {
         var form = OnePage(
-            new Question("tag", "Tag", new HiddenKind("utm_source")), new Question("page", "Page", new HiddenKind(null)),
-            new Question("mail", "E-mail", new EmailKind()) { Prefill = new FromRecord(BuiltInFields.Email.Key) });
+            new Question("tag", "Tag", new HiddenKind("utm_source")),
+            new Question("page", "Page", new HiddenKind(null)),
+            new Question("mail", "E-mail", new EmailKind()) { Prefill = new FromRecord(BuiltInFields.Email.Key) }
+        );
         var parameters = new Dictionary<string, string> { ["utm_source"] = "flyer" };
-        Prefilling.Start(form, parameters, new Dictionary<string, Answer>(), "https://bakery.example/wall")
-            .ShouldBe(new Dictionary<string, Answer> { ["tag"] = new TextAnswer("flyer"), ["page"] = new TextAnswer("https://bakery.example/wall") }, ignoreOrder: true);
-        Prefilling.Start(form, parameters, new Dictionary<string, Answer> { [BuiltInFields.Email.Key] = new TextAnswer("t@bakes.example") }, null)["mail"].ShouldBe(new TextAnswer("t@bakes.example"));
+        Prefilling
+            .Start(form, parameters, new Dictionary<string, Answer>(), "https://bakery.example/wall")
+            .ShouldBe(
+                new Dictionary<string, Answer>
+                {
+                    ["tag"] = new TextAnswer("flyer"),
+                    ["page"] = new TextAnswer("https://bakery.example/wall"),
+                },
+                ignoreOrder: true
+            );
+        Prefilling
+            .Start(
+                form,
+                parameters,
+                new Dictionary<string, Answer> { [BuiltInFields.Email.Key] = new TextAnswer("t@bakes.example") },
+                null
+            )["mail"]
+            .ShouldBe(new TextAnswer("t@bakes.example"));
     }
 
     private static Answer? Tidied(Question question, Answer answer) => Tidy(OnePage(question), Given((question.Key, answer)))[question.Key];

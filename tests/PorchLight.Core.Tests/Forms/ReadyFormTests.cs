@@ -33,7 +33,11 @@ public sealed class ReadyFormTests
     [InlineData("small", "together", Fit.NotNow)]
     public void It_sorts_by_budget_and_who_decides(string budget, string decides, Fit fit)
     {
-        var known = Sample.Known(Ready.Content, ("budget", AnswerState.Of(ChoiceAnswer.Of(budget))), ("decides", AnswerState.Of(ChoiceAnswer.Of(decides))));
+        var known = Sample.Known(
+            Ready.Content,
+            ("budget", AnswerState.Of(ChoiceAnswer.Of(budget))),
+            ("decides", AnswerState.Of(ChoiceAnswer.Of(decides)))
+        );
         Screener.Judge(Ready.Screening, known).Fit.ShouldBe(fit);
     }
 
@@ -42,7 +46,10 @@ public sealed class ReadyFormTests
     {
         var form = Guid.NewGuid();
         foreach (var fit in Enum.GetValues<Fit>())
-            Ready.FollowThroughs(form).Count(follow => follow.Starts.IsStartedBy(new InquiryReceived(form, 1, fit, false, false))).ShouldBe(1);
+            Ready
+                .FollowThroughs(form)
+                .Count(follow => follow.Starts.IsStartedBy(new InquiryReceived(form, 1, fit, false, false)))
+                .ShouldBe(1);
     }
 
     [Theory]

@@ -33,7 +33,9 @@ public sealed class PromiseWordsTests
         var said = new Dictionary<string, Answer> { ["words"] = new TextAnswer("Gulls\nand bread"), ["width"] = new NumberAnswer(3) };
         InquirySummary.Of(Everything, said).ShouldBe("Gulls and bread");
         InquirySummary.Of(Everything, new Dictionary<string, Answer>()).ShouldBe("A form");
-        InquirySummary.Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) }).Length.ShouldBe(161);
+        InquirySummary
+            .Of(Everything, new Dictionary<string, Answer> { ["words"] = new TextAnswer(new string('w', 500)) })
+            .Length.ShouldBe(161);
     }
 
     private static string? Say(Instant? promisedBy, Instant? stopped, bool turnedAway = false) =>

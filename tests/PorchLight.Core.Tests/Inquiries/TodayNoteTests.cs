@@ -18,7 +18,8 @@ public sealed class TodayNoteTests
     {
         Say(0).ShouldBe("Nobody is waiting for a first reply.");
         Say(1, AtThree).ShouldBe("One person is waiting for a first reply, by 15:00 today. One message waits for your nod.");
-        Say(4, Thursday, AtThree, null).ShouldBe("Three people are waiting for a first reply, one of them by 15:00 today. Four messages wait for your nod.");
+        Say(4, Thursday, AtThree, null)
+            .ShouldBe("Three people are waiting for a first reply, one of them by 15:00 today. Four messages wait for your nod.");
         Say(0, Friday).ShouldBe("One person is waiting for a first reply, longer than you promised.");
         Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first reply, one of them longer than you promised.");
         Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first reply, all longer than you promised.");
@@ -47,9 +48,11 @@ public sealed class TodayNoteTests
     public void A_person_with_two_inquiries_is_one_person_and_who_wrote_back_is_told()
     {
         var (tilda, oskar) = (Guid.NewGuid(), Guid.NewGuid());
-        TodayNote.Say([new OwedReply(tilda, Thursday), new OwedReply(tilda, AtThree)], [oskar, oskar], 0, 0, Now, Clock)
+        TodayNote
+            .Say([new OwedReply(tilda, Thursday), new OwedReply(tilda, AtThree)], [oskar, oskar], 0, 0, Now, Clock)
             .ShouldBe("One person is waiting for a first reply, by 15:00 today. One person has written back.");
-        TodayNote.Say([new OwedReply(tilda, null), new OwedReply(tilda, null)], [tilda, oskar], 0, 0, Now, Clock)
+        TodayNote
+            .Say([new OwedReply(tilda, null), new OwedReply(tilda, null)], [tilda, oskar], 0, 0, Now, Clock)
             .ShouldBe("One person is waiting for a first reply. Two people have written back.");
     }
 

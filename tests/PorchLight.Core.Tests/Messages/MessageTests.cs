@@ -4,10 +4,14 @@ namespace PorchLight.Core.Tests.Messages;
 
 public sealed class MessageTests
 {
-    private static readonly MessageTemplate Template = new("Your wall, {firstName|friend}",
-    [
-        new TextPart("opening", "Dear {firstName|friend},\n\nwe answer {promise}."), new GapPart("place", "one line about their place"), new TextPart("closing", "Warmly"),
-    ]);
+    private static readonly MessageTemplate Template = new(
+        "Your wall, {firstName|friend}",
+        [
+            new TextPart("opening", "Dear {firstName|friend},\n\nwe answer {promise}."),
+            new GapPart("place", "one line about their place"),
+            new TextPart("closing", "Warmly"),
+        ]
+    );
 
     [Fact]
     public void Known_values_are_set_in_and_fallbacks_stand_while_they_are_unknown()
@@ -50,17 +54,25 @@ public sealed class MessageTests
     public void Words_can_be_rewritten_but_a_gap_cannot_be_edited_away()
     {
         var draft = Draft();
-        var edited = new MessageDraft("New\r\nBcc: all@example.com", [new TextPart("opening", "Hi"), new GapPart("place", "changed", "seen it"), new TextPart("closing", "")]);
+        var edited = new MessageDraft(
+            "New\r\nBcc: all@example.com",
+            [new TextPart("opening", "Hi"), new GapPart("place", "changed", "seen it"), new TextPart("closing", "")]
+        );
         var revised = draft.Revise(edited)!;
         revised.FinishedText.ShouldBe("Hi\n\nseen it");
         revised.Subject.ShouldBe("New Bcc: all@example.com", "a subject is one line");
         ((GapPart)revised.Parts[1]).Prompt.ShouldBe("one line about their place");
         draft.Revise(draft with { Parts = [new TextPart("opening", "Hi")] }).ShouldBeNull();
-        draft.Revise(draft with { Parts = [new TextPart("opening", "Hi"), new TextPart("place", "no gap"), new TextPart("closing", "x")] }).ShouldBeNull();
+        draft
+            .Revise(draft with { Parts = [new TextPart("opening", "Hi"), new TextPart("place", "no gap"), new TextPart("closing", "x")] })
+            .ShouldBeNull();
     }
 
     private static MessageDraft Draft() => KnownValues.Draft(Template, new Dictionary<string, string> { ["firstName"] = "Tilda" });
 
     private static MessageDraft Filled(MessageDraft draft, string words) =>
-        draft with { Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)] };
+        draft with
+        {
+            Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = words } : part)],
+        };
 }

@@ -9,7 +9,8 @@ public sealed class DomainEventTests
     public void Every_event_reads_as_a_sentence()
     {
         Say(new InquiryReceived(Guid.NewGuid(), 1, Fit.ComeIn, false, false)).ShouldBe("Tilda sent “A wall”: Come in.");
-        Say(new InquiryReceived(Guid.NewGuid(), 1, Fit.NotNow, true, true)).ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
+        Say(new InquiryReceived(Guid.NewGuid(), 1, Fit.NotNow, true, true))
+            .ShouldBe("Tilda sent “A wall”: Not now. It joins the open project.");
         Say(new AnswersLanded(5, 1, 0)).ShouldBe("5 answers written into the records; one answer added to the notes.");
         Say(new AnswersLanded(0, 0, 2)).ShouldBe("2 answers differ from what is on file, for you to settle.");
         Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new was written into the records.");
@@ -42,12 +43,22 @@ public sealed class DomainEventTests
     public void Every_kind_of_event_has_a_name_of_its_own()
     {
         var kinds = typeof(DomainEvent).Assembly.GetTypes().Where(type => type.IsSubclassOf(typeof(DomainEvent))).ToList();
-        kinds.Select(type => ((DomainEvent)System.Runtime.CompilerServices.RuntimeHelpers.GetUninitializedObject(type)).Kind()).ShouldBeUnique();
+        kinds
+            .Select(type => ((DomainEvent)System.Runtime.CompilerServices.RuntimeHelpers.GetUninitializedObject(type)).Kind())
+            .ShouldBeUnique();
         new CallAsked().Kind().ShouldBe("callAsked");
     }
 
     private static readonly Guid Maren = Guid.NewGuid();
 
-    private static string Say(DomainEvent happening) => happening.Say(new EventNames(
-        "Tilda", "A wall", "After an inquiry", step => step == "first" ? "First follow-up" : step, user => user == Maren ? "Maren" : "Somebody"));
+    private static string Say(DomainEvent happening) =>
+        happening.Say(
+            new EventNames(
+                "Tilda",
+                "A wall",
+                "After an inquiry",
+                step => step == "first" ? "First follow-up" : step,
+                user => user == Maren ? "Maren" : "Somebody"
+            )
+        );
 }

@@ -15,8 +15,10 @@ public sealed class LandingTests
 
     private static readonly (string, AnswerState)[] Tilda =
     [
-        ("name", AnswerState.Of(new PersonNameAnswer("Tilda", "Brackenridge"))), ("email", AnswerState.Of(new TextAnswer("tilda@bakes.example"))),
-        ("phone", AnswerState.Of(new PhoneAnswer("01 555 0142", "+35315550142"))), ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))),
+        ("name", AnswerState.Of(new PersonNameAnswer("Tilda", "Brackenridge"))),
+        ("email", AnswerState.Of(new TextAnswer("tilda@bakes.example"))),
+        ("phone", AnswerState.Of(new PhoneAnswer("01 555 0142", "+35315550142"))),
+        ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))),
         ("words", AnswerState.Of(new TextAnswer("Gulls"))),
     ];
 
@@ -35,13 +37,14 @@ public sealed class LandingTests
     {
         var onFile = new Dictionary<string, Answer>
         {
-            ["client.name"] = new PersonNameAnswer("tilda", " Brackenridge"), ["client.phone"] = new PhoneAnswer("+353 1 555 0100", "+35315550100"),
+            ["client.name"] = new PersonNameAnswer("tilda", " Brackenridge"),
+            ["client.phone"] = new PhoneAnswer("+353 1 555 0100", "+35315550100"),
         };
         var plan = Plan(onFile, knownBefore: true, Tilda);
         plan.Writes.ShouldBeEmpty();
         plan.Notes.ShouldBeEmpty();
-        plan.Differences.Select(difference => (difference.Field, difference.Ours is null)).ShouldBe(
-            [("client.email", true), ("client.phone", false), ("project.budget", true), ("client.notes", true)]);
+        plan.Differences.Select(difference => (difference.Field, difference.Ours is null))
+            .ShouldBe([("client.email", true), ("client.phone", false), ("project.budget", true), ("client.notes", true)]);
     }
 
     [Fact]
@@ -55,7 +58,11 @@ public sealed class LandingTests
     public void Two_questions_for_one_field_never_overwrite_each_other()
     {
         var form = OnePage(Email, Email with { Key = "again" });
-        var plan = Landing.Plan(Known(form, ("email", AnswerState.Of(new TextAnswer("a@b.example"))), ("again", AnswerState.Of(new TextAnswer("c@d.example")))), new Dictionary<string, Answer>(), false);
+        var plan = Landing.Plan(
+            Known(form, ("email", AnswerState.Of(new TextAnswer("a@b.example"))), ("again", AnswerState.Of(new TextAnswer("c@d.example")))),
+            new Dictionary<string, Answer>(),
+            false
+        );
         plan.Writes.Single().Question.ShouldBe("email");
         plan.Differences.Single().Question.ShouldBe("again");
     }
@@ -66,11 +73,18 @@ public sealed class LandingTests
         Landing.IsSame(new TextAnswer("Dún  Laoghaire "), new TextAnswer("dún laoghaire")).ShouldBeTrue();
         Landing.IsSame(new TextAnswer("Bray"), new TextAnswer("Howth")).ShouldBeFalse();
         Landing.IsSame(new PhoneAnswer("01 555 0142", "+35315550142"), new PhoneAnswer("+353 1 555 0142", "+35315550142")).ShouldBeTrue();
-        Landing.IsSame(new BandAnswer("4,000 to 9,000", new Band(new Bound(4), null)), new BandAnswer("from 4", new Band(new Bound(4), null))).ShouldBeTrue();
+        Landing
+            .IsSame(new BandAnswer("4,000 to 9,000", new Band(new Bound(4), null)), new BandAnswer("from 4", new Band(new Bound(4), null)))
+            .ShouldBeTrue();
         Landing.IsSame(new YesNoAnswer(true), new TextAnswer("yes")).ShouldBeFalse();
         // Unicode Standard Annex 15: U+00FA and u with U+0301 are canonically equivalent.
         Landing.IsSame(new TextAnswer("D\u00fan"), new TextAnswer("Du\u0301n")).ShouldBeTrue();
-        Landing.IsSame(new BandAnswer("a", new Band(new Bound(4), null, "EUR")), new BandAnswer("b", new Band(new Bound(4), null, "EUR", Instalments: 1))).ShouldBeTrue("one instalment is none");
+        Landing
+            .IsSame(
+                new BandAnswer("a", new Band(new Bound(4), null, "EUR")),
+                new BandAnswer("b", new Band(new Bound(4), null, "EUR", Instalments: 1))
+            )
+            .ShouldBeTrue("one instalment is none");
         Landing.IsSame(new TextAnswer("a lone half \ud800"), new TextAnswer("something else")).ShouldBeFalse();
     }
 
@@ -78,16 +92,29 @@ public sealed class LandingTests
     public void Several_choices_are_the_same_in_whatever_order_they_were_ticked()
     {
         var form = OnePage(Extras with { LandsIn = new SetField("project.what") });
-        var plan = Landing.Plan(Known(form, ("extras", AnswerState.Of(ChoiceAnswer.Of("lighting", "gilding")))), new Dictionary<string, Answer> { ["project.what"] = new TextAnswer("Gilding, Lighting") }, false);
+        var plan = Landing.Plan(
+            Known(form, ("extras", AnswerState.Of(ChoiceAnswer.Of("lighting", "gilding")))),
+            new Dictionary<string, Answer> { ["project.what"] = new TextAnswer("Gilding, Lighting") },
+            false
+        );
         (plan.Writes.Count, plan.Differences.Count).ShouldBe((0, 0));
     }
 
     [Fact]
     public void A_repeated_choice_lands_as_what_it_stands_for()
     {
-        var form = OnePage(Budget, new Question("again", "Again", new WorkedOutKind(new CopiedAnswer("budget"))) { LandsIn = new SetField("project.what") });
-        Landing.Plan(Known(form, ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))), ("again", AnswerState.Of(ChoiceAnswer.Of("middle")))), new Dictionary<string, Answer>(), false)
-            .Writes.Single().Value.ShouldBe(new TextAnswer("4,000 to 9,000"));
+        var form = OnePage(
+            Budget,
+            new Question("again", "Again", new WorkedOutKind(new CopiedAnswer("budget"))) { LandsIn = new SetField("project.what") }
+        );
+        Landing
+            .Plan(
+                Known(form, ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))), ("again", AnswerState.Of(ChoiceAnswer.Of("middle")))),
+                new Dictionary<string, Answer>(),
+                false
+            )
+            .Writes.Single()
+            .Value.ShouldBe(new TextAnswer("4,000 to 9,000"));
     }
 
     [Fact]
@@ -112,7 +139,9 @@ public sealed class LandingTests
             (Budget.Kind, [FieldKind.Text, FieldKind.LongText, FieldKind.Money]),
         };
         foreach (var (kind, fields) in table)
-            Enum.GetValues<FieldKind>().Where(field => Landing.Fits(new Question("q", "Q", kind), field)).ShouldBe(fields, kind.GetType().Name);
+            Enum.GetValues<FieldKind>()
+                .Where(field => Landing.Fits(new Question("q", "Q", kind), field))
+                .ShouldBe(fields, kind.GetType().Name);
     }
 
     [Fact]

@@ -14,7 +14,12 @@ public sealed class ScreeningTests
     [Fact]
     public void The_score_is_the_base_and_the_points_of_the_true_signals()
     {
-        var verdict = Judge(Rules(BigBudget, DecidesIt, Hurry), ("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true)), ("wanted", new DateAnswer(Today)));
+        var verdict = Judge(
+            Rules(BigBudget, DecidesIt, Hurry),
+            ("budget", ChoiceAnswer.Of("middle")),
+            ("decides", new YesNoAnswer(true)),
+            ("wanted", new DateAnswer(Today))
+        );
         (verdict.Fit, verdict.Score, verdict.OverComeIn, verdict.OverFloor).ShouldBe((Fit.ComeIn, 60, 10, 50));
         verdict.Contributions.Select(one => (one.Signal, one.Points)).ShouldBe([("big", 30), ("decides", 20), ("hurry", -10)]);
     }
@@ -38,7 +43,10 @@ public sealed class ScreeningTests
     [Fact]
     public void A_deal_breaker_ends_it_unless_the_client_is_always_welcome()
     {
-        var rules = Rules(Points("p", 80, new AllCondition([])), new Signal("broken", "Broken", new IsCondition(Of(Decides), "no"), new DealBreakerEffect()));
+        var rules = Rules(
+            Points("p", 80, new AllCondition([])),
+            new Signal("broken", "Broken", new IsCondition(Of(Decides), "no"), new DealBreakerEffect())
+        );
         var known = Sent(("decides", new YesNoAnswer(false)));
         Screener.Judge(rules, known).Fit.ShouldBe(Fit.NotNow);
         Screener.Judge(rules, known).Contributions[0].Signal.ShouldBe("broken", "what ends it is said first");
@@ -51,7 +59,9 @@ public sealed class ScreeningTests
         Signal Flag(string key) => new(key, key, new IsCondition(Of(Decides), "no"), new FlagEffect());
         var known = Sent(("decides", new YesNoAnswer(false)));
         Screener.Judge(Rules(Points("p", 80, new AllCondition([])), Flag("a")), known).Fit.ShouldBe(Fit.ComeIn);
-        Screener.Judge(Rules(Points("p", 80, new AllCondition([])), Flag("a"), Flag("b")), known, alwaysComeIn: true).Fit.ShouldBe(Fit.NotNow);
+        Screener
+            .Judge(Rules(Points("p", 80, new AllCondition([])), Flag("a"), Flag("b")), known, alwaysComeIn: true)
+            .Fit.ShouldBe(Fit.NotNow);
     }
 
     [Fact]
@@ -59,7 +69,9 @@ public sealed class ScreeningTests
     {
         // The two budget signals exclude each other, so their points never add up.
         var small = Points("small", 25, new NumberCondition(Of(Budget), NumberRelation.Under, 1500, "EUR"));
-        FitRanges.Of(Rules(BigBudget, small, DecidesIt), Sample.Known(Everything)).ShouldBe(new FitRange(20, 70, Fit.TalkFirst, Fit.ComeIn));
+        FitRanges
+            .Of(Rules(BigBudget, small, DecidesIt), Sample.Known(Everything))
+            .ShouldBe(new FitRange(20, 70, Fit.TalkFirst, Fit.ComeIn));
     }
 
     [Fact]
@@ -72,7 +84,10 @@ public sealed class ScreeningTests
     [Fact]
     public void Beyond_the_limit_of_completions_the_range_is_wider_never_narrower()
     {
-        var many = Extras with { Kind = new ChoiceKind([.. Enumerable.Range(0, 15).Select(n => new Option($"o{n}", $"Option {n}"))], Several: true) };
+        var many = Extras with
+        {
+            Kind = new ChoiceKind([.. Enumerable.Range(0, 15).Select(n => new Option($"o{n}", $"Option {n}"))], Several: true),
+        };
         var any = new AnyCondition([.. Enumerable.Range(0, 15).Select(n => new IncludesCondition(Of(many), $"o{n}"))]);
         var rules = Rules(Points("a", 30, any), Points("b", -30, any));
         FitRanges.Of(rules, Sample.Known(OnePage(many))).ShouldBe(new FitRange(-10, 50, Fit.NotNow, Fit.ComeIn));
@@ -80,25 +95,28 @@ public sealed class ScreeningTests
 
     [Fact]
     public void The_final_score_lies_in_every_earlier_range() =>
-        Gen.Select(RandomForms.Form, RandomForms.Answers, RandomForms.Screening).Sample((form, given, rules) =>
-        {
-            var known = Sample.Known(form);
-            var final = Screener.Judge(rules, known with { Answers = Routes.Trace(known, given).Answers });
-            foreach (var page in Routes.Trace(known, given).Pages)
-            {
-                var answered = new Dictionary<string, Answer?>();
-                // The page is filled in from the top, and the range is asked before each answer.
-                foreach (var question in form.Pages.TakeWhile(one => one.Key != page).SelectMany(one => one.Questions))
-                    answered[question.Key] = given[question.Key];
-                foreach (var question in form.Pages.Single(one => one.Key == page).Questions)
+        Gen.Select(RandomForms.Form, RandomForms.Answers, RandomForms.Screening)
+            .Sample(
+                (form, given, rules) =>
                 {
-                    var range = FitRanges.Of(rules, known with { Answers = Routes.Trace(known, answered, page).Answers });
-                    final.Score.ShouldBeInRange(range.LowScore, range.HighScore);
-                    ((int)final.Fit).ShouldBeInRange((int)range.WorstFit, (int)range.BestFit);
-                    answered[question.Key] = given[question.Key];
+                    var known = Sample.Known(form);
+                    var final = Screener.Judge(rules, known with { Answers = Routes.Trace(known, given).Answers });
+                    foreach (var page in Routes.Trace(known, given).Pages)
+                    {
+                        var answered = new Dictionary<string, Answer?>();
+                        // The page is filled in from the top, and the range is asked before each answer.
+                        foreach (var question in form.Pages.TakeWhile(one => one.Key != page).SelectMany(one => one.Questions))
+                            answered[question.Key] = given[question.Key];
+                        foreach (var question in form.Pages.Single(one => one.Key == page).Questions)
+                        {
+                            var range = FitRanges.Of(rules, known with { Answers = Routes.Trace(known, answered, page).Answers });
+                            final.Score.ShouldBeInRange(range.LowScore, range.HighScore);
+                            ((int)final.Fit).ShouldBeInRange((int)range.WorstFit, (int)range.BestFit);
+                            answered[question.Key] = given[question.Key];
+                        }
+                    }
                 }
-            }
-        });
+            );
 
     [Fact]
     public void What_would_change_it_is_the_smallest_change_to_the_best_fit()
@@ -115,23 +133,29 @@ public sealed class ScreeningTests
         var given = Given(("budget", ChoiceAnswer.Of("small")), ("decides", new YesNoAnswer(false)));
         var rules = new ScreeningRules(0, 50, 40, 2, [BigBudget, DecidesIt]);
         FitChanges.Find(rules, Sample.Known(Everything), given)!.Changes.Select(one => one.Question).ShouldBe(["budget", "decides"]);
-        FitChanges.Find(rules, Sample.Known(Everything), Given(("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true)))).ShouldBeNull();
+        FitChanges
+            .Find(rules, Sample.Known(Everything), Given(("budget", ChoiceAnswer.Of("middle")), ("decides", new YesNoAnswer(true))))
+            .ShouldBeNull();
     }
 
     [Fact]
     public void A_change_that_is_named_really_gives_that_fit() =>
-        Gen.Select(RandomForms.Form, RandomForms.Answers, RandomForms.Screening).Sample((form, given, rules) =>
-        {
-            var known = Sample.Known(form);
-            if (FitChanges.Find(rules, known, given) is not { } found)
-                return;
-            var changed = new Dictionary<string, Answer?>(given);
-            foreach (var change in found.Changes)
-                changed[change.Question] = change.Answer;
-            Fit FitOf(Dictionary<string, Answer?> answers) => Screener.Judge(rules, known with { Answers = Routes.Trace(known, answers).Answers }).Fit;
-            FitOf(changed).ShouldBe(found.Fit);
-            ((int)found.Fit).ShouldBeGreaterThan((int)FitOf(given));
-        });
+        Gen.Select(RandomForms.Form, RandomForms.Answers, RandomForms.Screening)
+            .Sample(
+                (form, given, rules) =>
+                {
+                    var known = Sample.Known(form);
+                    if (FitChanges.Find(rules, known, given) is not { } found)
+                        return;
+                    var changed = new Dictionary<string, Answer?>(given);
+                    foreach (var change in found.Changes)
+                        changed[change.Question] = change.Answer;
+                    Fit FitOf(Dictionary<string, Answer?> answers) =>
+                        Screener.Judge(rules, known with { Answers = Routes.Trace(known, answers).Answers }).Fit;
+                    FitOf(changed).ShouldBe(found.Fit);
+                    ((int)found.Fit).ShouldBeGreaterThan((int)FitOf(given));
+                }
+            );
 
     private static AnswerContext Sent(params (string Key, Answer? Answer)[] given)
     {

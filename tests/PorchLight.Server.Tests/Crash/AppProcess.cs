@@ -5,7 +5,7 @@ using System.Text;
 
 namespace PorchLight.Server.Tests.Crash;
 
-/// <summary>The house as a process of its own, that can be killed.</summary>
+/// <summary>The program as a process of its own, that can be killed.</summary>
 internal sealed class AppProcess(string folder) : IAsyncDisposable
 {
     private readonly HttpClient _asking = new();
@@ -15,7 +15,7 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
 
     public Uri Address { get; } = new($"http://127.0.0.1:{FreePort()}");
 
-    /// <summary>Ends when the house next answers; at once while it does.</summary>
+    /// <summary>Ends when the program next answers; at once while it does.</summary>
     public Task Up => Volatile.Read(ref _up).Task;
 
     /// <summary>Starts it, and kills it after so many milliseconds, wherever it has got to by then.</summary>
@@ -32,7 +32,7 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
         while (!await AnswersAsync())
         {
             if (_process!.HasExited)
-                throw new InvalidOperationException("The house did not come up: " + Said());
+                throw new InvalidOperationException("The program did not come up: " + Said());
             await Task.Delay(20);
         }
 
@@ -43,11 +43,18 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
     {
         var start = new ProcessStartInfo("dotnet", ["PorchLight.Server.dll"])
         {
-            WorkingDirectory = AppContext.BaseDirectory, RedirectStandardOutput = true, RedirectStandardError = true,
+            WorkingDirectory = AppContext.BaseDirectory,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
             Environment =
             {
-                ["ASPNETCORE_URLS"] = Address.ToString(), ["PorchLight__Data"] = folder, ["PorchLight__Demo"] = "true", ["PorchLight__DemoPeople"] = "false",
-                ["PorchLight__RateLimits"] = "false", ["Logging__LogLevel__Default"] = "Error", ["Logging__LogLevel__Microsoft.AspNetCore"] = "Error",
+                ["ASPNETCORE_URLS"] = Address.ToString(),
+                ["PorchLight__Data"] = folder,
+                ["PorchLight__Demo"] = "true",
+                ["PorchLight__DemoPeople"] = "false",
+                ["PorchLight__RateLimits"] = "false",
+                ["Logging__LogLevel__Default"] = "Error",
+                ["Logging__LogLevel__Microsoft.AspNetCore"] = "Error",
             },
         };
         _process = Process.Start(start)!;
@@ -73,8 +80,7 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
             return _said.ToString();
     }
 
-    public async Task<string> MailHealthAsync() =>
-        (await (await _asking.GetAsync(new Uri(Address, "/health"))).JsonAsync()).Text("mail");
+    public async Task<string> MailHealthAsync() => (await (await _asking.GetAsync(new Uri(Address, "/health"))).JsonAsync()).Text("mail");
 
     public async ValueTask DisposeAsync()
     {

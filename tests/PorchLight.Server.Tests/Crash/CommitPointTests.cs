@@ -3,14 +3,14 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Time.Testing;
 using PorchLight.Core.Messages;
-using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests.Crash;
 
-/// <summary>The house dies once at either side of every commit of a story, and people go on with it as people do.</summary>
+/// <summary>The program dies once at either side of every commit of a story, and people go on with it as people do.</summary>
 public sealed class CommitPointTests : IDisposable
 {
     private static readonly Guid First = new("019abc00-0000-7000-8000-000000000001");
@@ -111,11 +111,8 @@ public sealed class CommitPointTests : IDisposable
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
-    private static TestApp Watched(CommitPoints points) => new()
-    {
-        Durable = true,
-        Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)),
-    };
+    private static TestApp Watched(CommitPoints points) =>
+        new() { Durable = true, Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)) };
 
     private static TestApp Revived(string copy, int hour) => new() { Folder = copy, Time = TimeAt(hour) };
 

@@ -4,7 +4,7 @@ using Microsoft.EntityFrameworkCore.Diagnostics;
 namespace PorchLight.Server.Tests.Crash;
 
 /// <summary>
-/// Copies the data folder at both sides of every commit. A copy is what a house leaves behind that dies at that instant:
+/// Copies the data folder at both sides of every commit. A copy is what a program leaves behind that dies at that instant:
 /// all it has given to the system, and nothing it only has in memory.
 /// </summary>
 internal sealed class CommitPoints(string copies) : DbTransactionInterceptor, ISaveChangesInterceptor
@@ -16,20 +16,32 @@ internal sealed class CommitPoints(string copies) : DbTransactionInterceptor, IS
     public List<string> Taken { get; } = [];
 
     public override ValueTask<InterceptionResult> TransactionCommittingAsync(
-        DbTransaction transaction, TransactionEventData eventData, InterceptionResult result, CancellationToken cancellationToken = default)
+        DbTransaction transaction,
+        TransactionEventData eventData,
+        InterceptionResult result,
+        CancellationToken cancellationToken = default
+    )
     {
         Take("before");
         return ValueTask.FromResult(result);
     }
 
-    public override Task TransactionCommittedAsync(DbTransaction transaction, TransactionEndEventData eventData, CancellationToken cancellationToken = default)
+    public override Task TransactionCommittedAsync(
+        DbTransaction transaction,
+        TransactionEndEventData eventData,
+        CancellationToken cancellationToken = default
+    )
     {
         Take("after");
         return Task.CompletedTask;
     }
 
     /// <summary>A single statement is a commit of its own, without a transaction to be told of.</summary>
-    public ValueTask<int> SavedChangesAsync(SaveChangesCompletedEventData eventData, int result, CancellationToken cancellationToken = default)
+    public ValueTask<int> SavedChangesAsync(
+        SaveChangesCompletedEventData eventData,
+        int result,
+        CancellationToken cancellationToken = default
+    )
     {
         if (eventData.Context!.Database.CurrentTransaction is null)
             Take("after");

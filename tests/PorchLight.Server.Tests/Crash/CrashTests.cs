@@ -4,8 +4,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests.Crash;
 
@@ -23,17 +23,23 @@ public sealed class CrashTests : IDisposable
         for (var n = 0; n < Math.Max(2, _kills / 2); n++)
             await app.DieWhileStartingAsync(random.Next(200, 1500));
         await app.StartAsync();
-        (await app.MailHealthAsync()).ShouldNotBeNullOrEmpty($"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {app.Said()}");
+        (await app.MailHealthAsync()).ShouldNotBeNullOrEmpty(
+            $"./crash --kills {_kills} --seed {_seed} does the same again; the program said: {app.Said()}"
+        );
     }
 
     [Fact]
-    public async Task However_often_the_house_is_killed_nothing_acknowledged_is_lost_and_nothing_happens_twice()
+    public async Task However_often_the_program_is_killed_nothing_acknowledged_is_lost_and_nothing_happens_twice()
     {
         var random = new Random(_seed);
         await using var app = new AppProcess(_folder);
         var people = new SimulatedPeople(app, new Uri(app.Address, await FormPathAsync()), random);
         using var cancellationToken = new CancellationTokenSource();
-        var acts = Enumerable.Range(0, 3).Select(who => people.LeadsAsync(who, cancellationToken.Token)).Append(people.OwnerAsync(cancellationToken.Token)).ToList();
+        var acts = Enumerable
+            .Range(0, 3)
+            .Select(who => people.LeadsAsync(who, cancellationToken.Token))
+            .Append(people.OwnerAsync(cancellationToken.Token))
+            .ToList();
         for (var n = 0; n < _kills; n++)
         {
             await app.StartAsync();
@@ -56,7 +62,7 @@ public sealed class CrashTests : IDisposable
         await app.KillAsync();
 
         await using var after = new TestApp { Folder = _folder };
-        var because = $"./crash --kills {_kills} --seed {_seed} does the same again; the house said: {app.Said()}";
+        var because = $"./crash --kills {_kills} --seed {_seed} does the same again; the program said: {app.Said()}";
         people.Surprises.ShouldBeEmpty(because);
         people.Acknowledged.Count.ShouldBeGreaterThan(_kills, because);
         people.Nodded.Count.ShouldBeGreaterThan(_kills / 8, because);
@@ -72,7 +78,8 @@ public sealed class CrashTests : IDisposable
         });
     }
 
-    private static int? Given(string name) => int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : null;
+    private static int? Given(string name) =>
+        int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : null;
 
     private static async Task SomebodyWasAnsweredAsync(Func<int> answered, List<Task> acts)
     {

@@ -1,18 +1,23 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests.Crash;
 
-/// <summary>What holds in every house at rest, whatever has become of it before.</summary>
+/// <summary>What holds at rest, whatever has become of it before.</summary>
 internal static class DataConsistency
 {
     public static async Task ShouldBeSoundAsync(PorchDb db, string because)
     {
-        (await db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync()).ShouldBe(["ok"], because);
-        (await db.Database.SqlQueryRaw<string>("SELECT \"table\" AS Value FROM pragma_foreign_key_check").ToListAsync()).ShouldBeEmpty(because);
+        (await db.Database.SqlQueryRaw<string>("SELECT integrity_check AS Value FROM pragma_integrity_check").ToListAsync()).ShouldBe(
+            ["ok"],
+            because
+        );
+        (await db.Database.SqlQueryRaw<string>("SELECT \"table\" AS Value FROM pragma_foreign_key_check").ToListAsync()).ShouldBeEmpty(
+            because
+        );
         (await DanglingReferences.DanglingAsync(db)).ShouldBeEmpty(because);
         await RunsAndMessagesAgreeAsync(db, because);
     }
@@ -27,7 +32,8 @@ internal static class DataConsistency
         {
             run.Active.ShouldBe(run.State.Status == RunStatus.Active, because);
             run.Active.ShouldBe(run.State.Current is not null, because);
-            run.State.Steps.SkipWhile(step => !step.IsPending).ShouldAllBe(step => step.IsPending, "what comes after is not settled before; " + because);
+            run.State.Steps.SkipWhile(step => !step.IsPending)
+                .ShouldAllBe(step => step.IsPending, "what comes after is not settled before; " + because);
             foreach (var step in run.State.Steps)
             {
                 byEffect[$"run {run.Id} step {step.Key}"].Count().ShouldBe(step.Status == StepStatus.Done ? 1 : 0, because);
@@ -37,8 +43,9 @@ internal static class DataConsistency
 
         mails.Count.ShouldBe(steps, because);
         var practice = await db.PracticeMail.ToListAsync();
-        practice.Select(mail => mail.MessageId).ShouldBe(
-            mails.Where(mail => mail.State == MailState.HandedOver).Select(mail => mail.MessageId), ignoreOrder: true, because);
+        practice
+            .Select(mail => mail.MessageId)
+            .ShouldBe(mails.Where(mail => mail.State == MailState.HandedOver).Select(mail => mail.MessageId), ignoreOrder: true, because);
         practice.GroupBy(mail => (mail.To, mail.Subject)).ShouldAllBe(copies => copies.Count() == 1, because);
         (await db.Events.ToListAsync()).Count(logged => logged.What is MessageSent).ShouldBe(mails.Count, because);
     }

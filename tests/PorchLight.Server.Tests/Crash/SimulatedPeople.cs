@@ -6,7 +6,7 @@ using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests.Crash;
 
-/// <summary>People who go on with what they do, whatever becomes of the house, and remember what it told them.</summary>
+/// <summary>People who go on with what they do, whatever becomes of the program, and remember what it told them.</summary>
 internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
 {
     private const int LeadsEachLife = 5;
@@ -17,7 +17,7 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
     /// <summary>Sendings whose senders gave up before anybody answered: they may be there, or not.</summary>
     public ConcurrentBag<Guid> GivenUp { get; } = [];
 
-    /// <summary>Steps whose sending the house confirmed to the owner.</summary>
+    /// <summary>Steps whose sending the program confirmed to the owner.</summary>
     public ConcurrentBag<(string Run, string Step)> Nodded { get; } = [];
 
     /// <summary>Refusals nobody should have got.</summary>
@@ -40,7 +40,10 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
     /// <summary>Reads, fills and sends what waits for a nod, and lets time pass until something does.</summary>
     public async Task OwnerAsync(CancellationToken cancellationToken)
     {
-        using var owner = new HttpClient(new SendKeys { InnerHandler = new SocketsHttpHandler { CookieContainer = new CookieContainer() } }) { BaseAddress = app.Address };
+        using var owner = new HttpClient(new SendKeys { InnerHandler = new SocketsHttpHandler { CookieContainer = new CookieContainer() } })
+        {
+            BaseAddress = app.Address,
+        };
         var isIn = false;
         while (!cancellationToken.IsCancellationRequested)
         {
@@ -54,7 +57,7 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
             }
             catch (Exception lost) when (lost is HttpRequestException or IOException or JsonException)
             {
-                // The house went down in the middle of it; whatever was not confirmed is tried again.
+                // The program went down in the middle of it; whatever was not confirmed is tried again.
             }
         }
     }
@@ -64,13 +67,11 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
         var key = Guid.NewGuid();
         try
         {
-            while (!await TrySendAsync(http, key, email, cancellationToken))
-            {
-            }
+            while (!await TrySendAsync(http, key, email, cancellationToken)) { }
         }
         finally
         {
-            // However it ended, also in the middle of waiting for the house.
+            // However it ended, also in the middle of waiting for the program.
             if (!Acknowledged.ContainsKey(key))
                 GivenUp.Add(key);
         }
@@ -81,12 +82,24 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
     {
         await app.Up.WaitAsync(cancellationToken);
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancellationToken);
-        // Some lines are lost on the way, though the house stands.
+        // Some lines are lost on the way, though the program stands.
         if (Next(4) == 0)
             patience.CancelAfter(TimeSpan.FromMilliseconds(Next(25)));
         try
         {
-            var sent = await http.PostAsync(new Uri(form, "send"), Body(new { version = 1, sendKey = key, answers = Answers(email), cameFrom = (string?)null }), patience.Token);
+            var sent = await http.PostAsync(
+                new Uri(form, "send"),
+                Body(
+                    new
+                    {
+                        version = 1,
+                        sendKey = key,
+                        answers = Answers(email),
+                        cameFrom = (string?)null,
+                    }
+                ),
+                patience.Token
+            );
             if (!sent.IsSuccessStatusCode)
             {
                 Surprises.Add($"{sent.StatusCode} to a lead: {await sent.Content.ReadAsStringAsync(cancellationToken)}");
@@ -108,7 +121,13 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
     private static async Task SignInAsync(HttpClient owner, CancellationToken cancellationToken)
     {
         await RefreshTokenAsync(owner);
-        (await owner.PostAsync("/api/sign-in", Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }), cancellationToken)).EnsureSuccessStatusCode();
+        (
+            await owner.PostAsync(
+                "/api/sign-in",
+                Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }),
+                cancellationToken
+            )
+        ).EnsureSuccessStatusCode();
         await RefreshTokenAsync(owner);
     }
 
@@ -122,11 +141,17 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
             if (!shown.IsSuccessStatusCode)
                 continue;
             var found = (await shown.JsonAsync()).GetProperty("draft");
-            var now = JsonSerializer.Deserialize<JsonElement>(found.GetRawText().Replace("\"filled\":null", "\"filled\":\"I know that wall.\"", StringComparison.Ordinal));
+            var now = JsonSerializer.Deserialize<JsonElement>(
+                found.GetRawText().Replace("\"filled\":null", "\"filled\":\"I know that wall.\"", StringComparison.Ordinal)
+            );
             var saved = await owner.PutAsync($"/api/nods/{run}/{step}", Body(new { was = found, now }), cancellationToken);
             if (!saved.IsSuccessStatusCode)
                 continue;
-            var sent = await owner.PostAsync($"/api/nods/{run}/{step}/send", Body(new { seen = (await saved.JsonAsync()).GetProperty("draft"), now = true }), cancellationToken);
+            var sent = await owner.PostAsync(
+                $"/api/nods/{run}/{step}/send",
+                Body(new { seen = (await saved.JsonAsync()).GetProperty("draft"), now = true }),
+                cancellationToken
+            );
             if (sent.IsSuccessStatusCode)
                 Nodded.Add((run, step));
             else if (sent.StatusCode != HttpStatusCode.Conflict)
@@ -142,7 +167,13 @@ internal sealed class SimulatedPeople(AppProcess app, Uri form, Random random)
     }
 
     private static async Task<List<JsonElement>> WaitingAsync(HttpClient owner, CancellationToken cancellationToken) =>
-        [.. (await owner.GetAsync("/api/today", cancellationToken).JsonAsync()).GetProperty("nods").EnumerateArray().Where(nod => nod.GetProperty("goes").ValueKind == JsonValueKind.Null).Take(3)];
+        [
+            .. (await owner.GetAsync("/api/today", cancellationToken).JsonAsync())
+                .GetProperty("nods")
+                .EnumerateArray()
+                .Where(nod => nod.GetProperty("goes").ValueKind == JsonValueKind.Null)
+                .Take(3),
+        ];
 
     private async Task NextLifeAsync(Task life, CancellationToken cancellationToken)
     {

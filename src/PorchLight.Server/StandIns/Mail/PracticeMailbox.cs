@@ -3,10 +3,10 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
-using PorchLight.Server.Data;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.StandIns.Mail;
 
@@ -14,40 +14,53 @@ namespace PorchLight.Server.StandIns.Mail;
 internal static class PracticeMailbox
 {
     /// <summary>Takes a message over, as part of the caller's transaction.</summary>
-    public static void Lay(PorchDb db, OutgoingMail mail) => db.PracticeMail.Add(new PracticeMessage
-    {
-        Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
-        MessageId = mail.MessageId,
-        Incoming = false,
-        ClientId = mail.ClientId,
-        From = mail.From,
-        To = mail.To,
-        Subject = mail.Subject,
-        Text = mail.Text,
-        At = mail.Written,
-    });
+    public static void Lay(PorchDb db, OutgoingMail mail) =>
+        db.PracticeMail.Add(
+            new PracticeMessage
+            {
+                Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
+                MessageId = mail.MessageId,
+                Incoming = false,
+                ClientId = mail.ClientId,
+                From = mail.From,
+                To = mail.To,
+                Subject = mail.Subject,
+                Text = mail.Text,
+                At = mail.Written,
+            }
+        );
 
     /// <summary>Lays their answer to a message into the mailbox and says that it came, as part of the caller's transaction.</summary>
-    public static async Task AnswerAsync(PorchDb db, EventLog events, PracticeMessage message, string text, Instant at, CancellationToken cancellationToken)
+    public static async Task AnswerAsync(
+        PorchDb db,
+        EventLog events,
+        PracticeMessage message,
+        string text,
+        Instant at,
+        CancellationToken cancellationToken
+    )
     {
         var subject = KnownValues.OneLine(
-            message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject);
+            message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject
+        );
         // The sender is recognised by the address, as for any mail that comes in.
         var key = ClientMatching.EmailKey(message.To);
         var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, cancellationToken);
-        db.PracticeMail.Add(new PracticeMessage
-        {
-            Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
-            MessageId = $"<{Guid.CreateVersion7():N}@{message.To.Split('@')[^1]}>",
-            InReplyTo = message.MessageId,
-            Incoming = true,
-            ClientId = client?.Id,
-            From = message.To,
-            To = message.From,
-            Subject = subject,
-            Text = text.Trim(),
-            At = at,
-        });
+        db.PracticeMail.Add(
+            new PracticeMessage
+            {
+                Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
+                MessageId = $"<{Guid.CreateVersion7():N}@{message.To.Split('@')[^1]}>",
+                InReplyTo = message.MessageId,
+                Incoming = true,
+                ClientId = client?.Id,
+                From = message.To,
+                To = message.From,
+                Subject = subject,
+                Text = text.Trim(),
+                At = at,
+            }
+        );
         if (client is not null)
             await events.AppendAsync(new ReplyReceived(subject, text.Trim()), at, await Promises.AboutAsync(db, client.Id));
     }

@@ -2,8 +2,8 @@ using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Server.Data;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.StandIns.SampleSite;
 
@@ -11,9 +11,15 @@ namespace PorchLight.Server.StandIns.SampleSite;
 /// A stand-in for the business's own website: another server on another port, and so another origin, whose pages hold the
 /// codes of every way in, just as the owner would paste them.
 /// </summary>
-internal sealed class SampleSiteHost(IServer house, IServiceScopeFactory scopes, IConfiguration configuration) : IHostedService
+internal sealed class SampleSiteHost(IServer server, IServiceScopeFactory scopes, IConfiguration configuration) : IHostedService
 {
-    private static readonly (string Path, string Name)[] Ways = [("/", "Inline"), ("/button", "Floating button"), ("/link", "Text link"), ("/plain", "Plain HTML")];
+    private static readonly (string Path, string Name)[] Ways =
+    [
+        ("/", "Inline"),
+        ("/button", "Floating button"),
+        ("/link", "Text link"),
+        ("/plain", "Plain HTML"),
+    ];
 
     private WebApplication? _site;
 
@@ -46,11 +52,22 @@ internal sealed class SampleSiteHost(IServer house, IServiceScopeFactory scopes,
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
         var business = await db.Businesses.AsNoTracking().SingleAsync();
-        var form = (await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync()).OrderBy(form => form.Id.Value).First();
+        var form = (await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync())
+            .OrderBy(form => form.Id.Value)
+            .First();
         var published = (await db.FormVersions.FindAsync(form.Id, form.PublishedVersion))!.Content;
-        // The sample names the house by "localhost" and itself by the bare address, so that the two are also different sites.
-        var address = house.Features.Get<IServerAddressesFeature>()!.Addresses.First().Replace("127.0.0.1", "localhost", StringComparison.Ordinal);
-        var sharing = FormEndpoints.Sharing.Of(form, published, scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed), address, business.Look);
+        // The sample names the program by "localhost" and itself by the bare address, so that the two are also different sites.
+        var address = server
+            .Features.Get<IServerAddressesFeature>()!
+            .Addresses.First()
+            .Replace("127.0.0.1", "localhost", StringComparison.Ordinal);
+        var sharing = FormEndpoints.Sharing.Of(
+            form,
+            published,
+            scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed),
+            address,
+            business.Look
+        );
         var name = HtmlEncoder.Default.Encode(business.Name);
         var way = path switch
         {
@@ -76,7 +93,10 @@ internal sealed class SampleSiteHost(IServer house, IServiceScopeFactory scopes,
             </style></head>
             <body>
               <header><h1>{{name}}</h1><p>Hand-painted signs and murals. This is a sample website on another address, as your own would be.</p>
-                <nav aria-label="Ways in">{{string.Join(' ', Ways.Select(one => $"<a href=\"{one.Path}\"{(one.Path == path ? " aria-current=\"page\"" : "")}>{one.Name}</a>"))}}</nav></header>
+                <nav aria-label="Ways in">{{string.Join(
+                ' ',
+                Ways.Select(one => $"<a href=\"{one.Path}\"{(one.Path == path ? " aria-current=\"page\"" : "")}>{one.Name}</a>")
+            )}}</nav></header>
               <main>
                 <h2>A wall of your own</h2>
                 <p>We paint bakeries, school halls, clinics and gable ends. Tell us about your wall and we will tell you honestly whether we are the right people for it.</p>

@@ -1936,7 +1936,7 @@ export interface components {
             sentence: string;
         };
         FirstRun: {
-            /** @description The key that stands in the terminal; it proves that whoever fills this in runs the house. */
+            /** @description The key that stands in the terminal; it proves that whoever fills this in runs the program. */
             key: string;
             /** @description At least ten characters. */
             password: string;
@@ -2285,7 +2285,7 @@ export interface components {
             at: string;
         };
         MailSetting: {
-            /** @description Whether mail stays in the house; the rest then waits unused. */
+            /** @description Whether mail stays in the program; the rest then waits unused. */
             practice: boolean;
             host: string;
             /** Format: int32 */
@@ -2820,11 +2820,11 @@ export interface components {
             name: null | string;
             /** @description Owner or member; null when nobody is signed in. */
             role: null | string;
-            /** @description The business's name; null while the house has no owner yet. */
+            /** @description The business's name; null while the program has no owner yet. */
             business: null | string;
             /** @description Whether the business is made up, so that its clock can be moved. */
             isDemo: boolean;
-            /** @description Whether mail stays in the house. */
+            /** @description Whether mail stays in the program. */
             practiceMail: boolean;
             /** @description To be sent in the header X-Porch-Light with everything that changes something. */
             antiforgery: string;
@@ -2989,7 +2989,7 @@ export interface components {
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
-            /** @description What is wrong with the house itself, for whoever looks after it; else null. */
+            /** @description What is wrong with the program itself, for whoever looks after it; else null. */
             warning: null | string;
         };
         /**
@@ -3003,7 +3003,7 @@ export interface components {
             code: string;
         };
         /**
-         * @description The typefaces that ship with the house.
+         * @description The typefaces that ship with the program.
          * @enum {unknown}
          */
         Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata";

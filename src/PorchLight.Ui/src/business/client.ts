@@ -35,7 +35,7 @@ export const api = createClient<paths>({ fetch: patientFetch });
 /** Who is signed in; also fetches the antiforgery token that goes with it. */
 export async function fetchSession(): Promise<Session> {
   const response = await fetch("/api/session");
-  if (!response.ok) throw new Error("The house does not answer.");
+  if (!response.ok) throw new Error("The program does not answer.");
   const session = (await response.json()) as Session;
   antiforgery = session.antiforgery;
   return session;

@@ -1,7 +1,7 @@
 // Runs on other people's sites. An element with data-porch-light="…" becomes the form: as a frame in its place, or, with
 // data-as="link" or "button", as a dialog that it opens; a button floats in the corner of the page.
 const script = document.currentScript as HTMLScriptElement | null;
-const house = script ? new URL(script.src).origin : "";
+const origin = script ? new URL(script.src).origin : "";
 const frames = new Map<MessageEventSource, { frame: HTMLIFrameElement; dialog?: HTMLDialogElement }>();
 
 /** The form's address, with the tags of this page's own address and what the element says it shall fill in. */
@@ -9,7 +9,7 @@ function addressOf(token: string, place: HTMLElement): string {
   const query = new URLSearchParams(location.search.slice(0, 1000));
   new URLSearchParams(place.dataset.fill).forEach((value, name) => query.set(name, value));
   query.set("within", location.origin + location.pathname);
-  return `${house}/f/${encodeURIComponent(token)}?${query}`;
+  return `${origin}/f/${encodeURIComponent(token)}?${query}`;
 }
 
 /** What the form is called: as the code says, or as the link that opens it. */
@@ -76,7 +76,7 @@ function light(place: HTMLElement): void {
 }
 
 addEventListener("message", (event: MessageEvent<unknown>) => {
-  const one = event.source && event.origin === house ? frames.get(event.source) : undefined;
+  const one = event.source && event.origin === origin ? frames.get(event.source) : undefined;
   if (!one || typeof event.data !== "object" || event.data === null) return;
   const { porchLight, height } = event.data as { porchLight?: unknown; height?: unknown };
   if (one.dialog) {

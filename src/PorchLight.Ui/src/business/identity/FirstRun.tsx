@@ -41,7 +41,7 @@ function guess(): Schemas["FirstRun"] {
   };
 }
 
-/** The first page of an empty house. */
+/** The first page of an empty program. */
 export function FirstRun({ onDone }: { onDone: () => void }) {
   useTitle("Set up your business");
   const [first, setFirst] = useState(guess);

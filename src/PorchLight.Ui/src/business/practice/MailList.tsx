@@ -8,7 +8,7 @@ import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
 
-/** The practice mailbox: nothing in it has left this house. */
+/** The practice mailbox: nothing in it has left this program. */
 export function MailList() {
   const { id } = useParams();
   useTitle(id ? undefined : "Practice mail");
@@ -23,7 +23,7 @@ export function MailList() {
       <div className="mx-auto max-w-6xl p-6">
         <ListTitle open={!!id}>Practice mail</ListTitle>
         <p className="mb-4 text-slate">
-          What would have gone out by mail, and what came back. Nothing here has left this house.
+          What would have gone out by mail, and what came back. Nothing here has left this program.
         </p>
         <Failure error={list.error} />
         {list.isPending && <Skeleton />}

@@ -106,7 +106,7 @@ function Logo({ address }: { address: string | null }) {
       if (file.size > 1024 * 1024)
         throw new Problem(413, "A logo can be up to one megabyte. Please make the picture smaller.");
       return orProblem(
-        // The bytes are the body; what they are the house finds out by itself.
+        // The bytes are the body; what they are the program finds out by itself.
         api.PUT("/api/settings/logo", {
           body: file as unknown as string,
           bodySerializer: () => file,

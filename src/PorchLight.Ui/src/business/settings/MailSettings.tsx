@@ -19,7 +19,7 @@ const names: Record<string, string> = {
   password: "Password",
 };
 
-/** Whether mail stays in the house or goes out. */
+/** Whether mail stays in the program or goes out. */
 export function MailSettings() {
   const mail = useQuery({
     queryKey: ["mail-settings"],

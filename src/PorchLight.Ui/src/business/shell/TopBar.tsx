@@ -19,7 +19,7 @@ const stations = [
 const onDusk =
   "inline-flex min-h-9 items-center gap-1.5 rounded-soft px-2.5 text-card outline-offset-2 focus-visible:outline-lamp";
 
-/** The band across the top: whose house this is, the stations in the order of the work, and who you are. */
+/** The band across the top: whose business this is, the stations in the order of the work, and who you are. */
 export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
   const session = useSession();
   return (

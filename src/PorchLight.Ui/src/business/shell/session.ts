@@ -11,6 +11,6 @@ export const SessionContext = createContext<OpenSession | null>(null);
 /** Who is signed in, on every screen behind the door. */
 export function useSession(): OpenSession {
   const session = useContext(SessionContext);
-  if (!session) throw new Error("Only within the house.");
+  if (!session) throw new Error("Only within the program.");
   return session;
 }

@@ -1,0 +1,141 @@
+using Microsoft.OpenApi;
+using NodaTime;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Server.Hosting;
+
+/// <summary>How the contract describes what JSON alone does not show.</summary>
+internal static class Contract
+{
+    public static void AddContract(this IServiceCollection services) =>
+        services.AddOpenApi(options =>
+        {
+            options.AddDocumentTransformer(
+                (document, _, _) =>
+                {
+                    document.Info = new OpenApiInfo { Title = "Porch Light", Version = "1" };
+                    document.Servers?.Clear();
+                    Document(document);
+                    return Task.CompletedTask;
+                }
+            );
+            options.AddSchemaTransformer(
+                (schema, context, _) =>
+                {
+                    var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                    if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
+                        Say(schema, "uuid");
+                    else if (type == typeof(LocalDate))
+                        Say(schema, "date");
+                    else if (type == typeof(YearMonth))
+                        (schema.Type, schema.Pattern) = (JsonSchemaType.String, "^[0-9]{4}-[0-9]{2}$");
+                    else if (type == typeof(Instant))
+                        Say(schema, "date-time");
+
+                    // A body without its discriminator is refused, so the contract asks for it.
+                    if (context.JsonTypeInfo.PolymorphismOptions is { } polymorphism && schema.Discriminator is not null)
+                    {
+                        schema.Required ??= new HashSet<string>();
+                        schema.Required.Add(polymorphism.TypeDiscriminatorPropertyName);
+                    }
+
+                    if (schema.Properties?.ContainsKey("kind") == true)
+                    {
+                        schema.Required ??= new HashSet<string>();
+                        schema.Required.Add("kind");
+                    }
+
+                    return Task.CompletedTask;
+                }
+            );
+        });
+
+    /// <summary>Gives every operation a name made of its method and path, and says how it refuses.</summary>
+    private static void Document(OpenApiDocument document)
+    {
+        document.AddComponent(Refusal, RefusalSchema(document));
+        foreach (var (path, item) in document.Paths)
+        {
+            foreach (var (method, operation) in item.Operations ?? [])
+            {
+                operation.OperationId = OperationId(method.Method, path);
+                operation.Responses ??= [];
+                operation.Responses["default"] = new OpenApiResponse
+                {
+                    Description = "Refused, with a sentence that says what to do",
+                    Content = new Dictionary<string, OpenApiMediaType>
+                    {
+                        ["application/problem+json"] = new OpenApiMediaType { Schema = new OpenApiSchemaReference(Refusal, document) },
+                    },
+                };
+            }
+        }
+    }
+
+    private const string Refusal = "Refusal";
+
+    /// <summary>Problem details (RFC 9457) as this server writes them.</summary>
+    private static OpenApiSchema RefusalSchema(OpenApiDocument document)
+    {
+        var (text, anything) = (new OpenApiSchema { Type = JsonSchemaType.String }, new OpenApiSchema());
+        return new OpenApiSchema
+        {
+            Type = JsonSchemaType.Object,
+            Required = new HashSet<string> { "status", "detail" },
+            Properties = new Dictionary<string, IOpenApiSchema>
+            {
+                ["type"] = text,
+                ["title"] = text,
+                ["status"] = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int32" },
+                ["detail"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.String,
+                    Description = "What is wrong and what to do, in a sentence for the person.",
+                },
+                ["traceId"] = new OpenApiSchema { Type = JsonSchemaType.String, Description = "The request, as the log names it." },
+                ["findings"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Array,
+                    Description = "The places that have to be put right.",
+                    Items = new OpenApiSchemaReference("Finding", document),
+                },
+                ["clashes"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Array,
+                    Description = "The places that were changed meanwhile, with both values.",
+                    Items = new OpenApiSchema
+                    {
+                        Type = JsonSchemaType.Object,
+                        Required = new HashSet<string> { "place", "theirs", "yours" },
+                        Properties = new Dictionary<string, IOpenApiSchema>
+                        {
+                            ["place"] = text,
+                            ["theirs"] = anything,
+                            ["yours"] = anything,
+                        },
+                    },
+                },
+            },
+        };
+    }
+
+    /// <summary>"get /api/forms/{id}/content" is "getFormsByIdContent".</summary>
+    private static string OperationId(string method, string path) =>
+        method.ToLowerInvariant()
+        + string.Concat(
+            path.Split('/', '-', '.')
+                .Where(part => part is not ("" or "api"))
+                .Select(part => part[0] == '{' ? "By" + Capital(part[1..^1].Split(':')[0]) : Capital(part))
+        );
+
+    private static string Capital(string word) => char.ToUpperInvariant(word[0]) + word[1..];
+
+    private static void Say(OpenApiSchema schema, string format)
+    {
+        schema.Type = JsonSchemaType.String | (schema.Type.GetValueOrDefault() & JsonSchemaType.Null);
+        schema.Format = format;
+        schema.Pattern = null;
+        schema.Properties?.Clear();
+        schema.Required?.Clear();
+    }
+}

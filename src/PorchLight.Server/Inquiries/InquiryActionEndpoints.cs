@@ -1,0 +1,238 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What the people of the business do with an inquiry: reply, note what happened elsewhere, stop, close, give a place.</summary>
+internal static class InquiryActionEndpoints
+{
+    private const string Gone = InquiryEndpoints.Gone;
+    private const int LongestReply = 20_000;
+
+    internal sealed record Reply(string Subject, string Text);
+
+    /// <param name="Text">What they said, as a person noted it; may be empty.</param>
+    internal sealed record TheirWords(string Text);
+
+    public static void MapInquiryActions(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/inquiries").For(Access.Member).WithTags("Inquiries");
+        group.MapPost("/{id}/reply", ReplyAsync).Once();
+        group.MapPost("/{id}/answered-elsewhere", AnsweredElsewhereAsync).Once();
+        group.MapPost("/{id}/got-in-touch", GotInTouchAsync).Once();
+        group.MapPost("/{id}/stop", StopAsync);
+        group.MapPost("/{id}/close", CloseAsync);
+        group.MapPost("/{id}/open-again", OpenAgainAsync);
+        group.MapPost("/{id}/place", GivePlaceAsync);
+    }
+
+    /// <summary>Somebody on a waiting list gets a place; writing to them is the person's to do.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> GivePlaceAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { WantedMonth: { } month } inquiry)
+            return Problems.NotFound(Gone);
+        if (inquiry.Waits)
+        {
+            inquiry.Waits = false;
+            await events.AppendAsync(
+                new PlaceGiven(month, who.UserId()),
+                clock.GetCurrentInstant(),
+                new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id)
+            );
+            await write.SaveAsync(cancellationToken);
+        }
+
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(
+        Id<Inquiry> id,
+        Reply reply,
+        PorchDb db,
+        MailQueue mail,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        if (string.IsNullOrWhiteSpace(reply.Subject) || string.IsNullOrWhiteSpace(reply.Text))
+            return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
+        if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
+            return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
+        if (client.Email is null)
+            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
+        var now = clock.GetCurrentInstant();
+        var subject = KnownValues.OneLine(reply.Subject);
+        var queued = mail.Queue(
+            $"reply {Guid.CreateVersion7()}",
+            await db.Businesses.SingleAsync(cancellationToken),
+            client,
+            subject,
+            reply.Text.Trim(),
+            automatic: false,
+            now
+        );
+        await events.AppendAsync(new MessageSent(subject, null, who.UserId()), now, AboutOf(inquiry) with { MailId = queued });
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> AnsweredElsewhereAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    ) =>
+        ChangeAsync(
+            id,
+            db,
+            clock,
+            (inquiry, now) => events.AppendAsync(new AnsweredElsewhere(who.UserId()), now, AboutOf(inquiry)),
+            cancellationToken
+        );
+
+    /// <summary>The client phoned, or wrote elsewhere: what waits to be sent to them stops, as after a mail of theirs.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> GotInTouchAsync(
+        Id<Inquiry> id,
+        TheirWords said,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    ) =>
+        said.Text.Length > LongestReply
+            ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
+            : await ChangeAsync(
+                id,
+                db,
+                clock,
+                (inquiry, now) =>
+                    events.AppendAsync(
+                        new ReplyReceived(null, said.Text.Trim() is { Length: > 0 } words ? words : null, who.UserId()),
+                        now,
+                        AboutOf(inquiry)
+                    ),
+                cancellationToken
+            );
+
+    /// <summary>Stops what is still to come of the follow-through.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        RunEngine engine,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    ) =>
+        ChangeAsync(
+            id,
+            db,
+            clock,
+            (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, RunEnd.ByHand, now),
+            cancellationToken
+        );
+
+    /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    ) =>
+        ChangeAsync(
+            id,
+            db,
+            clock,
+            async (inquiry, now) =>
+            {
+                if (inquiry.Closed is not null)
+                    return;
+                (inquiry.Closed, inquiry.WroteBack) = (now, null);
+                inquiry.PromiseStopped ??= now;
+                if (
+                    !await db.Inquiries.AnyAsync(
+                        other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null,
+                        cancellationToken
+                    )
+                )
+                    (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed ??= now;
+                await events.AppendAsync(new InquiryClosed(who.UserId()), now, AboutOf(inquiry));
+            },
+            cancellationToken
+        );
+
+    /// <summary>Takes a closing back. What was stopped stays stopped.</summary>
+    private static Task<Results<NoContent, ProblemHttpResult>> OpenAgainAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    ) =>
+        ChangeAsync(
+            id,
+            db,
+            clock,
+            async (inquiry, now) =>
+            {
+                if (inquiry.Closed is not { } closed)
+                    return;
+                inquiry.Closed = null;
+                if (inquiry.PromiseStopped == closed)
+                    inquiry.PromiseStopped = null;
+                (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
+                await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
+            },
+            cancellationToken
+        );
+
+    private static EventContext AboutOf(Inquiry inquiry) => new(inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
+
+    /// <summary>Changes an inquiry in one transaction.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
+        Id<Inquiry> id,
+        PorchDb db,
+        BusinessClock clock,
+        Func<Inquiry, Instant, Task> change,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
+            return Problems.NotFound(Gone);
+        await change(inquiry, clock.GetCurrentInstant());
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+}

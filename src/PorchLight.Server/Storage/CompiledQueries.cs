@@ -1,0 +1,45 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Server.Brand;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+
+namespace PorchLight.Server.Storage;
+
+/// <summary>What every sending asks of the database, compiled once: leads wait for these.</summary>
+internal static class CompiledQueries
+{
+    public static readonly Func<PorchDb, string, Task<Form?>> FormByLink = EF.CompileAsyncQuery(
+        (PorchDb db, string hash) => db.Forms.SingleOrDefault(form => form.LinkHash == hash)
+    );
+
+    public static readonly Func<PorchDb, string, Task<PersonalLink?>> PersonalLinkByHash = EF.CompileAsyncQuery(
+        (PorchDb db, string hash) => db.PersonalLinks.SingleOrDefault(link => link.LinkHash == hash)
+    );
+
+    public static readonly Func<PorchDb, Task<Business>> Business = EF.CompileAsyncQuery((PorchDb db) => db.Businesses.Single());
+
+    public static readonly Func<PorchDb, Id<Form>, Guid, Task<Submission?>> SubmissionByKey = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Form> form, Guid key) => db.Submissions.SingleOrDefault(earlier => earlier.FormId == form && earlier.SendKey == key)
+    );
+
+    public static readonly Func<PorchDb, Id<Form>, int, Task<FormVersion?>> FormVersion = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Form> form, int number) =>
+            db.FormVersions.SingleOrDefault(version => version.FormId == form && version.Number == number)
+    );
+
+    public static readonly Func<PorchDb, Id<Form>, int, Task<ScreeningVersion>> Screening = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Form> form, int number) =>
+            db.ScreeningVersions.Single(version => version.FormId == form && version.Number == number)
+    );
+
+    public static readonly Func<PorchDb, string, Task<Client?>> ClientByEmail = EF.CompileAsyncQuery(
+        (PorchDb db, string key) => db.Clients.SingleOrDefault(client => client.EmailKey == key)
+    );
+
+    public static readonly Func<PorchDb, IAsyncEnumerable<FollowThroughVersion>> LiveFollowThroughs = EF.CompileAsyncQuery(
+        (PorchDb db) => db.FollowThroughs.Where(version => version.Live)
+    );
+}

@@ -1,0 +1,94 @@
+using System.Diagnostics.CodeAnalysis;
+
+namespace PorchLight.Server.Storage;
+
+/// <summary>The folder in which everything is kept: the database, the keys and the files people sent.</summary>
+internal sealed class DataFolder(string path) : IDisposable
+{
+    private FileStream? _inUse;
+
+    public string Path { get; } = path;
+
+    public string Database => System.IO.Path.Combine(Path, "porch-light.db");
+
+    public string Keys => System.IO.Path.Combine(Path, "keys");
+
+    public string Files => System.IO.Path.Combine(Path, "files");
+
+    /// <summary>
+    /// Marks the folder as in use by this process, until it ends in whatever way. False when another one uses it: two
+    /// programs on one folder would carry out everything twice, and a restore would pull the floor away.
+    /// </summary>
+    [SuppressMessage("Reliability", "CA2000", Justification = "Kept open until the folder is disposed.")]
+    public bool TryUse()
+    {
+        Directory.CreateDirectory(Path);
+        try
+        {
+            _inUse ??= new FileStream(System.IO.Path.Combine(Path, "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            KeepPrivate();
+            return true;
+        }
+        catch (IOException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>
+    /// Takes the rights of other users of the machine away, also in a folder that somebody made beforehand or that was
+    /// restored: 0700 for folders, 0600 for files. Copies a killed process left half done are removed.
+    /// </summary>
+    public void KeepPrivate()
+    {
+        // A copy that is an hour old is nobody's any more: none takes so long.
+        foreach (
+            var copy in Directory
+                .EnumerateFiles(Path, Unfinished + "*")
+                .Where(copy => File.GetLastWriteTimeUtc(copy) < DateTime.UtcNow.AddHours(-1))
+        )
+            File.Delete(copy);
+        if (OperatingSystem.IsWindows())
+            return;
+        const UnixFileMode file = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        Set(Path, file | UnixFileMode.UserExecute);
+        foreach (
+            var entry in Directory.EnumerateFileSystemEntries(
+                Path,
+                "*",
+                new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }
+            )
+        )
+            Set(entry, Directory.Exists(entry) ? file | UnixFileMode.UserExecute : file);
+
+        [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
+        static void Set(string entry, UnixFileMode mode)
+        {
+            if (File.GetUnixFileMode(entry) != mode)
+                File.SetUnixFileMode(entry, mode);
+        }
+    }
+
+    /// <summary>Writes a page of nothing to the disk and takes it away again; throws when that is not possible.</summary>
+    public async Task TryWritingAsync(CancellationToken cancellationToken)
+    {
+        var path = System.IO.Path.Combine(Path, $"{Unfinished}{Guid.NewGuid():N}");
+        await using var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.DeleteOnClose);
+        await file.WriteAsync(new byte[4096], cancellationToken);
+        file.Flush(flushToDisk: true);
+    }
+
+    /// <summary>What a file is called while it is only half written.</summary>
+    public const string Unfinished = "copy-";
+
+    /// <summary>A new file that nobody but this user can read; whatever stood there is gone.</summary>
+    public static FileStream CreatePrivateFile(string file)
+    {
+        var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.ReadWrite };
+        if (!OperatingSystem.IsWindows())
+            options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        return new FileStream(file, options);
+    }
+
+    public void Dispose() => _inUse?.Dispose();
+}

@@ -1,0 +1,42 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Server.Storage;
+
+/// <summary>One way to read and write JSON, on the wire and in the database.</summary>
+internal static class Json
+{
+    public static JsonSerializerOptions Options { get; } = Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
+
+    public static JsonSerializerOptions Configure(JsonSerializerOptions options)
+    {
+        options.AllowOutOfOrderMetadataProperties = true;
+        options.RespectNullableAnnotations = true;
+        options.RespectRequiredConstructorParameters = true;
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.MaxDepth = 64;
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.Converters.Add(new IdConverterFactory());
+        return options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    }
+
+    private sealed class IdConverterFactory : JsonConverterFactory
+    {
+        public override bool CanConvert(Type typeToConvert) =>
+            typeToConvert.IsGenericType && typeToConvert.GetGenericTypeDefinition() == typeof(Id<>);
+
+        public override JsonConverter CreateConverter(Type typeToConvert, JsonSerializerOptions options) =>
+            (JsonConverter)Activator.CreateInstance(typeof(IdConverter<>).MakeGenericType(typeToConvert.GenericTypeArguments))!;
+    }
+
+    private sealed class IdConverter<T> : JsonConverter<Id<T>>
+    {
+        public override Id<T> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => new(reader.GetGuid());
+
+        public override void Write(Utf8JsonWriter writer, Id<T> value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.Value);
+    }
+}

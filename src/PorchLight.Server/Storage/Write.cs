@@ -1,0 +1,84 @@
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Storage;
+using PorchLight.Server.Hosting;
+
+namespace PorchLight.Server.Storage;
+
+/// <summary>
+/// One writer at a time. SQLite allows no more, and whoever finds it locked can only sleep and try again; here they stand
+/// in line and go on the moment it is their turn.
+/// </summary>
+internal sealed class WriteLock : IDisposable
+{
+    private readonly SemaphoreSlim _turn = new(1, 1);
+
+    public Task WaitAsync(CancellationToken cancellationToken) => _turn.WaitAsync(cancellationToken);
+
+    public void Release() => _turn.Release();
+
+    public void Dispose() => _turn.Dispose();
+}
+
+/// <summary>
+/// The one way to change what is stored: it holds the write lock and a transaction. What is not saved when it is disposed of never
+/// happened. Nothing else may save (<see cref="WriteGuard"/>).
+/// </summary>
+internal sealed class Write(PorchDb db, IDbContextTransaction transaction, WriteLock writeLock, ChangeNotifier notifier) : IAsyncDisposable
+{
+    private readonly HashSet<string> _areas = [];
+
+    /// <summary>Notes that something of an area changes.</summary>
+    public void Touch(string area) => _areas.Add(area);
+
+    /// <summary>Saves what is not saved yet, commits, and tells the browsers which areas changed and the worker that there may be work.</summary>
+    public async Task SaveAsync(CancellationToken cancellationToken)
+    {
+        await db.SaveChangesAsync(cancellationToken);
+        await transaction.CommitAsync(cancellationToken);
+        db.CurrentWrite = null;
+        if (_areas.Count > 0)
+            notifier.Changed(_areas);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        db.CurrentWrite = null;
+        try
+        {
+            await transaction.DisposeAsync();
+        }
+        finally
+        {
+            writeLock.Release();
+        }
+    }
+}
+
+internal static class Writing
+{
+    /// <summary>Waits for the write lock and begins to write; nobody else changes anything until it is disposed of.</summary>
+    /// <exception cref="InvalidOperationException">This context writes already: a second wait for the lock would never end.</exception>
+    public static async Task<Write> WriteAsync(this PorchDb db, CancellationToken cancellationToken)
+    {
+        if (db.CurrentWrite is not null)
+            throw new InvalidOperationException("A write is open already in this context.");
+        var writeLock = db.GetService<WriteLock>();
+        await writeLock.WaitAsync(cancellationToken);
+        try
+        {
+            // All or nothing: there is no point to go back to within a transaction.
+            db.Database.AutoSavepointsEnabled = false;
+            return db.CurrentWrite = new Write(
+                db,
+                await db.Database.BeginTransactionAsync(cancellationToken),
+                writeLock,
+                db.GetService<ChangeNotifier>()
+            );
+        }
+        catch
+        {
+            writeLock.Release();
+            throw;
+        }
+    }
+}

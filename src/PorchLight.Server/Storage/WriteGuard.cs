@@ -1,0 +1,71 @@
+using System.Data.Common;
+using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Microsoft.EntityFrameworkCore.Metadata;
+
+namespace PorchLight.Server.Storage;
+
+/// <summary>
+/// Refuses every statement that changes rows outside a <see cref="Write"/>, and tells the write which areas it touches. It reads the
+/// statements themselves, so that bulk updates and deletes, which pass the change tracker by, are told like any other.
+/// </summary>
+internal sealed partial class WriteGuard : DbCommandInterceptor
+{
+    public override InterceptionResult<DbDataReader> ReaderExecuting(
+        DbCommand command,
+        CommandEventData eventData,
+        InterceptionResult<DbDataReader> result
+    ) => Check(command, eventData, result);
+
+    public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+        DbCommand command,
+        CommandEventData eventData,
+        InterceptionResult<DbDataReader> result,
+        CancellationToken cancellationToken = default
+    ) => ValueTask.FromResult(Check(command, eventData, result));
+
+    public override InterceptionResult<int> NonQueryExecuting(
+        DbCommand command,
+        CommandEventData eventData,
+        InterceptionResult<int> result
+    ) => Check(command, eventData, result);
+
+    public override ValueTask<InterceptionResult<int>> NonQueryExecutingAsync(
+        DbCommand command,
+        CommandEventData eventData,
+        InterceptionResult<int> result,
+        CancellationToken cancellationToken = default
+    ) => ValueTask.FromResult(Check(command, eventData, result));
+
+    private static T Check<T>(DbCommand command, CommandEventData eventData, T result)
+    {
+        if (
+            eventData.CommandSource is not (CommandSource.SaveChanges or CommandSource.ExecuteUpdate or CommandSource.ExecuteDelete)
+            || eventData.Context is not PorchDb db
+        )
+            return result;
+        var write =
+            db.CurrentWrite ?? throw new InvalidOperationException("Only a write may change what is stored: begin one with db.WriteAsync.");
+        foreach (Match changed in ChangedTable().Matches(command.CommandText))
+        {
+            if (AreaOf(db.Model, changed.Groups["table"].Value) is { } area)
+                write.Touch(area);
+        }
+
+        return result;
+    }
+
+    /// <summary>The area a table belongs to, by the namespace of what is stored in it; null for what no screen shows.</summary>
+    private static string? AreaOf(IModel model, string table)
+    {
+        var type = model.GetEntityTypes().First(entity => entity.GetTableName() == table).ClrType;
+        var area = type.Namespace!.StartsWith("PorchLight.Server.", StringComparison.Ordinal)
+            ? type.Namespace.Split('.')[2]
+            : nameof(Identity);
+        return area == nameof(Storage) ? null : char.ToLowerInvariant(area[0]) + area[1..];
+    }
+
+    [GeneratedRegex("(?:INSERT INTO|UPDATE|DELETE FROM) \"(?<table>[A-Za-z]+)\"", RegexOptions.CultureInvariant)]
+    private static partial Regex ChangedTable();
+}
