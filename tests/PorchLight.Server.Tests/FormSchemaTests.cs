@@ -45,19 +45,64 @@ public sealed class FormSchemaTests
         var owner = app.Owner();
         await app.MakeQuickFormAsync(new FormContent("Empty", "", [new Page("one", "One", [])], [], new SendOff("end", "End", "")));
         var ids = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Select(form => form.Text("id")).ToList();
-        var taken = await owner.GetAsync($"/api/forms/{ids[0]}/content").JsonAsync();
-        var put = new JsonObject { ["revision"] = 1, ["content"] = JsonNode.Parse(taken.GetProperty("content").GetRawText()) };
-        (
-            await owner.PutAsync(
-                $"/api/forms/{ids[1]}/content",
-                new StringContent(put.ToJsonString(), System.Text.Encoding.UTF8, "application/json")
-            )
-        ).EnsureSuccessStatusCode();
-        (await owner.GetAsync($"/api/forms/{ids[1]}/content").JsonAsync())
-            .GetProperty("content")
-            .GetRawText()
-            .ShouldBe(taken.GetProperty("content").GetRawText());
+        var taken = JsonNode.Parse(await owner.GetStringAsync($"/api/forms/{ids[0]}/content"))!["content"]!;
+        var empty = JsonNode.Parse(await owner.GetStringAsync($"/api/forms/{ids[1]}/content"))!["content"]!;
+        (await SaveAsync(owner, ids[1], empty, taken)).EnsureSuccessStatusCode();
+        var stored = JsonNode.Parse(await owner.GetStringAsync($"/api/forms/{ids[1]}/content"))!["content"]!;
+        JsonNode.DeepEquals(stored, taken).ShouldBeTrue(stored.ToJsonString());
     }
+
+    [Fact]
+    public async Task Two_people_who_change_different_places_of_a_form_lose_nothing_and_one_place_is_for_them_to_choose()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        await app.MakeQuickFormAsync(
+            new FormContent(
+                "Quick",
+                "",
+                [
+                    new Page(
+                        "one",
+                        "One",
+                        [new Question("what", "What?", new ShortTextKind()), new Question("where", "Where?", new ShortTextKind())]
+                    ),
+                ],
+                [],
+                new SendOff("end", "End", "")
+            )
+        );
+        var id = (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Last().Text("id");
+        var was = JsonNode.Parse(await owner.GetStringAsync($"/api/forms/{id}/content"))!["content"]!;
+        var (moved, worded, clashing) = (was.DeepClone(), was.DeepClone(), was.DeepClone());
+        var items = moved["pages"]![0]!["items"]!.AsArray();
+        var first = items[0]!;
+        items.RemoveAt(0);
+        items.Add(first);
+        worded["pages"]![0]!["items"]![0]!["wording"] = "What, please?";
+        clashing["pages"]![0]!["items"]![0]!["wording"] = "What is it?";
+
+        (await SaveAsync(owner, id, was, moved)).EnsureSuccessStatusCode();
+        var both = await SaveAsync(owner, id, was, worded);
+        both.EnsureSuccessStatusCode();
+        var stored = JsonNode.Parse(await both.Content.ReadAsStringAsync())!["content"]!["pages"]![0]!["items"]!.AsArray();
+        stored.Select(item => (string)item!["wording"]!).ShouldBe(["Where?", "What, please?"]);
+        var refused = await SaveAsync(owner, id, was, clashing);
+        refused.StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict);
+        JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["clashes"]![0]!["place"]!
+            .ToString()
+            .ShouldBe("pages.one.items.what.wording");
+    }
+
+    private static Task<HttpResponseMessage> SaveAsync(HttpClient owner, string id, JsonNode was, JsonNode now) =>
+        owner.PutAsync(
+            $"/api/forms/{id}/content",
+            new StringContent(
+                new JsonObject { ["was"] = was.DeepClone(), ["now"] = now.DeepClone() }.ToJsonString(),
+                System.Text.Encoding.UTF8,
+                "application/json"
+            )
+        );
 
     private static string Text(FormContent form) => JsonSerializer.Serialize(form, Storage.Json.Options);
 }

@@ -17,13 +17,14 @@ internal static class ContentEndpoints
 {
     private const string Gone = "This form is not here any more.";
 
-    /// <param name="Revision">The revision of the working copy this is, or starts from.</param>
+    /// <param name="Revision">The revision of the working copy this is.</param>
     /// <param name="Content">Everything the form says and asks.</param>
     internal sealed record WholeForm(int Revision, FormContent Content);
 
     /// <param name="Revision">The revision as it is now.</param>
+    /// <param name="Content">The form as it is now, with what others changed.</param>
     /// <param name="Findings">What still keeps it from being published.</param>
-    internal sealed record SavedForm(int Revision, IReadOnlyList<Finding> Findings);
+    internal sealed record SavedForm(int Revision, FormContent Content, IReadOnlyList<Finding> Findings);
 
     public static void MapFormContent(this IEndpointRouteBuilder api)
     {
@@ -92,12 +93,12 @@ internal static class ContentEndpoints
     }
 
     /// <summary>
-    /// Replaces the working copy. It may be unfinished, but nothing that was saved meanwhile is overwritten; leads see it
-    /// when it is published.
+    /// Changes the working copy, by the same protocol as every other edit: what others changed meanwhile stays, and what both
+    /// changed is for a person to choose. It may be unfinished; leads see it when it is published.
     /// </summary>
     private static async Task<Results<Ok<SavedForm>, ProblemHttpResult>> SaveAsync(
         Id<Form> id,
-        WholeForm whole,
+        Edit<FormContent> edit,
         PorchDb db,
         BusinessClock clock,
         CancellationToken cancellationToken
@@ -106,12 +107,13 @@ internal static class ContentEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
-        if (form.DraftRevision != whole.Revision)
-            return Problems.Conflict("Somebody saved this form meanwhile. Load it again and put your changes into what is there now.");
-        form.Draft = whole.Content;
+        var (merged, refusal) = edit.Onto(form.Draft);
+        if (refusal is not null)
+            return refusal;
+        form.Draft = merged;
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(new SavedForm(form.DraftRevision, FormStructure.Check(form.Draft)));
+        return TypedResults.Ok(new SavedForm(form.DraftRevision, form.Draft, FormStructure.Check(form.Draft)));
     }
 }
