@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Runtime.CompilerServices;
 using System.Text.Json.Nodes;
 
 namespace PorchLight.Server.Tests;
@@ -11,7 +10,7 @@ public sealed class ContractTests
     {
         await using var app = new TestApp();
         var spoken = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!.AsObject();
-        var committed = JsonNode.Parse(await File.ReadAllTextAsync(Repository("src/PorchLight.Server/openapi.json")))!.AsObject();
+        var committed = JsonNode.Parse(await File.ReadAllTextAsync(Repository.Find("src/PorchLight.Server/openapi.json")))!.AsObject();
         // Where the server happens to listen is no part of the contract.
         spoken.Remove("servers");
         committed.Remove("servers");
@@ -58,7 +57,7 @@ public sealed class ContractTests
         using var check = Process.Start(
             new ProcessStartInfo("npm", ["run", "--silent", "api:check"])
             {
-                WorkingDirectory = Repository("src/PorchLight.Ui"),
+                WorkingDirectory = Repository.Find("src/PorchLight.Ui"),
                 RedirectStandardOutput = true,
                 RedirectStandardError = true,
             }
@@ -67,7 +66,4 @@ public sealed class ContractTests
         await check.WaitForExitAsync(TestContext.Current.CancellationToken);
         check.ExitCode.ShouldBe(0, "run npm run api in src/PorchLight.Ui and commit schema.d.ts. " + said);
     }
-
-    private static string Repository(string path, [CallerFilePath] string here = "") =>
-        Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
 }

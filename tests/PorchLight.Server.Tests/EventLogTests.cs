@@ -82,13 +82,10 @@ public sealed partial class EventLogTests
     public void Nothing_but_the_log_adds_an_event()
     {
         var source = Directory
-            .EnumerateFiles(Source(), "*.cs", SearchOption.AllDirectories)
+            .EnumerateFiles(Repository.Find("src/PorchLight.Server"), "*.cs", SearchOption.AllDirectories)
             .Where(file => !file.Contains("/obj/", StringComparison.Ordinal));
         source.Where(file => Adds().IsMatch(File.ReadAllText(file))).Select(Path.GetFileName).ShouldBe(["EventLog.cs"]);
     }
-
-    private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") =>
-        Path.Combine(Path.GetDirectoryName(here)!, "../../src/PorchLight.Server");
 
     [GeneratedRegex(@"\bEvents\.Add|new LoggedEvent")]
     private static partial Regex Adds();

@@ -147,7 +147,7 @@ public sealed class StorageTests
     private static MethodInfo Stored(string name, Type type) =>
         typeof(StoredJson).GetMethods().Single(method => method.Name == name).MakeGenericMethod(type);
 
-    private static string Golden => Path.Combine(Source(), "Golden");
+    private static string Golden => Repository.Find("tests/PorchLight.Server.Tests/Golden");
 
     private static void WriteGolden(Type type)
     {
@@ -159,8 +159,6 @@ public sealed class StorageTests
             ) + "\n"
         );
     }
-
-    private static string Source([System.Runtime.CompilerServices.CallerFilePath] string here = "") => Path.GetDirectoryName(here)!;
 
     private static PorchDb Model() => new(new DbContextOptionsBuilder<PorchDb>().UseSqlite().Options);
 

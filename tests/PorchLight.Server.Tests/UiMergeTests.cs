@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Runtime.CompilerServices;
 using System.Text.Json.Nodes;
 using CsCheck;
 using PorchLight.Core.Common;
@@ -126,7 +125,7 @@ public sealed class UiMergeTests
         using var node = Process.Start(
             new ProcessStartInfo("node", ["--input-type=module", "-e", Script])
             {
-                WorkingDirectory = Repository("src/PorchLight.Ui"),
+                WorkingDirectory = Repository.Find("src/PorchLight.Ui"),
                 RedirectStandardInput = true,
                 RedirectStandardOutput = true,
                 RedirectStandardError = true,
@@ -140,7 +139,4 @@ public sealed class UiMergeTests
         node.ExitCode.ShouldBe(0, await failed);
         return [.. (await said).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => JsonNode.Parse(line)!)];
     }
-
-    private static string Repository(string path, [CallerFilePath] string here = "") =>
-        Path.Combine(Path.GetDirectoryName(here)!, "../..", path);
 }

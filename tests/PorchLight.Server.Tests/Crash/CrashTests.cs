@@ -34,11 +34,11 @@ public sealed class CrashTests : IDisposable
         var random = new Random(_seed);
         await using var app = new AppProcess(_folder);
         var people = new SimulatedPeople(app, new Uri(app.Address, await FormPathAsync()), random);
-        using var cancellationToken = new CancellationTokenSource();
+        using var cancellation = new CancellationTokenSource();
         var acts = Enumerable
             .Range(0, 3)
-            .Select(who => people.LeadsAsync(who, cancellationToken.Token))
-            .Append(people.OwnerAsync(cancellationToken.Token))
+            .Select(who => people.LeadsAsync(who, cancellation.Token))
+            .Append(people.OwnerAsync(cancellation.Token))
             .ToList();
         for (var n = 0; n < _kills; n++)
         {
@@ -54,7 +54,7 @@ public sealed class CrashTests : IDisposable
         }
 
         await app.StartAsync();
-        await cancellationToken.CancelAsync();
+        await cancellation.CancelAsync();
         foreach (var act in acts)
             await act.ContinueWith(done => done.IsFaulted ? throw done.Exception!.InnerException! : 0, TaskScheduler.Default);
         while (await app.MailHealthAsync() != "ready")
