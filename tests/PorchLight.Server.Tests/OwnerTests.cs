@@ -197,7 +197,7 @@ public sealed class OwnerTests
     }
 
     [Fact]
-    public async Task What_would_change_the_fit_is_found_for_whoever_looks_and_by_what_was_on_file_then()
+    public async Task What_would_change_the_fit_is_found_for_whoever_looks()
     {
         await using var app = new TestApp();
         var owner = app.Owner();

@@ -103,5 +103,53 @@ public sealed class ProjectAssignmentTests
         }
     }
 
+    [Fact]
+    public async Task What_would_change_a_fit_counts_what_was_on_file_then_and_not_what_came_later()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var soon = new Question("soon", "Is it soon?", new YesNoKind());
+        var link = await app.MakeQuickFormAsync(
+            Site with
+            {
+                Pages = [.. Site.Pages, new Page("two", "When", [soon])],
+            },
+            screening: new ScreeningRules(
+                0,
+                30,
+                0,
+                1,
+                [
+                    new Signal(
+                        "known",
+                        "Their phone is on file",
+                        new IsAnsweredCondition(new ValueOnFile("client.phone")),
+                        new PointsEffect(20)
+                    ),
+                    new Signal("soon", "It is soon", new IsCondition(new AnswerTo("soon"), "yes"), new PointsEffect(10)),
+                ]
+            )
+        );
+        (await ChangeAsync("tilda@bakes.example")).ShouldBe("It would become Come in if “Is it soon?” were “Yes”.");
+        (await ChangeAsync("stranger@bakes.example")).ShouldBeNull("without the phone it is not enough");
+        var stranger = await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).LastAsync());
+        var later = Answers();
+        later["email"] = new TextAnswer("stranger@bakes.example");
+        app.Time.Advance(TimeSpan.FromMinutes(1));
+        (await app.SendAsync(later)).EnsureSuccessStatusCode();
+        (await FindAsync(stranger)).ShouldBeNull("the phone came later");
+
+        async Task<string?> ChangeAsync(string email)
+        {
+            (
+                await app.SendAsync(link, new() { ["email"] = new TextAnswer(email), ["soon"] = new YesNoAnswer(false) })
+            ).EnsureSuccessStatusCode();
+            return await FindAsync(await app.AskAsync(db => db.Inquiries.OrderBy(inquiry => inquiry.Id).LastAsync()));
+        }
+
+        async Task<string?> FindAsync(Server.Inquiries.Inquiry inquiry) =>
+            (await app.Owner().GetAsync($"/api/inquiries/{inquiry.Id}/what-would-change").JsonAsync()).GetProperty("sentence").GetString();
+    }
+
     private static Task<int> ProjectsAsync(TestApp app) => app.AskAsync(db => db.Projects.CountAsync());
 }

@@ -76,14 +76,14 @@ public sealed class StorageTests
         }
     }
 
-    /// <summary>What each release has written, one file a type. <c>PORCH_LIGHT_GOLDEN=write ./test server golden</c> writes those of a new format.</summary>
+    /// <summary>What each release has written, one file a type. <c>PORCH_LIGHT_GOLDEN=release-2 ./test server golden</c> writes those of a new format.</summary>
     [Theory]
     [MemberData(nameof(Written))]
     public void What_any_release_has_written_is_read_and_the_newest_golden_file_is_what_is_written_today(string name)
     {
         var type = KeptAsJson.Union(Families).Single(one => one.Name == name);
-        if (Environment.GetEnvironmentVariable("PORCH_LIGHT_GOLDEN") == "write")
-            WriteGolden(type);
+        if (Environment.GetEnvironmentVariable("PORCH_LIGHT_GOLDEN") is { Length: > 0 } release)
+            WriteGolden(type, release);
         var releases = Directory
             .GetDirectories(Golden)
             .Order(StringComparer.Ordinal)
@@ -149,11 +149,12 @@ public sealed class StorageTests
 
     private static string Golden => Repository.Find("tests/PorchLight.Server.Tests/Golden");
 
-    private static void WriteGolden(Type type)
+    private static void WriteGolden(Type type, string release)
     {
-        var newest = Directory.CreateDirectory(Path.Combine(Golden, "release-1")).FullName;
+        var file = Path.Combine(Directory.CreateDirectory(Path.Combine(Golden, release)).FullName, $"{type.Name}.json");
+        File.Exists(file).ShouldBeFalse("what a release has written is never written again");
         File.WriteAllText(
-            Path.Combine(newest, $"{type.Name}.json"),
+            file,
             new JsonArray([.. SampleValues.EachOf(type).Select(value => JsonNode.Parse(Write(value, type)))]).ToJsonString(
                 new JsonSerializerOptions(Json.Options) { WriteIndented = true, MaxDepth = 256 }
             ) + "\n"

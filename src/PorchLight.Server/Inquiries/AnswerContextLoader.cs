@@ -93,13 +93,23 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
         if (rules.LooksOnFile)
         {
+            // The project as it was judged: the newest that was open before this inquiry made or joined one.
+            var project = await db
+                .Projects.Where(one =>
+                    one.ClientId == inquiry.ClientId
+                    && one.Opened < inquiry.Received
+                    && (one.Closed == null || one.Closed > inquiry.Received)
+                )
+                .OrderByDescending(one => one.Opened)
+                .Select(one => (Id<Project>?)one.Id)
+                .FirstOrDefaultAsync(cancellationToken);
             var before = await db
                 .FieldValues.AsNoTracking()
                 .Where(value =>
                     value.ClientId == inquiry.ClientId
                     && value.InquiryId != inquiry.Id
                     && value.At <= inquiry.Received
-                    && (value.ProjectId == null || value.ProjectId == inquiry.ProjectId)
+                    && (value.ProjectId == null || value.ProjectId == project)
                 )
                 .OrderBy(value => value.At)
                 .ThenBy(value => value.Id)

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Data.Common;
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
@@ -12,6 +13,8 @@ namespace PorchLight.Server.Storage;
 /// </summary>
 internal sealed partial class WriteGuard : DbCommandInterceptor
 {
+    private static readonly ConcurrentDictionary<string, string?> Areas = new(StringComparer.Ordinal);
+
     public override InterceptionResult<DbDataReader> ReaderExecuting(
         DbCommand command,
         CommandEventData eventData,
@@ -49,7 +52,7 @@ internal sealed partial class WriteGuard : DbCommandInterceptor
             db.CurrentWrite ?? throw new InvalidOperationException("Only a write may change what is stored: begin one with db.WriteAsync.");
         foreach (Match changed in ChangedTable().Matches(command.CommandText))
         {
-            if (AreaOf(db.Model, changed.Groups["table"].Value) is { } area)
+            if (Areas.GetOrAdd(changed.Groups["table"].Value, table => AreaOf(db.Model, table)) is { } area)
                 write.Touch(area);
         }
 
