@@ -1,3 +1,5 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Bench;

@@ -5,6 +5,7 @@ using System.Net.Http.Json;
 using System.Net.Sockets;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Bench;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Storage;
 

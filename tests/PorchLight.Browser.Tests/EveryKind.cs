@@ -1,5 +1,6 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Browser.Tests;
 

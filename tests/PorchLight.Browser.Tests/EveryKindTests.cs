@@ -1,7 +1,8 @@
 using NodaTime;
 using OpenQA.Selenium;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Browser.Tests;
 

@@ -2,6 +2,7 @@ using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using OpenQA.Selenium;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Server.StandIns.Mail;
 

@@ -1,5 +1,5 @@
 using OpenQA.Selenium;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
 using PorchLight.Server.Messages;
 using static PorchLight.Testing.Requests;
 

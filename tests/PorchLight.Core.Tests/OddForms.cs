@@ -1,4 +1,6 @@
 using CsCheck;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.RandomForms;

@@ -1,6 +1,9 @@
 using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
 using CsCheck;
 using NodaTime.Serialization.SystemTextJson;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.Sample;
@@ -108,9 +111,11 @@ internal static class RandomForms
 
     /// <summary>JSON as the browser and the database have it, as far as these answers need it.</summary>
     public static JsonSerializerOptions Wire { get; } =
-        new JsonSerializerOptions(JsonSerializerDefaults.Web) { AllowOutOfOrderMetadataProperties = true }.ConfigureForNodaTime(
-            NodaTime.DateTimeZoneProviders.Tzdb
-        );
+        new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            AllowOutOfOrderMetadataProperties = true,
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(QuestionKinds.Describe),
+        }.ConfigureForNodaTime(NodaTime.DateTimeZoneProviders.Tzdb);
 
     private static Question Rows(Condition when, bool required) =>
         new(

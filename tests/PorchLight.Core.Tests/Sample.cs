@@ -1,5 +1,7 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using static PorchLight.Testing.Requests;
 

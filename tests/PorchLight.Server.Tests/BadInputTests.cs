@@ -2,7 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;

@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Records;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;

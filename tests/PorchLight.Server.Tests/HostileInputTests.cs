@@ -1,6 +1,6 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;

@@ -3,6 +3,7 @@ using System.Text;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Tests;

@@ -2,8 +2,9 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 

@@ -1,6 +1,7 @@
 using System.Net;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Server.Tests;
 
@@ -26,7 +27,7 @@ public sealed class PlainPostTests
         sent.StatusCode.ShouldBe(HttpStatusCode.Redirect);
         var receipt = sent.Headers.Location!.ToString().Split("?sent=")[1];
         (await app.CreateClient().GetAsync($"/public/receipts/{receipt}").JsonAsync()).Text("title").ShouldBe("Come in, the lamp is on");
-        (await app.AskAsync(db => db.Inquiries.SingleAsync())).Fit!.Value.ShouldBe(PorchLight.Core.Screening.Fit.ComeIn);
+        (await app.AskAsync(db => db.Inquiries.SingleAsync())).Fit!.Value.ShouldBe(Fit.ComeIn);
     }
 
     [Theory]

@@ -1,6 +1,8 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Ready;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;

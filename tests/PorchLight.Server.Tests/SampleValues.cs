@@ -3,6 +3,7 @@ using System.Reflection;
 using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Tests;
 
@@ -23,6 +24,8 @@ internal static class SampleValues
     {
         if (!type.IsAbstract)
             return [type];
+        if (type == typeof(QuestionKind))
+            return [.. QuestionKinds.All.Values.OrderByDescending(kind => kind == typeof(ShortTextKind))];
         var named = type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Select(kind => kind.DerivedType).ToList();
         return named.Count > 0 ? named : throw new InvalidOperationException($"{type.Name} is stored, but does not say its kinds.");
     }

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Records;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Work;
@@ -21,7 +22,7 @@ public sealed class SmtpTests
         await using var app = new TestApp();
         await SendByAsync(app, server);
         var answers = Answers();
-        answers["name"] = new Core.Forms.PersonNameAnswer("Tíldà", "Brackenridge");
+        answers["name"] = new PersonNameAnswer("Tíldà", "Brackenridge");
         await app.SendAsync(answers);
         await app.WorkAsync();
         using var raw = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(server.Taken.Single()));

@@ -3,7 +3,8 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Storage;
 

@@ -3,8 +3,10 @@ using System.Net.Http.Headers;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Server.Tests;
 

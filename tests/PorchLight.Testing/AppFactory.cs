@@ -9,6 +9,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;

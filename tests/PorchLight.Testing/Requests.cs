@@ -1,6 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 

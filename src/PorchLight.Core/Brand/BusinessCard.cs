@@ -1,6 +1,5 @@
 using NodaTime;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Brand;
 
@@ -41,8 +40,8 @@ public sealed record BusinessCard(
         [
             .. Named("name", Name, "Please say what your business is called."),
             .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
-            .. AnswerLimits.CheckEmail(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
-            .. PhoneReader.Regions().Contains(Region)
+            .. EmailAddress.Check(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
+            .. Locales.PhoneRegions.Contains(Region)
                 ? Array.Empty<Finding>()
                 :
                 [

@@ -1,7 +1,7 @@
 using System.Globalization;
 using NodaTime;
 using NodaTime.TimeZones;
-using PorchLight.Core.Forms;
+using PhoneNumbers;
 
 namespace PorchLight.Core.Brand;
 
@@ -16,9 +16,13 @@ public sealed record NamedCode(string Code, string Name);
 /// </summary>
 public static class Locales
 {
+    /// <summary>The ISO 3166 regions whose phone numbers can be read without a country code, in order (libphonenumber).</summary>
+    public static IReadOnlyList<string> PhoneRegions { get; } =
+    [.. PhoneNumberUtil.GetInstance().GetSupportedRegions().Order(StringComparer.Ordinal)];
+
     private static readonly RegionInfo[] Regions =
     [
-        .. PhoneReader.Regions().Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal),
+        .. PhoneRegions.Select(Region).OfType<RegionInfo>().OrderBy(region => region.EnglishName, StringComparer.Ordinal),
     ];
 
     /// <summary>The countries, by ISO 3166 code, in the order of their names.</summary>

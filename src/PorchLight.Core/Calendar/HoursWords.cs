@@ -12,12 +12,10 @@ public static partial class HoursWords
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
 
     private static readonly LocalTime Noon = new(12, 0);
-    private static readonly LocalDatePattern Spoken = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
     private static readonly LocalDatePattern[] Written =
     [
         LocalDatePattern.Iso,
-        Spoken,
-        .. new[] { "d MMM uuuu", "d'.'M'.'uuuu", "d'. 'M'. 'uuuu", "d'/'M'/'uuuu", "M'/'d'/'uuuu" }.Select(
+        .. new[] { "d MMMM uuuu", "d MMM uuuu", "d'.'M'.'uuuu", "d'. 'M'. 'uuuu", "d'/'M'/'uuuu", "M'/'d'/'uuuu" }.Select(
             LocalDatePattern.CreateWithInvariantCulture
         ),
     ];
@@ -84,7 +82,7 @@ public static partial class HoursWords
         return string.Join(
             ", ",
             spans.Select(span =>
-                span.First == span.Last ? Spoken.Format(span.First) : $"{Spoken.Format(span.First)} to {Spoken.Format(span.Last)}"
+                span.First == span.Last ? DateWords.Say(span.First) : $"{DateWords.Say(span.First)} to {DateWords.Say(span.Last)}"
             )
         );
     }

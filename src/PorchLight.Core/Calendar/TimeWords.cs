@@ -9,7 +9,6 @@ public static class TimeWords
 {
     private static readonly LocalTimePattern ClockTime = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
     private static readonly LocalDatePattern DayAndMonth = LocalDatePattern.CreateWithInvariantCulture("dddd d MMMM");
-    private static readonly LocalDatePattern WithYear = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
 
     /// <summary>A moment: "today 08:12", "yesterday 17:30", "last Friday 09:05", "Thursday 3 December, 09:05".</summary>
     public static string At(Instant moment, Instant now, DateTimeZone zone)
@@ -42,6 +41,6 @@ public static class TimeWords
             > 1 and < 7 => day.DayOfWeek.ToString(),
             < -1 and > -7 => "last " + day.DayOfWeek,
             _ when day.Year == today.Year => DayAndMonth.Format(day),
-            _ => WithYear.Format(day),
+            _ => DateWords.Say(day),
         };
 }

@@ -1,9 +1,9 @@
 using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
-using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.FollowThrough;
 

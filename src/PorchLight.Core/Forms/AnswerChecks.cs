@@ -1,4 +1,6 @@
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 

@@ -1,5 +1,5 @@
-using PorchLight.Core.Brand;
-using PorchLight.Core.Records;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 
 namespace PorchLight.Core.Forms;
 
@@ -26,8 +26,11 @@ public static class AnswerDoubts
                     Say(Places.InRow(question.Key, index, cell.Key), About(cell, rows[index].GetValueOrDefault(cell.Key).Answer, now));
             }
 
-            if (question.Kind is PeopleKind people)
-                SayTwice(question, people, rows);
+            if (question.Kind is RowsKind kind)
+            {
+                foreach (var (row, cell, doubt) in kind.DoubtsBetweenRows(rows))
+                    Say(Places.InRow(question.Key, row, cell), doubt);
+            }
         }
 
         return doubts;
@@ -37,44 +40,10 @@ public static class AnswerDoubts
             if (doubt is not null)
                 doubts.TryAdd(place, doubt);
         }
-
-        void SayTwice(Question question, PeopleKind people, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows)
-        {
-            var seen = new HashSet<(string, Answer?)>();
-            for (var index = 0; index < rows.Count; index++)
-            {
-                if (
-                    rows[index].GetValueOrDefault(people.NameKey).Answer is PersonNameAnswer name
-                    && !seen.Add(
-                        (name.Full.ToUpperInvariant(), people.BornKey is { } born ? rows[index].GetValueOrDefault(born).Answer : null)
-                    )
-                )
-                    Say(
-                        Places.InRow(question.Key, index, people.NameKey),
-                        $"{name.Full} is in this list already. Is this somebody else of the same name?"
-                    );
-            }
-        }
     }
 
     private static string? About(Question question, Answer? answer, AnswerContext now) =>
-        (question.Kind, answer) switch
-        {
-            (EmailKind, TextAnswer { Text: var text })
-                when AnswerLimits.CheckEmail(text) is null && !text[(text.IndexOf('@') + 1)..].Contains('.') =>
-                "Is that complete? Most addresses end in something like .com or .ie.",
-            (PhoneKind, PhoneAnswer { LocalOnly: true }) => "Is the area code missing? From elsewhere we cannot reach this number.",
-            (AddressKind, AddressAnswer { Street: not null, City: null, PostalCode: null }) =>
-                "Is that the whole address? A town or a postal code helps us to find it.",
-            (AddressKind, AddressAnswer { Country: { } country })
-                when Locales.Countries.All(known => known.Code != Locales.ReadCountry(country)) =>
-                $"We do not know a country called “{country}”. Is it spelt right?",
-            (DateKind { Limits: null }, DateAnswer day) when day.Date < now.Today && IsAboutTheWork(question) =>
-                "This day has passed. Is the year right?",
-            (DateRangeKind { Limits: null }, DateRangeAnswer range) when range.To < now.Today && IsAboutTheWork(question) =>
-                "These days have passed. Is the year right?",
-            _ => null,
-        };
+        answer is null ? null : question.Kind.Doubt(answer, now.Today, IsAboutTheWork(question));
 
     private static bool IsAboutTheWork(Question question) =>
         question.LandsIn is SetField { Field: var field } && BuiltInFields.Find(field)?.Scope == RecordScope.Project;

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
-using NodaTime.Text;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Money;
 
 namespace PorchLight.Core.Forms;
@@ -7,9 +8,6 @@ namespace PorchLight.Core.Forms;
 /// <summary>Says an answer in words.</summary>
 public static class AnswerWords
 {
-    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
-    private static readonly LocalDatePattern Month = LocalDatePattern.CreateWithInvariantCulture("MMMM uuuu");
-
     /// <summary>The answer as a person would read it; options by their labels.</summary>
     /// <param name="answer">The answer.</param>
     /// <param name="question">The question it answers, for the labels of options; null for a value on file.</param>
@@ -20,7 +18,7 @@ public static class AnswerWords
             NumberAnswer a => a.Value.ToString("#,0.##", CultureInfo.InvariantCulture) + UnitOf(question),
             MoneyAnswer a => new MoneyAmount(a.Amount, a.Currency).ToString(),
             BandAnswer a => a.Label,
-            DateAnswer a => Day.Format(a.Date),
+            DateAnswer a => DateWords.Say(a.Date),
             YesNoAnswer a => a.Yes ? "Yes" : "No",
             ChoiceAnswer a => string.Join(
                 ", ",
@@ -29,14 +27,14 @@ public static class AnswerWords
             PhoneAnswer a => a.Typed,
             PersonNameAnswer a => a.Full,
             AddressAnswer a => string.Join(", ", a.Parts),
-            DateRangeAnswer { Roughly: true } a => "some time in " + Month.Format(a.From),
-            DateRangeAnswer a => $"{Day.Format(a.From)} to {Day.Format(a.To)}",
+            DateRangeAnswer { Roughly: true } a => "some time in " + DateWords.SayMonth(a.From),
+            DateRangeAnswer a => $"{DateWords.Say(a.From)} to {DateWords.Say(a.To)}",
             LookUpAnswer a => a.Columns is { Count: > 0 } columns ? string.Join(", ", columns.Where(column => column.Length > 0)) : a.Key,
             FilesAnswer a => string.Join(", ", a.Files.Select(file => file.Name)),
             RowsAnswer a => string.Join("\n", a.Rows.Select((row, index) => SayRow(question, row, index))),
             ConsentAnswer a => $"Agreed: {a.Wording}",
             SignatureAnswer a =>
-                $"Signed by {a.Name}{(a.OnBehalfOf is null ? "" : $" for {a.OnBehalfOf}")} on {(a.Date is { } day ? Day.Format(day) : "a day unknown")} ({(a.Strokes is null ? "typed" : "drawn")})",
+                $"Signed by {a.Name}{(a.OnBehalfOf is null ? "" : $" for {a.OnBehalfOf}")} on {(a.Date is { } day ? DateWords.Say(day) : "a day unknown")} ({(a.Strokes is null ? "typed" : "drawn")})",
             _ => throw new ArgumentOutOfRangeException(nameof(answer), answer, "An answer of an unknown kind."),
         };
 
@@ -49,13 +47,7 @@ public static class AnswerWords
                 .Where(keys.Contains)
                 .Concat(keys.Where(key => question.FindOption(key) is null));
 
-    private static string UnitOf(Question? question) =>
-        question?.Kind switch
-        {
-            NumberKind { Unit: { } unit } => " " + unit,
-            WorkedOutKind { Unit: { } unit } => " " + unit,
-            _ => "",
-        };
+    private static string UnitOf(Question? question) => question?.Kind.UnitOfAnswers() is { } unit ? " " + unit : "";
 
     private static string SayOption(Option? option, string key, string? ownWords) =>
         option is null ? key

@@ -1,5 +1,6 @@
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
-using PorchLight.Core.Records;
+using PorchLight.Core.Fields;
 
 namespace PorchLight.Core.Forms;
 

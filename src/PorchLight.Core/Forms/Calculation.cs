@@ -1,4 +1,6 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 

@@ -1,4 +1,7 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 
@@ -46,12 +49,11 @@ public static class Calculations
     /// <summary>The key of the question whose answer the value repeats as it is; null when it makes something of its own.</summary>
     /// <param name="calculation">How it is worked out.</param>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
-    /// <param name="found">What was found behind other values already.</param>
-    internal static string? Repeats(this Calculation calculation, AnswerContext known, BehindSoFar found) =>
+    internal static string? Repeats(this Calculation calculation, IKnownAnswers known) =>
         calculation switch
         {
             CopiedAnswer c => c.Question,
-            IfElse c => (c.If.Evaluate(known, found) == Truth.True ? c.Then : c.Otherwise).Repeats(known, found),
+            IfElse c => (c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise).Repeats(known),
             _ => null,
         };
 
@@ -75,6 +77,27 @@ public static class Calculations
             IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
             _ => false,
         };
+
+    /// <summary>What cannot be meant in it, as sentences for whoever builds the form.</summary>
+    internal static IEnumerable<string> Faults(this Calculation calculation) =>
+        calculation switch
+        {
+            FixedValue { Value: NumberAnswer number } => Some(ValueBounds.Check(number.Value)),
+            FixedValue { Value: MoneyAnswer money } => Some(ValueBounds.Check(money.Amount)),
+            FixedValue { Value: BandAnswer band } => Some(ValueBounds.Check(band.Band)),
+            FixedValue { Value: DateAnswer day } => Some(ValueBounds.Check(day.Date)),
+            DivideAndRoundUp c => Some(
+                    c.PerUnit <= 0
+                        ? "Something here is shared out in units of nothing. Say how much goes into one."
+                        : ValueBounds.Check(c.PerUnit)
+                )
+                .Concat(c.Amount.Faults()),
+            CountRows { Where: { } where } => ConditionBounds.Check(where),
+            IfElse c => ConditionBounds.Check(c.If).Concat(c.Then.Faults()).Concat(c.Otherwise.Faults()),
+            _ => [],
+        };
+
+    private static IEnumerable<string> Some(string? sentence) => sentence is null ? [] : [sentence];
 
     private static Answer? Value(Calculation calculation, AnswerContext known) =>
         calculation switch

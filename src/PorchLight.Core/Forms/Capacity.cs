@@ -1,5 +1,6 @@
 using NodaTime;
 using NodaTime.Text;
+using PorchLight.Core.Answers;
 
 namespace PorchLight.Core.Forms;
 

@@ -1,5 +1,5 @@
 using NodaTime;
-using NodaTime.Text;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Forms;
@@ -52,8 +52,6 @@ public enum LightState
 /// <summary>What holds for a form beside its words, at once and for every version.</summary>
 public sealed record FormSettings
 {
-    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
-
     /// <summary>Its light goes on with this day, in the business's zone; null for at once.</summary>
     public LocalDate? FirstDay { get; init; }
 
@@ -102,14 +100,14 @@ public sealed record FormSettings
         state switch
         {
             LightState.SwitchedOff => "The light is off.",
-            LightState.NotYetOpen => $"The light goes on by itself on {Day.Format(FirstDay!.Value)}.",
-            LightState.Closed => $"The light went off by itself after {Day.Format(LastDay!.Value)}.",
+            LightState.NotYetOpen => $"The light goes on by itself on {DateWords.Say(FirstDay!.Value)}.",
+            LightState.Closed => $"The light went off by itself after {DateWords.Say(LastDay!.Value)}.",
             LightState.Full => $"The light went off by itself: {received} answers came in, and {MostAnswers} are taken.",
             _ => string.Join(
                 "",
                 [
                     "The light is on",
-                    LastDay is { } last ? $" until {Day.Format(last)}" : "",
+                    LastDay is { } last ? $" until {DateWords.Say(last)}" : "",
                     MostAnswers is { } most ? $", {received} of {most} answers are in" : "",
                     ".",
                 ]

@@ -1,14 +1,12 @@
 using System.Text.RegularExpressions;
 using PorchLight.Core.Common;
-using PorchLight.Core.Records;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 
 /// <summary>What makes a form impossible to publish. Form-craft advice is not given here; this is about forms that cannot work.</summary>
 public static partial class FormStructure
 {
-    private const int MostSteps = 20;
-
     /// <summary>
     /// The findings, in form order; none means the form can be published. The place is a question's or page's key,
     /// or "title".
@@ -87,36 +85,22 @@ public static partial class FormStructure
             if (string.IsNullOrWhiteSpace(question.Wording))
                 Say(question.Key, "This question has no wording. Say what you want to ask.");
             CheckCondition(question.RequiredWhen, question.Key, before);
-            if (question.Kind is AdvertisingKind && (question.Required || question.RequiredWhen is not null))
+            if (!question.Kind.Uses().HasFlag(KindUses.MayBeRequired) && (question.Required || question.RequiredWhen is not null))
                 Say(question.Key, "Permission to advertise cannot be required: it has to be given freely.");
-            if (question.Kind is ScaleKind scale && (scale.Low >= scale.High || scale.High - scale.Low > MostSteps))
-                Say(question.Key, $"A scale needs at least two steps, and at most {MostSteps + 1}.");
             if (question.Kind is WorkedOutKind worked)
                 CheckUsed(worked.Value.QuestionsUsed(), question.Key, [.. before, .. cells]);
             if (question.Kind is RowsKind rows)
                 CheckRows(question, rows, before);
-            if (question.Kind is ChoiceKind { Options.Count: 0 })
-                Say(question.Key, "This choice offers nothing to choose. Add an answer.");
-            if (question.Options.GroupBy(option => option.Key).Any(group => group.Count() > 1))
-                Say(question.Key, "Two answers of this choice have the same key.");
-            if (question.Options.Any(option => string.IsNullOrWhiteSpace(option.Label)))
-                Say(question.Key, "One of the answers has no words.");
-            if (question.Options.Any(option => option.Band is { IsEmpty: true }))
-                Say(question.Key, "The range of one of the answers ends before it starts.");
-            if (question.LandsIn is { } landing && Landing.Refusal(question, landing) is { } refusal)
+            if (question.LandsIn is { } landing && question.RefusesToLand(landing) is { } refusal)
                 Say(question.Key, refusal);
         }
 
         void CheckRows(Question question, RowsKind rows, HashSet<string> before)
         {
-            if (rows.Questions.Count == 0)
-                Say(question.Key, "The rows ask nothing. Add a question to them.");
-            if (rows.Least < 0 || rows.Most < 1 || rows.Most > FormLimits.MostRows || rows.Least > rows.Most)
-                Say(question.Key, $"The number of rows must lie between 0 and {FormLimits.MostRows}, the least not above the most.");
             var inRow = new HashSet<string>(before);
             foreach (var cell in rows.Questions)
             {
-                if (cell.Kind is RowsKind or FilesKind or LookUpKind or SignatureKind or ConsentKind or AdvertisingKind or HiddenKind)
+                if (!cell.Kind.Uses().HasFlag(KindUses.InRows))
                     Say(cell.Key, "This kind of question cannot be asked in a row. Ask it on the page.");
                 if (cell.LandsIn is not null)
                     Say(cell.Key, "What a row asks lands with its list; it cannot have a place of its own.");

@@ -1,5 +1,8 @@
 using System.Text.Json.Serialization;
-using PorchLight.Core.Records;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 
 namespace PorchLight.Core.Forms;
 
@@ -45,29 +48,22 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
     /// <summary>The option with the key, or null.</summary>
     public Option? FindOption(string key) => Options.FirstOrDefault(option => option.Key == key);
 
+    /// <summary>Why its answers cannot land in a place, as a sentence, or null when they can.</summary>
+    /// <param name="landsIn">The place.</param>
+    public string? RefusesToLand(LandsIn landsIn) =>
+        landsIn switch
+        {
+            AppendToNotes => null,
+            SetField set when BuiltInFields.Find(set.Field) is { } field => Kind.FitsField(field.Kind)
+                ? null
+                : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
+            SetField set => $"There is no field “{set.Field}” to land in.",
+            _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
+        };
+
     /// <summary>Whether it must be answered now: always, or because its condition is true.</summary>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>
     public bool IsRequired(AnswerContext known) => Required || RequiredWhen?.Evaluate(known) == Truth.True;
-}
-
-/// <summary>One of the answers a choice offers.</summary>
-/// <param name="Key">Names it within the question, also across versions.</param>
-/// <param name="Label">What the lead reads.</param>
-/// <param name="Band">The range of numbers it stands for, or null.</param>
-/// <param name="Unsure">Whether it means "I don't know yet".</param>
-public sealed record Option(string Key, string Label, Band? Band = null, bool Unsure = false)
-{
-    /// <summary>A line under the label, or null.</summary>
-    public string? Explanation { get; init; }
-
-    /// <summary>The identifier of a stored picture beside the label, or null.</summary>
-    public Guid? Picture { get; init; }
-
-    /// <summary>Whether whoever chooses it says in their own words what they mean.</summary>
-    public bool OwnWords { get; init; }
-
-    /// <summary>Whether it means "none of these": it cannot be chosen together with another.</summary>
-    public bool NoneOfThese { get; init; }
 }
 
 /// <summary>Where an answer that already stands in the form comes from.</summary>

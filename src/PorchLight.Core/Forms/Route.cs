@@ -1,4 +1,7 @@
 using System.Globalization;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
 

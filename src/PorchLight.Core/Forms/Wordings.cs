@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
-using PorchLight.Core.Messages;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Forms;
 

@@ -1,5 +1,6 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.Inquiries;
 

@@ -1,12 +1,21 @@
 using System.Text.Json.Serialization;
-using System.Text.RegularExpressions;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Messages;
 
 /// <summary>A message before it is about anybody: words with known values in them, and gaps.</summary>
 /// <param name="Subject">May hold known values.</param>
 /// <param name="Parts">In reading order.</param>
-public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> Parts);
+public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> Parts)
+{
+    /// <summary>A draft for one person: known values set in, the subject in one line, the gaps open.</summary>
+    /// <param name="values">Known values by name; one that is missing leaves its fallback or nothing (<see cref="KnownValues.Fill"/>).</param>
+    public MessageDraft Draft(IReadOnlyDictionary<string, string> values) =>
+        new(
+            KnownValues.OneLine(KnownValues.Fill(Subject, values)),
+            [.. Parts.Select(part => part is TextPart text ? text with { Text = KnownValues.Fill(text.Text, values) } : part)]
+        );
+}
 
 /// <summary>A part of a message.</summary>
 /// <param name="Key">Names it within the message, also across versions; none twice.</param>
@@ -73,47 +82,4 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
             )
             : null;
     }
-}
-
-/// <summary>Sets known values into words.</summary>
-public static partial class KnownValues
-{
-    /// <summary>
-    /// The words with every <c>{name}</c> or <c>{name|fallback}</c> replaced by the known value, or by the fallback while
-    /// the value is not known, or by nothing: then the comma or space that led to it goes with it ("Thank you, {name}." is "Thank
-    /// you."), and the one behind it stays ("Dear {name}," is "Dear,"). Braces around anything that is no such name stay as
-    /// they are. Values are set in once: braces inside a value stay words.
-    /// </summary>
-    public static string Fill(string words, IReadOnlyDictionary<string, string> values) =>
-        Place()
-            .Replace(
-                words,
-                place =>
-                {
-                    var lead = place.Groups["lead"].Value;
-                    if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
-                        return lead + value;
-                    if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
-                        return lead + fallback;
-                    var next = place.Index + place.Length < words.Length ? words[place.Index + place.Length] : ' ';
-                    return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
-                }
-            );
-
-    /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
-    public static string BeforeAnswers(string words) => Fill(words, new Dictionary<string, string>());
-
-    /// <summary>A draft of the template for one person.</summary>
-    public static MessageDraft Draft(MessageTemplate template, IReadOnlyDictionary<string, string> values) =>
-        new(
-            OneLine(Fill(template.Subject, values)),
-            [.. template.Parts.Select(part => part is TextPart text ? text with { Text = Fill(text.Text, values) } : part)]
-        );
-
-    /// <summary>The text in one line, so that it can stand in a mail header.</summary>
-    public static string OneLine(string text) =>
-        string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
-
-    [GeneratedRegex(@"(?<lead>,? ?)\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
-    private static partial Regex Place();
 }

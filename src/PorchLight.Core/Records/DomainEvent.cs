@@ -1,8 +1,8 @@
 using System.Reflection;
 using System.Text.Json.Serialization;
 using NodaTime;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.Records;
 
@@ -246,16 +246,7 @@ public static class DomainEvents
             _ => throw new ArgumentOutOfRangeException(nameof(happening)),
         };
 
-    /// <summary>The fit in the words of the program.</summary>
-    public static string Say(this Fit fit) =>
-        fit switch
-        {
-            Fit.ComeIn => "Come in",
-            Fit.TalkFirst => "Talk first",
-            _ => "Not now",
-        };
-
-    private static string Sorted(Fit? fit) => fit is { } sorted ? $": {Say(sorted)}" : "";
+    private static string Sorted(Fit? fit) => fit is { } sorted ? $": {sorted.Say()}" : "";
 
     private static string Because(RunEnd why, string who) =>
         why switch

@@ -1,5 +1,7 @@
 using System.Text;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Records;
@@ -80,44 +82,6 @@ public static class Landing
     /// <summary>How differences name the notes of a client or project.</summary>
     public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
 
-    /// <summary>Why a question cannot land where it is told to, as a sentence, or null when it can.</summary>
-    public static string? Refusal(Question question, LandsIn landsIn) =>
-        landsIn switch
-        {
-            AppendToNotes => null,
-            SetField set when BuiltInFields.Find(set.Field) is { } field => Fits(question, field.Kind)
-                ? null
-                : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
-            SetField set => $"There is no field “{set.Field}” to land in.",
-            _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
-        };
-
-    /// <summary>Whether the answers of a question can be kept in a field of a kind.</summary>
-    public static bool Fits(Question question, FieldKind field) =>
-        (question.Kind, field) switch
-        {
-            (ShortTextKind, FieldKind.Text or FieldKind.LongText) => true,
-            (LongTextKind, FieldKind.LongText) => true,
-            (EmailKind, FieldKind.Email) => true,
-            (PhoneKind, FieldKind.Phone) => true,
-            (NumberKind, FieldKind.Number) => true,
-            (MoneyKind, FieldKind.Money) => true,
-            (DateKind, FieldKind.Date) => true,
-            (YesNoKind, FieldKind.YesNo) => true,
-            (PersonNameKind, FieldKind.PersonName) => true,
-            (AddressKind, FieldKind.Address) => true,
-            (WebAddressKind or LookUpKind or HiddenKind, FieldKind.Text or FieldKind.LongText) => true,
-            (ScaleKind, FieldKind.Number) => true,
-            (DateRangeKind or RowsKind, FieldKind.LongText) => true,
-            (AdvertisingKind, FieldKind.YesNo) => true,
-            (WorkedOutKind, FieldKind.Text or FieldKind.LongText) => true,
-            (WorkedOutKind worked, FieldKind.Number) => worked.Value.GivesNumber(),
-            (ChoiceKind, FieldKind.Text or FieldKind.LongText) => true,
-            (ChoiceKind { Several: false } choice, FieldKind.Number) => EveryBand(choice, band => band.Currency is null),
-            (ChoiceKind { Several: false } choice, FieldKind.Money) => EveryBand(choice, band => band.Currency is not null),
-            _ => false,
-        };
-
     /// <summary>
     /// Whether two values of a field say the same once normalised: text without regard to case, to how much white space
     /// there is and to how accents are put together (Unicode NFC), phone numbers by their E.164 form, several choices without
@@ -147,9 +111,6 @@ public static class Landing
             (_, FieldKind.Text or FieldKind.LongText) => new TextAnswer(AnswerWords.Say(answer, question)),
             _ => answer,
         };
-
-    private static bool EveryBand(ChoiceKind choice, Func<Band, bool> fits) =>
-        choice.Options.Where(option => !option.Unsure).All(option => option.Band is { } band && fits(band));
 
     private static bool SameText(string a, string b) => string.Equals(Squeeze(a), Squeeze(b), StringComparison.OrdinalIgnoreCase);
 
@@ -184,11 +145,4 @@ public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer?
                 .Select(question => answers.GetValueOrDefault(question.Key).Answer)
                 .FirstOrDefault(answer => answer is not null);
     }
-}
-
-/// <summary>Recognises clients.</summary>
-public static class ClientMatching
-{
-    /// <summary>What two spellings of one e-mail address share: trimmed, case ignored, nothing else.</summary>
-    public static string EmailKey(string email) => email.Trim().ToLowerInvariant();
 }

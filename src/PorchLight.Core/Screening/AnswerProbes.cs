@@ -1,4 +1,7 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Screening;
@@ -39,7 +42,7 @@ internal sealed class AnswerProbes
             let today = given.GetValueOrDefault(question.Key)
             let changes = question.Kind is RowsKind
                 ? Rows(question, today as RowsAnswer, seen, now)
-                : Others(question, AnswerClasses.Examples(question, comparisons, now), comparisons, now)
+                : Others(question, question.Kind.Examples(comparisons, now), comparisons, now)
             from change in changes
             where !Equals(change.Answer, today)
             select change;
@@ -77,7 +80,7 @@ internal sealed class AnswerProbes
         {
             foreach (var cell in kind.Questions.Where(cell => MayBeChanged(cell.Kind) && seen.Contains(cell.Key)))
             {
-                foreach (var answer in AnswerClasses.Examples(cell, [.. seen[cell.Key]], now) ?? [])
+                foreach (var answer in cell.Kind.Examples([.. seen[cell.Key]], now) ?? [])
                 {
                     var row = new AnswerRow(new Dictionary<string, Answer?>(rows[index].Answers) { [cell.Key] = answer });
                     yield return Change(
@@ -137,19 +140,7 @@ internal sealed class AnswerProbes
             }
         );
 
-    private static bool MayBeChanged(QuestionKind kind) =>
-        kind
-            is ShortTextKind
-                or LongTextKind
-                or WebAddressKind
-                or NumberKind
-                or ScaleKind
-                or MoneyKind
-                or DateKind
-                or DateRangeKind
-                or YesNoKind
-                or ChoiceKind
-                or RowsKind;
+    private static bool MayBeChanged(QuestionKind kind) => kind.Uses().HasFlag(KindUses.InWhatIfs);
 
     private static IEnumerable<Condition> Conditions(FormContent form) =>
         form

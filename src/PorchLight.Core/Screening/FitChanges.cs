@@ -1,5 +1,7 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 

@@ -1,3 +1,6 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Screening;

@@ -1,21 +1,9 @@
 using System.Text.Json.Serialization;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Screening;
-
-/// <summary>How well an inquiry fits the business, from worst to best.</summary>
-public enum Fit
-{
-    /// <summary>A kind no.</summary>
-    NotNow,
-
-    /// <summary>Worth a look before a call is offered.</summary>
-    TalkFirst,
-
-    /// <summary>Welcome; a call can be offered at once.</summary>
-    ComeIn,
-}
 
 /// <summary>The signals, base and thresholds of one form.</summary>
 /// <param name="Base">Points everybody starts with.</param>
@@ -49,7 +37,7 @@ public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagL
             .. Signals
                 .Where(signal => signal.Effect is PointsEffect { Points: > MostPoints or < -MostPoints })
                 .Select(signal => new Finding(signal.Key, $"A signal gives or takes at most {MostPoints:N0} points.")),
-            .. Signals.SelectMany(signal => FormBounds.Check(signal.When).Select(sentence => new Finding(signal.Key, sentence))),
+            .. Signals.SelectMany(signal => ConditionBounds.Check(signal.When).Select(sentence => new Finding(signal.Key, sentence))),
         ];
 }
 

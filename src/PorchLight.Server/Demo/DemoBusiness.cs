@@ -6,6 +6,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;

@@ -1,7 +1,9 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Server.Demo;

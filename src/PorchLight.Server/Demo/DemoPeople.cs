@@ -1,6 +1,6 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
-using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Demo;
 

@@ -1,5 +1,7 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Server.Demo;

@@ -177,7 +177,7 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     private static MessageDraft Draft(RunContext context, string step, Instant at) =>
         context.Content.Step(step).Action switch
         {
-            SendMessage send => KnownValues.Draft(send.Message, context.KnownValues(at)),
+            SendMessage send => send.Message.Draft(context.KnownValues(at)),
             var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
         };
 

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Storage;
@@ -40,7 +41,7 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
             await using (var file = DataFolder.CreatePrivateFile(path + Incoming))
             {
                 if (!await CopyAsync(body, file, limits.MaxBytes, cancellationToken))
-                    return (null, $"“{name}” is larger than {AnswerLimits.SayBytes(limits.MaxBytes)}. Please send a smaller copy.");
+                    return (null, $"“{name}” is larger than {FileSize.Say(limits.MaxBytes)}. Please send a smaller copy.");
                 length = file.Length;
                 file.Position = 0;
                 var head = new byte[FileTypes.HeadLength];
@@ -58,7 +59,7 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
                     null,
                     $"“{name}” is not a file we can use here, or its name says something else than what is in it. These are fine: {string.Join(", ", FileTypes.Endings(limits.Groups))}."
                 );
-            if (AnswerLimits.CheckFile(limits, new FileRef(default, name, length, type.Group)) is { } wrong)
+            if (limits.CheckFile(new FileRef(default, name, length, type.Group)) is { } wrong)
                 return (null, wrong);
             File.Move(path + Incoming, path);
             return (new ReceivedFile(storedAs, name, length, type), null);

@@ -6,9 +6,10 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
+using PorchLight.Core.Ready;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -377,7 +378,7 @@ internal static class FormEndpoints
                             Reads(question.Wording),
                             question.Help,
                             question.Required,
-                            KindWords.Say(question.Kind),
+                            question.Kind.Describe(),
                             question.LandsIn is { } landsIn ? Say(landsIn) : null,
                             signals.Contains(question.Key),
                             question.AskedOnlyWhen is not null

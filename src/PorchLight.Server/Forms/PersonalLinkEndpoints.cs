@@ -3,8 +3,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -64,14 +62,14 @@ internal static class PersonalLinkEndpoints
     )
     {
         var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
-        if (AnswerLimits.CheckEmail(email) is { } wrong)
+        if (EmailAddress.Check(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         if (given.Length + family.Length > 200)
             return Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."));
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is null)
             return Problems.NotFound(Gone);
-        var key = ClientMatching.EmailKey(email);
+        var key = EmailAddress.Key(email);
         var now = clock.GetCurrentInstant();
         var link = tokens.Create();
         await db

@@ -36,77 +36,36 @@ internal static class PlainMarkup
     private static void Ask(StringBuilder html, Question question, string name, string indent)
     {
         var required = question is { Required: true, AskedOnlyWhen: null } ? " required" : "";
-        switch (question.Kind)
+        switch (question.Kind.PlainControl())
         {
-            case var kind when !PlainAnswers.CanAsk(kind):
-                if (kind is not WorkedOutKind)
-                    html.Append(indent)
-                        .Append("<!-- “")
-                        .Append(Html.Encode(question.Wording))
-                        .AppendLine("” cannot be asked in plain markup. -->");
+            case null when question.Kind is WorkedOutKind:
                 break;
-            case HiddenKind:
+            case null:
+                html.Append(indent)
+                    .Append("<!-- “")
+                    .Append(Html.Encode(question.Wording))
+                    .AppendLine("” cannot be asked in plain markup. -->");
+                break;
+            case PlainUnseen:
                 html.Append(indent).Append("<input type=\"hidden\" name=\"").Append(name).AppendLine("\">");
                 break;
-            case ChoiceKind { DropDown: true, Several: false } choice:
-                Label(
-                    question.Wording,
-                    $"<select name=\"{name}\"{required}><option value=\"\"></option>{string.Concat(choice.Options.Select(option => $"<option value=\"{option.Key}\">{Html.Encode(option.Label)}</option>"))}</select>"
-                );
-                OwnWords(choice);
+            case PlainLine line:
+                var step = line.AnyStep ? " step=\"any\"" : "";
+                Label(question.Wording, $"<input type=\"{line.Type}\"{step} name=\"{name}\"{required}>");
                 break;
-            case ChoiceKind choice:
-                Group(
-                    question.Wording,
-                    choice.Options.Select(option =>
-                        (
-                            option.Label,
-                            $"<input type=\"{(choice.Several ? "checkbox" : "radio")}\" name=\"{name}\" value=\"{option.Key}\"{(choice.Several ? "" : required)}>"
-                        )
-                    )
-                );
-                OwnWords(choice);
+            case PlainLines lines:
+                Label(question.Wording, $"<textarea name=\"{name}\" maxlength=\"{lines.MaxLength}\"{required}></textarea>");
                 break;
-            case YesNoKind:
-                Group(
-                    question.Wording,
-                    [
-                        ("Yes", $"<input type=\"radio\" name=\"{name}\" value=\"yes\"{required}>"),
-                        ("No", $"<input type=\"radio\" name=\"{name}\" value=\"no\"{required}>"),
-                    ]
-                );
+            case PlainTick tick:
+                Label(tick.Statement, $"<input type=\"checkbox\" name=\"{name}\" value=\"yes\"{required}>");
                 break;
-            case ConsentKind consent:
-                Label(consent.Statement, $"<input type=\"checkbox\" name=\"{name}\" value=\"yes\"{required}>");
+            case PlainChoices choices:
+                Choose(choices);
                 break;
-            case AdvertisingKind advertising:
-                Label(advertising.Statement, $"<input type=\"checkbox\" name=\"{name}\" value=\"yes\">");
+            case PlainParts parts:
+                Group(question.Wording, parts.Parts.Select(part => (part.Words, Input(part))));
                 break;
-            case PersonNameKind:
-                Group(
-                    question.Wording,
-                    [
-                        ("First name", $"<input name=\"{name}.given\" autocomplete=\"given-name\"{required}>"),
-                        ("Family name", $"<input name=\"{name}.family\" autocomplete=\"family-name\">"),
-                    ]
-                );
-                break;
-            case AddressKind:
-                Group(question.Wording, PlainAnswers.AddressParts.Select(part => (part, $"<input name=\"{name}.{part}\">")));
-                break;
-            case DateRangeKind range:
-                Group(
-                    question.Wording,
-                    [
-                        ("From", $"<input type=\"date\" name=\"{name}.from\">"),
-                        ("To", $"<input type=\"date\" name=\"{name}.to\">"),
-                        .. range.OrMonth
-                            ? [("Or some time in", $"<input type=\"month\" name=\"{name}.month\">")]
-                            : Array.Empty<(string, string)>(),
-                    ]
-                );
-                break;
-            case RowsKind rows:
+            case PlainRows rows:
                 html.Append(indent)
                     .Append("<!-- For another ")
                     .Append(Html.Encode(rows.OneIsCalled))
@@ -123,12 +82,37 @@ internal static class PlainMarkup
                     Ask(html, cell, $"{name}.0.{cell.Key}", indent + "  ");
                 html.Append(indent).AppendLine("</fieldset>");
                 break;
-            case LongTextKind text:
-                Label(question.Wording, $"<textarea name=\"{name}\" maxlength=\"{text.MaxLength}\"{required}></textarea>");
-                break;
-            default:
-                Label(question.Wording, $"<input {TypeOf(question.Kind)} name=\"{name}\"{required}>");
-                break;
+            case var other:
+                throw new InvalidOperationException($"There is no markup for {other.GetType().Name}.");
+        }
+
+        string Input(PlainPart part) =>
+            "<input"
+            + (part.Type is null ? "" : $" type=\"{part.Type}\"")
+            + $" name=\"{name}.{part.Name}\""
+            + (part.FilledInAs is null ? "" : $" autocomplete=\"{part.FilledInAs}\"")
+            + (part.NeededWhenRequired ? required : "")
+            + ">";
+
+        void Choose(PlainChoices choices)
+        {
+            if (choices.DropDown)
+                Label(
+                    question.Wording,
+                    $"<select name=\"{name}\"{required}><option value=\"\"></option>{string.Concat(choices.Choices.Select(choice => $"<option value=\"{choice.Value}\">{Html.Encode(choice.Words)}</option>"))}</select>"
+                );
+            else
+                Group(
+                    question.Wording,
+                    choices.Choices.Select(choice =>
+                        (
+                            choice.Words,
+                            $"<input type=\"{(choices.Several ? "checkbox" : "radio")}\" name=\"{name}\" value=\"{choice.Value}\"{(choices.Several ? "" : required)}>"
+                        )
+                    )
+                );
+            if (choices.OwnWords is { } own)
+                Label(own, $"<input name=\"{name}.ownWords\">");
         }
 
         void Label(string words, string control) =>
@@ -153,23 +137,5 @@ internal static class PlainMarkup
 
             html.Append(indent).AppendLine("</fieldset>");
         }
-
-        void OwnWords(ChoiceKind choice)
-        {
-            if (choice.Options.FirstOrDefault(option => option.OwnWords) is { } own)
-                Label(own.Label, $"<input name=\"{name}.ownWords\">");
-        }
     }
-
-    private static string TypeOf(QuestionKind kind) =>
-        kind switch
-        {
-            EmailKind => "type=\"email\"",
-            PhoneKind => "type=\"tel\"",
-            WebAddressKind => "type=\"url\"",
-            NumberKind { Whole: true } or ScaleKind => "type=\"number\"",
-            NumberKind or MoneyKind => "type=\"number\" step=\"any\"",
-            DateKind => "type=\"date\"",
-            _ => "type=\"text\"",
-        };
 }

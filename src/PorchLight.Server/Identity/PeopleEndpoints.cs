@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
@@ -104,7 +103,7 @@ internal static class PeopleEndpoints
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
             return Problems.Unfinished(new Finding("name", "Please give their name, in at most 100 characters."));
-        if (AnswerLimits.CheckEmail(email) is { } wrong)
+        if (EmailAddress.Check(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");

@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.DataProtection;
 using NodaTime;
-using PorchLight.Core.Records;
+using PorchLight.Core.Common;
 using PorchLight.Server.Hosting;
 
 namespace PorchLight.Server.Identity;
@@ -23,13 +23,13 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
     public bool MayTry(HttpContext http, string email) =>
         Device(http, email) is { } device
             ? quotas.IsLeft(What, device, Most)
-            : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, ClientMatching.EmailKey(email), MostByAll);
+            : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, EmailAddress.Key(email), MostByAll);
 
     public void Failed(HttpContext http, string email)
     {
         quotas.Use(What, Device(http, email) ?? From(http, email), Most, Pause);
         if (Device(http, email) is null)
-            quotas.Use(What, ClientMatching.EmailKey(email), MostByAll, Pause);
+            quotas.Use(What, EmailAddress.Key(email), MostByAll, Pause);
     }
 
     /// <summary>Remembers the device, and that whoever sits there knew the password.</summary>
@@ -38,7 +38,7 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
         quotas.GiveBack(What, Device(http, email) ?? From(http, email));
         http.Response.Cookies.Append(
             DeviceCookie,
-            _devices.Protect(ClientMatching.EmailKey(email)),
+            _devices.Protect(EmailAddress.Key(email)),
             new CookieOptions
             {
                 HttpOnly = true,
@@ -57,7 +57,7 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
             return null;
         try
         {
-            return _devices.Unprotect(cookie) == ClientMatching.EmailKey(email) ? $"device {cookie}" : null;
+            return _devices.Unprotect(cookie) == EmailAddress.Key(email) ? $"device {cookie}" : null;
         }
         catch (System.Security.Cryptography.CryptographicException)
         {
@@ -66,5 +66,5 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
     }
 
     private static string From(HttpContext http, string email) =>
-        $"{RateLimits.ClientNetwork(http.Connection.RemoteIpAddress)} {ClientMatching.EmailKey(email)}";
+        $"{RateLimits.ClientNetwork(http.Connection.RemoteIpAddress)} {EmailAddress.Key(email)}";
 }

@@ -1,8 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;

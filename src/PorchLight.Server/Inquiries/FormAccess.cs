@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime.Text;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
@@ -47,8 +46,6 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
 
     internal const string NoSuchForm =
         "There is no form at this address. Perhaps the link was cut short; please ask whoever sent it to you.";
-
-    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
 
     /// <summary>What a form's own or a personal link leads to; null for nothing, or for a form that was never published.</summary>
     public async Task<FormTarget?> FindAsync(string token)
@@ -119,7 +116,7 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
         welcome switch
         {
             AccessState.LightOff when await LightAsync(target.Form, business) == LightState.NotYetOpen =>
-                $"This form opens on {Day.Format(target.Form.Settings.FirstDay!.Value)}.",
+                $"This form opens on {DateWords.Say(target.Form.Settings.FirstDay!.Value)}.",
             AccessState.LightOff => target.Form.AwayNote,
             AccessState.OnlyByLink =>
                 $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
@@ -127,7 +124,7 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
             AccessState.LinkUsed =>
                 $"You have sent this form already, {TimeWords.At(target.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
             AccessState.LinkRanOut =>
-                $"This link was good until {Day.Format(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
+                $"This link was good until {DateWords.Say(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
             _ => "",
         };
 }

@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -57,12 +56,12 @@ internal static class FormAccessEndpoints
     )
     {
         var email = wish.Email.Trim();
-        if (AnswerLimits.CheckEmail(email) is { } wrong)
+        if (EmailAddress.Check(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         await using var write = await db.WriteAsync(cancellationToken);
         if (await access.FindAsync(token) is not { } door)
             return Problems.NotFound(FormAccess.NoSuchForm);
-        var key = ClientMatching.EmailKey(email);
+        var key = EmailAddress.Key(email);
         if (await access.LightAsync(door.Form, await db.BusinessAsync()) == LightState.On)
             return Problems.Conflict("The light is on already. Please reload the page.");
         if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == door.Form.Id && one.EmailKey == key, cancellationToken))

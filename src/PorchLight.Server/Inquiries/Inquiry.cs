@@ -1,7 +1,8 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;

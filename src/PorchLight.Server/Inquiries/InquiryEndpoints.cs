@@ -1,11 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
@@ -244,7 +246,7 @@ internal static class InquiryEndpoints
                     : null,
                 signals.Contains(question.Key),
                 answer is FilesAnswer { Files: var files }
-                    ? [.. files.Select(file => new SentFile(file.Name, AnswerLimits.SayBytes(file.Bytes), $"/api/files/{file.Id}"))]
+                    ? [.. files.Select(file => new SentFile(file.Name, FileSize.Say(file.Bytes), $"/api/files/{file.Id}"))]
                     : [],
                 (answer as SignatureAnswer)?.Strokes
             );

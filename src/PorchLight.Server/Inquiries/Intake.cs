@@ -1,7 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
@@ -176,7 +179,7 @@ internal sealed class Intake(
             target.Link is null
             && rules.LooksOnFile
             && contact.Email is { } email
-            && await CompiledQueries.ClientByEmail(db, ClientMatching.EmailKey(email)) is { } client
+            && await CompiledQueries.ClientByEmail(db, EmailAddress.Key(email)) is { } client
                 ? await loader.OnFileAsync(client.Id, cancellationToken)
                 : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };
@@ -299,7 +302,7 @@ internal sealed class Intake(
     {
         if (link?.ClientId is { } own)
             return ((await db.Clients.FindAsync(own))!, true);
-        var key = contact.Email is { } email ? ClientMatching.EmailKey(email) : null;
+        var key = contact.Email is { } email ? EmailAddress.Key(email) : null;
         if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
             return (found, true);
         return (

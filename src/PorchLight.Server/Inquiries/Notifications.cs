@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;

@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Inquiries;
@@ -98,7 +99,7 @@ internal abstract record Control
             LookUpKind => new LookUpControl(),
             PersonNameKind => new PersonNameControl(),
             AddressKind => new AddressControl(),
-            FilesKind k => new FilesControl(k.AtMost, k.MaxBytes, AnswerLimits.SayBytes(k.MaxBytes), FileTypes.Endings(k.Groups)),
+            FilesKind k => new FilesControl(k.AtMost, k.MaxBytes, FileSize.Say(k.MaxBytes), FileTypes.Endings(k.Groups)),
             RowsKind k => new RowsControl(
                 [.. k.Questions.Select(question => PublicForms.Show(question, today)).OfType<PublicQuestion>()],
                 k.OneIsCalled,

@@ -2,9 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -141,7 +141,7 @@ internal static class SavedDraftEndpoints
     )
     {
         var email = wish.Email.Trim();
-        if (AnswerLimits.CheckEmail(email) is { } wrong)
+        if (EmailAddress.Check(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         if (!wish.Agrees)
             return Problems.Unfinished(new Finding("agrees", "Please tick that you want this mail; we write to nobody who did not ask."));
@@ -158,10 +158,10 @@ internal static class SavedDraftEndpoints
         )
             return Problems.NotFound("These answers are not kept any more. Press “Finish later” again.");
         var business = await db.BusinessAsync();
-        var effect = $"finish later {draft.Id} {draft.Revision} {ClientMatching.EmailKey(email)}";
+        var effect = $"finish later {draft.Id} {draft.Revision} {EmailAddress.Key(email)}";
         if (await db.OutgoingMail.AnyAsync(sent => sent.EffectKey == effect, cancellationToken))
             return TypedResults.NoContent();
-        if (!quotas.Use("finish later", ClientMatching.EmailKey(email), MailsADay, Duration.FromDays(1)))
+        if (!quotas.Use("finish later", EmailAddress.Key(email), MailsADay, Duration.FromDays(1)))
             return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
         draft.MailedTo = email;
         mail.Queue(

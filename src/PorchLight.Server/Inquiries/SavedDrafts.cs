@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
-using NodaTime.Text;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -19,14 +20,12 @@ internal sealed record SavedDraftView(
     string Page,
     Guid SendKey,
     int Revision,
-    IReadOnlyDictionary<string, PorchLight.Core.Forms.Answer?> Answers
+    IReadOnlyDictionary<string, Answer?> Answers
 );
 
 /// <summary>Keeps filling-ins to be finished later, and lets them go in time.</summary>
 internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, TimeProvider time)
 {
-    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMMM uuuu");
-
     /// <summary>The filling-in a link names, or a sentence for people about what became of it.</summary>
     public async Task<(SavedDraft? Filling, string? Lost)> FindAsync(Form form, string? token, CancellationToken cancellationToken)
     {
@@ -49,7 +48,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
         };
 
         static string RanOut(SavedDraft draft) =>
-            $"This link was good until {Day.Format(draft.GoodUntil.InUtc().Date)}; the answers behind it are deleted, as we said. You can begin anew below.";
+            $"This link was good until {DateWords.Say(draft.GoodUntil.InUtc().Date)}; the answers behind it are deleted, as we said. You can begin anew below.";
     }
 
     public SavedDraftView View(SavedDraft draft, Business business) =>
@@ -63,7 +62,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
             draft.Answers!.ByQuestion
         );
 
-    public static string Until(SavedDraft draft, Business business) => Day.Format(draft.GoodUntil.InZone(business.DateTimeZone).Date);
+    public static string Until(SavedDraft draft, Business business) => DateWords.Say(draft.GoodUntil.InZone(business.DateTimeZone).Date);
 
     /// <summary>It has been sent: only the mark stays. Part of the caller's transaction.</summary>
     public async Task SentAsync(Id<Form> form, Guid sendKey, CancellationToken cancellationToken)

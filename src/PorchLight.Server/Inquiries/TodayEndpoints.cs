@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;

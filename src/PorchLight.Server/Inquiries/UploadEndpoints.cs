@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
@@ -56,7 +57,7 @@ internal static class UploadEndpoints
             );
         if (request.ContentLength > kind.MaxBytes)
             return Problems.Unprocessable(
-                $"“{FileTypes.SafeName(name)}” is larger than {AnswerLimits.SayBytes(kind.MaxBytes)}. Please send a smaller copy."
+                $"“{FileTypes.SafeName(name)}” is larger than {FileSize.Say(kind.MaxBytes)}. Please send a smaller copy."
             );
         if (storageQuota.Take(request.HttpContext, found.FormId.Value, request.ContentLength ?? kind.MaxBytes) is { } full)
             return Problems.Unprocessable(full);

@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;

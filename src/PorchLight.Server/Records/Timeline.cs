@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
 using PorchLight.Server.Storage;

@@ -1,8 +1,10 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Storage;
 
@@ -20,6 +22,9 @@ internal static class Json
         options.MaxDepth = 64;
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
         options.Converters.Add(new IdConverterFactory());
+        options.TypeInfoResolver = (options.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(
+            QuestionKinds.Describe
+        );
         return options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
     }
 

@@ -1,10 +1,10 @@
 using CsCheck;
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
-using PorchLight.Core.Screening;
 using PorchLight.Core.Tests.Calendar;
 using static PorchLight.Core.Tests.Sample;
 

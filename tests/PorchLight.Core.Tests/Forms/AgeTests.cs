@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Tests.Forms;

@@ -1,4 +1,5 @@
 using PhoneNumbers;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using static PorchLight.Core.Tests.Sample;
 
@@ -49,7 +50,8 @@ public sealed class AnswerCheckTests
         // Outside check: the example numbers that come with the phone library.
         var phones = PhoneNumberUtil.GetInstance();
         var example = phones.GetExampleNumber(region);
-        Core.Forms.PhoneReader.Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region)
+        PhoneReader
+            .Read(phones.Format(example, PhoneNumberFormat.NATIONAL), region)
             .E164.ShouldBe(phones.Format(example, PhoneNumberFormat.E164));
     }
 
@@ -73,7 +75,7 @@ public sealed class AnswerCheckTests
     [InlineData("AU", "5550 1234")]
     public void A_number_without_its_area_code_is_kept_as_typed_and_gets_no_false_E164_form(string region, string typed)
     {
-        var read = Core.Forms.PhoneReader.Read(typed, region);
+        var read = PhoneReader.Read(typed, region);
         (read.Typed, read.E164, read.LocalOnly).ShouldBe((typed, null, true));
         Check(new Question("phone", "Phone", new PhoneKind()), read).ShouldBeNull("it may be all they have");
     }

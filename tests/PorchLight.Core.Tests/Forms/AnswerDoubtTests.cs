@@ -1,6 +1,7 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using static PorchLight.Core.Tests.Sample;
 
 namespace PorchLight.Core.Tests.Forms;

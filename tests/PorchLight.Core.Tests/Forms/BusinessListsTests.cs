@@ -1,3 +1,5 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using static PorchLight.Core.Tests.Sample;

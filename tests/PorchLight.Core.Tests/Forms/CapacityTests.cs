@@ -1,5 +1,6 @@
 using CsCheck;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Tests.Forms;

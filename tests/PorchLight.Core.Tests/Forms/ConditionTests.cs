@@ -1,6 +1,8 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.Sample;
 
 namespace PorchLight.Core.Tests.Forms;

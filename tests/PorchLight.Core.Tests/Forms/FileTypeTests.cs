@@ -1,5 +1,5 @@
 using System.Text;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Answers;
 
 namespace PorchLight.Core.Tests.Forms;
 

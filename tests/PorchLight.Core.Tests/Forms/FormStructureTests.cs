@@ -1,7 +1,9 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
-using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.Sample;
 
 namespace PorchLight.Core.Tests.Forms;

@@ -1,4 +1,6 @@
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Tests.Forms;

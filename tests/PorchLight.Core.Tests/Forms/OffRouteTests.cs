@@ -1,5 +1,7 @@
 using System.Text.Json;
 using CsCheck;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;

@@ -1,4 +1,7 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 

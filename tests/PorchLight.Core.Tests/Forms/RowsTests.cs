@@ -1,5 +1,7 @@
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using static PorchLight.Core.Tests.Sample;
 

@@ -1,3 +1,4 @@
+using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.Tests.Messages;
@@ -17,9 +18,9 @@ public sealed class MessageTests
     public void Known_values_are_set_in_and_fallbacks_stand_while_they_are_unknown()
     {
         var values = new Dictionary<string, string> { ["firstName"] = "Tilda", ["promise"] = "by Tuesday" };
-        KnownValues.Draft(Template, values).Subject.ShouldBe("Your wall, Tilda");
-        KnownValues.Draft(Template, new Dictionary<string, string>()).Subject.ShouldBe("Your wall, friend");
-        ((TextPart)KnownValues.Draft(Template, values).Parts[0]).Text.ShouldBe("Dear Tilda,\n\nwe answer by Tuesday.");
+        Template.Draft(values).Subject.ShouldBe("Your wall, Tilda");
+        Template.Draft(new Dictionary<string, string>()).Subject.ShouldBe("Your wall, friend");
+        ((TextPart)Template.Draft(values).Parts[0]).Text.ShouldBe("Dear Tilda,\n\nwe answer by Tuesday.");
     }
 
     [Fact]
@@ -68,7 +69,7 @@ public sealed class MessageTests
             .ShouldBeNull();
     }
 
-    private static MessageDraft Draft() => KnownValues.Draft(Template, new Dictionary<string, string> { ["firstName"] = "Tilda" });
+    private static MessageDraft Draft() => Template.Draft(new Dictionary<string, string> { ["firstName"] = "Tilda" });
 
     private static MessageDraft Filled(MessageDraft draft, string words) =>
         draft with

@@ -1,6 +1,8 @@
 using System.Globalization;
 using System.Text;
 using CsCheck;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using static PorchLight.Core.Tests.Sample;
@@ -40,7 +42,7 @@ public sealed class LandingAgainstASecondWayTests
                     var questions = Questions
                         .Select(
                             (question, index) =>
-                                places[index] is { } place && Landing.Refusal(question, place) is null
+                                places[index] is { } place && question.RefusesToLand(place) is null
                                     ? question with
                                     {
                                         LandsIn = place,

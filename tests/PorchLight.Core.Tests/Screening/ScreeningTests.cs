@@ -1,4 +1,7 @@
 using CsCheck;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using static PorchLight.Core.Tests.Sample;

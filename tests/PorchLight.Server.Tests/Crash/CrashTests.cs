@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Messages;
@@ -107,7 +108,7 @@ public sealed class CrashTests : IDisposable
             var inquiry = inquiries[submission.Id].ShouldHaveSingleItem(because);
             clients.ShouldContain(inquiry.ClientId, because);
             projects.ShouldContain(inquiry.ProjectId, because);
-            ((PorchLight.Core.Screening.Fit?)inquiry.Verdict.Fit).ShouldBe(inquiry.Fit, because);
+            ((Fit?)inquiry.Verdict.Fit).ShouldBe(inquiry.Fit, because);
             runs[inquiry.Id].ShouldHaveSingleItem(because);
             received[inquiry.Id].ShouldHaveSingleItem(because);
         }

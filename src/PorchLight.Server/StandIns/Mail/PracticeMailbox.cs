@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
@@ -44,7 +43,7 @@ internal static class PracticeMailbox
             message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject
         );
         // The sender is recognised by the address, as for any mail that comes in.
-        var key = ClientMatching.EmailKey(message.To);
+        var key = EmailAddress.Key(message.To);
         var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, cancellationToken);
         db.PracticeMail.Add(
             new PracticeMessage

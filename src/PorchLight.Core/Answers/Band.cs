@@ -1,4 +1,6 @@
-namespace PorchLight.Core.Forms;
+using PorchLight.Core.Common;
+
+namespace PorchLight.Core.Answers;
 
 /// <summary>One end of a <see cref="Band"/>.</summary>
 /// <param name="Value">Where it ends.</param>

@@ -1,7 +1,7 @@
 using System.Text.Json.Serialization;
 using NodaTime;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Answers;
 
 /// <summary>An answer of a known kind; never a bare string. Equal answers are equal as values.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]

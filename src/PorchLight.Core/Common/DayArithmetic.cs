@@ -1,6 +1,6 @@
 using NodaTime;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Common;
 
 /// <summary>Counts days without running over the ends of the calendar.</summary>
 public static class DayArithmetic

@@ -1,11 +1,14 @@
 using System.Globalization;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Ready;
 
 /// <summary>A form to start from, with its screening and what follows an inquiry through it.</summary>
 /// <param name="Content">Pages, questions and send-offs.</param>

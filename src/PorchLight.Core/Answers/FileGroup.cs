@@ -1,6 +1,7 @@
+using System.Globalization;
 using System.Text;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Answers;
 
 /// <summary>What sort of file something is, for people who say which files they take.</summary>
 public enum FileGroup
@@ -206,4 +207,18 @@ public static class FileTypes
         var start = head.StartsWith((ReadOnlySpan<byte>)[0xEF, 0xBB, 0xBF]) ? head[3..] : head;
         return !start.TrimStart(" \t\r\n"u8).StartsWith("<"u8);
     }
+}
+
+/// <summary>Says how large files are.</summary>
+public static class FileSize
+{
+    /// <summary>A size in words: "25 MB". A thousand is 1,024 here, as file managers count.</summary>
+    /// <param name="bytes">At least 0.</param>
+    public static string Say(long bytes) =>
+        bytes switch
+        {
+            < 1024 => string.Create(CultureInfo.InvariantCulture, $"{bytes} bytes"),
+            < 1024 * 1024 => string.Create(CultureInfo.InvariantCulture, $"{bytes / 1024.0:0} KB"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{bytes / (1024.0 * 1024.0):0.#} MB"),
+        };
 }

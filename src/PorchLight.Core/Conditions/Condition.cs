@@ -1,8 +1,8 @@
 using System.Text.Json.Serialization;
 using NodaTime;
-using PorchLight.Core.Screening;
+using PorchLight.Core.Answers;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Conditions;
 
 /// <summary>
 /// Something that is true, false or unknown of the answers given. A tree of all, any and not over comparisons;

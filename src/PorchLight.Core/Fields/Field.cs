@@ -1,6 +1,6 @@
 using System.Text.Json.Serialization;
 
-namespace PorchLight.Core.Records;
+namespace PorchLight.Core.Fields;
 
 /// <summary>Whether a field is about the person or about one piece of work.</summary>
 public enum RecordScope

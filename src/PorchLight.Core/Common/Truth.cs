@@ -1,4 +1,4 @@
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Common;
 
 /// <summary>
 /// A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"

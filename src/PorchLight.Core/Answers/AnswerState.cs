@@ -1,4 +1,4 @@
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Answers;
 
 /// <summary>In which of four states a question is.</summary>
 public enum AnswerStatus

@@ -1,15 +1,12 @@
 using PhoneNumbers;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Answers;
 
 /// <summary>Reads phone numbers, by libphonenumber.</summary>
 public static class PhoneReader
 {
     /// <summary>How long a number may be as typed, in UTF-16 code units.</summary>
     public const int Longest = 50;
-
-    /// <summary>The ISO 3166 regions whose phone numbers can be read without a country code, in order.</summary>
-    public static IReadOnlyList<string> Regions() => [.. PhoneNumberUtil.GetInstance().GetSupportedRegions().Order(StringComparer.Ordinal)];
 
     /// <summary>
     /// The number as typed, in E.164 form where it can be dialled from anywhere. One that can be dialled only within its own
