@@ -3,7 +3,18 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Brand;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Ready;
+using PorchLight.Server.Records;
+using PorchLight.Server.Screens;
+using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.Storage;
+using PorchLight.Server.Work;
 using PorchLight.Testing;
 
 namespace PorchLight.Bench;

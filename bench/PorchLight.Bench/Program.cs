@@ -7,7 +7,19 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Bench;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Brand;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Ready;
+using PorchLight.Server.Records;
+using PorchLight.Server.Screens;
+using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.Storage;
+using PorchLight.Server.Work;
 
 // Measures the program against bare addresses of the same process and database; see docs/PERFORMANCE.md.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;

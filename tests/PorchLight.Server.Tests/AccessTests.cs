@@ -3,6 +3,7 @@ using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Server.Hosting;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -33,7 +34,7 @@ public sealed partial class AccessTests
         using var started = app.CreateClient();
         var endpoints = app.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>().ToList();
         endpoints
-            .Where(endpoint => endpoint.Metadata.GetMetadata<Identity.AccessMetadata>() is null)
+            .Where(endpoint => endpoint.Metadata.GetMetadata<AccessMetadata>() is null)
             .Select(endpoint => endpoint.DisplayName)
             .ShouldBeEmpty("say who may, with For(Access...)");
         var written = await File.ReadAllLinesAsync(
@@ -54,11 +55,11 @@ public sealed partial class AccessTests
             found.ShouldNotBeEmpty(line);
             found.ShouldAllBe(
                 one =>
-                    one.Metadata.GetMetadata<Identity.AccessMetadata>()!.Access
+                    one.Metadata.GetMetadata<AccessMetadata>()!.Access
                     == (
-                        who == "everyone" ? Identity.Access.Public
-                        : who == "owner" ? Identity.Access.Owner
-                        : Identity.Access.Member
+                        who == "everyone" ? Access.Public
+                        : who == "owner" ? Access.Owner
+                        : Access.Member
                     ),
                 line
             );

@@ -5,6 +5,7 @@ using MimeKit;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;

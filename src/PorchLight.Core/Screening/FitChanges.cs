@@ -3,7 +3,6 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Screening;
 

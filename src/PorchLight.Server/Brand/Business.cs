@@ -3,7 +3,6 @@ using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Brand;
 

@@ -7,8 +7,6 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Brand;
@@ -276,7 +274,7 @@ internal static class SettingsEndpoints
                 : "With these hours and closed days no answer can be promised: no working day comes within 400 days.",
             business.Lists,
             business.Welcome,
-            business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
+            business.OwnerPhoto is { } photo ? PublicAddress.OfFile(photo) : null,
             new Keeping(business.KeepUnfinishedDays)
         );
     }

@@ -5,6 +5,7 @@ using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
@@ -42,3 +43,18 @@ internal sealed class Run
 
 /// <summary>The messages that wait for a nod, by step key, with a person's edits.</summary>
 internal sealed record RunDrafts(IReadOnlyDictionary<string, MessageDraft> ByStep);
+
+internal static class FollowThroughMaking
+{
+    /// <summary>Follow-throughs that are live at once.</summary>
+    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents) =>
+        db.FollowThroughs.AddRange(
+            contents.Select(content => new FollowThroughVersion
+            {
+                Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()),
+                Number = 1,
+                Content = content,
+                Live = true,
+            })
+        );
+}

@@ -4,7 +4,6 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;

@@ -1,9 +1,7 @@
 using NodaTime;
 using PorchLight.Core.Common;
-using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
-using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
@@ -100,17 +98,5 @@ internal static class FormMaking
                 Number = ++form.ScreeningVersion,
                 Rules = rules,
             }
-        );
-
-    /// <summary>Follow-throughs that are live at once.</summary>
-    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents) =>
-        db.FollowThroughs.AddRange(
-            contents.Select(content => new FollowThroughVersion
-            {
-                Id = new Id<FollowThroughVersion>(Guid.CreateVersion7()),
-                Number = 1,
-                Content = content,
-                Live = true,
-            })
         );
 }

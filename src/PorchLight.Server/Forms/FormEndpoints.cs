@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
@@ -9,30 +8,17 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Ready;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
-/// <summary>The owner's forms: list, working copy, publishing, light and link.</summary>
+/// <summary>One form: its working copy, publishing, light and link.</summary>
 internal static class FormEndpoints
 {
     private const string Gone = "This form is not here any more.";
-
-    /// <param name="Shines">Whether it takes answers.</param>
-    internal sealed record FormRow(
-        Id<Form> Id,
-        string Title,
-        bool Shines,
-        int Version,
-        bool UnpublishedChanges,
-        int Inquiries,
-        int Questions
-    );
 
     /// <param name="LightOn">Whether a person has turned the light on.</param>
     /// <param name="Shines">Whether it takes answers.</param>
@@ -141,19 +127,11 @@ internal static class FormEndpoints
             );
     }
 
-    /// <param name="Title">The title of a new form.</param>
-    /// <param name="StartingPrice">Where the work starts in price, in the business's currency.</param>
-    internal sealed record NewForm(string Title, decimal StartingPrice);
-
-    internal sealed record NewFormView(Id<Form> Id);
-
     internal sealed record LightSwitch(bool On);
 
     public static void MapForms(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms").For(Access.Member).WithTags("Forms");
-        group.MapGet("", ListAsync);
-        group.MapPost("", MakeAsync).Once();
         group.MapGet("/{id}", ShowAsync);
         group
             .MapGet(
@@ -173,66 +151,6 @@ internal static class FormEndpoints
         group.MapPut("/{id}/draft", SaveAsync);
         group.MapPost("/{id}/publish", PublishAsync);
         group.MapPost("/{id}/light", SwitchLightAsync);
-    }
-
-    private static async Task<Ok<List<FormRow>>> ListAsync(PorchDb db, FormAccess access, CancellationToken cancellationToken)
-    {
-        var counts = await db
-            .Inquiries.GroupBy(inquiry => inquiry.FormId)
-            .Select(group => new { group.Key, Count = group.Count() })
-            .ToDictionaryAsync(group => group.Key, group => group.Count, cancellationToken);
-        var business = await db.BusinessAsync();
-        var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
-        var shining = new HashSet<Id<Form>>();
-        foreach (var form in forms)
-        {
-            if (await access.LightAsync(form, business) == LightState.On)
-                shining.Add(form.Id);
-        }
-
-        return TypedResults.Ok(
-            forms
-                .OrderBy(form => form.Id.Value)
-                .Select(form => new FormRow(
-                    form.Id,
-                    form.Draft.Title,
-                    shining.Contains(form.Id),
-                    form.PublishedVersion,
-                    form.DraftRevision != form.PublishedRevision,
-                    counts.GetValueOrDefault(form.Id),
-                    form.Draft.Questions.Count()
-                ))
-                .ToList()
-        );
-    }
-
-    /// <summary>A new form from the ready one, with its light off until the owner has read it.</summary>
-    private static async Task<Results<Ok<NewFormView>, ProblemHttpResult>> MakeAsync(
-        NewForm asked,
-        PorchDb db,
-        Tokens tokens,
-        BusinessClock clock,
-        UserManager<User> users,
-        ClaimsPrincipal who,
-        CancellationToken cancellationToken
-    )
-    {
-        var title = asked.Title.Trim();
-        if (ReadyForms.Check(title, asked.StartingPrice) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
-        await using var write = await db.WriteAsync(cancellationToken);
-        var ready = ReadyForms.Inquiry(title, asked.StartingPrice, (await db.Businesses.SingleAsync(cancellationToken)).Currency);
-        var form = db.AddForm(
-            tokens,
-            ready.Content,
-            "We take no inquiries just now. Please look in again soon.",
-            clock.GetCurrentInstant()
-        );
-        form.Settings = new FormSettings { Told = [(await users.GetUserAsync(who))!.Id] };
-        db.AddScreening(form, ready.Screening);
-        db.AddFollowThroughs(ready.FollowThroughs(form.Id.Value));
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(new NewFormView(form.Id));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(

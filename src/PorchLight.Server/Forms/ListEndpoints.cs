@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore.Storage;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;

@@ -1,13 +1,15 @@
 using System.Text;
 using System.Text.Encodings.Web;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Forms;
 
 /// <summary>Writes a form as plain HTML, for a developer to put into their own markup.</summary>
 internal static class PlainMarkup
 {
+    /// <summary>The name of the field that people do not see.</summary>
+    public const string Trap = "your-website-again";
+
     private static readonly HtmlEncoder Html = HtmlEncoder.Default;
 
     /// <summary>The markup; what plain markup cannot ask stands there as a comment.</summary>
@@ -27,7 +29,7 @@ internal static class PlainMarkup
 
         html.AppendLine("  <!-- People must not see this field; whoever fills it in is a program. -->");
         html.Append("  <p hidden><label>Leave this empty <input name=\"")
-            .Append(PlainPostEndpoints.Trap)
+            .Append(Trap)
             .AppendLine("\" tabindex=\"-1\" autocomplete=\"off\"></label></p>");
         html.AppendLine("  <button>Send</button>");
         return html.Append("</form>").ToString();

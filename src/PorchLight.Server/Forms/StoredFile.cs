@@ -1,7 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
-using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Forms;
 

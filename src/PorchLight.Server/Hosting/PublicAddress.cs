@@ -25,6 +25,9 @@ internal sealed class PublicAddress(IServer server)
             ? $"{address.Scheme}://{(address.Host is "0.0.0.0" or "[::]" or "127.0.0.1" or "[::1]" ? "localhost" : address.Host)}:{address.Port}"
             : "http://localhost";
 
+    /// <summary>Where a file of the business's own is had, on this site.</summary>
+    public static string OfFile(Guid file) => $"/public/files/{file}";
+
     /// <summary>Takes the address the owner set; empty for none.</summary>
     public void Use(string publicAddress) => _set = publicAddress.Length == 0 ? null : publicAddress.TrimEnd('/');
 

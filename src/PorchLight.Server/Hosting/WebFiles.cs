@@ -1,7 +1,5 @@
 using Microsoft.AspNetCore.StaticFiles;
 using Microsoft.Extensions.Primitives;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 
 namespace PorchLight.Server.Hosting;
 
@@ -10,9 +8,6 @@ internal static class WebFiles
 {
     private const string BusinessPolicy =
         "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
-
-    private const string PublicPolicy =
-        "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors ";
 
     private static readonly PathString[] Answers = ["/api", "/public", "/f", "/changes"];
 
@@ -68,19 +63,9 @@ internal static class WebFiles
             },
         };
 
+    /// <summary>The page of the business app, at every address nothing else has.</summary>
     public static void MapPages(this WebApplication app)
     {
-        app.MapGet(
-                "/f/{token}",
-                async (string token, FormAccess access, HttpResponse response) =>
-                {
-                    var sites = (await access.FindAsync(token))?.Form.Settings.EmbedOn ?? [];
-                    response.Headers.ContentSecurityPolicy = PublicPolicy + (sites.Count == 0 ? "*" : "'self' " + string.Join(' ', sites));
-                    return Page(app.Environment, "form/index.html");
-                }
-            )
-            .For(Access.Public)
-            .ExcludeFromDescription();
         app.MapFallback(
                 "{*path:nonfile}",
                 (HttpResponse response) =>
@@ -93,7 +78,8 @@ internal static class WebFiles
             .For(Access.Public);
     }
 
-    private static IResult Page(IWebHostEnvironment environment, string file) =>
+    /// <summary>One of the pages that start the web files.</summary>
+    public static IResult Page(IWebHostEnvironment environment, string file) =>
         environment.WebRootFileProvider.GetFileInfo(file) is { Exists: true, PhysicalPath: { } path }
             ? Results.File(path, "text/html; charset=utf-8")
             : Results.Text(

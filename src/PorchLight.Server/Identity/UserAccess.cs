@@ -9,7 +9,6 @@ namespace PorchLight.Server.Identity;
 internal static class UserAccess
 {
     public const string AntiforgeryHeader = "X-Porch-Light";
-    public const string OwnerOnly = "owner only";
     private const string SignedOut = "You are signed out. Sign in again; what you typed is still here.";
 
     public static void AddUserAccess(this IServiceCollection services)
@@ -48,7 +47,7 @@ internal static class UserAccess
                         Problems.Say(StatusCodes.Status403Forbidden, "Only the owner can do this.").ExecuteAsync(context.HttpContext);
                 }
             );
-        services.AddAuthorizationBuilder().AddPolicy(OwnerOnly, policy => policy.RequireRole(Roles.Owner));
+        services.AddAuthorizationBuilder().AddPolicy(AccessDeclarations.OwnerOnly, policy => policy.RequireRole(Roles.Owner));
         services.AddAntiforgery(options =>
         {
             options.HeaderName = AntiforgeryHeader;

@@ -8,7 +8,6 @@ using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 

@@ -5,7 +5,6 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
@@ -14,10 +13,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>What the people of the business do with an inquiry: reply, note what happened elsewhere, stop, close, give a place.</summary>
+/// <summary>What the people of the business do with an inquiry: reply, note what happened elsewhere, close, give a place.</summary>
 internal static class InquiryActionEndpoints
 {
-    private const string Gone = InquiryEndpoints.Gone;
+    internal const string Gone = "This inquiry is not here any more.";
     private const int LongestReply = 20_000;
 
     internal sealed record Reply(string Subject, string Text);
@@ -31,7 +30,6 @@ internal static class InquiryActionEndpoints
         group.MapPost("/{id}/reply", ReplyAsync).Once();
         group.MapPost("/{id}/answered-elsewhere", AnsweredElsewhereAsync).Once();
         group.MapPost("/{id}/got-in-touch", GotInTouchAsync).Once();
-        group.MapPost("/{id}/stop", StopAsync);
         group.MapPost("/{id}/close", CloseAsync);
         group.MapPost("/{id}/open-again", OpenAgainAsync);
         group.MapPost("/{id}/place", GivePlaceAsync);
@@ -142,22 +140,6 @@ internal static class InquiryActionEndpoints
                     ),
                 cancellationToken
             );
-
-    /// <summary>Stops what is still to come of the follow-through.</summary>
-    private static Task<Results<NoContent, ProblemHttpResult>> StopAsync(
-        Id<Inquiry> id,
-        PorchDb db,
-        RunEngine engine,
-        BusinessClock clock,
-        CancellationToken cancellationToken
-    ) =>
-        ChangeAsync(
-            id,
-            db,
-            clock,
-            (inquiry, now) => engine.StopAsync(run => run.InquiryId == inquiry.Id, RunEnd.ByHand, now),
-            cancellationToken
-        );
 
     /// <summary>Nothing more is to be done: nothing is owed, and nothing is sent any more.</summary>
     private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(

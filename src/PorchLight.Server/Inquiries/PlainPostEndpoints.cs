@@ -3,8 +3,8 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
@@ -15,9 +15,6 @@ namespace PorchLight.Server.Inquiries;
 /// </summary>
 internal static class PlainPostEndpoints
 {
-    /// <summary>The name of the field that people do not see.</summary>
-    public const string Trap = "your-website-again";
-
     public static void MapPlain(this IEndpointRouteBuilder app) =>
         app.MapPost("/public/forms/{token}/plain", SendAsync)
             .For(Access.Public)
@@ -71,7 +68,7 @@ internal static class PlainPostEndpoints
         var sending = new SubmissionRequest(version.Number, Guid.CreateVersion7(), answers, request.Headers.Referer);
         var outside = new SubmissionContext(
             null,
-            (new SpamContext(!string.IsNullOrEmpty(posted[Trap]), Duration.MaxValue, ProofHolds: true), null)
+            (new SpamContext(!string.IsNullOrEmpty(posted[PlainMarkup.Trap]), Duration.MaxValue, ProofHolds: true), null)
         );
         if (unreadable.Count > 0)
             return await KeepAsync(unreadable[0]);

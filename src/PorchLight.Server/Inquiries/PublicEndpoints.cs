@@ -11,7 +11,6 @@ using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -294,9 +293,9 @@ internal static class PublicEndpoints
             sendOff.OffersCall,
             received.CallAsked,
             sendOff.WaysForward,
-            sendOff.Video is { } video ? PublicForms.FileAddress(video) : null,
+            sendOff.Video is { } video ? PublicAddress.OfFile(video) : null,
             sendOff.Button,
-            sendOff.Download is { } download ? new LinkButton(download.Label, PublicForms.FileAddress(download.File)) : null,
+            sendOff.Download is { } download ? new LinkButton(download.Label, PublicAddress.OfFile(download.File)) : null,
             sendOff.Redirect,
             received.Receipt
         );

@@ -4,6 +4,8 @@ using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
@@ -71,9 +73,9 @@ internal sealed record PublicCover(
             : new PublicCover(
                 cover.Text.Split("\n\n", StringSplitOptions.RemoveEmptyEntries),
                 cover.StartLabel,
-                cover.Picture is { } picture ? PublicForms.FileAddress(picture) : null,
+                cover.Picture is { } picture ? PublicAddress.OfFile(picture) : null,
                 cover.PictureAlt,
-                cover.Video is { } video ? PublicForms.FileAddress(video) : null,
+                cover.Video is { } video ? PublicAddress.OfFile(video) : null,
                 cover.ShowsOwner ? OwnerCard.Of(business) : null
             );
 }
@@ -91,7 +93,7 @@ internal sealed record OwnerCard(string Name, string Mail, string? Photo, IReadO
         new(
             business.OwnerName,
             business.MailAddress,
-            business.OwnerPhoto is { } photo ? PublicForms.FileAddress(photo) : null,
+            business.OwnerPhoto is { } photo ? PublicAddress.OfFile(photo) : null,
             business.ContactLines.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
         );
 }
@@ -148,9 +150,6 @@ internal static class PublicForms
             )),
         ];
 
-    /// <summary>Where a file of the business's own is had.</summary>
-    public static string FileAddress(Guid file) => $"/public/files/{file}";
-
     /// <summary>An item as a lead may see it; null when nobody sees it.</summary>
     public static PublicItem? Show(Item item, LocalDate today) =>
         item switch
@@ -160,10 +159,10 @@ internal static class PublicForms
                 : null,
             Heading heading => new PublicHeading(heading.Key, heading.Width, heading.Text),
             Passage passage => new PublicPassage(passage.Key, passage.Width, passage.Text),
-            Picture picture => new PublicPicture(picture.Key, picture.Width, FileAddress(picture.File), picture.Alt),
-            Video video => new PublicVideo(video.Key, video.Width, FileAddress(video.File), video.Title),
+            Picture picture => new PublicPicture(picture.Key, picture.Width, PublicAddress.OfFile(picture.File), picture.Alt),
+            Video video => new PublicVideo(video.Key, video.Width, PublicAddress.OfFile(video.File), video.Title),
             Divider divider => new PublicDivider(divider.Key, divider.Width),
-            Download download => new PublicDownload(download.Key, download.Width, FileAddress(download.File), download.Label),
+            Download download => new PublicDownload(download.Key, download.Width, PublicAddress.OfFile(download.File), download.Label),
             _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item that cannot be shown."),
         };
 

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Hosting;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -88,7 +89,7 @@ internal abstract record Control
                         option.Key,
                         option.Label,
                         option.Explanation,
-                        option.Picture is { } picture ? PublicForms.FileAddress(picture) : null,
+                        option.Picture is { } picture ? PublicAddress.OfFile(picture) : null,
                         option.OwnWords,
                         option.NoneOfThese
                     )),

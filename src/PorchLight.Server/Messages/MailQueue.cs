@@ -7,7 +7,6 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Records;
-using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Messages;
@@ -155,7 +154,7 @@ internal sealed class MailQueue(
         mail.Tries++;
         if (business.Smtp is null)
         {
-            PracticeMailbox.Lay(db, mail);
+            db.LayIntoPracticeMailbox(mail);
             await SettleAsync(mail, new HandOver.Taken());
         }
         else

@@ -4,7 +4,7 @@ using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using NodaTime;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Identity;
+using PorchLight.Server.Hosting;
 
 namespace PorchLight.Server.Storage;
 

@@ -3,7 +3,6 @@ using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Storage;

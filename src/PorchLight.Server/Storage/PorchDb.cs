@@ -17,7 +17,6 @@ using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
-using PorchLight.Server.StandIns.Mail;
 
 namespace PorchLight.Server.Storage;
 

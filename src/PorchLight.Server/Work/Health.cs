@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 

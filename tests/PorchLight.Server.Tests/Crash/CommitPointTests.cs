@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Time.Testing;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 using PorchLight.Server.Work;

@@ -9,26 +9,9 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.StandIns.Mail;
 
-/// <summary>The simulated mail: it keeps what would have gone out, and plays the people it went to.</summary>
+/// <summary>The simulated mail plays the people whom messages went to.</summary>
 internal static class PracticeMailbox
 {
-    /// <summary>Takes a message over, as part of the caller's transaction.</summary>
-    public static void Lay(PorchDb db, OutgoingMail mail) =>
-        db.PracticeMail.Add(
-            new PracticeMessage
-            {
-                Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
-                MessageId = mail.MessageId,
-                Incoming = false,
-                ClientId = mail.ClientId,
-                From = mail.From,
-                To = mail.To,
-                Subject = mail.Subject,
-                Text = mail.Text,
-                At = mail.Written,
-            }
-        );
-
     /// <summary>Lays their answer to a message into the mailbox and says that it came, as part of the caller's transaction.</summary>
     public static async Task AnswerAsync(
         PorchDb db,

@@ -4,13 +4,13 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Forms;
+namespace PorchLight.Server.Inquiries;
 
 /// <summary>Personal links: a form for one person, who wrote by mail or is a client already.</summary>
 internal static class PersonalLinkEndpoints

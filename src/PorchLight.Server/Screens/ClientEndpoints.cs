@@ -7,11 +7,11 @@ using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Records;
+namespace PorchLight.Server.Screens;
 
 /// <summary>The clients: the list, and one with everything on file and where it came from.</summary>
 internal static class ClientEndpoints

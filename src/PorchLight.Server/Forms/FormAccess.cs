@@ -4,11 +4,10 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Inquiries;
+namespace PorchLight.Server.Forms;
 
 /// <summary>What a link leads to.</summary>
 /// <param name="Form">A published form; for a look, any.</param>

@@ -11,16 +11,16 @@ using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Inquiries;
+namespace PorchLight.Server.Screens;
 
 /// <summary>The owner's inquiries: the day's list, the whole list, and one in full.</summary>
 internal static class InquiryEndpoints
 {
-    internal const string Gone = "This inquiry is not here any more.";
+    private const string Gone = InquiryActionEndpoints.Gone;
 
     /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
     /// <param name="PromiseExactly">The same with date and zone.</param>

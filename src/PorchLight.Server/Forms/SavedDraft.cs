@@ -1,9 +1,8 @@
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
-using PorchLight.Server.Forms;
 
-namespace PorchLight.Server.Inquiries;
+namespace PorchLight.Server.Forms;
 
 /// <summary>How a kept filling-in ended.</summary>
 internal enum SavedDraftEnd

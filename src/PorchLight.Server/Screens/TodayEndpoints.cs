@@ -11,11 +11,11 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
-using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Inquiries;
+namespace PorchLight.Server.Screens;
 
 /// <summary>The day's note and the bell.</summary>
 internal static class TodayEndpoints

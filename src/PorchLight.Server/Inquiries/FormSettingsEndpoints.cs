@@ -3,12 +3,11 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Forms;
+namespace PorchLight.Server.Inquiries;
 
 /// <summary>What holds for a form beside its words: its days, its places, who may open it, its guard, who is told.</summary>
 internal static class FormSettingsEndpoints

@@ -8,11 +8,11 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Forms;
+namespace PorchLight.Server.Inquiries;
 
 /// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
 internal static partial class AnswersCsv

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Hosting;
+namespace PorchLight.Server.Work;
 
 /// <summary>What can be done from the terminal of the machine, instead of serving.</summary>
 internal static class Commands

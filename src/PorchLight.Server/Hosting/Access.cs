@@ -1,4 +1,5 @@
-namespace PorchLight.Server.Identity;
+
+namespace PorchLight.Server.Hosting;
 
 /// <summary>Who may use an endpoint.</summary>
 internal enum Access
@@ -18,6 +19,9 @@ internal sealed record AccessMetadata(Access Access);
 
 internal static class AccessDeclarations
 {
+    /// <summary>The policy that lets owners in alone.</summary>
+    public const string OwnerOnly = "owner only";
+
     /// <summary>Declares who may use an endpoint, or those of a group, and sees to it.</summary>
     public static TBuilder For<TBuilder>(this TBuilder endpoints, Access access)
         where TBuilder : IEndpointConventionBuilder
@@ -27,7 +31,7 @@ internal static class AccessDeclarations
         {
             Access.Public => endpoints.AllowAnonymous(),
             Access.Member => endpoints.RequireAuthorization(),
-            Access.Owner => endpoints.RequireAuthorization(UserAccess.OwnerOnly),
+            Access.Owner => endpoints.RequireAuthorization(OwnerOnly),
             _ => throw new ArgumentOutOfRangeException(nameof(access)),
         };
     }

@@ -4,9 +4,10 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.Records;
+namespace PorchLight.Server.Screens;
 
 /// <param name="At">When, in words.</param>
 /// <param name="Exactly">When, with date and zone.</param>

@@ -4,9 +4,8 @@ using Microsoft.AspNetCore.DataProtection;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Forms;
 
-namespace PorchLight.Server.Inquiries;
+namespace PorchLight.Server.Forms;
 
 /// <summary>
 /// Sealed tickets with which somebody of the business looks at a working copy through the public page, whatever its light and
