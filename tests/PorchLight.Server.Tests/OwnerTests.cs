@@ -187,7 +187,7 @@ public sealed class OwnerTests
         news.On<string[]>("changed", rang.SetResult);
         await news.StartAsync();
         await app.SendAsync(Answers());
-        (await rang.Task.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBe(["followThrough", "inquiries", "messages", "records"]);
+        (await rang.Task.WaitAsync(TimeSpan.FromSeconds(20))).ShouldBe(["followThrough", "forms", "inquiries", "messages", "records"]);
         await news.DisposeAsync();
 
         var bell = await owner.GetAsync("/api/bell").JsonAsync();

@@ -1,4 +1,3 @@
-
 namespace PorchLight.Server.Brand;
 
 /// <summary>How the line to the mail server is protected.</summary>

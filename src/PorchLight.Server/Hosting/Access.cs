@@ -1,4 +1,3 @@
-
 namespace PorchLight.Server.Hosting;
 
 /// <summary>Who may use an endpoint.</summary>

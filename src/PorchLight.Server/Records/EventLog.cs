@@ -32,6 +32,8 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
     private const int Deepest = 8;
     private IReadOnlyList<IEventReaction>? _reactions;
     private int _depth;
+    private Write? _write;
+    private long _last;
 
     /// <exception cref="InvalidOperationException">Events follow from each other without end.</exception>
     public async Task AppendAsync(DomainEvent what, Instant at, EventContext about)
@@ -44,6 +46,7 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
             .Events.Add(
                 new LoggedEvent
                 {
+                    Seq = await NextAsync(),
                     At = at,
                     Kind = what.Kind(),
                     What = what,
@@ -67,5 +70,13 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
         {
             _depth--;
         }
+    }
+
+    // Numbered in the order they happen, whatever order the database is handed the rows in. The write keeps others out.
+    private async Task<long> NextAsync()
+    {
+        if (_write is null || _write != db.CurrentWrite)
+            (_write, _last) = (db.CurrentWrite, await CompiledQueries.LastEvent(db) ?? 0);
+        return ++_last;
     }
 }

@@ -103,7 +103,8 @@ internal sealed class OpenDifference
 /// <summary>Something that happened, written in the transaction that caused it and never changed.</summary>
 internal sealed class LoggedEvent
 {
-    public long Seq { get; init; }
+    /// <summary>The order in which things happened.</summary>
+    public required long Seq { get; init; }
     public required Instant At { get; init; }
 
     /// <summary>The kind of what happened, so that it can be asked for.</summary>

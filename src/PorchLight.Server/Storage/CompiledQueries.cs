@@ -41,4 +41,8 @@ internal static class CompiledQueries
     public static readonly Func<PorchDb, IAsyncEnumerable<FollowThroughVersion>> LiveFollowThroughs = EF.CompileAsyncQuery(
         (PorchDb db) => db.FollowThroughs.Where(version => version.Live)
     );
+
+    public static readonly Func<PorchDb, Task<long?>> LastEvent = EF.CompileAsyncQuery(
+        (PorchDb db) => db.Events.Max(logged => (long?)logged.Seq)
+    );
 }

@@ -61,8 +61,6 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("RoleId");
-
                     b.ToTable("AspNetRoleClaims", (string)null);
                 });
 
@@ -83,8 +81,6 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("UserId");
-
                     b.ToTable("AspNetUserClaims", (string)null);
                 });
 
@@ -104,8 +100,6 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasKey("LoginProvider", "ProviderKey");
 
-                    b.HasIndex("UserId");
-
                     b.ToTable("AspNetUserLogins", (string)null);
                 });
 
@@ -118,8 +112,6 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("UserId", "RoleId");
-
-                    b.HasIndex("RoleId");
 
                     b.ToTable("AspNetUserRoles", (string)null);
                 });
@@ -239,29 +231,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Businesses");
-                });
-
-            modelBuilder.Entity("PorchLight.Server.Storage.CompletedRequest", b =>
-                {
-                    b.Property<Guid>("Key")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Answer")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Asked")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("At")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Status")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Key");
-
-                    b.ToTable("CompletedRequests");
                 });
 
             modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
@@ -548,6 +517,63 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("ReopenSubscriptions");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Forms.SavedDraft", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Ended")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FormVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("GoodUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MailedTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Page")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Saved")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("SendKey")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GoodUntil");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.HasIndex("FormId", "SendKey")
+                        .IsUnique();
+
+                    b.ToTable("SavedDrafts");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
                 {
                     b.Property<Guid>("FormId")
@@ -611,6 +637,82 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("SubmissionId");
 
                     b.ToTable("StoredFiles");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.Submission", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FormVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("PersonalLinkId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ProofHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SendKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SendOff")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProofHash")
+                        .IsUnique();
+
+                    b.HasIndex("ReceiptHash")
+                        .IsUnique();
+
+                    b.HasIndex("FormId", "SendKey")
+                        .IsUnique();
+
+                    b.ToTable("Submissions");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Hosting.CompletedRequest", b =>
+                {
+                    b.Property<Guid>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Asked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Status")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("CompletedRequests");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Identity.EndedSession", b =>
@@ -830,116 +932,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Inquiries");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Inquiries.SavedDraft", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Answers")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Ended")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("FormId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("FormVersion")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("GoodUntil")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("LinkHash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("LinkSealed")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("MailedTo")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Page")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("Saved")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("SendKey")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("GoodUntil");
-
-                    b.HasIndex("LinkHash")
-                        .IsUnique();
-
-                    b.HasIndex("FormId", "SendKey")
-                        .IsUnique();
-
-                    b.ToTable("SavedDrafts");
-                });
-
-            modelBuilder.Entity("PorchLight.Server.Inquiries.Submission", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Answers")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("At")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("FormId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("FormVersion")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid?>("PersonalLinkId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ProofHash")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ReceiptHash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ReceiptSealed")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("SendKey")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("SendOff")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("ProofHash")
-                        .IsUnique();
-
-                    b.HasIndex("ReceiptHash")
-                        .IsUnique();
-
-                    b.HasIndex("FormId", "SendKey")
-                        .IsUnique();
-
-                    b.ToTable("Submissions");
-                });
-
             modelBuilder.Entity("PorchLight.Server.Messages.OutgoingMail", b =>
                 {
                     b.Property<Guid>("Id")
@@ -999,6 +991,51 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("State", "NextTry");
 
                     b.ToTable("OutgoingMail");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.PracticeMessage", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InReplyTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Incoming")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("MessageId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("MessageId")
+                        .IsUnique();
+
+                    b.ToTable("PracticeMail");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
@@ -1083,7 +1120,6 @@ namespace PorchLight.Server.Storage.Migrations
             modelBuilder.Entity("PorchLight.Server.Records.LoggedEvent", b =>
                 {
                     b.Property<long>("Seq")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("At")
@@ -1229,51 +1265,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Projects");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.StandIns.Mail.PracticeMessage", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("At")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid?>("ClientId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("From")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("InReplyTo")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("Incoming")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("MessageId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Subject")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Text")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("To")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("MessageId")
-                        .IsUnique();
-
-                    b.ToTable("PracticeMail");
-                });
-
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
                 {
                     b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<System.Guid>", null)
@@ -1322,6 +1313,299 @@ namespace PorchLight.Server.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Brand.Business", b =>
+                {
+                    b.HasOne("PorchLight.Server.Brand.BrandPicture", null)
+                        .WithMany()
+                        .HasForeignKey("LogoHash")
+                        .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.FollowThrough.Run", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.FollowThrough.FollowThroughVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FollowThroughId", "FollowThroughNumber")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.FormVersion", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.LookUpLine", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.LookUpList", null)
+                        .WithMany()
+                        .HasForeignKey("ListId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.PersonalLink", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.Submission", null)
+                        .WithMany()
+                        .HasForeignKey("SubmissionId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.ReopenSubscription", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.SavedDraft", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "FormVersion")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.StoredFile", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PorchLight.Server.Forms.Submission", null)
+                        .WithMany()
+                        .HasForeignKey("SubmissionId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.Submission", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.PersonalLink", null)
+                        .WithMany()
+                        .HasForeignKey("PersonalLinkId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "FormVersion")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Identity.Invite", b =>
+                {
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.Inquiry", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.Submission", null)
+                        .WithMany()
+                        .HasForeignKey("SubmissionId")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "FormVersion")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.ScreeningVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "ScreeningVersion")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.OutgoingMail", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.PracticeMessage", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "FormVersion")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.LoggedEvent", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Messages.OutgoingMail", null)
+                        .WithMany()
+                        .HasForeignKey("MailId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.FollowThrough.Run", null)
+                        .WithMany()
+                        .HasForeignKey("RunId")
+                        .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.Note", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.OpenDifference", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.Project", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.NoAction)
                         .IsRequired();
                 });
 #pragma warning restore 612, 618

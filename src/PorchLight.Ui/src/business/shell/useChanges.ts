@@ -19,7 +19,7 @@ const madeOf: Record<string, string[]> = {
   "form-settings": ["forms", "inquiries", "brand", "identity"],
   links: ["forms", "inquiries", "brand"],
   mail: ["messages", "records", "brand"],
-  "practice-mail": ["standIns", "records", "brand"],
+  "practice-mail": ["messages", "records", "brand"],
   clock: ["followThrough", "brand"],
   bell: ["records", "identity", "brand"],
   people: ["identity", "brand"],

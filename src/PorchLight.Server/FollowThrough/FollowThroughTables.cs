@@ -1,0 +1,37 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>How follow-throughs and runs are kept. A run goes with its inquiry and holds the version it follows.</summary>
+internal static class FollowThroughTables
+{
+    public static ModelConfigurationBuilder HaveFollowThrough(this ModelConfigurationBuilder builder) =>
+        builder
+            .HaveId<FollowThroughVersion>()
+            .HaveId<Run>()
+            .HaveSharedJson<FollowThroughContent>()
+            .HaveJson<RunState>()
+            .HaveJson<RunDrafts>();
+
+    public static void MapFollowThrough(this ModelBuilder builder)
+    {
+        builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
+
+        builder.Entity<Run>().HasIndex(run => run.ClientId);
+        builder.Entity<Run>().HasIndex(run => run.NextMoment);
+        builder.Entity<Run>().HasOne<Client>().WithMany().HasForeignKey(run => run.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Run>().HasOne<Project>().WithMany().HasForeignKey(run => run.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Run>().HasOne<Inquiry>().WithMany().HasForeignKey(run => run.InquiryId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<Run>()
+            .HasOne<FollowThroughVersion>()
+            .WithMany()
+            .HasForeignKey(run => new { run.FollowThroughId, run.FollowThroughNumber })
+            .OnDelete(DeleteBehavior.NoAction);
+        builder.Entity<LoggedEvent>().HasOne<Run>().WithMany().HasForeignKey(logged => logged.RunId).OnDelete(DeleteBehavior.SetNull);
+    }
+}

@@ -1,0 +1,51 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Screening;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>How inquiries are kept. They go with their client; what they brought into the records is not left without them.</summary>
+internal static class InquiryTables
+{
+    public static ModelConfigurationBuilder HaveInquiries(this ModelConfigurationBuilder builder) =>
+        builder.HaveId<Inquiry>().HaveJson<Verdict>();
+
+    public static void MapInquiries(this ModelBuilder builder)
+    {
+        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.SubmissionId);
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.FormId, inquiry.WantedMonth });
+        builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
+        builder.Entity<Inquiry>().HasOne<Client>().WithMany().HasForeignKey(inquiry => inquiry.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Inquiry>().HasOne<Project>().WithMany().HasForeignKey(inquiry => inquiry.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<Inquiry>()
+            .HasOne<Submission>()
+            .WithMany()
+            .HasForeignKey(inquiry => inquiry.SubmissionId)
+            .OnDelete(DeleteBehavior.NoAction);
+        builder
+            .Entity<Inquiry>()
+            .HasOne<FormVersion>()
+            .WithMany()
+            .HasForeignKey(inquiry => new { inquiry.FormId, inquiry.FormVersion })
+            .OnDelete(DeleteBehavior.NoAction);
+        builder
+            .Entity<Inquiry>()
+            .HasOne<ScreeningVersion>()
+            .WithMany()
+            .HasForeignKey(inquiry => new { inquiry.FormId, inquiry.ScreeningVersion })
+            .OnDelete(DeleteBehavior.NoAction);
+
+        builder.Entity<FieldValue>().HasOne<Inquiry>().WithMany().HasForeignKey(value => value.InquiryId).OnDelete(DeleteBehavior.NoAction);
+        builder.Entity<Note>().HasOne<Inquiry>().WithMany().HasForeignKey(note => note.InquiryId).OnDelete(DeleteBehavior.NoAction);
+        builder.Entity<OpenDifference>().HasOne<Inquiry>().WithMany().HasForeignKey(one => one.InquiryId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<LoggedEvent>()
+            .HasOne<Inquiry>()
+            .WithMany()
+            .HasForeignKey(logged => logged.InquiryId)
+            .OnDelete(DeleteBehavior.SetNull);
+    }
+}

@@ -1,0 +1,35 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>How mail is kept. It outlives the client it went to.</summary>
+internal static class MailTables
+{
+    public static ModelConfigurationBuilder HaveMail(this ModelConfigurationBuilder builder) =>
+        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveJson<MessageDraft>();
+
+    public static void MapMail(this ModelBuilder builder)
+    {
+        // Each step of a run takes effect once; this key is what holds it.
+        builder.Entity<OutgoingMail>().HasIndex(mail => mail.EffectKey).IsUnique();
+        builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.State, mail.NextTry });
+        builder.Entity<OutgoingMail>().HasOne<Client>().WithMany().HasForeignKey(mail => mail.ClientId).OnDelete(DeleteBehavior.SetNull);
+        builder
+            .Entity<LoggedEvent>()
+            .HasOne<OutgoingMail>()
+            .WithMany()
+            .HasForeignKey(logged => logged.MailId)
+            .OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
+        builder
+            .Entity<PracticeMessage>()
+            .HasOne<Client>()
+            .WithMany()
+            .HasForeignKey(message => message.ClientId)
+            .OnDelete(DeleteBehavior.SetNull);
+    }
+}

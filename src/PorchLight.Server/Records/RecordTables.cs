@@ -1,0 +1,62 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Records;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Records;
+
+/// <summary>How clients, projects, what is known of them and what happened are kept. A client's records go with the client; what happened stays, and forgets whom it was about.</summary>
+internal static class RecordTables
+{
+    public static ModelConfigurationBuilder HaveRecords(this ModelConfigurationBuilder builder) =>
+        builder
+            .HaveId<Client>()
+            .HaveId<Project>()
+            .HaveId<FieldValue>()
+            .HaveId<Note>()
+            .HaveId<OpenDifference>()
+            .HaveJson<Answer>()
+            .HaveJson<DomainEvent>();
+
+    public static void MapRecords(this ModelBuilder builder)
+    {
+        builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();
+        builder.Entity<PersonalLink>().HasOne<Client>().WithMany().HasForeignKey(link => link.ClientId).OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<Project>().HasIndex(project => project.ClientId);
+        builder.Entity<Project>().HasOne<Client>().WithMany().HasForeignKey(project => project.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Project>().HasOne<Form>().WithMany().HasForeignKey(project => project.FormId).OnDelete(DeleteBehavior.NoAction);
+
+        builder.Entity<FieldValue>().HasIndex(value => value.ClientId);
+        builder.Entity<FieldValue>().HasOne<Client>().WithMany().HasForeignKey(value => value.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<FieldValue>().HasOne<Project>().WithMany().HasForeignKey(value => value.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<FieldValue>()
+            .HasOne<FormVersion>()
+            .WithMany()
+            .HasForeignKey(value => new { value.FormId, value.FormVersion })
+            .OnDelete(DeleteBehavior.NoAction);
+
+        builder.Entity<Note>().HasIndex(note => note.ClientId);
+        builder.Entity<Note>().HasOne<Client>().WithMany().HasForeignKey(note => note.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Note>().HasOne<Project>().WithMany().HasForeignKey(note => note.ProjectId).OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<OpenDifference>().HasIndex(difference => difference.InquiryId);
+        builder.Entity<OpenDifference>().HasOne<Client>().WithMany().HasForeignKey(one => one.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<OpenDifference>().HasOne<Project>().WithMany().HasForeignKey(one => one.ProjectId).OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<LoggedEvent>().HasKey(logged => logged.Seq);
+        builder.Entity<LoggedEvent>().Property(logged => logged.Seq).ValueGeneratedNever();
+        builder.Entity<LoggedEvent>().HasIndex(logged => logged.ClientId);
+        builder.Entity<LoggedEvent>().HasIndex(logged => new { logged.Kind, logged.Seq });
+        builder.Entity<LoggedEvent>().HasIndex(logged => new { logged.Rings, logged.Seq });
+        builder.Entity<LoggedEvent>().HasOne<Client>().WithMany().HasForeignKey(logged => logged.ClientId).OnDelete(DeleteBehavior.SetNull);
+        builder
+            .Entity<LoggedEvent>()
+            .HasOne<Project>()
+            .WithMany()
+            .HasForeignKey(logged => logged.ProjectId)
+            .OnDelete(DeleteBehavior.SetNull);
+    }
+}
