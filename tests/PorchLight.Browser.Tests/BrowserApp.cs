@@ -1,21 +1,10 @@
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Brand;
 using PorchLight.Server.Demo;
-using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.StandIns.SampleSite;
 using PorchLight.Server.Storage;
-using PorchLight.Server.Work;
 
 namespace PorchLight.Browser.Tests;
 

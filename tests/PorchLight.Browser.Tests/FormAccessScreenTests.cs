@@ -4,18 +4,7 @@ using NodaTime;
 using OpenQA.Selenium;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Brand;
-using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
-using PorchLight.Server.Work;
 
 namespace PorchLight.Browser.Tests;
 

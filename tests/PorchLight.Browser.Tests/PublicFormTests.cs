@@ -2,18 +2,6 @@ using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;
-using PorchLight.Server.Brand;
-using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
-using PorchLight.Server.Work;
 
 namespace PorchLight.Browser.Tests;
 

@@ -1,17 +1,6 @@
 using OpenQA.Selenium;
 using PorchLight.Core.Answers;
-using PorchLight.Server.Brand;
-using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
-using PorchLight.Server.Work;
+using PorchLight.Core.Messages;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;

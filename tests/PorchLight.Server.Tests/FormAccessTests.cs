@@ -7,7 +7,6 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Demo;
-using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -158,7 +157,7 @@ public sealed class FormAccessTests
         var first = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "");
         var second = await MakeLinkAsync(owner, id, "robin@pell.example", "Robin", "");
         (await app.CreateClient().GetAsync($"/public/forms/{first}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        await app.PassTimeAsync(PersonalLink.GoodFor + Duration.FromDays(1));
+        await app.PassTimeAsync(Retention.PersonalLink + Duration.FromDays(1));
         (await WelcomeAsync(app, second)).Welcome.ShouldBe("linkRanOut");
         owner = await app.SignedInAsync(DemoBusiness.OwnerMail);
         await owner.DeleteAsync($"/api/forms/{id}/links/{(await owner.GetAsync($"/api/forms/{id}/links").JsonAsync())[0].Text("id")}");

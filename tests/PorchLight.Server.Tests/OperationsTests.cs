@@ -1,6 +1,7 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Messages;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -19,9 +20,7 @@ public sealed class OperationsTests
         );
         await app.SendAsync(Answers());
         (await HealthAsync(app)).Text("mail").ShouldBe("1 waiting");
-        await app.ChangeAsync(db =>
-            db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, Messages.MailState.Failed))
-        );
+        await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, MailState.Failed)));
         (await HealthAsync(app)).Text("mail").ShouldBe("0 waiting, 1 stuck");
     }
 

@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Messages;

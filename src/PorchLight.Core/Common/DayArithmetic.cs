@@ -19,4 +19,12 @@ public static class DayArithmetic
 
     /// <summary>The last day of the month a day lies in.</summary>
     public static LocalDate EndOfMonth(LocalDate day) => new(day.Year, day.Month, day.Calendar.GetDaysInMonth(day.Year, day.Month));
+
+    /// <summary>Counts months from one on: 0 is the month itself. Null beyond the end of the calendar.</summary>
+    /// <param name="start">The month to count from.</param>
+    public static Func<int, YearMonth?> MonthsAfter(YearMonth start) =>
+        count =>
+            (LocalDate.MaxIsoValue.Year - start.Year) * 12 + LocalDate.MaxIsoValue.Month - start.Month >= count
+                ? start.PlusMonths(count)
+                : null;
 }

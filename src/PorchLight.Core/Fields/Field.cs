@@ -107,3 +107,19 @@ public sealed record SetField(string Field) : LandsIn;
 /// <summary>It is added to the notes.</summary>
 /// <param name="Scope">Whose notes.</param>
 public sealed record AppendToNotes(RecordScope Scope) : LandsIn;
+
+/// <summary>Says where answers land.</summary>
+public static class LandsInWords
+{
+    /// <summary>For whoever builds a form: "Lands in Client: Name", "Added to the notes of the project", "Lands nowhere" for a field there is not.</summary>
+    public static string Say(this LandsIn landsIn) =>
+        landsIn switch
+        {
+            SetField set when BuiltInFields.Find(set.Field) is { } field => $"Lands in {field.Say()}",
+            AppendToNotes notes => $"Added to the notes of the {(notes.Scope == RecordScope.Client ? "client" : "project")}",
+            _ => "Lands nowhere",
+        };
+
+    /// <summary>A field with whose it is: "Client: Name".</summary>
+    public static string Say(this Field field) => $"{field.Scope}: {field.Label}";
+}

@@ -1,6 +1,7 @@
 using NodaTime;
 using NodaTime.Text;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Forms;
 
@@ -58,6 +59,13 @@ public static class Capacities
         return month;
     }
 
+    /// <summary>What is said beside the day when its month is fully booked, or null when there is room.</summary>
+    /// <param name="capacity">How much fits.</param>
+    /// <param name="answer">The answer to <see cref="Capacity.Question"/>.</param>
+    /// <param name="taken">How many inquiries each month has already.</param>
+    public static string? NoticeOf(this Capacity capacity, Answer? answer, IReadOnlyDictionary<YearMonth, int> taken) =>
+        capacity.Find(answer, taken) is { Waits: true, Month: var full } ? Note(full, capacity.NextFree(full, taken)) : null;
+
     /// <summary>What is said beside the day while its month is fully booked: that, when there is room, and what sending means.</summary>
     /// <param name="full">The month that is full.</param>
     /// <param name="nextFree">The next one with room, or null when there is none.</param>
@@ -65,6 +73,11 @@ public static class Capacities
         nextFree is { } free
             ? $"{Say(full)} is fully booked. There is room in {Say(free)}; or send this as it is, and you are on the waiting list for {Say(full)}."
             : $"{Say(full)} is fully booked. Send this as it is, and you are on the waiting list for {Say(full)}.";
+
+    /// <summary>The months that can be limited: those of the three years to come.</summary>
+    /// <param name="today">The day of asking.</param>
+    public static IReadOnlyList<YearMonth> MonthsToCome(LocalDate today) =>
+        [.. Enumerable.Range(1, 36).Select(DayArithmetic.MonthsAfter(today.ToYearMonth())).OfType<YearMonth>()];
 
     /// <summary>What is said at the end to somebody who is on a waiting list.</summary>
     public static string WaitingNote(YearMonth month) =>

@@ -10,17 +10,29 @@ public sealed record SpamGuard(int LeastSeconds = 3, bool Proof = false)
     /// <summary>The longest time that may be asked for, in seconds: longer would keep people waiting.</summary>
     public const int MostSeconds = 60;
 
-    /// <summary>Why what was sent looks like a program's doing, as a sentence that lets a person send it after all; null when it does not.</summary>
+    /// <summary>Why what was sent looks like a program's doing; null when it does not.</summary>
     /// <param name="signs">What can be told of how it was filled in.</param>
-    public string? Judge(SpamContext signs) =>
+    public SpamSuspicion? Judge(SpamContext signs) =>
         signs.TrapFilled
-            ? "A field that people do not see was filled in, perhaps by a program that fills in forms for you. It is empty again now; please send once more."
+            ? new(
+                "A field that people do not see was filled in, perhaps by a program that fills in forms for you. It is empty again now; please send once more."
+            )
         : LeastSeconds > 0 && !(signs.Took >= Duration.FromSeconds(LeastSeconds))
-            ? "That was faster than a person writes. Please wait a few seconds and send once more; everything is still here."
+            ? new(
+                "That was faster than a person writes. Please wait a few seconds and send once more; everything is still here.",
+                signs.Took is { } took ? (int)Math.Ceiling((Duration.FromSeconds(LeastSeconds) - took).TotalSeconds) : null
+            )
         : Proof && !signs.ProofHolds
-            ? "Your browser has not finished the short check above “Send”, or it was too long ago. Please let it finish and send once more."
+            ? new(
+                "Your browser has not finished the short check above “Send”, or it was too long ago. Please let it finish and send once more."
+            )
         : null;
 }
+
+/// <summary>Why what was sent looks like a program's doing.</summary>
+/// <param name="Sentence">A sentence that lets a person send it after all.</param>
+/// <param name="RetryAfter">In how many seconds the same would be taken; null when waiting alone does not help.</param>
+public sealed record SpamSuspicion(string Sentence, int? RetryAfter = null);
 
 /// <summary>What can be told of how a form was filled in.</summary>
 /// <param name="TrapFilled">Whether the field that people do not see holds anything.</param>

@@ -44,6 +44,11 @@ public static class TodayNote
         "twelve",
     ];
 
+    /// <summary>Whether an inquiry wants somebody today: its promise is broken or ends today, or they wrote and wait for an answer.</summary>
+    /// <param name="group">How its promise stands; null when nothing is owed.</param>
+    /// <param name="wroteBack">Whether they wrote and were not answered since.</param>
+    public static bool IsUrgent(PromiseGroup? group, bool wroteBack) => wroteBack || group is PromiseGroup.Late or PromiseGroup.Today;
+
     /// <summary>The group of a deadline; the end of a day belongs to that day.</summary>
     public static PromiseGroup Group(Instant? deadline, Instant now, DateTimeZone zone) =>
         deadline switch

@@ -91,7 +91,14 @@ public sealed record Verdict(
     IReadOnlyList<Contribution> Contributions,
     int OverComeIn,
     int OverFloor
-);
+)
+{
+    /// <summary>How far the score is from the next threshold, in words: "5 more than Come in needs".</summary>
+    public string SayMargin() =>
+        OverComeIn >= 0 ? $"{OverComeIn} more than {Fit.ComeIn.Say()} needs"
+        : OverFloor < 0 ? $"{-(long)OverFloor} fewer than {Fit.TalkFirst.Say()} needs"
+        : $"{-(long)OverComeIn} fewer than {Fit.ComeIn.Say()} needs";
+}
 
 /// <summary>Bounds on what a verdict can still become.</summary>
 /// <param name="LowScore">No completion scores lower.</param>

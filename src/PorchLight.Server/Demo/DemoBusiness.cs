@@ -228,7 +228,7 @@ internal sealed class DemoBusiness(
                     ClientId = client,
                     MadeBy = "Maren Tolliver",
                     Made = at,
-                    GoodUntil = at + PersonalLink.GoodFor,
+                    GoodUntil = at + Retention.PersonalLink,
                 }
             );
         }

@@ -1,8 +1,10 @@
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
@@ -202,20 +204,37 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
             version!.Content,
             await db.BusinessAsync(),
             (await db.Clients.FindAsync(run.ClientId))!,
+            await NameAsync(run.ClientId),
             (await db.Inquiries.FindAsync(run.InquiryId))!
         );
     }
 
+    /// <summary>What the client is called; null for one who left only an address or a number.</summary>
+    private async Task<PersonNameAnswer?> NameAsync(Id<Client> client)
+    {
+        // What this write adds is not in the database yet.
+        var added = db.FieldValues.Local.Where(value => value.ClientId == client && value.Field == BuiltInFields.Name.Key);
+        var kept = await db.FieldValues.Where(value => value.ClientId == client && value.Field == BuiltInFields.Name.Key).ToListAsync();
+        return ValuesOnFile.Read(added.Union(kept)).GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
+    }
+
     /// <summary>A run with all that its steps may speak of.</summary>
-    private sealed record RunContext(Run Run, FollowThroughContent Content, Business Business, Client Client, Inquiry Inquiry)
+    private sealed record RunContext(
+        Run Run,
+        FollowThroughContent Content,
+        Business Business,
+        Client Client,
+        PersonNameAnswer? Name,
+        Inquiry Inquiry
+    )
     {
         public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window);
 
         public Dictionary<string, string> KnownValues(Instant at) =>
             new()
             {
-                ["firstName"] = Client.FirstName,
-                ["name"] = Client.Name,
+                ["firstName"] = Name?.Given ?? "",
+                ["name"] = Name?.Full ?? "",
                 ["business"] = Business.Name,
                 ["owner"] = Business.OwnerName,
                 ["promise"] =

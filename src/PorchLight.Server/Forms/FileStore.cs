@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
@@ -18,9 +17,6 @@ internal sealed record ReceivedFile(string StoredAs, string Name, long Bytes, Fi
 internal sealed class FileStore(DataFolder folder, TimeProvider time)
 {
     private const string Incoming = ".incoming";
-
-    /// <summary>How long an upload waits for its form to be sent.</summary>
-    public static readonly Duration UnsentLifetime = Duration.FromHours(24);
 
     /// <summary>Takes a file in, or says why not. What is refused leaves nothing behind.</summary>
     public async Task<(ReceivedFile? Taken, string? Refusal)> TakeAsync(
@@ -79,7 +75,7 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
     {
         if (!Directory.Exists(folder.Files))
             return;
-        var before = time.Now() - UnsentLifetime;
+        var before = time.Now() - Retention.UnsentUpload;
         await using (var write = await db.WriteAsync(cancellationToken))
         {
             await db

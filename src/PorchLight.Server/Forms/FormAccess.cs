@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Calendar;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -14,28 +13,6 @@ namespace PorchLight.Server.Forms;
 /// <param name="Link">The personal link it was reached by; null for the form's own.</param>
 /// <param name="IsPreview">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false);
-
-/// <summary>How somebody is met at a form.</summary>
-internal enum AccessState
-{
-    /// <summary>They can fill it in.</summary>
-    Open,
-
-    /// <summary>It takes no answers now.</summary>
-    LightOff,
-
-    /// <summary>It opens only by a personal link.</summary>
-    OnlyByLink,
-
-    /// <summary>It opens with a code that is sent to the mail address the link was made for.</summary>
-    CodeNeeded,
-
-    /// <summary>The personal link has been used.</summary>
-    LinkUsed,
-
-    /// <summary>The personal link is too old.</summary>
-    LinkRanOut,
-}
 
 /// <summary>Stands at the door of forms: finds what a link leads to, and says who may come in.</summary>
 internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets previews, IHttpContextAccessor http)
@@ -78,29 +55,15 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
     }
 
     /// <summary>How somebody is met.</summary>
-    public async Task<AccessState> JudgeAsync(FormTarget target, string? pass, Business business)
-    {
-        if (target.IsPreview)
-            return AccessState.Open;
-        if (target.Link is { } link)
-        {
-            if (link.SubmissionId is not null)
-                return AccessState.LinkUsed;
-            if (link.GoodUntil < clock.GetCurrentInstant())
-                return AccessState.LinkRanOut;
-            if (
-                target.Form.Settings.Admission == Admission.PersonalLinkAndCode
-                && !(pass is not null && link.PassHash == Tokens.Hash(pass))
-            )
-                return AccessState.CodeNeeded;
-        }
-        else if (target.Form.Settings.Admission != Admission.Anyone)
-        {
-            return AccessState.OnlyByLink;
-        }
-
-        return await LightAsync(target.Form, business) == LightState.On ? AccessState.Open : AccessState.LightOff;
-    }
+    public async Task<AccessState> JudgeAsync(FormTarget target, string? pass, Business business) =>
+        target.IsPreview
+            ? AccessState.Open
+            : FormAdmission.Judge(
+                target.Form.Settings.Admission,
+                await LightAsync(target.Form, business),
+                StateOf(target.Link, pass),
+                clock.GetCurrentInstant()
+            );
 
     /// <summary>Whether a form takes answers, and why not.</summary>
     public async Task<LightState> LightAsync(Form form, Business business) =>
@@ -112,18 +75,17 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
 
     /// <summary>How they are met, in a sentence for them.</summary>
     public async Task<string> SayAsync(FormTarget target, AccessState welcome, Business business) =>
-        welcome switch
-        {
-            AccessState.LightOff when await LightAsync(target.Form, business) == LightState.NotYetOpen =>
-                $"This form opens on {DateWords.Say(target.Form.Settings.FirstDay!.Value)}.",
-            AccessState.LightOff => target.Form.AwayNote,
-            AccessState.OnlyByLink =>
-                $"This form opens only by a personal link. If you are waiting for one, please write to {business.Name}: {business.MailAddress}.",
-            AccessState.CodeNeeded => "To be sure that it is you, we send a code to the mail address this link was made for.",
-            AccessState.LinkUsed =>
-                $"You have sent this form already, {TimeWords.At(target.Link!.Used!.Value, clock.GetCurrentInstant(), business.DateTimeZone)}. Thank you! Should something have changed, please write to {business.MailAddress}.",
-            AccessState.LinkRanOut =>
-                $"This link was good until {DateWords.Say(target.Link!.GoodUntil.InZone(business.DateTimeZone).Date)}. Please write to {business.MailAddress}, and you get a new one.",
-            _ => "",
-        };
+        FormAdmission.Say(
+            welcome,
+            target.Form.Settings,
+            await LightAsync(target.Form, business),
+            target.Form.AwayNote,
+            business.Card,
+            StateOf(target.Link, null),
+            clock.GetCurrentInstant(),
+            business.DateTimeZone
+        );
+
+    private static LinkState? StateOf(PersonalLink? link, string? pass) =>
+        link is null ? null : new LinkState(link.Used, link.GoodUntil, pass is not null && link.PassHash == Tokens.Hash(pass));
 }

@@ -8,6 +8,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -297,7 +298,7 @@ internal static class FormEndpoints
                             question.Help,
                             question.Required,
                             question.Kind.Describe(),
-                            question.LandsIn is { } landsIn ? Say(landsIn) : null,
+                            question.LandsIn?.Say(),
                             signals.Contains(question.Key),
                             question.AskedOnlyWhen is not null
                         )),
@@ -319,12 +320,4 @@ internal static class FormEndpoints
     }
 
     private static string? Reads(string wording) => KnownValues.BeforeAnswers(wording) is var reads && reads != wording ? reads : null;
-
-    private static string Say(LandsIn landsIn) =>
-        landsIn switch
-        {
-            SetField set when BuiltInFields.Find(set.Field) is { } field => $"Lands in {field.Scope}: {field.Label}",
-            AppendToNotes notes => $"Added to the notes of the {(notes.Scope == RecordScope.Client ? "client" : "project")}",
-            _ => "Lands nowhere",
-        };
 }

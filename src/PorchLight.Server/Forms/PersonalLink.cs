@@ -8,9 +8,6 @@ namespace PorchLight.Server.Forms;
 /// <summary>A link to a form for one person, good for one sending.</summary>
 internal sealed class PersonalLink
 {
-    /// <summary>How long a link is good when nobody says otherwise.</summary>
-    public static readonly Duration GoodFor = Duration.FromDays(60);
-
     public required Id<PersonalLink> Id { get; init; }
     public required Id<Form> FormId { get; init; }
     public required string LinkHash { get; init; }

@@ -20,9 +20,6 @@ internal enum SavedDraftEnd
 /// </summary>
 internal sealed class SavedDraft
 {
-    /// <summary>How long a link goes on saying how it ended.</summary>
-    public static readonly Duration MarkLifetime = Duration.FromDays(365);
-
     public required Id<SavedDraft> Id { get; init; }
     public required Id<Form> FormId { get; init; }
     public required int FormVersion { get; set; }

@@ -93,6 +93,12 @@ internal static class Contract
                     Description = "What is wrong and what to do, in a sentence for the person.",
                 },
                 ["traceId"] = new OpenApiSchema { Type = JsonSchemaType.String, Description = "The request, as the log names it." },
+                ["retryAfter"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Integer,
+                    Format = "int32",
+                    Description = "In how many seconds the same would be taken, where waiting helps.",
+                },
                 ["findings"] = new OpenApiSchema
                 {
                     Type = JsonSchemaType.Array,

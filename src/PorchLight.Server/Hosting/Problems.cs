@@ -8,12 +8,16 @@ namespace PorchLight.Server.Hosting;
 /// <summary>Answers bad requests with problem details (RFC 9457) whose detail is a sentence for the person.</summary>
 internal static class Problems
 {
-    public static ProblemHttpResult Say(int status, string sentence, IEnumerable<Finding>? findings = null) =>
-        TypedResults.Problem(
-            sentence,
-            statusCode: status,
-            extensions: findings is null ? null : new Dictionary<string, object?> { ["findings"] = findings }
-        );
+    /// <param name="retryAfter">In how many seconds the same would be taken; null when waiting alone does not help.</param>
+    public static ProblemHttpResult Say(int status, string sentence, IEnumerable<Finding>? findings = null, int? retryAfter = null)
+    {
+        var more = new Dictionary<string, object?>();
+        if (findings is not null)
+            more["findings"] = findings;
+        if (retryAfter is not null)
+            more["retryAfter"] = retryAfter;
+        return TypedResults.Problem(sentence, statusCode: status, extensions: more);
+    }
 
     public static ProblemHttpResult NotFound(string sentence) => Say(StatusCodes.Status404NotFound, sentence);
 

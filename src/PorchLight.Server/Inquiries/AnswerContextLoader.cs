@@ -4,6 +4,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
@@ -112,13 +113,8 @@ internal sealed class AnswerContextLoader(PorchDb db)
                     && value.At <= inquiry.Received
                     && (value.ProjectId == null || value.ProjectId == project)
                 )
-                .OrderBy(value => value.At)
-                .ThenBy(value => value.Id)
                 .ToListAsync(cancellationToken);
-            known = known with
-            {
-                OnFile = before.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value),
-            };
+            known = known with { OnFile = ValuesOnFile.Read(before) };
         }
 
         return (known, rules, sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value));
@@ -163,10 +159,8 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var values = await db
             .FieldValues.AsNoTracking()
             .Where(value => value.ClientId == client && (value.ProjectId == null || value.ProjectId == project))
-            .OrderBy(value => value.At)
-            .ThenBy(value => value.Id)
             .ToListAsync(cancellationToken);
-        return values.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.Last().Value);
+        return ValuesOnFile.Read(values);
     }
 
     /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>

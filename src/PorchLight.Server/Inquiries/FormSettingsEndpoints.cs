@@ -1,8 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
@@ -19,6 +21,7 @@ internal static class FormSettingsEndpoints
     /// <param name="Received">How many answers came in.</param>
     /// <param name="DayQuestions">The questions that ask for a day, for counting places by month.</param>
     /// <param name="Months">How each limited month stands.</param>
+    /// <param name="MonthChoices">The months to come that can be limited.</param>
     /// <param name="Waiting">How many asked to be told when it is open again.</param>
     /// <param name="Unfinished">How many filling-ins are kept to be finished later.</param>
     /// <param name="People">Who can be told.</param>
@@ -29,6 +32,7 @@ internal static class FormSettingsEndpoints
         int Received,
         IReadOnlyList<Named> DayQuestions,
         IReadOnlyList<MonthView> Months,
+        IReadOnlyList<Named> MonthChoices,
         int Waiting,
         int Unfinished,
         IReadOnlyList<Person> People
@@ -51,10 +55,11 @@ internal static class FormSettingsEndpoints
                 Id<Form> id,
                 PorchDb db,
                 FormAccess access,
+                BusinessClock clock,
                 CancellationToken cancellationToken
             ) =>
                 await db.Forms.FindAsync([id], cancellationToken) is { } form
-                    ? TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken))
+                    ? TypedResults.Ok(await ViewAsync(form, db, access, clock, cancellationToken))
                     : Problems.NotFound(Gone)
         );
         group.MapPut("", SaveAsync);
@@ -65,6 +70,7 @@ internal static class FormSettingsEndpoints
         Edit<FormSettings> edit,
         PorchDb db,
         FormAccess access,
+        BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
@@ -78,10 +84,16 @@ internal static class FormSettingsEndpoints
             return Problems.Unfinished(findings);
         form.Settings = merged;
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await ViewAsync(form, db, access, cancellationToken));
+        return TypedResults.Ok(await ViewAsync(form, db, access, clock, cancellationToken));
     }
 
-    private static async Task<FormSettingsView> ViewAsync(Form form, PorchDb db, FormAccess access, CancellationToken cancellationToken)
+    private static async Task<FormSettingsView> ViewAsync(
+        Form form,
+        PorchDb db,
+        FormAccess access,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
         var months = await db
@@ -94,7 +106,8 @@ internal static class FormSettingsEndpoints
                 Count = group.Count(),
             })
             .ToListAsync(cancellationToken);
-        var state = await access.LightAsync(form, await db.BusinessAsync());
+        var business = await db.BusinessAsync();
+        var state = await access.LightAsync(form, business);
         int Count(YearMonth month, bool waits) => months.FirstOrDefault(one => one.WantedMonth == month && one.Waits == waits)?.Count ?? 0;
         return new FormSettingsView(
             form.Settings,
@@ -116,6 +129,11 @@ internal static class FormSettingsEndpoints
                         Count(limit.Month, false),
                         Count(limit.Month, true)
                     )),
+            ],
+            [
+                .. Capacities
+                    .MonthsToCome(business.Calendar.Today(clock.GetCurrentInstant()))
+                    .Select(month => new Named(YearMonthPattern.Iso.Format(month), Capacities.Say(month))),
             ],
             await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
             await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),

@@ -1,7 +1,9 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
@@ -31,14 +33,22 @@ internal sealed class Inquiry
     public required PromiseClock PromiseClock { get; init; }
 
     /// <summary>When the promise was kept or fell away: a personal reply, a booking, or a no on the page.</summary>
-    public Instant? PromiseStopped { get; set; }
+    public Instant? PromiseStopped { get; private set; }
     public Instant? CallAsked { get; set; }
 
     /// <summary>When they last wrote or got in touch; null when a person has answered since, or they have not.</summary>
-    public Instant? WroteBack { get; set; }
+    public Instant? WroteBack { get; private set; }
 
     /// <summary>When a person closed it; null while it is open.</summary>
-    public Instant? Closed { get; set; }
+    public Instant? Closed { get; private set; }
+
+    /// <summary>Whose turn it is; kept in columns of its own so that it can be asked for.</summary>
+    [NotMapped]
+    public InquiryTurn Turn
+    {
+        get => new(PromiseStopped, WroteBack, Closed);
+        set => (PromiseStopped, WroteBack, Closed) = (value.PromiseStopped, value.WroteBack, value.Closed);
+    }
 
     /// <summary>The month it is for, where the form counts places by month; null elsewhere and for who was turned away.</summary>
     public YearMonth? WantedMonth { get; init; }

@@ -158,8 +158,6 @@ internal static class InquiryActionEndpoints
             {
                 if (inquiry.Closed is not null)
                     return;
-                (inquiry.Closed, inquiry.WroteBack) = (now, null);
-                inquiry.PromiseStopped ??= now;
                 if (
                     !await db.Inquiries.AnyAsync(
                         other => other.ProjectId == inquiry.ProjectId && other.Id != inquiry.Id && other.Closed == null,
@@ -187,11 +185,8 @@ internal static class InquiryActionEndpoints
             clock,
             async (inquiry, now) =>
             {
-                if (inquiry.Closed is not { } closed)
+                if (inquiry.Closed is null)
                     return;
-                inquiry.Closed = null;
-                if (inquiry.PromiseStopped == closed)
-                    inquiry.PromiseStopped = null;
                 (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
                 await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
             },

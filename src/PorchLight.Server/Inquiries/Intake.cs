@@ -6,6 +6,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
@@ -59,7 +60,8 @@ internal abstract record IntakeResult
     ) : IntakeResult;
 
     /// <summary>Nothing was stored.</summary>
-    public sealed record Refused(int Status, string Sentence, IReadOnlyList<Finding> Findings) : IntakeResult;
+    /// <param name="RetryAfter">In how many seconds the same would be taken; null when waiting alone does not help.</param>
+    public sealed record Refused(int Status, string Sentence, IReadOnlyList<Finding> Findings, int? RetryAfter = null) : IntakeResult;
 }
 
 /// <summary>
@@ -170,7 +172,7 @@ internal sealed class Intake(
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
         if (sender is not null && !target.IsPreview && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion));
+            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion.Sentence) with { RetryAfter = suspicion.RetryAfter });
 
         var rules = (await CompiledQueries.Screening(db, target.Form.Id, target.Form.ScreeningVersion)).Rules;
         var contact = Contact.Of(content, route.Answers);
@@ -267,14 +269,20 @@ internal sealed class Intake(
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
                 PromiseClock = business.PromiseClock,
-                PromiseStopped = owesNothing ? now : null,
                 WantedMonth = month?.Month,
                 Waits = month is { Waits: true },
             };
+            inquiry.Turn = InquiryTurn.At(now, owesReply: !owesNothing);
             db.Inquiries.Add(inquiry);
             var about = new EventContext(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
-            var plan = await LandAsync(known, client, project, inquiry, onlyDifferences: knownBefore && link?.ClientId != client.Id);
+            var plan = await LandAsync(
+                known,
+                client,
+                project,
+                inquiry,
+                onlyDifferences: ClientRecognition.OnlyClaims(knownBefore, client.Id.Value, link?.ClientId?.Value)
+            );
             await events.AppendAsync(new InquiryReceived(form.Id.Value, version.Number, sent.Fit, knownBefore, joined), now, about);
             await events.AppendAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (sender is not null)
@@ -300,11 +308,15 @@ internal sealed class Intake(
 
     private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, PersonalLink? link, Instant now)
     {
-        if (link?.ClientId is { } own)
-            return ((await db.Clients.FindAsync(own))!, true);
-        var key = contact.Email is { } email ? EmailAddress.Key(email) : null;
-        if (key is not null && await CompiledQueries.ClientByEmail(db, key) is { } found)
-            return (found, true);
+        var lookup = ClientRecognition.LookFor(contact, link?.ClientId?.Value);
+        var known = lookup switch
+        {
+            { Id: { } id } => await db.Clients.FindAsync(new Id<Client>(id)),
+            { EmailKey: { } email } => await CompiledQueries.ClientByEmail(db, email),
+            _ => null,
+        };
+        if (known is not null)
+            return (known, true);
         return (
             db.Clients.Add(
                 new Client
@@ -312,7 +324,7 @@ internal sealed class Intake(
                     Id = new Id<Client>(Guid.CreateVersion7()),
                     Name = contact.ListName,
                     Email = contact.Email,
-                    EmailKey = key,
+                    EmailKey = lookup.EmailKey,
                     Standing = Standing.Lead,
                     Since = now,
                 }
@@ -330,19 +342,16 @@ internal sealed class Intake(
         Instant now
     )
     {
-        var open = db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null);
-        var joined = !knownBefore
-            ? null
-            : form.Settings.About switch
-            {
-                ProjectAssignment.WorkInHand => await open.OrderByDescending(project => project.Opened).FirstOrDefaultAsync(),
-                ProjectAssignment.NewWorkOrMore => await open.Where(project => project.FormId == form.Id)
-                    .OrderByDescending(project => project.Opened)
-                    .FirstOrDefaultAsync(),
-                _ => null,
-            };
+        var inHand = !knownBefore
+            ? []
+            : await db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null).ToListAsync();
+        var joined = ProjectJoining.Joined(
+            form.Settings.About,
+            form.Id.Value,
+            inHand.Select(project => new OpenProject(project.Id.Value, project.FormId.Value, project.Opened))
+        );
         return joined is not null
-            ? (joined, true)
+            ? (inHand.Single(project => project.Id.Value == joined.Id), true)
             : (
                 db.Projects.Add(
                     new Project
@@ -365,11 +374,7 @@ internal sealed class Intake(
             : await db
                 .FieldValues.Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id))
                 .ToListAsync();
-        var onFile = values
-            .OrderBy(value => value.At)
-            .ThenBy(value => value.Id.Value)
-            .GroupBy(value => value.Field)
-            .ToDictionary(values => values.Key, values => values.Last().Value);
+        var onFile = ValuesOnFile.Read(values);
         var plan = Landing.Plan(known, onFile, onlyDifferences);
         db.FieldValues.AddRange(
             plan.Writes.Select(write => new FieldValue

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -91,7 +92,7 @@ internal static class PersonalLinkEndpoints
                     .SingleOrDefaultAsync(cancellationToken),
                 MadeBy = who.DisplayName(),
                 Made = now,
-                GoodUntil = now + PersonalLink.GoodFor,
+                GoodUntil = now + Retention.PersonalLink,
             }
         );
         await write.SaveAsync(cancellationToken);
@@ -145,10 +146,10 @@ internal static class PersonalLinkEndpoints
                 link.Email,
                 $"{address.Site}/f/{tokens.Open(link.LinkSealed)}",
                 link.Used is { } sent ? $"sent {TimeWords.At(sent, now, zone)}"
-                    : link.GoodUntil < now ? "ran out"
+                    : Retention.HasRunOut(link.GoodUntil, now) ? "ran out"
                     : link.Opened is { } opened ? $"opened {TimeWords.At(opened, now, zone)}"
                     : $"made {TimeWords.At(link.Made, now, zone)}, not opened yet",
-                link.SubmissionId is null && link.GoodUntil >= now,
+                link.SubmissionId is null && !Retention.HasRunOut(link.GoodUntil, now),
                 link.SubmissionId is { } submission && inquiries.TryGetValue(submission, out var inquiry) ? inquiry : null
             )),
         ];

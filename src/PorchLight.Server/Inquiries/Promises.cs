@@ -1,33 +1,28 @@
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>
-/// Keeps the promise clocks, and whose turn it is: a person's word to the client stops the promises and answers what they
-/// wrote; an automatic message does neither.
-/// </summary>
+/// <summary>Keeps the promise clocks, and whose turn it is, as <see cref="InquiryTurn"/> has it: a personal word is to the client, not to one inquiry.</summary>
 internal sealed class Promises(PorchDb db) : IEventReaction
 {
     public async Task ReactAsync(LoggedEvent logged)
     {
-        if (logged.What is ReplyReceived && logged.InquiryId is { } id)
-            (await db.Inquiries.FindAsync(id))!.WroteBack = logged.At;
-        if (!logged.What.IsPersonalWord() || logged.ClientId is null)
-            return;
-        foreach (
-            var inquiry in await db
-                .Inquiries.Where(inquiry =>
-                    inquiry.ClientId == logged.ClientId && (inquiry.PromiseStopped == null || inquiry.WroteBack != null)
-                )
-                .ToListAsync()
-        )
-        {
-            inquiry.PromiseStopped ??= logged.At;
-            inquiry.WroteBack = null;
-        }
+        var touched =
+            logged.ClientId is not null && logged.What.IsPersonalWord()
+                ? await db
+                    .Inquiries.Where(inquiry =>
+                        inquiry.ClientId == logged.ClientId
+                        && (inquiry.PromiseStopped == null || inquiry.PromiseStopped == inquiry.Closed || inquiry.WroteBack != null)
+                    )
+                    .ToListAsync()
+            : logged.InquiryId is { } id && await db.Inquiries.FindAsync(id) is { } one ? [one]
+            : [];
+        foreach (var inquiry in touched)
+            inquiry.Turn = inquiry.Turn.After(logged.What, logged.At);
     }
 
     /// <summary>What a word of a client is about: their newest inquiry, where there is one.</summary>

@@ -117,7 +117,6 @@ internal static class PublicEndpoints
             var known = await loader.NothingAsync(content, door, business, clock.GetCurrentInstant(), cancellationToken);
             var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
             var prefilled = Prefilling.Start(content, parameters, known.OnFile, cameFrom);
-            var start = Routes.Trace(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value), content.Pages[0].Key);
             return new PublicForm(
                 content.Intro,
                 version.Number,
@@ -126,9 +125,8 @@ internal static class PublicEndpoints
                 content.Review,
                 PublicForms.Pages(content, known.Today),
                 prefilled,
-                PublicForms.Step(known, start, start, start.Next, [], null),
+                PageEvaluation.Begin(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value)),
                 spam.Ticket(door.Form.Id),
-                door.IsPreview ? 0 : door.Form.Settings.Guard.LeastSeconds,
                 !door.IsPreview && door.Form.Settings.Guard.Proof,
                 filling is null ? null : drafts.View(filling, business)
             );
@@ -175,18 +173,9 @@ internal static class PublicEndpoints
             await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken)
         );
 
-        var open = Routes.Trace(known, answers, filling.Page);
-        // To leave a page makes its blanks final, which may settle where it leads; later pages do not bear on that.
-        var left = Routes.Trace(known, answers);
-        var notices = AnswerDoubts.About(known, open);
-        foreach (var (place, notice) in await loader.NoticesAsync(door.Form, open, cancellationToken))
-            notices[place] = notice;
-        if (!filling.Leaving)
-            return TypedResults.Ok(PublicForms.Step(known, open, left, open.Next, [], null, notices));
-        var next = left.Pages.SkipWhile(page => page != filling.Page).Skip(1).FirstOrDefault();
-        var findings = AnswerChecks.Check(known, left, filling.Page);
-        var review = content.Review && next is null && findings.Count == 0 ? PublicForms.Review(known, left) : null;
-        return TypedResults.Ok(PublicForms.Step(known, open, left, next, findings, review, notices));
+        var capacity = door.Form.Settings.Capacity;
+        var taken = capacity is null ? [] : await loader.TakenAsync(door.Form.Id, cancellationToken);
+        return TypedResults.Ok(PageEvaluation.Evaluate(known, answers, filling.Page, filling.Leaving, capacity, taken));
     }
 
     private static async Task<Results<Ok<SentView>, ProblemHttpResult>> SendAsync(
@@ -220,7 +209,7 @@ internal static class PublicEndpoints
         return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
             IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
-            IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings),
+            IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings, refused.RetryAfter),
             var other => throw new InvalidOperationException($"No answer for {other}."),
         };
 

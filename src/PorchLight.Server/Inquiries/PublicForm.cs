@@ -1,12 +1,9 @@
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
-using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -37,7 +34,6 @@ internal sealed record FormPageView(
 /// <param name="Prefilled">Answers that stand in the form already, hidden ones included, by question key.</param>
 /// <param name="Start">The first page, untouched.</param>
 /// <param name="Ticket">Says when it was opened; to be sent along.</param>
-/// <param name="LeastSeconds">How long nobody is faster than; whoever is waits with sending.</param>
 /// <param name="Proof">Whether a proof of work has to be sent along.</param>
 /// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
@@ -50,7 +46,6 @@ internal sealed record PublicForm(
     IReadOnlyDictionary<string, Answer> Prefilled,
     EvaluatedPage Start,
     string Ticket,
-    int LeastSeconds,
     bool Proof,
     SavedDraftView? Kept
 );
@@ -103,38 +98,6 @@ internal sealed record OwnerCard(string Name, string Mail, string? Photo, IReadO
 /// <param name="Label">What the link to it says, or null.</param>
 internal sealed record SisterNote(string Text, string? Address, string? Label);
 
-/// <summary>Where a filling-in stands.</summary>
-/// <param name="Pages">The pages shown so far, the open one last.</param>
-/// <param name="Shown">The places that are shown on them: keys of items, and "signs/0/width" for what a row asks.</param>
-/// <param name="Required">Those of them that must be answered now.</param>
-/// <param name="Wordings">Wordings with earlier answers in them, by place; only where they differ from the form's.</param>
-/// <param name="Helps">The same of the lines of help.</param>
-/// <param name="WorkedOut">Worked-out values in words, by place; only those the lead may see and that are known.</param>
-/// <param name="Notices">What has to be known of an answer before it is sent, by place.</param>
-/// <param name="Next">The page that would follow; null when the form would end.</param>
-/// <param name="Findings">What has to be put right on the open page; only looked for when it is to be left.</param>
-/// <param name="Summary">The findings in one sentence; null when there are none.</param>
-/// <param name="Review">All answers once more, when the last page is left and the form asks for it; else null.</param>
-internal sealed record EvaluatedPage(
-    IReadOnlyList<string> Pages,
-    IReadOnlyList<string> Shown,
-    IReadOnlyList<string> Required,
-    IReadOnlyDictionary<string, string> Wordings,
-    IReadOnlyDictionary<string, string> Helps,
-    IReadOnlyDictionary<string, string> WorkedOut,
-    IReadOnlyDictionary<string, string> Notices,
-    string? Next,
-    IReadOnlyList<Finding> Findings,
-    string? Summary,
-    IReadOnlyList<ReviewPage>? Review
-);
-
-/// <param name="Key">The page to turn back to.</param>
-internal sealed record ReviewPage(string Key, string Title, IReadOnlyList<ReviewLine> Lines);
-
-/// <param name="Words">The answer in words; null for a blank.</param>
-internal sealed record ReviewLine(string Key, string Wording, string? Words);
-
 /// <summary>Shows forms to leads.</summary>
 internal static class PublicForms
 {
@@ -165,122 +128,4 @@ internal static class PublicForms
             Download download => new PublicDownload(download.Key, download.Width, PublicAddress.OfFile(download.File), download.Label),
             _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item that cannot be shown."),
         };
-
-    /// <summary>What a page shows on a route, and what it says there.</summary>
-    /// <param name="open">The route as it stands while the page is open.</param>
-    /// <param name="known">What is known beside the answers.</param>
-    /// <param name="next">The page that would follow; null when the form would end.</param>
-    /// <param name="findings">What has to be put right.</param>
-    /// <param name="review">All answers once more, or null.</param>
-    /// <param name="notices">What has to be known of an answer before it is sent, by place; null for nothing.</param>
-    /// <param name="sofar">The same with every blank taken for good, for values that are shown as they grow.</param>
-    public static EvaluatedPage Step(
-        AnswerContext known,
-        Route open,
-        Route sofar,
-        string? next,
-        IReadOnlyList<Finding> findings,
-        IReadOnlyList<ReviewPage>? review,
-        IReadOnlyDictionary<string, string>? notices = null
-    )
-    {
-        var (now, then) = (open.Know(known), sofar.Know(known));
-        var shown = open.Shown.ToHashSet();
-        var (required, wordings, helps, workedOut) = (
-            new List<string>(),
-            new Dictionary<string, string>(),
-            new Dictionary<string, string>(),
-            new Dictionary<string, string>()
-        );
-        foreach (var page in known.Form.Pages.Where(page => open.Pages.Contains(page.Key)))
-        {
-            Differ(wordings, page.Key, page.Title, then);
-            foreach (var item in page.Items.Where(item => shown.Contains(item.Key)))
-                Tell(item, item.Key, now, then);
-        }
-
-        return new EvaluatedPage(
-            open.Pages,
-            [.. open.Shown],
-            required,
-            wordings,
-            helps,
-            workedOut,
-            notices ?? new Dictionary<string, string>(),
-            next,
-            findings,
-            findings.Count == 0 ? null : AnswerChecks.Summary(findings),
-            review
-        );
-
-        void Tell(Item item, string place, AnswerContext now, AnswerContext then)
-        {
-            switch (item)
-            {
-                case Heading heading:
-                    Differ(wordings, place, heading.Text, then);
-                    break;
-                case Passage passage:
-                    Differ(wordings, place, passage.Text, then);
-                    break;
-                case Question question:
-                    Differ(wordings, place, question.Wording, then);
-                    Differ(helps, place, question.Help ?? "", then);
-                    if (question.IsRequired(now))
-                        required.Add(place);
-                    if (
-                        question.Kind is WorkedOutKind { Shown: true }
-                        && then.Of(question.Key).Answer is { } value
-                        && then.IsGrounded(question)
-                    )
-                        workedOut[place] = AnswerWords.Say(value, then.Behind(question.Key));
-                    var rows = now.RowsOf(question.Key);
-                    for (var index = 0; index < rows.Count; index++)
-                    {
-                        foreach (var cell in question.RowQuestions.Where(cell => shown.Contains(Places.InRow(place, index, cell.Key))))
-                            Tell(
-                                cell,
-                                Places.InRow(place, index, cell.Key),
-                                now.InRow(rows[index]),
-                                then.InRow(then.RowsOf(question.Key)[index])
-                            );
-                    }
-
-                    break;
-            }
-        }
-    }
-
-    /// <summary>All answers of a route once more, as they would be sent.</summary>
-    public static List<ReviewPage> Review(AnswerContext known, Route route)
-    {
-        var now = route.Know(known);
-        var asked = route.Asked(known.Form).ToHashSet();
-        return
-        [
-            .. known
-                .Form.Pages.Where(page => route.Pages.Contains(page.Key))
-                .Select(page => new ReviewPage(
-                    page.Key,
-                    Wordings.Fill(page.Title, now),
-                    [
-                        .. page
-                            .Questions.Where(question =>
-                                asked.Contains(question.Key) && question.Kind is not (HiddenKind or WorkedOutKind { Shown: false })
-                            )
-                            .Select(question => new ReviewLine(
-                                question.Key,
-                                Wordings.Fill(question.Wording, now),
-                                now.Of(question.Key).Answer is { } answer ? AnswerWords.Say(answer, now.Behind(question.Key)) : null
-                            )),
-                    ]
-                )),
-        ];
-    }
-
-    private static void Differ(Dictionary<string, string> said, string place, string words, AnswerContext known)
-    {
-        if (Wordings.Fill(words, known) is var filled && filled != words)
-            said[place] = filled;
-    }
 }

@@ -81,7 +81,9 @@ internal abstract record Control
             MoneyKind k => new MoneyControl(k.Currency),
             ScaleKind k => new ScaleControl(k.Low, k.High, k.LowLabel, k.HighLabel),
             DateKind k => k.Limits?.On(today) is var days ? new DateControl(days?.First, days?.Last) : null,
-            DateRangeKind k => k.Limits?.On(today) is var days ? new DateRangeControl(days?.First, days?.Last, k.OrMonth) : null,
+            DateRangeKind k => k.Limits?.On(today) is var days
+                ? new DateRangeControl(days?.First, days?.Last, [.. k.Months(today).Select(PublicMonth.Of)])
+                : null,
             YesNoKind => new YesNoControl(),
             ChoiceKind k => new ChoiceControl(
                 [
@@ -91,7 +93,7 @@ internal abstract record Control
                         option.Explanation,
                         option.Picture is { } picture ? PublicAddress.OfFile(picture) : null,
                         option.OwnWords,
-                        option.NoneOfThese
+                        k.NotWith(option)
                     )),
                 ],
                 k.Several,
@@ -134,13 +136,28 @@ internal sealed record ScaleControl(int Low, int High, string? LowLabel, string?
 
 internal sealed record DateControl(LocalDate? First, LocalDate? Last) : Control;
 
-internal sealed record DateRangeControl(LocalDate? First, LocalDate? Last, bool OrMonth) : Control;
+/// <param name="Months">The months that can be named instead of days; empty when days are asked for.</param>
+internal sealed record DateRangeControl(LocalDate? First, LocalDate? Last, IReadOnlyList<PublicMonth> Months) : Control;
+
+/// <param name="First">Its first day, which stands for it.</param>
+internal sealed record PublicMonth(LocalDate First, string Words)
+{
+    public static PublicMonth Of(YearMonth month) => new(month.OnDayOfMonth(1), Capacities.Say(month));
+}
 
 internal sealed record YesNoControl : Control;
 
 internal sealed record ChoiceControl(IReadOnlyList<PublicOption> Options, bool Several, bool DropDown) : Control;
 
-internal sealed record PublicOption(string Key, string Label, string? Explanation, string? Picture, bool OwnWords, bool NoneOfThese);
+/// <param name="NotWith">The options that cannot be chosen together with it.</param>
+internal sealed record PublicOption(
+    string Key,
+    string Label,
+    string? Explanation,
+    string? Picture,
+    bool OwnWords,
+    IReadOnlyList<string> NotWith
+);
 
 internal sealed record LookUpControl : Control;
 

@@ -118,7 +118,7 @@ internal static class SavedDraftEndpoints
             new GivenAnswers(keeping.Answers),
             now
         );
-        draft.GoodUntil = now + Duration.FromDays(business.KeepUnfinishedDays);
+        draft.GoodUntil = Retention.DraftUntil(now, business.KeepUnfinishedDays);
         draft.Revision++;
         await write.SaveAsync(cancellationToken);
         var name = tokens.Open(draft.LinkSealed);

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
@@ -43,7 +44,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
                 "The answers behind this link have been sent already. Thank you! Below is an empty form, should there be more."
             ),
             { Ended: SavedDraftEnd.RanOut } draft => (null, RanOut(draft)),
-            var draft when draft.GoodUntil < time.Now() => (null, RanOut(draft)),
+            var draft when Retention.HasRunOut(draft.GoodUntil, time.Now()) => (null, RanOut(draft)),
             var draft => (draft, null),
         };
 
@@ -92,7 +93,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
                     .ExecuteDeleteAsync(cancellationToken);
             }
 
-            var forgotten = now - SavedDraft.MarkLifetime;
+            var forgotten = now - Retention.EndOfDraft;
             await db.SavedDrafts.Where(draft => draft.Ended != null && draft.GoodUntil < forgotten).ExecuteDeleteAsync(cancellationToken);
             await write.SaveAsync(cancellationToken);
         }

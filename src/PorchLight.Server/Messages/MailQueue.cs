@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
-using PorchLight.Core.Records;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Records;
@@ -22,8 +22,6 @@ internal sealed class MailQueue(
     ILogger<MailQueue> logger
 )
 {
-    private const int MostTries = 8;
-
     /// <summary>
     /// Queues a message as part of the caller's transaction; one effect is queued once, whatever happens. Null when the
     /// client left no address.
@@ -168,33 +166,11 @@ internal sealed class MailQueue(
 
     private async Task SettleAsync(OutgoingMail mail, HandOver ended)
     {
-        switch (ended)
-        {
-            case HandOver.Taken:
-                mail.State = MailState.HandedOver;
-                mail.LastFailure = null;
-                break;
-            case HandOver.Refused refused when refused.ForGood || mail.Tries >= MostTries:
-                mail.State = MailState.Failed;
-                mail.LastFailure = refused.Why;
-                await SayAsync(new DeliveryFailed(mail.Subject, refused.Why));
-                break;
-            case HandOver.Refused refused:
-                mail.State = MailState.Queued;
-                mail.LastFailure = refused.Why;
-                mail.NextTry = time.Now() + Duration.FromMinutes(1 << (mail.Tries - 1));
-                break;
-            case HandOver.Unsure:
-                mail.State = MailState.PerhapsSent;
-                mail.LastFailure = "The line broke before the mail server said whether it has the message.";
-                await SayAsync(new PerhapsDelivered(mail.Subject));
-                break;
-        }
-
+        var step = MailDelivery.After(ended, mail.Tries, mail.Subject, time.Now());
+        (mail.State, mail.LastFailure, mail.NextTry) = (step.State, step.Failure, step.NextTry ?? mail.NextTry);
+        if (step.Says is { } says)
+            await events.AppendAsync(says, clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
         if (ended is not HandOver.Taken)
             logger.LogWarning("Mail {MailId} at try {Try} ended as {State}", mail.Id, mail.Tries, mail.State);
-
-        Task SayAsync(DomainEvent what) =>
-            events.AppendAsync(what, clock.GetCurrentInstant(), new EventContext(mail.ClientId, MailId: mail.Id));
     }
 }

@@ -1,29 +1,9 @@
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Messages;
-
-internal enum MailState
-{
-    /// <summary>Waits for its first or next try.</summary>
-    Queued,
-
-    /// <summary>On the line to the mail server at this moment.</summary>
-    HandingOver,
-
-    /// <summary>Taken over.</summary>
-    HandedOver,
-
-    /// <summary>Given up, with the reason; waits for a person.</summary>
-    Failed,
-
-    /// <summary>The line broke so late that it may have been taken; waits for a person.</summary>
-    PerhapsSent,
-
-    /// <summary>A person looked and left it as it is.</summary>
-    Left,
-}
 
 /// <summary>A message on its way out. It is queued in the transaction that decided to send it.</summary>
 internal sealed class OutgoingMail

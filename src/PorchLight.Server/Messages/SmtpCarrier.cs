@@ -4,25 +4,11 @@ using MailKit.Net.Smtp;
 using MailKit.Security;
 using MimeKit;
 using MimeKit.Text;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
+using TextPart = MimeKit.TextPart;
 
 namespace PorchLight.Server.Messages;
-
-/// <summary>How a hand-over ended.</summary>
-internal abstract record HandOver
-{
-    /// <summary>The server has the message.</summary>
-    public sealed record Taken : HandOver;
-
-    /// <summary>The server does not have it.</summary>
-    /// <param name="Why">A sentence for the owner.</param>
-    /// <param name="ForGood">Whether another try would end the same way.</param>
-    /// <param name="LineIsDown">Whether other messages would fare no better now.</param>
-    public sealed record Refused(string Why, bool ForGood = false, bool LineIsDown = false) : HandOver;
-
-    /// <summary>The message was sent to its end, but the server's answer never came.</summary>
-    public sealed record Unsure : HandOver;
-}
 
 /// <summary>Hands messages to a mail server by SMTP (RFC 5321), one line for each.</summary>
 internal sealed class SmtpCarrier(IConfiguration configuration)

@@ -33,8 +33,6 @@ internal sealed class Client
     public required string? EmailKey { get; set; }
     public required Standing Standing { get; set; }
     public required Instant Since { get; init; }
-
-    public string FirstName => Name.Split(' ')[0];
 }
 
 /// <summary>One piece of work for a client.</summary>
@@ -51,9 +49,10 @@ internal sealed class Project
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>
-internal sealed class FieldValue
+internal sealed class FieldValue : IWrittenValue
 {
     public required Id<FieldValue> Id { get; init; }
+    Guid IWrittenValue.Key => Id.Value;
     public required Id<Client> ClientId { get; init; }
 
     /// <summary>Null for a field of the client.</summary>

@@ -2,9 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
@@ -40,7 +40,7 @@ internal static class ClientEndpoints
         IReadOnlyList<ProjectInquiry> Inquiries
     );
 
-    internal sealed record ProjectInquiry(Id<Inquiry> Id, Fit? Fit, string Received);
+    internal sealed record ProjectInquiry(Id<Inquiry> Id, FitLabel? Fit, string Received);
 
     /// <param name="Label">The field.</param>
     /// <param name="Words">Its value.</param>
@@ -127,7 +127,11 @@ internal static class ClientEndpoints
                         [
                             .. inquiries[project.Id]
                                 .OrderByDescending(inquiry => inquiry.Received)
-                                .Select(inquiry => new ProjectInquiry(inquiry.Id, inquiry.Fit, TimeWords.At(inquiry.Received, now, zone))),
+                                .Select(inquiry => new ProjectInquiry(
+                                    inquiry.Id,
+                                    FitLabel.Of(inquiry.Fit),
+                                    TimeWords.At(inquiry.Received, now, zone)
+                                )),
                         ]
                     )),
                 ],
@@ -135,7 +139,10 @@ internal static class ClientEndpoints
             )
         );
 
-        List<ValueOnFile> OnFile(Id<Project>? project) =>
+        List<ValueOnFile> OnFile(Id<Project>? project)
+        {
+            var onFile = ValuesOnFile.Newest(values.Where(value => value.ProjectId == project));
+            return
             [
                 .. from field in BuiltInFields.All
                 let newest = values
@@ -154,6 +161,7 @@ internal static class ClientEndpoints
                     TimeWords.Exactly(newest.At, zone)
                 ),
             ];
+        }
 
         List<NoteOnFile> NotesOf(Id<Project>? project) =>
             [

@@ -8,6 +8,7 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
@@ -17,6 +18,12 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Screens;
 
+/// <summary>How an inquiry was sorted, with its words.</summary>
+internal sealed record FitLabel(Fit Fit, string Words)
+{
+    public static FitLabel? Of(Fit? fit) => fit is { } sorted ? new FitLabel(sorted, sorted.Say()) : null;
+}
+
 /// <summary>The owner's inquiries: the day's list, the whole list, and one in full.</summary>
 internal static class InquiryEndpoints
 {
@@ -25,16 +32,18 @@ internal static class InquiryEndpoints
     /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
     /// <param name="PromiseExactly">The same with date and zone.</param>
     /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
+    /// <param name="Urgent">Whether it wants somebody today.</param>
     /// <param name="WroteBack">When they wrote and were not answered since, in words; else null.</param>
     internal sealed record InquiryRow(
         Id<Inquiry> Id,
         string Name,
-        Fit? Fit,
+        FitLabel? Fit,
         string About,
         string Received,
         string? Promise,
         string? PromiseExactly,
         PromiseGroup? Group,
+        bool Urgent,
         bool CallAsked,
         string? WaitsFor,
         string? WroteBack
@@ -67,7 +76,8 @@ internal static class InquiryEndpoints
         IReadOnlyList<TimelineEntry> Timeline
     );
 
-    internal sealed record FitView(Fit Fit, int Score, int Base, int OverComeIn, int OverFloor, IReadOnlyList<Contribution> Contributions);
+    /// <param name="Margin">How far the score is from the next threshold, in words.</param>
+    internal sealed record FitView(FitLabel Fit, int Score, int Base, string Margin, IReadOnlyList<Contribution> Contributions);
 
     /// <param name="Landed">Where it was written, in words; null when it was not.</param>
     /// <param name="Files">The files that were sent with it; else empty.</param>
@@ -134,17 +144,20 @@ internal static class InquiryEndpoints
                     var owed = row.Inquiry.PromiseStopped is null;
                     var zone = business.DateTimeZone;
                     var deadline = owed ? row.Inquiry.PromisedBy : null;
+                    PromiseGroup? group =
+                        owed ? TodayNote.Group(deadline, now, zone)
+                        : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack
+                        : null;
                     return new InquiryRow(
                         row.Inquiry.Id,
                         row.Name,
-                        row.Inquiry.Fit,
+                        FitLabel.Of(row.Inquiry.Fit),
                         InquirySummary.Of(row.Content, row.Answers.ByQuestion),
                         TimeWords.At(row.Inquiry.Received, now, zone),
                         deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
                         deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
-                        owed ? TodayNote.Group(deadline, now, zone)
-                            : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack
-                            : null,
+                        group,
+                        TodayNote.IsUrgent(group, row.Inquiry.WroteBack is not null),
                         row.Inquiry.CallAsked is not null,
                         WaitsFor(row.Inquiry),
                         row.Inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null
@@ -200,7 +213,7 @@ internal static class InquiryEndpoints
                 inquiry.Closed is not null,
                 await RunningAsync(db, id, cancellationToken),
                 inquiry.Fit is { } fit
-                    ? new FitView(fit, verdict.Score, verdict.Base, verdict.OverComeIn, verdict.OverFloor, verdict.Contributions)
+                    ? new FitView(FitLabel.Of(fit)!, verdict.Score, verdict.Base, verdict.SayMargin(), verdict.Contributions)
                     : null,
                 inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
                     : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
@@ -240,8 +253,7 @@ internal static class InquiryEndpoints
                 question.Key,
                 wording,
                 AnswerWords.Say(answer, known.Behind(question.Key)),
-                landed[question.Key].FirstOrDefault() is { } value
-                        ? $"{BuiltInFields.Find(value.Field)!.Scope}: {BuiltInFields.Find(value.Field)!.Label}"
+                landed[question.Key].FirstOrDefault() is { } value ? BuiltInFields.Find(value.Field)!.Say()
                     : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes"
                     : null,
                 signals.Contains(question.Key),

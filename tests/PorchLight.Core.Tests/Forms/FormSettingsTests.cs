@@ -86,7 +86,9 @@ public sealed class FormSettingsTests
         bool proof,
         string? says
     ) =>
-        (new SpamGuard(3, Proof: true).Judge(new SpamContext(trap, Duration.FromSeconds(seconds), proof)) ?? "nothing").ShouldStartWith(
+        (
+            new SpamGuard(3, Proof: true).Judge(new SpamContext(trap, Duration.FromSeconds(seconds), proof))?.Sentence ?? "nothing"
+        ).ShouldStartWith(
             says switch
             {
                 null => "nothing",

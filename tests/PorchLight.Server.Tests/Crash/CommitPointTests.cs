@@ -4,7 +4,6 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Time.Testing;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests.Crash;

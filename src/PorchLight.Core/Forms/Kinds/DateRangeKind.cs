@@ -13,6 +13,24 @@ namespace PorchLight.Core.Forms;
 [QuestionKindName("dateRange")]
 public sealed record DateRangeKind(DateLimits? Limits = null, bool OrMonth = false) : QuestionKind<DateRangeAnswer>
 {
+    private const int MostMonths = 24;
+
+    /// <summary>The months that are offered where a month is an answer: two years from the first allowed one on, as far as any of their days is allowed.</summary>
+    /// <param name="today">The day of asking.</param>
+    public IReadOnlyList<YearMonth> Months(LocalDate today)
+    {
+        var (first, last) = Limits?.On(today) ?? (null, null);
+        var start = (first ?? today).ToYearMonth();
+        return
+        [
+            .. Enumerable
+                .Range(0, OrMonth ? MostMonths : 0)
+                .Select(DayArithmetic.MonthsAfter(start))
+                .OfType<YearMonth>()
+                .TakeWhile(month => last is not { } end || month <= end.ToYearMonth()),
+        ];
+    }
+
     /// <inheritdoc/>
     public override string Describe() => OrMonth ? "From one day to another, or a month" : "From one day to another";
 
@@ -35,7 +53,15 @@ public sealed record DateRangeKind(DateLimits? Limits = null, bool OrMonth = fal
 
     internal override IEnumerable<string> Faults() => Limits?.Faults() ?? [];
 
-    internal override Answer? Normalise(DateRangeAnswer answer, NormaliseContext context) => answer;
+    // Who names a month means all of it, whichever of its days a browser sends for it.
+    internal override Answer? Normalise(DateRangeAnswer answer, NormaliseContext context) =>
+        answer.Roughly
+            ? answer with
+            {
+                From = answer.From.With(DateAdjusters.StartOfMonth),
+                To = DayArithmetic.EndOfMonth(answer.From),
+            }
+            : answer;
 
     internal override string? Check(DateRangeAnswer answer, LocalDate today) =>
         answer.To < answer.From ? "The last day lies before the first one. Please change one of them."

@@ -13,6 +13,8 @@ export class Problem extends Error {
     sentence: string,
     readonly findings: Finding[] = [],
     readonly clashes: Clash[] = [],
+    /** In how many seconds the same would be taken, where waiting helps. */
+    readonly retryAfter: number | null = null,
   ) {
     super(sentence);
   }
@@ -30,7 +32,13 @@ export async function orProblem<T>(answer: Promise<{ data?: T; response: Respons
   }
   if (got.response.ok) return got.data as T;
   const details = (got.error ?? {}) as Partial<Schemas["Refusal"]>;
-  throw new Problem(got.response.status, details.detail ?? unreachable, details.findings, details.clashes);
+  throw new Problem(
+    got.response.status,
+    details.detail ?? unreachable,
+    details.findings,
+    details.clashes,
+    details.retryAfter,
+  );
 }
 
 /** The sentences of a refusal by the places they belong to. */

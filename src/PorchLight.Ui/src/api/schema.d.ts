@@ -1654,7 +1654,8 @@ export interface components {
             kind: "dateRange";
             first: null | components["schemas"]["LocalDate"];
             last: null | components["schemas"]["LocalDate"];
-            orMonth: boolean;
+            /** @description The months that can be named instead of days; empty when days are asked for. */
+            months: components["schemas"]["PublicMonth"][];
         };
         ControlEmailControl: {
             /** @enum {string} */
@@ -1947,18 +1948,24 @@ export interface components {
             /** @description How fast it answers. */
             promise: components["schemas"]["ReplyPromise"];
         };
-        /** @enum {unknown} */
-        Fit: "notNow" | "talkFirst" | "comeIn" | null;
-        FitView: {
+        /**
+         * @description How well an inquiry fits the business, from worst to best.
+         * @enum {unknown}
+         */
+        Fit: "notNow" | "talkFirst" | "comeIn";
+        /** @description How an inquiry was sorted, with its words. */
+        FitLabel: {
             fit: components["schemas"]["Fit"];
+            words: string;
+        };
+        FitView: {
+            fit: components["schemas"]["FitLabel"];
             /** Format: int32 */
             score: number;
             /** Format: int32 */
             base: number;
-            /** Format: int32 */
-            overComeIn: number;
-            /** Format: int32 */
-            overFloor: number;
+            /** @description How far the score is from the next threshold, in words. */
+            margin: string;
             contributions: components["schemas"]["Contribution"][];
         };
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
@@ -2030,6 +2037,8 @@ export interface components {
             dayQuestions: components["schemas"]["Named"][];
             /** @description How each limited month stands. */
             months: components["schemas"]["MonthView"][];
+            /** @description The months to come that can be limited. */
+            monthChoices: components["schemas"]["Named"][];
             /**
              * Format: int32
              * @description How many asked to be told when it is open again.
@@ -2151,7 +2160,7 @@ export interface components {
         InquiryRow: {
             id: components["schemas"]["IdOfInquiry"];
             name: string;
-            fit: null | components["schemas"]["Fit"];
+            fit: null | components["schemas"]["FitLabel"];
             about: string;
             received: string;
             /** @description Until when, in words; null when nothing is owed (any more). */
@@ -2159,6 +2168,8 @@ export interface components {
             /** @description The same with date and zone. */
             promiseExactly: null | string;
             group: null | components["schemas"]["PromiseGroup"];
+            /** @description Whether it wants somebody today. */
+            urgent: boolean;
             callAsked: boolean;
             /** @description The month on whose waiting list it stands, in words; else null. */
             waitsFor: null | string;
@@ -2524,7 +2535,7 @@ export interface components {
         ProjectAssignment: "newWorkOrMore" | "newWork" | "workInHand";
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
-            fit: null | components["schemas"]["Fit"];
+            fit: null | components["schemas"]["FitLabel"];
             received: string;
         };
         ProjectView: {
@@ -2571,11 +2582,6 @@ export interface components {
             start: components["schemas"]["EvaluatedPage"];
             /** @description Says when it was opened; to be sent along. */
             ticket: string;
-            /**
-             * Format: int32
-             * @description How long nobody is faster than; whoever is waits with sending.
-             */
-            leastSeconds: number;
             /** @description Whether a proof of work has to be sent along. */
             proof: boolean;
             kept: null | components["schemas"]["SavedDraftView"];
@@ -2652,13 +2658,19 @@ export interface components {
             /** @description How much of the line it takes. */
             width: components["schemas"]["ItemWidth"];
         };
+        PublicMonth: {
+            /** @description Its first day, which stands for it. */
+            first: components["schemas"]["LocalDate"];
+            words: string;
+        };
         PublicOption: {
             key: string;
             label: string;
             explanation: null | string;
             picture: null | string;
             ownWords: boolean;
-            noneOfThese: boolean;
+            /** @description The options that cannot be chosen together with it. */
+            notWith: string[];
         };
         PublicPage: {
             key: string;
@@ -2706,6 +2718,11 @@ export interface components {
             detail: string;
             /** @description The request, as the log names it. */
             traceId?: string;
+            /**
+             * Format: int32
+             * @description In how many seconds the same would be taken, where waiting helps.
+             */
+            retryAfter?: number;
             /** @description The places that have to be put right. */
             findings?: components["schemas"]["Finding"][];
             /** @description The places that were changed meanwhile, with both values. */
@@ -2733,16 +2750,22 @@ export interface components {
             /** @description Which hours count; the screen names it. */
             clock: components["schemas"]["PromiseClock"];
         };
+        /** @description One answer, as it would be sent. */
         ReviewLine: {
+            /** @description The key of the question. */
             key: string;
+            /** @description Its wording, with earlier answers in it. */
             wording: string;
             /** @description The answer in words; null for a blank. */
             words: null | string;
         };
+        /** @description The answers of one page, as they would be sent. */
         ReviewPage: {
             /** @description The page to turn back to. */
             key: string;
+            /** @description Its title, with earlier answers in it. */
             title: string;
+            /** @description Its questions in order. */
             lines: components["schemas"]["ReviewLine"][];
         };
         RoleChange: {

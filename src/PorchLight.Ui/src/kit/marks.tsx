@@ -1,8 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/problem";
 
-type Fit = NonNullable<Schemas["Fit"]>;
-
 /** A lamp, lit or unlit. */
 export function LightMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
   return (
@@ -27,11 +25,18 @@ export function LightMark({ lit, size = 22 }: { lit: boolean; size?: number }) {
   );
 }
 
-export const fitWords: Record<Fit, string> = { comeIn: "Come in", talkFirst: "Talk first", notNow: "Not now" };
-
 /** A door standing open, ajar or shut, with its word beside it; where nothing was sorted, that. */
-export function FitMark({ fit, size = 20, word = true }: { fit: Fit | null; size?: number; word?: boolean }) {
-  if (fit === null) return <span className="text-slate">not sorted</span>;
+export function FitMark({
+  fit: label,
+  size = 20,
+  word = true,
+}: {
+  fit: Schemas["FitLabel"] | null;
+  size?: number;
+  word?: boolean;
+}) {
+  if (label === null) return <span className="text-slate">not sorted</span>;
+  const { fit, words } = label;
   return (
     <span className="inline-flex items-center gap-2 whitespace-nowrap">
       <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0 text-ink">
@@ -59,7 +64,7 @@ export function FitMark({ fit, size = 20, word = true }: { fit: Fit | null; size
           />
         )}
       </svg>
-      {word && <span>{fitWords[fit]}</span>}
+      {word && <span>{words}</span>}
     </span>
   );
 }

@@ -35,7 +35,6 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
   // Whether the answers wait here for the line to come back.
   const [waits, setWaits] = useState(false);
   const heading = useRef<HTMLHeadingElement>(null);
-  const [openedAt] = useState(() => Date.now());
   const [trap, setTrap] = useState("");
   const proof = useSpamProof();
   const [proofs, setProofs] = useState(0);
@@ -61,10 +60,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
       ...Object.keys(form.kept?.answers ?? {}),
     ]);
     const answers = Object.fromEntries(Object.entries(filling.answers).filter(([key]) => known.has(key)));
-    // Whoever is faster than people waits; what was brought back from before is sent quickly by people, too.
-    const early = openedAt + form.leastSeconds * 1000 + 200 - Date.now();
-    if (early > 0) await new Promise((resolve) => setTimeout(resolve, early));
-    const sent = await send(token, {
+    const sending = {
       version: filling.version,
       sendKey: filling.sendKey,
       answers,
@@ -72,6 +68,13 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
       ticket: form.ticket,
       trap,
       proof: form.proof ? await proof.current() : null,
+    };
+    // Whoever is faster than people waits; what was brought back from before is sent quickly by people, too.
+    const sent = await send(token, sending).catch(async (error: unknown) => {
+      if (!(error instanceof Problem) || !error.retryAfter) throw error;
+      const seconds = error.retryAfter;
+      await new Promise((resolve) => setTimeout(resolve, seconds * 1000));
+      return send(token, sending);
     });
     way.done();
     // A reload shows how it ended, and not an empty form.

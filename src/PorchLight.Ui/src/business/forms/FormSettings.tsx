@@ -184,6 +184,8 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
   const months = capacity?.months ?? [];
   const set = (next: typeof months) => onChange({ capacity: { question, months: next } });
   const stands = new Map(view.months.map((month) => [month.month, month]));
+  // The first month to come that stands behind those that are limited already.
+  const next = view.monthChoices.find(({ key }) => months.every(({ month }) => month < key))?.key;
   return (
     <Part
       title="Places by month"
@@ -250,22 +252,15 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
           {findings.has("capacity.months") && (
             <p className="font-semibold text-brick">{findings.get("capacity.months")}</p>
           )}
-          <Button className="w-fit" onClick={() => set([...months, { month: monthAfter(months), places: 4 }])}>
-            Limit {months.length === 0 ? "a" : "another"} month
-          </Button>
+          {next && (
+            <Button className="w-fit" onClick={() => set([...months, { month: next, places: 4 }])}>
+              Limit {months.length === 0 ? "a" : "another"} month
+            </Button>
+          )}
         </div>
       )}
     </Part>
   );
-}
-
-function monthAfter(months: { month: string }[]): string {
-  const last = months
-    .map((one) => one.month)
-    .toSorted()
-    .at(-1);
-  const [year, month] = last ? last.split("-").map(Number) : [new Date().getFullYear(), new Date().getMonth() + 1];
-  return month === 12 ? `${year! + 1}-01` : `${year}-${String(month! + 1).padStart(2, "0")}`;
 }
 
 function Part({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {

@@ -3,7 +3,7 @@ import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { FitMark, fitWords, MarginMark } from "../../kit/marks";
+import { FitMark, MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
@@ -136,9 +136,9 @@ function FitCard({ id, fit }: { id: string; fit: Fit }) {
       <div className="flex items-start gap-3">
         <FitMark fit={fit.fit} size={38} word={false} />
         <div>
-          <p className="font-head text-lg font-semibold">{fitWords[fit.fit!]}</p>
+          <p className="font-head text-lg font-semibold">{fit.fit.words}</p>
           <p className="text-slate">
-            {fit.score} points, {margin(fit)}
+            {fit.score} points, {fit.margin}
           </p>
         </div>
       </div>
@@ -200,12 +200,6 @@ function Differences({ view }: { view: View }) {
       <p className="mt-2 text-slate">Nothing was changed: anyone can type an e-mail address.</p>
     </Section>
   );
-}
-
-function margin(fit: Fit): string {
-  if (fit.overComeIn >= 0) return `${fit.overComeIn} more than Come in needs`;
-  if (fit.overFloor < 0) return `${-fit.overFloor} fewer than Talk first needs`;
-  return `${-fit.overComeIn} fewer than Come in needs`;
 }
 
 const signed = (points: number) => (points < 0 ? `−${-points}` : `+${points}`);

@@ -16,19 +16,18 @@ export function InquiryRows({ rows, open, withReply = false }: Props) {
   return (
     <Rows>
       {rows.map((row) => {
-        const urgent = row.group === "late" || row.group === "today" || row.wroteBack !== null;
         return (
           <Row
             key={row.id}
             to={`/inquiries/${row.id}`}
             open={row.id === open}
-            glow={urgent}
+            glow={row.urgent}
             columns="grid-cols-[7.5rem_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_15rem]"
             action={
               withReply && (
                 <Link
                   to={`/inquiries/${row.id}?reply`}
-                  className={buttonLook(urgent ? "main" : "plain")}
+                  className={buttonLook(row.urgent ? "main" : "plain")}
                   aria-label={`Reply to ${row.name}`}
                 >
                   Reply

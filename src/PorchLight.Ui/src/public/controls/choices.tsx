@@ -93,11 +93,11 @@ export function Consent({ id, control, answer, onChange, described }: ControlPro
   );
 }
 
-/** “None of these” takes the others back, and they take it back. */
+/** What does not go together with an option is taken back when it is chosen. */
 function toggled({ options }: ControlOf<"choice">, chosen: string[], key: string, on: boolean): string[] {
   if (!on) return chosen.filter((one) => one !== key);
-  const standsAlone = (one: string) => options.some((option) => option.key === one && option.noneOfThese);
-  return standsAlone(key) ? [key] : [...chosen.filter((one) => !standsAlone(one)), key];
+  const notWith = options.find((option) => option.key === key)?.notWith ?? [];
+  return [...chosen.filter((one) => !notWith.includes(one)), key];
 }
 
 export function Choice(props: {

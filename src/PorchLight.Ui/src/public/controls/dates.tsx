@@ -27,7 +27,7 @@ export function DayRange({ id, control, answer, onChange, described }: ControlPr
   };
   return (
     <div className="grid gap-3">
-      {control.orMonth && (
+      {control.months.length > 0 && (
         <div className="grid gap-2 sm:grid-cols-2">
           {[false, true].map((rough) => (
             <Choice
@@ -51,18 +51,16 @@ export function DayRange({ id, control, answer, onChange, described }: ControlPr
         <Part label="Month">
           <select
             className={`${box} max-w-60`}
-            value={range?.from.slice(0, 7) ?? ""}
+            value={control.months.find((month) => month.first.slice(0, 7) === range?.from.slice(0, 7))?.first ?? ""}
             onChange={({ target: { value } }) =>
-              onChange(
-                value ? { kind: "dateRange", from: `${value}-01`, to: lastDayOf(value), roughly: true } : undefined,
-              )
+              onChange(value ? { kind: "dateRange", from: value, to: value, roughly: true } : undefined)
             }
             {...described}
           >
             <option value="">Please choose</option>
-            {months(control.first, control.last).map((month) => (
-              <option key={month} value={month}>
-                {monthWords.format(new Date(`${month}-15T12:00:00Z`))}
+            {control.months.map((month) => (
+              <option key={month.first} value={month.first}>
+                {month.words}
               </option>
             ))}
           </select>
@@ -91,21 +89,6 @@ export function DayRange({ id, control, answer, onChange, described }: ControlPr
       )}
     </div>
   );
-}
-
-const monthWords = new Intl.DateTimeFormat("en", { month: "long", year: "numeric", timeZone: "UTC" });
-
-/** Two years of months from the first allowed day on, as 2027-05. */
-function months(first: string | null, last: string | null): string[] {
-  const start = new Date(first ? `${first}T12:00:00Z` : Date.now());
-  return Array.from({ length: 24 }, (_, index) =>
-    new Date(Date.UTC(start.getUTCFullYear(), start.getUTCMonth() + index, 1)).toISOString().slice(0, 7),
-  ).filter((month) => !last || month <= last.slice(0, 7));
-}
-
-function lastDayOf(month: string): string {
-  const [year, number] = month.split("-").map(Number) as [number, number];
-  return new Date(Date.UTC(year, number, 0)).toISOString().slice(0, 10);
 }
 
 function DayBox(props: {

@@ -1,0 +1,32 @@
+using PorchLight.Core.Common;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>Which client to look for.</summary>
+/// <param name="Id">The client with this identifier; null to look by the address.</param>
+/// <param name="EmailKey">The client with this address (<see cref="EmailAddress.Key"/>); null when nobody can be recognised.</param>
+public sealed record ClientLookup(Guid? Id, string? EmailKey);
+
+/// <summary>Recognises the client an inquiry is from.</summary>
+public static class ClientRecognition
+{
+    /// <summary>
+    /// Whom to look for: the client a personal link was made for, whatever address they give; else the one with the same
+    /// e-mail address. Without an address nobody is recognised, and the inquiry makes a new client.
+    /// </summary>
+    /// <param name="contact">The contact details among the answers.</param>
+    /// <param name="linkMadeFor">The client the personal link was made for; null without one.</param>
+    public static ClientLookup LookFor(Contact contact, Guid? linkMadeFor) =>
+        linkMadeFor is { } own ? new ClientLookup(own, null)
+        : contact.Email is { } email ? new ClientLookup(null, EmailAddress.Key(email))
+        : new ClientLookup(null, null);
+
+    /// <summary>
+    /// Whether what is said only makes differences: the client was known, and nothing shows that it is they who write. Who came
+    /// by a link made for this client is known to be them.
+    /// </summary>
+    /// <param name="knownBefore">Whether the client was known before this inquiry.</param>
+    /// <param name="client">The client it was taken for.</param>
+    /// <param name="linkMadeFor">The client the personal link was made for; null without one.</param>
+    public static bool OnlyClaims(bool knownBefore, Guid client, Guid? linkMadeFor) => knownBefore && linkMadeFor != client;
+}

@@ -1,0 +1,34 @@
+using NodaTime;
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>A piece of work that is in hand.</summary>
+/// <param name="Id">Its identifier.</param>
+/// <param name="Form">The form it came by.</param>
+/// <param name="Opened">When it began.</param>
+public sealed record OpenProject(Guid Id, Guid Form, Instant Opened);
+
+/// <summary>Decides whether an inquiry is about work that is in hand.</summary>
+public static class ProjectJoining
+{
+    /// <summary>
+    /// The project an inquiry joins, or null when it makes a new one: by the form's setting the newest in hand, the newest in
+    /// hand that came by the same form, or none. A client who was not known before has none.
+    /// </summary>
+    /// <param name="about">The form's setting.</param>
+    /// <param name="form">The form that was sent.</param>
+    /// <param name="inHand">The client's projects that are open; of two begun at one instant the one with the larger identifier is the newer.</param>
+    public static OpenProject? Joined(ProjectAssignment about, Guid form, IEnumerable<OpenProject> inHand) =>
+        inHand
+            .Where(project =>
+                about switch
+                {
+                    ProjectAssignment.WorkInHand => true,
+                    ProjectAssignment.NewWorkOrMore => project.Form == form,
+                    ProjectAssignment.NewWork => false,
+                    _ => throw new ArgumentOutOfRangeException(nameof(about)),
+                }
+            )
+            .MaxBy(project => (project.Opened, project.Id));
+}

@@ -1,0 +1,38 @@
+using NodaTime;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+
+namespace PorchLight.Core.Tests.Messages;
+
+public sealed class MailDeliveryTests
+{
+    private static readonly Instant Now = Instant.FromUtc(2026, 11, 23, 10, 0);
+    private static readonly HandOver.Refused ComeBackLater = new("Please come back later.");
+
+    [Fact]
+    public void A_refusal_is_tried_again_after_pauses_that_double_and_given_up_at_the_eighth_try()
+    {
+        var pauses = Enumerable
+            .Range(1, 7)
+            .Select(tries => MailDelivery.After(ComeBackLater, tries, "Your wall", Now).NextTry!.Value - Now);
+        pauses.ShouldBe(new[] { 1, 2, 4, 8, 16, 32, 64 }.Select(minutes => Duration.FromMinutes(minutes)));
+        MailDelivery
+            .After(ComeBackLater, 8, "Your wall", Now)
+            .ShouldBe(new DeliveryStep(MailState.Failed, ComeBackLater.Why, null, new DeliveryFailed("Your wall", ComeBackLater.Why)));
+    }
+
+    [Fact]
+    public void What_is_refused_for_good_is_not_tried_again() =>
+        MailDelivery.After(ComeBackLater with { ForGood = true }, 1, "Your wall", Now).State.ShouldBe(MailState.Failed);
+
+    [Fact]
+    public void What_may_have_arrived_waits_for_a_person()
+    {
+        var step = MailDelivery.After(new HandOver.Unsure(), 1, "Your wall", Now);
+        (step.State, step.NextTry, step.Says).ShouldBe((MailState.PerhapsSent, null, new PerhapsDelivered("Your wall")));
+    }
+
+    [Fact]
+    public void What_was_taken_leaves_no_failure_behind() =>
+        MailDelivery.After(new HandOver.Taken(), 3, "Your wall", Now).ShouldBe(new DeliveryStep(MailState.HandedOver, null, null, null));
+}

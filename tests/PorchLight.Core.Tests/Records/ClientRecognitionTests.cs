@@ -1,0 +1,76 @@
+using CsCheck;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+
+namespace PorchLight.Core.Tests.Records;
+
+public sealed class ClientRecognitionTests
+{
+    private static readonly Guid Tilda = Guid.CreateVersion7();
+    private static readonly Guid Robin = Guid.CreateVersion7();
+    private static readonly Contact ByMail = new(null, " Tilda@Bakes.Example ", null);
+
+    [Fact]
+    public void A_personal_link_counts_more_than_the_address_they_give()
+    {
+        ClientRecognition.LookFor(ByMail, Robin).ShouldBe(new ClientLookup(Robin, null));
+        ClientRecognition.LookFor(ByMail, null).ShouldBe(new ClientLookup(null, "tilda@bakes.example"));
+        ClientRecognition.LookFor(new Contact(null, null, new PhoneAnswer("+353 1 555 0100")), null).ShouldBe(new ClientLookup(null, null));
+    }
+
+    [Fact]
+    public void Anyone_can_type_an_address_so_only_a_link_of_their_own_shows_who_they_are()
+    {
+        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, null).ShouldBeTrue();
+        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, Robin).ShouldBeTrue();
+        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, Tilda).ShouldBeFalse();
+        ClientRecognition.OnlyClaims(knownBefore: false, Tilda, null).ShouldBeFalse();
+    }
+
+    [Fact]
+    public void An_inquiry_joins_the_work_its_form_is_about()
+    {
+        var (walls, signs) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        var early = new OpenProject(Guid.CreateVersion7(), walls, Instant.FromUtc(2026, 11, 1, 9, 0));
+        var late = new OpenProject(Guid.CreateVersion7(), signs, Instant.FromUtc(2026, 11, 2, 9, 0));
+        OpenProject[] inHand = [late, early];
+        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, inHand).ShouldBe(late, "the newest, whichever form it came by");
+        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, walls, inHand).ShouldBe(early);
+        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, Guid.CreateVersion7(), inHand).ShouldBeNull();
+        ProjectJoining.Joined(ProjectAssignment.NewWork, walls, inHand).ShouldBeNull();
+        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, []).ShouldBeNull();
+    }
+
+    private sealed record Written(Guid Key, string Field, Answer Value, Instant At) : IWrittenValue;
+
+    [Fact]
+    public void What_stands_on_file_is_what_was_written_last_whatever_order_it_is_read_in() =>
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 3])
+            .Array[1, 12]
+            .SelectMany(writes => Gen.Shuffle(Enumerable.Range(0, writes.Length).ToArray()).Select(order => (writes, order)))
+            .Sample(sample =>
+            {
+                // A second way: write them down one after the other, each over what stood there, oldest first.
+                var rows = sample
+                    .writes.Select(
+                        (write, index) =>
+                            new Written(
+                                new Guid(index, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+                                $"field {write.Item1}",
+                                new NumberAnswer(index),
+                                Instant.FromUnixTimeSeconds(write.Item2)
+                            )
+                    )
+                    .ToList();
+                var stands = new Dictionary<string, Answer>();
+                for (var second = 0; second <= 3; second++)
+                {
+                    foreach (var row in rows.Where(row => row.At == Instant.FromUnixTimeSeconds(second)))
+                        stands[row.Field] = row.Value;
+                }
+
+                ValuesOnFile.Read(sample.order.Select(index => rows[index])).ShouldBe(stands, ignoreOrder: true);
+            });
+}
