@@ -3,18 +3,7 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Brand;
-using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.Storage;
-using PorchLight.Server.Work;
 using PorchLight.Testing;
 
 namespace PorchLight.Bench;
@@ -44,7 +33,7 @@ internal sealed class BenchApp : AppFactory
         // All who are played here come from one address.
         foreach (var purse in new[] { "MegabytesByAddress", "MegabytesByForm", "MegabytesInAll" })
             builder.UseSetting($"PorchLight:{purse}", "1000000");
-        builder.UseContentRoot(AppContext.BaseDirectory);
+        builder.UseContentRoot(Repository.Find("src/PorchLight.Server"));
         builder.ConfigureServices(services => services.AddSingleton<IStartupFilter, BareAddresses>());
     }
 

@@ -7,19 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Bench;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
-using PorchLight.Server.Brand;
-using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
-using PorchLight.Server.Ready;
-using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
-using PorchLight.Server.StandIns.Mail;
 using PorchLight.Server.Storage;
-using PorchLight.Server.Work;
 
 // Measures the program against bare addresses of the same process and database; see docs/PERFORMANCE.md.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -50,6 +38,9 @@ var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsy
 Console.WriteLine(
     $"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})"
 );
+
+var openings = PhoneBench.Open(new Uri(app.Address, form.Replace("/public/forms/", "/f/", StringComparison.Ordinal)).ToString(), 5);
+Console.WriteLine($"public form on a slow phone, first control usable: {openings[2] / 1000:0.00} s (median of {openings.Count})");
 
 var large = $"/public/forms/{await app.MakeFormAsync(LargeForm.Content)}";
 for (var n = 0; n < 100; n++)

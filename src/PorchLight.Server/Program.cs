@@ -45,6 +45,10 @@ builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();
 builder.Services.AddScoped<SavedDrafts>();
+builder.Services.AddScoped<FormPageLoader>();
+
+// Only the page of a form is compressed as it is written: it holds nothing that a stranger may not know.
+builder.Services.AddResponseCompression(options => (options.EnableForHttps, options.MimeTypes) = (true, ["text/html"]));
 builder.Services.AddSingleton<PreviewTickets>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<SpamCheck>();

@@ -4,6 +4,31 @@ import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
+// What may import what. An area of the business app knows the frame (shell, edits), the kit and the api, and no other area; the
+// note of the day stands above the inquiries it lists. The public page and the business app know nothing of each other.
+const areas = ["followThrough", "forms", "identity", "inquiries", "mail", "practice", "records", "settings", "today"];
+const knows = { today: ["inquiries"] };
+const forbid = (files, group, message) => ({
+  files,
+  rules: { "no-restricted-imports": ["error", { patterns: [{ group, message }] }] },
+});
+const arrows = [
+  ...areas.map((area) =>
+    forbid(
+      [`src/business/${area}/**`],
+      areas.filter((other) => other !== area && !knows[area]?.includes(other)).map((other) => `**/${other}/*`),
+      "An area knows no other area: what both need belongs into the kit, into edits or into shell.",
+    ),
+  ),
+  forbid(
+    ["src/business/shell/**", "src/business/edits/**"],
+    areas.map((area) => `**/${area}/*`),
+    "The frame knows no area.",
+  ),
+  forbid(["src/kit/**", "src/api/**"], ["**/business/**", "**/public/**"], "The kit and the api know no app."),
+  forbid(["src/public/**", "src/embed/**"], ["**/business/**"], "The public page knows nothing of the business app."),
+];
+
 export default tseslint.config(
   { ignores: ["node_modules", "src/api/schema.d.ts"] },
   js.configs.recommended,
@@ -11,6 +36,7 @@ export default tseslint.config(
   jsxA11y.flatConfigs.recommended,
   reactHooks.configs.flat.recommended,
   prettier,
+  ...arrows,
   { rules: { "jsx-a11y/label-has-associated-control": ["error", { controlComponents: ["GrowingText"] }] } },
   { files: ["scripts/*.mjs"], languageOptions: { globals: { process: "readonly", console: "readonly" } } },
 );

@@ -23,6 +23,26 @@ public sealed partial class PublicFormTests
         lead.FindsNothingInTheWay();
     }
 
+    [Fact]
+    public async Task The_form_stands_in_the_page_and_is_not_asked_for_again()
+    {
+        await using var app = new BrowserApp();
+        using var lead = new Visitor();
+        lead.Open(app.FormAddress + "?utm_source=<%2Fscript>flyer");
+        lead.Sees("First name");
+        Asked(lead).ShouldBe(0);
+        lead.Browser.Title.ShouldContain("A wall to paint");
+        FillFirstPage(lead);
+        FillSecondPage(lead, "4,000 to 9,000");
+        lead.Press("Send");
+        lead.Sees("Come in, the lamp is on");
+
+        static long Asked(Visitor lead) =>
+            lead.Run<long>(
+                "return performance.getEntriesByType('resource').filter(one => /public\\/forms\\/[^/]+(\\?|$)/.test(one.name)).length"
+            );
+    }
+
     [Theory]
     [InlineData(320)]
     [InlineData(390)]

@@ -37,6 +37,41 @@ public sealed class ContractTests
         operations.ShouldContain(operation => (string?)operation["operationId"] == "getFormsById");
     }
 
+    /// <summary>Forms, too, have types that are generated: nothing of them may be described as "anything".</summary>
+    [Fact]
+    public async Task Everything_a_form_is_made_of_is_described()
+    {
+        await using var app = new TestApp();
+        var contract = JsonNode.Parse(await app.CreateClient().GetStringAsync("/openapi/v1.json"))!;
+        var schemas = contract["components"]!["schemas"]!.AsObject();
+        foreach (
+            var family in new[]
+            {
+                "Item",
+                "QuestionKind",
+                "Condition",
+                "Subject",
+                "Calculation",
+                "AnswerRule",
+                "LandsIn",
+                "Prefill",
+                "Answer",
+            }
+        )
+        {
+            var kinds = schemas[family]!["anyOf"]!.AsArray().Select(kind => ((string)kind!["$ref"]!).Split('/')[^1]).ToList();
+            kinds.Count.ShouldBeGreaterThan(1, family);
+            foreach (var kind in kinds)
+            {
+                var name = (string)schemas[family]!["discriminator"]!["propertyName"]!;
+                schemas[kind]!["required"]!.AsArray().Select(field => (string?)field).ShouldContain(name, kind);
+                schemas[kind]!["properties"]!.AsObject().ShouldAllBe(property => property.Value!.AsObject().Count > 0, kind);
+            }
+        }
+
+        schemas["QuestionKind"]!["anyOf"]!.AsArray().Count.ShouldBe(PorchLight.Core.Forms.QuestionKinds.All.Count);
+    }
+
     /// <summary>What a refusal is in the contract is what the server writes.</summary>
     [Fact]
     public async Task A_refusal_has_no_more_and_no_less_than_the_contract_says()

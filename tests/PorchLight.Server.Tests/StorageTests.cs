@@ -5,6 +5,7 @@ using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Storage;
 
@@ -20,7 +21,8 @@ public sealed class StorageTests
     [
         .. typeof(Answer)
             .Assembly.GetTypes()
-            .Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any()),
+            .Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any())
+            .Append(typeof(QuestionKind)),
     ];
 
     public static TheoryData<string> Written => new(KeptAsJson.Union(Families).Select(type => type.Name));

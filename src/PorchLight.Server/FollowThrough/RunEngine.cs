@@ -199,23 +199,27 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     private async Task<RunContext> ContextAsync(Run run)
     {
         var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
+        var client = (await db.Clients.FindAsync(run.ClientId))!;
         return new RunContext(
             run,
             version!.Content,
             await db.BusinessAsync(),
-            (await db.Clients.FindAsync(run.ClientId))!,
-            await NameAsync(run.ClientId),
+            client,
+            await NameAsync(client),
             (await db.Inquiries.FindAsync(run.InquiryId))!
         );
     }
 
-    /// <summary>What the client is called; null for one who left only an address or a number.</summary>
-    private async Task<PersonNameAnswer?> NameAsync(Id<Client> client)
+    /// <summary>What a client is called; null for one who left only an address or a number.</summary>
+    private async Task<PersonNameAnswer?> NameAsync(Client client)
     {
-        // What this write adds is not in the database yet.
-        var added = db.FieldValues.Local.Where(value => value.ClientId == client && value.Field == BuiltInFields.Name.Key);
-        var kept = await db.FieldValues.Where(value => value.ClientId == client && value.Field == BuiltInFields.Name.Key).ToListAsync();
-        return ValuesOnFile.Read(added.Union(kept)).GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
+        // Of a client whom this very write makes, all that is known stands beside it.
+        var names = db.FieldValues.Local.Where(value => value.ClientId == client.Id && value.Field == BuiltInFields.Name.Key);
+        if (db.Entry(client).State != EntityState.Added)
+            names = names.Union(
+                await db.FieldValues.Where(value => value.ClientId == client.Id && value.Field == BuiltInFields.Name.Key).ToListAsync()
+            );
+        return ValuesOnFile.Read(names).GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
     }
 
     /// <summary>A run with all that its steps may speak of.</summary>

@@ -36,8 +36,6 @@ internal static class ContentEndpoints
                     : Problems.NotFound(Gone)
         );
         group.MapPut("", SaveAsync);
-        // A form is an open format with a schema of its own; the contract of the screens does not repeat it.
-        group.ExcludeFromDescription();
     }
 
     /// <summary>The published schema of forms as JSON.</summary>

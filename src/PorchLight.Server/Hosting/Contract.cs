@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
 using PorchLight.Core.Common;
@@ -10,13 +12,14 @@ internal static class Contract
     public static void AddContract(this IServiceCollection services) =>
         services.AddOpenApi(options =>
         {
+            var kinds = new ConcurrentDictionary<string, (Type Type, string Property, string Name)>();
             options.AddDocumentTransformer(
-                (document, _, _) =>
+                async (document, context, cancellationToken) =>
                 {
                     document.Info = new OpenApiInfo { Title = "Porch Light", Version = "1" };
                     document.Servers?.Clear();
+                    await AddMissingKindsAsync(document, kinds, context, cancellationToken);
                     Document(document);
-                    return Task.CompletedTask;
                 }
             );
             options.AddSchemaTransformer(
@@ -31,6 +34,13 @@ internal static class Contract
                         (schema.Type, schema.Pattern) = (JsonSchemaType.String, "^[0-9]{4}-[0-9]{2}$");
                     else if (type == typeof(Instant))
                         Say(schema, "date-time");
+
+                    foreach (var kind in context.JsonTypeInfo.PolymorphismOptions?.DerivedTypes ?? [])
+                        kinds[context.JsonTypeInfo.Type.Name + kind.DerivedType.Name] = (
+                            kind.DerivedType,
+                            context.JsonTypeInfo.PolymorphismOptions!.TypeDiscriminatorPropertyName,
+                            (string)kind.TypeDiscriminator!
+                        );
 
                     // A body without its discriminator is refused, so the contract asks for it.
                     if (context.JsonTypeInfo.PolymorphismOptions is { } polymorphism && schema.Discriminator is not null)
@@ -49,6 +59,59 @@ internal static class Contract
                 }
             );
         });
+
+    /// <summary>Kinds that occur only within kinds of something else are named by the generator, but not described.</summary>
+    private static async Task AddMissingKindsAsync(
+        OpenApiDocument document,
+        ConcurrentDictionary<string, (Type Type, string Property, string Name)> kinds,
+        OpenApiDocumentTransformerContext context,
+        CancellationToken cancellationToken
+    )
+    {
+        var schemas = document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>();
+        foreach (var schema in schemas.Values.OfType<OpenApiSchema>().Where(schema => schema.Discriminator?.Mapping is not null).ToList())
+        {
+            var parts = schema.Discriminator!.Mapping!.Values.ToList();
+            foreach (var id in parts.Select(part => part.Reference.Id!).Where(id => !schemas.ContainsKey(id)))
+            {
+                var kind = kinds[id];
+                var missing = await context.GetOrCreateSchemaAsync(kind.Type, null, cancellationToken);
+                missing.Properties ??= new Dictionary<string, IOpenApiSchema>();
+                missing.Properties[kind.Property] = new OpenApiSchema { Type = JsonSchemaType.String, Enum = [kind.Name] };
+                document.AddComponent(id, missing);
+            }
+
+            if (schema.AnyOf is null or { Count: 0 })
+                schema.AnyOf = [.. parts];
+        }
+
+        foreach (var (id, kind) in kinds)
+        {
+            if (!schemas.TryGetValue(id, out var found) || found is not OpenApiSchema { Properties: { } properties } schema)
+                continue;
+            // A kind that is not named is refused, so the contract asks for it.
+            (schema.Required ??= new HashSet<string>()).Add(kind.Property);
+            // A list that another kind of the family has, too, the generator describes only once.
+            foreach (var name in properties.Where(one => SaysNothing(one.Value)).Select(one => one.Key).ToList())
+                properties[name] = ListSchema(kind.Type.GetProperty(Capital(name))!.PropertyType, document);
+        }
+    }
+
+    private static OpenApiSchema ListSchema(Type list, OpenApiDocument document)
+    {
+        var element = list.GetGenericArguments().Single();
+        return new OpenApiSchema
+        {
+            Type = JsonSchemaType.Array,
+            Items =
+                element == typeof(string)
+                    ? new OpenApiSchema { Type = JsonSchemaType.String }
+                    : new OpenApiSchemaReference(element.Name, document),
+        };
+    }
+
+    private static bool SaysNothing(IOpenApiSchema schema) =>
+        schema is OpenApiSchema { Type: null, AnyOf: null or { Count: 0 }, OneOf: null or { Count: 0 }, Enum: null or { Count: 0 } };
 
     /// <summary>Gives every operation a name made of its method and path, and says how it refuses.</summary>
     private static void Document(OpenApiDocument document)

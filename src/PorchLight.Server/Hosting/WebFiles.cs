@@ -17,6 +17,8 @@ internal static class WebFiles
 
     public static void UseWebFiles(this WebApplication app)
     {
+        // What is written for one reader alone cannot lie compressed beforehand.
+        app.UseWhen(http => http.Request.Path.StartsWithSegments("/f"), page => page.UseResponseCompression());
         app.Use(
             (http, next) =>
             {
@@ -77,6 +79,12 @@ internal static class WebFiles
             )
             .For(Access.Public);
     }
+
+    /// <summary>The text of one of the pages that start the web files; null while they are not built.</summary>
+    public static async Task<string?> ReadAsync(IWebHostEnvironment environment, string file) =>
+        environment.WebRootFileProvider.GetFileInfo(file) is { Exists: true, PhysicalPath: { } path }
+            ? await File.ReadAllTextAsync(path)
+            : null;
 
     /// <summary>One of the pages that start the web files.</summary>
     public static IResult Page(IWebHostEnvironment environment, string file) =>

@@ -1,13 +1,10 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
-using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -73,75 +70,13 @@ internal static class PublicEndpoints
         string? cameFrom,
         string? later,
         [FromHeader(Name = FormAccess.PassHeader)] string? pass,
-        PorchDb db,
         FormAccess access,
-        SavedDrafts drafts,
-        SpamCheck spam,
-        AnswerContextLoader loader,
-        Tokens tokens,
-        BusinessClock clock,
+        FormPageLoader pages,
         CancellationToken cancellationToken
-    )
-    {
-        if (await access.FindAsync(token) is not { } door)
-            return Problems.NotFound(FormAccess.NoSuchForm);
-        var business = await db.BusinessAsync();
-        var (filling, lost) = await drafts.FindAsync(door.Form, later, cancellationToken);
-        var version = (await loader.VersionAsync(door, door.IsPreview ? 0 : filling?.FormVersion ?? door.Form.PublishedVersion))!;
-        var content = version.Content;
-        var welcome = await access.JudgeAsync(door, pass, business);
-        if (door.Link is { Opened: null } link && welcome == AccessState.Open)
-        {
-            await using var write = await db.WriteAsync(cancellationToken);
-            link.Opened = clock.GetCurrentInstant();
-            await write.SaveAsync(cancellationToken);
-        }
-
-        return TypedResults.Ok(
-            new FormPageView(
-                content.Title,
-                business.Name,
-                business.Look,
-                business.LogoAddress(),
-                welcome,
-                await access.SayAsync(door, welcome, business),
-                welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(door.Link!.Email) : null,
-                lost,
-                welcome == AccessState.Open ? await FormAsync() : null,
-                door.IsPreview
-            )
-        );
-
-        async Task<PublicForm> FormAsync()
-        {
-            var known = await loader.NothingAsync(content, door, business, clock.GetCurrentInstant(), cancellationToken);
-            var parameters = QueryHelpers.ParseQuery(opened).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
-            var prefilled = Prefilling.Start(content, parameters, known.OnFile, cameFrom);
-            return new PublicForm(
-                content.Intro,
-                version.Number,
-                PublicCover.Of(content.Cover, business),
-                await SisterAsync(content.NotForUs, db, tokens, cancellationToken),
-                content.Review,
-                PublicForms.Pages(content, known.Today),
-                prefilled,
-                PageEvaluation.Begin(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value)),
-                spam.Ticket(door.Form.Id),
-                !door.IsPreview && door.Form.Settings.Guard.Proof,
-                filling is null ? null : drafts.View(filling, business)
-            );
-        }
-    }
-
-    private static async Task<SisterNote?> SisterAsync(NotForUs? note, PorchDb db, Tokens tokens, CancellationToken cancellationToken)
-    {
-        if (note is null)
-            return null;
-        var sister = note.SisterForm is { } id ? await db.Forms.FindAsync([new Id<Form>(id)], cancellationToken) : null;
-        return sister is { PublishedVersion: > 0 }
-            ? new SisterNote(note.Text, $"/f/{tokens.Open(sister.LinkSealed)}", note.SisterLabel ?? sister.Draft.Title)
-            : new SisterNote(note.Text, null, null);
-    }
+    ) =>
+        await access.FindAsync(token) is { } target
+            ? TypedResults.Ok(await pages.LoadAsync(target, new FormOpening(opened, cameFrom, later, pass), cancellationToken))
+            : Problems.NotFound(FormAccess.NoSuchForm);
 
     private static async Task<Results<Ok<EvaluatedPage>, ProblemHttpResult>> EvaluateAsync(
         string token,

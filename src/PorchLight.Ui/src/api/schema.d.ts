@@ -612,6 +612,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/content": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdContent"];
+        put: operations["putFormsByIdContent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/{id}/settings": {
         parameters: {
             query?: never;
@@ -1432,6 +1448,37 @@ export interface components {
             /** @description At least one once tidied; on a route not all of them empty. */
             rows: components["schemas"]["AnswerRow"][];
         };
+        /** @description Something that must hold between answers. What breaks it is said beside the later question. */
+        AnswerRule: components["schemas"]["AnswerRuleEndNotBeforeStartRule"] | components["schemas"]["AnswerRuleCountMatchesRowsRule"] | components["schemas"]["AnswerRuleNeverRule"];
+        /** @description A stated count must be the number of rows. */
+        AnswerRuleCountMatchesRowsRule: {
+            /** @enum {string} */
+            kind: "countMatchesRows";
+            /** @description The question for the count. */
+            count: string;
+            /** @description The question with the rows. */
+            rows: string;
+        };
+        /** @description A day may not lie before another one. */
+        AnswerRuleEndNotBeforeStartRule: {
+            /** @enum {string} */
+            kind: "endNotBeforeStart";
+            /** @description The question for the first day. */
+            start: string;
+            /** @description The question for the last day. */
+            end: string;
+        };
+        /** @description Answers that do not go together. */
+        AnswerRuleNeverRule: {
+            /** @enum {string} */
+            kind: "never";
+            /** @description What must not be true. */
+            when: components["schemas"]["Condition"];
+            /** @description The question beside which it is said. */
+            at: string;
+            /** @description What is said, with what to do. */
+            sentence: string;
+        };
         /** @description A signature. */
         AnswerSignatureAnswer: {
             /** @enum {string} */
@@ -1541,6 +1588,110 @@ export interface components {
             /** @description How people find it, in the order it is shown. */
             sources: components["schemas"]["Source"][];
         };
+        /** @description How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text. */
+        Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
+        /** @description Age in completed years on the event's date (see int Age.On(LocalDate born, LocalDate on)). Unknown when the event lies before the birth. */
+        CalculationAgeOn: {
+            /** @enum {string} */
+            kind: "ageOn";
+            /** @description The question for the birth date. */
+            born: string;
+            /** @description The question for the date that counts; of a date range the first day. */
+            event: string;
+        };
+        /**
+         * @description Area in square metres, summed over the rows. A row with a blank side counts as nothing. Unknown when it comes to nothing, or a
+         *     side is negative: there is no such area to price.
+         */
+        CalculationAreaOfRows: {
+            /** @enum {string} */
+            kind: "areaOfRows";
+            /** @description The question with the rows. */
+            rows: string;
+            /** @description The question for one side. */
+            width: string;
+            /** @description The question for the other side. */
+            height: string;
+            /** @description The unit of both sides. */
+            in: components["schemas"]["LengthUnit"];
+            /** @description The question for how many alike; null, or blank, for one. */
+            howMany?: null | string;
+        };
+        /** @description The answer to an earlier question, or an earlier worked-out value. */
+        CalculationCopiedAnswer: {
+            /** @enum {string} */
+            kind: "answer";
+            question: string;
+        };
+        /** @description How many rows there are. */
+        CalculationCountRows: {
+            /** @enum {string} */
+            kind: "countRows";
+            /** @description The question with the rows. */
+            rows: string;
+            where?: null | components["schemas"]["Condition"];
+        };
+        /** @description Days from the day of asking until a date; negative when it is past. */
+        CalculationDaysUntil: {
+            /** @enum {string} */
+            kind: "daysUntil";
+            date: string;
+        };
+        /** @description A number shared out in equal units, rounded up: 23 people in groups of 8 are 3. */
+        CalculationDivideAndRoundUp: {
+            /** @enum {string} */
+            kind: "shareOut";
+            /** @description What is shared out. */
+            amount: components["schemas"]["Calculation"];
+            /**
+             * Format: double
+             * @description How much goes into one unit; above 0.
+             */
+            perUnit: number;
+        };
+        /** @description A value that is always the same: words, a number, an amount, a band. */
+        CalculationFixedValue: {
+            /** @enum {string} */
+            kind: "fixed";
+            value: components["schemas"]["Answer"];
+        };
+        /** @description One value when a condition is true, the other one when it is false or unknown. */
+        CalculationIfElse: {
+            /** @enum {string} */
+            kind: "ifElse";
+            if: components["schemas"]["Condition"];
+            then: components["schemas"]["Calculation"];
+            otherwise: components["schemas"]["Calculation"];
+        };
+        /** @description Words with earlier answers in them, as in a wording. */
+        CalculationJoinedText: {
+            /** @enum {string} */
+            kind: "joinedText";
+            /** @description For instance `{answer:width} by {answer:height}`. */
+            words: string;
+        };
+        /** @description Sum, smallest or largest of a number or amount asked in each row. Blank ones count as nothing. */
+        CalculationOverRows: {
+            /** @enum {string} */
+            kind: "overRows";
+            /** @description The question with the rows. */
+            rows: string;
+            /** @description The question asked in each row, or a worked-out value of the row. */
+            of: string;
+            /** @description What is made of them. */
+            take: components["schemas"]["Total"];
+        };
+        /** @description Days, nights or weeks between two dates, or within one date range. Unknown when the end lies before the start. */
+        CalculationTimeBetween: {
+            /** @enum {string} */
+            kind: "timeBetween";
+            /** @description The question for the first day, or for the whole range. */
+            from: string;
+            /** @description The question for the last day; null when From asks for a range. */
+            to: null | string;
+            /** @description What is counted. */
+            in: components["schemas"]["SpanUnit"];
+        };
         /** @description How much fits into the months to come. A month that is not named has room for all. */
         Capacity: {
             /** @description The key of the question for the wanted day or days. */
@@ -1601,6 +1752,158 @@ export interface components {
             ahead: null | string;
             /** @description When the next step falls due, in words; null when none is planned. */
             nextStep: null | string;
+        };
+        /**
+         * @description Something that is true, false or unknown of the answers given. A tree of all, any and not over comparisons;
+         *     Conditions judges it.
+         */
+        Condition: components["schemas"]["ConditionAllCondition"] | components["schemas"]["ConditionAnyCondition"] | components["schemas"]["ConditionNotCondition"] | components["schemas"]["ConditionIsCondition"] | components["schemas"]["ConditionIsNotCondition"] | components["schemas"]["ConditionIsOneOfCondition"] | components["schemas"]["ConditionIncludesCondition"] | components["schemas"]["ConditionIncludesNoneOfCondition"] | components["schemas"]["ConditionDoesNotKnowCondition"] | components["schemas"]["ConditionNumberCondition"] | components["schemas"]["ConditionNumberBetweenCondition"] | components["schemas"]["ConditionDateBetweenCondition"] | components["schemas"]["ConditionBeforeCondition"] | components["schemas"]["ConditionAfterCondition"] | components["schemas"]["ConditionWithinNextDaysCondition"] | components["schemas"]["ConditionIsAnsweredCondition"] | components["schemas"]["ConditionIsBlankCondition"] | components["schemas"]["ConditionFitCondition"];
+        /** @description A date is strictly after a day. */
+        ConditionAfterCondition: {
+            /** @enum {string} */
+            kind: "after";
+            date: components["schemas"]["LocalDate"];
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description True when every part is; true when there is none. */
+        ConditionAllCondition: {
+            /** @enum {string} */
+            kind: "all";
+            parts: components["schemas"]["Condition"][];
+        };
+        /** @description True when at least one part is; false when there is none. */
+        ConditionAnyCondition: {
+            /** @enum {string} */
+            kind: "any";
+            parts: components["schemas"]["Condition"][];
+        };
+        /** @description A date is strictly before a day. */
+        ConditionBeforeCondition: {
+            /** @enum {string} */
+            kind: "before";
+            date: components["schemas"]["LocalDate"];
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description A date lies between two days, both included. */
+        ConditionDateBetweenCondition: {
+            /** @enum {string} */
+            kind: "dateBetween";
+            from: components["schemas"]["LocalDate"];
+            to: components["schemas"]["LocalDate"];
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description They say they don't know: an option marked unsure was chosen. */
+        ConditionDoesNotKnowCondition: {
+            /** @enum {string} */
+            kind: "doesNotKnow";
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description The verdict; for send-offs only, unknown where no verdict is reached yet. */
+        ConditionFitCondition: {
+            /** @enum {string} */
+            kind: "fitIs";
+            fit: components["schemas"]["Fit"];
+        };
+        /** @description The option is among the chosen ones. */
+        ConditionIncludesCondition: {
+            /** @enum {string} */
+            kind: "includes";
+            value: string;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description None of the options is among the chosen ones. */
+        ConditionIncludesNoneOfCondition: {
+            /** @enum {string} */
+            kind: "includesNoneOf";
+            values: string[];
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description It was asked and answered. Unknown only while it has not been asked yet. */
+        ConditionIsAnsweredCondition: {
+            /** @enum {string} */
+            kind: "isAnswered";
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description It was asked and left blank. Unknown only while it has not been asked yet; false off the route. */
+        ConditionIsBlankCondition: {
+            /** @enum {string} */
+            kind: "isBlank";
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description Equal: an option by its key, yes or no as "yes" and "no", text trimmed and without regard to case. */
+        ConditionIsCondition: {
+            /** @enum {string} */
+            kind: "is";
+            value: string;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description The opposite of IsCondition; unknown where that is unknown. */
+        ConditionIsNotCondition: {
+            /** @enum {string} */
+            kind: "isNot";
+            value: string;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description Equal to one of the values. */
+        ConditionIsOneOfCondition: {
+            /** @enum {string} */
+            kind: "isOneOf";
+            values: string[];
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description True when the part is false. */
+        ConditionNotCondition: {
+            /** @enum {string} */
+            kind: "not";
+            part: components["schemas"]["Condition"];
+        };
+        /** @description A number, amount or band lies between two values, both included. */
+        ConditionNumberBetweenCondition: {
+            /** @enum {string} */
+            kind: "numberBetween";
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            currency?: null | string;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description A number, amount or band stands in a relation to a threshold. Another currency makes it unknown. */
+        ConditionNumberCondition: {
+            /** @enum {string} */
+            kind: "numberIs";
+            /** @description Under, at most, at least or over. */
+            relation: components["schemas"]["NumberRelation"];
+            /**
+             * Format: double
+             * @description The threshold.
+             */
+            value: number;
+            /** @description The threshold's currency when money is compared, else null. */
+            currency?: null | string;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+        };
+        /** @description A date is today or one of the next days: 0 &lt;= date - today &lt;= Days. */
+        ConditionWithinNextDaysCondition: {
+            /** @enum {string} */
+            kind: "withinNextDays";
+            /** Format: int32 */
+            days: number;
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
         };
         /** @description What one signal came to. */
         Contribution: {
@@ -1746,6 +2049,53 @@ export interface components {
             /** @enum {string} */
             kind: "yesNo";
         };
+        /** @description What welcomes people before the first page. */
+        Cover: {
+            /** @description Paragraphs parted by an empty line. */
+            text: string;
+            /**
+             * @description What the button says that leads on.
+             * @default Start
+             */
+            startLabel: string;
+            /**
+             * Format: uuid
+             * @description The identifier of a stored picture, or null.
+             */
+            picture?: null | string;
+            /** @description What the picture shows; empty when it is only decoration. */
+            pictureAlt?: string;
+            /**
+             * Format: uuid
+             * @description The identifier of a stored video, or null.
+             */
+            video?: null | string;
+            /** @description Whether the owner's photo and contact lines stand there. */
+            showsOwner?: boolean;
+        };
+        /** @description Which days are allowed. Days from today count in the business's zone at the instant of asking. */
+        DateLimits: {
+            /**
+             * Format: date
+             * @description The first allowed day, or null.
+             */
+            earliest?: string;
+            /**
+             * Format: date
+             * @description The last allowed day, or null.
+             */
+            latest?: string;
+            /**
+             * Format: int32
+             * @description The first allowed day is this many days after today (0 is today, negative is past), or null.
+             */
+            fromDays?: null | number;
+            /**
+             * Format: int32
+             * @description The last allowed day is this many days after today, or null.
+             */
+            toDays?: null | number;
+        };
         DifferenceView: {
             field: string;
             ours: null | string;
@@ -1786,6 +2136,13 @@ export interface components {
             was: components["schemas"]["BusinessLists"];
             /** @description The values as they should be. */
             now: components["schemas"]["BusinessLists"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfFormContent: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["FormContent"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["FormContent"];
         };
         /** @description An edit that says what it started from. */
         EditOfFormSettings: {
@@ -1901,6 +2258,16 @@ export interface components {
          * @enum {unknown}
          */
         FileGroup: "picture" | "document" | "table" | "sound" | "film" | "parcel";
+        /** @description A file to take away. */
+        FileLink: {
+            /**
+             * Format: uuid
+             * @description The identifier of the stored file.
+             */
+            file: string;
+            /** @description What the link says. */
+            label: string;
+        };
         /** @description A file that was uploaded. */
         FileRef: {
             /**
@@ -1967,6 +2334,25 @@ export interface components {
             /** @description How far the score is from the next threshold, in words. */
             margin: string;
             contributions: components["schemas"]["Contribution"][];
+        };
+        /** @description All a form says and asks: what one published version keeps for ever. */
+        FormContent: {
+            /** @description The form's title, as the lead reads it. */
+            title: string;
+            /** @description A few lines under the title; may be empty. */
+            intro: string;
+            /** @description In the order they are shown; at least one. */
+            pages: components["schemas"]["Page"][];
+            /** @description Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a rule that leads to it. */
+            sendOffs: components["schemas"]["SendOff"][];
+            /** @description Taken when no other is; always there. */
+            defaultSendOff: components["schemas"]["SendOff"];
+            cover?: null | components["schemas"]["Cover"];
+            notForUs?: null | components["schemas"]["NotForUs"];
+            /** @description Whether all answers are shown once more before they are sent. */
+            review?: boolean;
+            /** @description What must hold between answers. */
+            rules?: components["schemas"]["AnswerRule"][];
         };
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
         FormPageView: {
@@ -2212,6 +2598,116 @@ export interface components {
             /** @description In words. */
             goodUntil: string;
         };
+        /** @description What stands on a page: a question, or content that asks nothing. */
+        Item: components["schemas"]["ItemQuestion"] | components["schemas"]["ItemHeading"] | components["schemas"]["ItemPassage"] | components["schemas"]["ItemPicture"] | components["schemas"]["ItemVideo"] | components["schemas"]["ItemDivider"] | components["schemas"]["ItemDownload"];
+        /** @description A line across the page. */
+        ItemDivider: {
+            /** @enum {string} */
+            item: "divider";
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description A file to take away. */
+        ItemDownload: {
+            /** @enum {string} */
+            item: "download";
+            /**
+             * Format: uuid
+             * @description The identifier of the stored file.
+             */
+            file: string;
+            /** @description What the link says. */
+            label: string;
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description A heading within a page. */
+        ItemHeading: {
+            /** @enum {string} */
+            item: "heading";
+            /** @description One line; may hold earlier answers and known values. */
+            text: string;
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description A few lines of plain text. */
+        ItemPassage: {
+            /** @enum {string} */
+            item: "passage";
+            /** @description Paragraphs parted by an empty line; may hold earlier answers and known values. */
+            text: string;
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description A picture of the business's own. */
+        ItemPicture: {
+            /** @enum {string} */
+            item: "picture";
+            /**
+             * Format: uuid
+             * @description The identifier of the stored file.
+             */
+            file: string;
+            /** @description What it shows, for people who cannot see it; empty when it is only decoration. */
+            alt: string;
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description One question of a form. */
+        ItemQuestion: {
+            /** @enum {string} */
+            item: "question";
+            /** @description What the lead reads; may hold earlier answers and known values. */
+            wording: string;
+            /** @description What sort of answer it takes, with its limits. */
+            kind: components["schemas"]["QuestionKind"];
+            /** @description A line of help under the wording, or null. */
+            help?: null | string;
+            /** @description An example inside the empty control, or null. It never says anything that the wording or help does not. */
+            placeholder?: null | string;
+            /** @description Whether it must be answered when it is asked. */
+            required?: boolean;
+            requiredWhen?: null | components["schemas"]["Condition"];
+            askedOnlyWhen?: null | components["schemas"]["Condition"];
+            prefill?: null | components["schemas"]["Prefill"];
+            landsIn?: null | components["schemas"]["LandsIn"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description A video file of the business's own; nothing is fetched from other sites. */
+        ItemVideo: {
+            /** @enum {string} */
+            item: "video";
+            /**
+             * Format: uuid
+             * @description The identifier of the stored file.
+             */
+            file: string;
+            /** @description What it shows. */
+            title: string;
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
         /**
          * @description How much of the line an item takes where there is room; on a narrow screen every item takes all of it.
          * @enum {unknown}
@@ -2235,6 +2731,27 @@ export interface components {
              */
             unfinishedDays: number;
         };
+        /** @description Where a question's answer is written. */
+        LandsIn: components["schemas"]["LandsInSetField"] | components["schemas"]["LandsInAppendToNotes"];
+        /** @description It is added to the notes. */
+        LandsInAppendToNotes: {
+            /** @enum {string} */
+            kind: "notes";
+            /** @description Whose notes. */
+            scope: components["schemas"]["RecordScope"];
+        };
+        /** @description It sets a field. */
+        LandsInSetField: {
+            /** @enum {string} */
+            kind: "field";
+            /** @description The field's key. */
+            field: string;
+        };
+        /**
+         * @description In which unit the sides of an area are asked.
+         * @enum {unknown}
+         */
+        LengthUnit: "metres" | "centimetres" | "millimetres";
         /**
          * @description Whether a form takes answers, and why not.
          * @enum {unknown}
@@ -2472,6 +2989,23 @@ export interface components {
             at: string;
             exactly: string;
         };
+        /** @description What the business does not do, with the way to the form that fits better. */
+        NotForUs: {
+            /** @description A sentence or two. */
+            text: string;
+            /**
+             * Format: uuid
+             * @description The identifier of the form that fits better, or null.
+             */
+            sisterForm?: null | string;
+            /** @description What the link to it says, or null for that form's title. */
+            sisterLabel?: null | string;
+        };
+        /**
+         * @description How a number is compared with a threshold.
+         * @enum {unknown}
+         */
+        NumberRelation: "under" | "atMost" | "atLeast" | "over";
         /** @description When the business works and sends, as a person writes it down. */
         OpeningWords: {
             /** @description "09:00 to 17:30"; empty when closed. So for each day. */
@@ -2495,6 +3029,32 @@ export interface components {
             /** @description Until when. */
             sendTo: string;
         };
+        /** @description One of the answers a choice offers. */
+        Option: {
+            /** @description Names it within the question, also across versions. */
+            key: string;
+            /** @description What the lead reads. */
+            label: string;
+            band?: null | components["schemas"]["Band"];
+            /**
+             * @description Whether it means "I don't know yet".
+             * @default false
+             */
+            unsure: boolean;
+            /** @description A line under the label, or null. */
+            explanation?: null | string;
+            /**
+             * Format: uuid
+             * @description The identifier of a stored picture beside the label, or null.
+             */
+            picture?: null | string;
+            /** @description Whether whoever chooses it says in their own words what they mean. */
+            ownWords?: boolean;
+            /** @description Whether it means "none of these": it cannot be chosen together with another. */
+            noneOfThese?: boolean;
+        };
+        /** @enum {unknown} */
+        OptionList: "services" | "sources" | null;
         OwnerCard: {
             /** @description The owner's name. */
             name: string;
@@ -2504,6 +3064,18 @@ export interface components {
             photo: null | string;
             /** @description Other ways to reach them, a line each. */
             contact: string[];
+        };
+        /** @description Questions and content that are shown together. */
+        Page: {
+            /** @description Names it within the form. */
+            key: string;
+            /** @description What the lead reads above the questions. */
+            title: string;
+            /** @description In the order they stand on the page. */
+            items: components["schemas"]["Item"][];
+            shownOnlyWhen?: null | components["schemas"]["Condition"];
+            /** @description Where to go after the page; the first rule that is true is taken, and none means the next page. */
+            routes?: components["schemas"]["RouteRule"][];
         };
         PageView: {
             key: string;
@@ -2527,6 +3099,22 @@ export interface components {
             id: string;
             name: string;
             email: string;
+        };
+        /** @description Where an answer that already stands in the form comes from. */
+        Prefill: components["schemas"]["PrefillFromAddress"] | components["schemas"]["PrefillFromRecord"];
+        /** @description From the address the form was opened by: `?service=mural`. */
+        PrefillFromAddress: {
+            /** @enum {string} */
+            kind: "address";
+            /** @description The name in the address. */
+            parameter: string;
+        };
+        /** @description From what is known of the person a personal link was made for; never for anybody else. */
+        PrefillFromRecord: {
+            /** @enum {string} */
+            kind: "record";
+            /** @description The field's key. */
+            field: string;
         };
         /**
          * @description What a form is about, when somebody who is a client already sends it.
@@ -2690,6 +3278,323 @@ export interface components {
             /** @description How much of the line it takes. */
             width: components["schemas"]["ItemWidth"];
         };
+        /** @description One question of a form. */
+        Question: {
+            /** @description What the lead reads; may hold earlier answers and known values. */
+            wording: string;
+            /** @description What sort of answer it takes, with its limits. */
+            kind: components["schemas"]["QuestionKind"];
+            /** @description A line of help under the wording, or null. */
+            help?: null | string;
+            /** @description An example inside the empty control, or null. It never says anything that the wording or help does not. */
+            placeholder?: null | string;
+            /** @description Whether it must be answered when it is asked. */
+            required?: boolean;
+            requiredWhen?: null | components["schemas"]["Condition"];
+            askedOnlyWhen?: null | components["schemas"]["Condition"];
+            prefill?: null | components["schemas"]["Prefill"];
+            landsIn?: null | components["schemas"]["LandsIn"];
+            /** @description Names it within the form for ever, also across versions; small letters, digits and hyphens. */
+            key: string;
+            /** @description How much of the line it takes. */
+            width?: components["schemas"]["ItemWidth"];
+        };
+        /**
+         * @description What sort of answer a question takes, with the limits that belong to that sort, and all that is particular to it. Each kind
+         *     is a record in a file of its own with a QuestionKindNameAttribute; QuestionKinds finds it.
+         */
+        QuestionKind: components["schemas"]["QuestionKindAddressKind"] | components["schemas"]["QuestionKindAdvertisingKind"] | components["schemas"]["QuestionKindChoiceKind"] | components["schemas"]["QuestionKindConsentKind"] | components["schemas"]["QuestionKindDateKind"] | components["schemas"]["QuestionKindDateRangeKind"] | components["schemas"]["QuestionKindEmailKind"] | components["schemas"]["QuestionKindFilesKind"] | components["schemas"]["QuestionKindHiddenKind"] | components["schemas"]["QuestionKindLongTextKind"] | components["schemas"]["QuestionKindLookUpKind"] | components["schemas"]["QuestionKindMoneyKind"] | components["schemas"]["QuestionKindNumberKind"] | components["schemas"]["QuestionKindPeopleKind"] | components["schemas"]["QuestionKindPersonNameKind"] | components["schemas"]["QuestionKindPhoneKind"] | components["schemas"]["QuestionKindListKind"] | components["schemas"]["QuestionKindScaleKind"] | components["schemas"]["QuestionKindShortTextKind"] | components["schemas"]["QuestionKindSignatureKind"] | components["schemas"]["QuestionKindWebAddressKind"] | components["schemas"]["QuestionKindWorkedOutKind"] | components["schemas"]["QuestionKindYesNoKind"];
+        /** @description An address in parts. */
+        QuestionKindAddressKind: {
+            /** @enum {string} */
+            kind: "address";
+        };
+        /** @description Permission to send advertising. It is asked apart from every other agreement, and never required. */
+        QuestionKindAdvertisingKind: {
+            /** @enum {string} */
+            kind: "advertising";
+            /** @description What is permitted. */
+            statement: string;
+        };
+        /** @description One option, or several. */
+        QuestionKindChoiceKind: {
+            /** @enum {string} */
+            kind: "choice";
+            /** @description At least one. When they come from a list, a published version keeps them as they stood then. */
+            options: components["schemas"]["Option"][];
+            /**
+             * @description Whether more than one may be chosen.
+             * @default false
+             */
+            several: boolean;
+            /** @description Whether a single choice is folded into a drop-down. */
+            dropDown?: boolean;
+            /**
+             * Format: int32
+             * @description Of several: at least this many, or null.
+             */
+            atLeast?: null | number;
+            /**
+             * Format: int32
+             * @description Of several: at most this many, or null.
+             */
+            atMost?: null | number;
+            from?: null | components["schemas"]["OptionList"];
+        };
+        /** @description Agreement to something that has to be agreed to. What was agreed to is kept word for word. */
+        QuestionKindConsentKind: {
+            /** @enum {string} */
+            kind: "consent";
+            /** @description What is agreed to. */
+            statement: string;
+        };
+        /** @description A day. */
+        QuestionKindDateKind: {
+            /** @enum {string} */
+            kind: "date";
+            limits?: null | components["schemas"]["DateLimits"];
+        };
+        /** @description Two days, from and to. */
+        QuestionKindDateRangeKind: {
+            /** @enum {string} */
+            kind: "dateRange";
+            limits?: null | components["schemas"]["DateLimits"];
+            /**
+             * @description Whether "some time in May" is an answer, too.
+             * @default false
+             */
+            orMonth: boolean;
+        };
+        /** @description An e-mail address. */
+        QuestionKindEmailKind: {
+            /** @enum {string} */
+            kind: "email";
+        };
+        /** @description Files from the lead's own machine. */
+        QuestionKindFilesKind: {
+            /** @enum {string} */
+            kind: "files";
+            /**
+             * Format: int32
+             * @description How many; at least 1.
+             * @default 5
+             */
+            atMost: number;
+            /**
+             * Format: int64
+             * @description How large each may be.
+             * @default 26214400
+             */
+            maxBytes: number;
+            /** @description What sorts of files are taken; empty for every sort we know. */
+            groups?: null | components["schemas"]["FileGroup"][];
+        };
+        /** @description A value the address or the page around the form tells, unseen: a campaign tag, the page they came from. */
+        QuestionKindHiddenKind: {
+            /** @enum {string} */
+            kind: "hidden";
+            /** @description The name in the address ("utm_source"); null for the page they came from. */
+            parameter: null | string;
+        };
+        /** @description A list of things, each with the same questions. */
+        QuestionKindListKind: {
+            /** @enum {string} */
+            kind: "rows";
+            /** @description What each row asks. */
+            asks: components["schemas"]["Question"][];
+            /** @description What one row is called: "sign". */
+            called: string;
+            /**
+             * Format: int32
+             * @description How many rows there must be when it is answered at all.
+             * @default 0
+             */
+            least: number;
+            /**
+             * Format: int32
+             * @description How many rows there may be; at most 200.
+             * @default 50
+             */
+            most: number;
+        };
+        /** @description Several lines of text. */
+        QuestionKindLongTextKind: {
+            /** @enum {string} */
+            kind: "longText";
+            /**
+             * Format: int32
+             * @description In UTF-16 code units, at least 1.
+             * @default 4000
+             */
+            maxLength: number;
+            /**
+             * Format: int32
+             * @description In UTF-16 code units; 0 for none.
+             * @default 0
+             */
+            minLength: number;
+        };
+        /** @description One line of a list the business keeps, found by typing a few letters. */
+        QuestionKindLookUpKind: {
+            /** @enum {string} */
+            kind: "lookUp";
+            /**
+             * Format: uuid
+             * @description The identifier of the list.
+             */
+            list: string;
+            /** @description The columns that are shown, in order; the first one is what a line is called. */
+            show: string[];
+        };
+        /** @description An amount of money in one currency. */
+        QuestionKindMoneyKind: {
+            /** @enum {string} */
+            kind: "money";
+            /** @description The ISO 4217 code. */
+            currency: string;
+            /**
+             * Format: double
+             * @description The smallest allowed, or null.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description The largest allowed, or null.
+             */
+            max?: null | number;
+        };
+        /** @description A number. */
+        QuestionKindNumberKind: {
+            /** @enum {string} */
+            kind: "number";
+            /**
+             * Format: double
+             * @description The smallest allowed, or null.
+             */
+            min?: null | number;
+            /**
+             * Format: double
+             * @description The largest allowed, or null.
+             */
+            max?: null | number;
+            /** @description Shown behind the number ("m"), or null. */
+            unit?: null | string;
+            /**
+             * @description Whether only whole numbers make sense.
+             * @default false
+             */
+            whole: boolean;
+        };
+        /** @description People, each with a name, and a birth date where it matters. */
+        QuestionKindPeopleKind: {
+            /** @enum {string} */
+            kind: "people";
+            /** @description The key of the question for the name. */
+            nameKey: string;
+            /** @description The key of the question for the birth date; null when it is not asked. */
+            bornKey: null | string;
+            /** @description What else is asked of each. */
+            more: components["schemas"]["Question"][];
+            /**
+             * @description What one of them is called: "painter".
+             * @default person
+             */
+            called: string;
+            /**
+             * Format: int32
+             * @description How many rows there must be when it is answered at all.
+             * @default 0
+             */
+            least: number;
+            /**
+             * Format: int32
+             * @description How many rows there may be; at most 200.
+             * @default 50
+             */
+            most: number;
+        };
+        /** @description A person's name. */
+        QuestionKindPersonNameKind: {
+            /** @enum {string} */
+            kind: "personName";
+        };
+        /** @description A phone number. */
+        QuestionKindPhoneKind: {
+            /** @enum {string} */
+            kind: "phone";
+        };
+        /** @description A whole number on a scale, each step a button of its own. */
+        QuestionKindScaleKind: {
+            /** @enum {string} */
+            kind: "scale";
+            /**
+             * Format: int32
+             * @description The first step.
+             */
+            low: number;
+            /**
+             * Format: int32
+             * @description The last step; above Low, at most 20 steps after it.
+             */
+            high: number;
+            /** @description What the first step means, or null. */
+            lowLabel?: null | string;
+            /** @description What the last step means, or null. */
+            highLabel?: null | string;
+        };
+        /** @description One line of text. */
+        QuestionKindShortTextKind: {
+            /** @enum {string} */
+            kind: "shortText";
+            /**
+             * Format: int32
+             * @description In UTF-16 code units, at least 1.
+             * @default 200
+             */
+            maxLength: number;
+            /**
+             * Format: int32
+             * @description In UTF-16 code units; 0 for none.
+             * @default 0
+             */
+            minLength: number;
+        };
+        /** @description A signature, drawn or typed. */
+        QuestionKindSignatureKind: {
+            /** @enum {string} */
+            kind: "signature";
+            /** @description What is signed. */
+            statement: string;
+            /**
+             * @description Whether somebody may sign as an authorised representative.
+             * @default false
+             */
+            forOthers: boolean;
+        };
+        /** @description The address of a page on the web. "ochrewren.example" is taken for "https://ochrewren.example". */
+        QuestionKindWebAddressKind: {
+            /** @enum {string} */
+            kind: "webAddress";
+        };
+        /** @description A value the program works out from earlier answers. Nobody types it; it stands beside the answers like one. */
+        QuestionKindWorkedOutKind: {
+            /** @enum {string} */
+            kind: "workedOut";
+            /** @description How it is worked out. */
+            value: components["schemas"]["Calculation"];
+            /**
+             * @description Whether the lead sees it.
+             * @default true
+             */
+            shown: boolean;
+            /** @description Shown behind a number ("m²"), or null. */
+            unit?: null | string;
+        };
+        /** @description Yes or no. */
+        QuestionKindYesNoKind: {
+            /** @enum {string} */
+            kind: "yesNo";
+        };
         QuestionView: {
             key: string;
             wording: string;
@@ -2709,6 +3614,11 @@ export interface components {
             /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
             accent: string;
         };
+        /**
+         * @description Whether a field is about the person or about one piece of work.
+         * @enum {unknown}
+         */
+        RecordScope: "client" | "project";
         Refusal: {
             type?: string;
             title?: string;
@@ -2771,6 +3681,13 @@ export interface components {
         RoleChange: {
             role: string;
         };
+        /** @description A rule that leads on from a page. */
+        RouteRule: {
+            /** @description It is followed only when this is true. */
+            when: components["schemas"]["Condition"];
+            /** @description The key of a later page or of a send-off. */
+            to: string;
+        };
         SavedDraftLink: {
             /** @description The address that brings the answers back. */
             link: string;
@@ -2797,6 +3714,17 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        SavedForm: {
+            /**
+             * Format: int32
+             * @description The revision as it is now.
+             */
+            revision: number;
+            /** @description The form as it is now, with what others changed. */
+            content: components["schemas"]["FormContent"];
+            /** @description What still keeps it from being published. */
+            findings: components["schemas"]["Finding"][];
+        };
         SeatRow: {
             /** Format: uuid */
             id: string;
@@ -2804,6 +3732,35 @@ export interface components {
             email: string;
             role: string;
             you: boolean;
+        };
+        /** @description How a form ends for this person. */
+        SendOff: {
+            /** @description Names it within the form. */
+            key: string;
+            /** @description The headline. */
+            title: string;
+            /** @description What is said, paragraphs parted by an empty line. May contain `{promise}`: "by Tuesday 15:00". */
+            text: string;
+            when?: null | components["schemas"]["Condition"];
+            /** @description What happens next, step by step; may be empty. */
+            nextSteps?: string[];
+            /** @description Whether the person can ask for a call. */
+            offersCall?: boolean;
+            /** @description Whether it turns the person away, so that no reply is owed any more. */
+            turnsAway?: boolean;
+            /** @description Other ways forward, for whom we cannot help; may be empty. */
+            waysForward?: components["schemas"]["WayForward"][];
+            /**
+             * Format: uuid
+             * @description The identifier of a stored video, or null.
+             */
+            video?: null | string;
+            button?: null | components["schemas"]["LinkButton"];
+            download?: null | components["schemas"]["FileLink"];
+            /** @description Whether the form's away note stands under the message, for people who come while the business is away. */
+            saysAwayNote?: boolean;
+            /** @description The address the browser goes to by itself after the message was shown, or null. Only what the owner saved here. */
+            redirect?: null | string;
         };
         SentFile: {
             name: string;
@@ -2933,6 +3890,11 @@ export interface components {
             proof: boolean;
         };
         /**
+         * @description What is counted between two days.
+         * @enum {unknown}
+         */
+        SpanUnit: "days" | "nights" | "weeks";
+        /**
          * @description How the business stands with a client.
          * @enum {unknown}
          */
@@ -2959,6 +3921,25 @@ export interface components {
             messageId: string;
             /** Format: int32 */
             tries: number;
+        };
+        /** @description What a comparison looks at. */
+        Subject: components["schemas"]["SubjectAnswerTo"] | components["schemas"]["SubjectValueOnFile"] | components["schemas"]["SubjectPointsSoFar"];
+        /** @description The answer to a question of the same form. */
+        SubjectAnswerTo: {
+            question: string;
+            /** @enum {string} */
+            kind: "answer";
+        };
+        /** @description The score of the screening; for send-offs only, unknown where no verdict is reached yet. */
+        SubjectPointsSoFar: {
+            /** @enum {string} */
+            kind: "points";
+        };
+        /** @description The value of a field as it was on file at the instant of the submission; blank when the field is empty. */
+        SubjectValueOnFile: {
+            field: string;
+            /** @enum {string} */
+            kind: "field";
         };
         /** @description What a lead sends. */
         SubmissionRequest: {
@@ -3016,6 +3997,11 @@ export interface components {
             warning: null | string;
         };
         /**
+         * @description What is made of the numbers of all rows.
+         * @enum {unknown}
+         */
+        Total: "sum" | "smallest" | "largest";
+        /**
          * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
          *     the smaller and "or" the larger of two values (Kleene, Introduction to Metamathematics, 1952, section 64).
          * @enum {unknown}
@@ -3065,6 +4051,15 @@ export interface components {
         WhatWouldChangeView: {
             /** @description What would change the verdict for the better; null when nothing small would. */
             sentence: null | string;
+        };
+        WholeForm: {
+            /**
+             * Format: int32
+             * @description The revision of the working copy this is.
+             */
+            revision: number;
+            /** @description Everything the form says and asks. */
+            content: components["schemas"]["FormContent"];
         };
         YearMonth: string;
     };
@@ -4368,6 +5363,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsByIdContent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeForm"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsByIdContent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfFormContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedForm"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

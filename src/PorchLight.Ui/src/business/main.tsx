@@ -9,7 +9,7 @@ import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
 import { NodPanel } from "./followThrough/NodPanel";
-import { AppShell } from "./shell/AppShell";
+import { AppShell } from "./AppShell";
 import { NothingHere } from "./shell/NothingHere";
 import { JoinPage } from "./identity/JoinPage";
 import { PasswordPage } from "./identity/PasswordPage";

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { loadFace } from "../kit/faces";
 import { FormAccess, Quiet } from "./FormAccess";
-import { showForm, showReceipt, type FormPageView, type SentView } from "./client";
+import { openedHere, showForm, showReceipt, type FormPageView, type SentView } from "./client";
 import { Cover } from "./Cover";
 import { load } from "./localDraft";
 import { FormPages } from "./FormPages";
@@ -11,7 +11,8 @@ import { SendOff } from "./SendOff";
 
 /** The public form from the first look to the send-off. */
 export function PublicFormPage({ token }: { token: string }) {
-  const [door, setDoor] = useState<FormPageView | null>(null);
+  const [door, setDoor] = useState(() => openedHere(token));
+  const [receipt] = useState(() => new URLSearchParams(location.search).get("sent"));
   const [failure, setFailure] = useState<string | null>(null);
   const [sent, setSent] = useState<{ view: SentView; fresh: boolean } | null>(null);
   // Who has begun before does not stand before the cover again.
@@ -20,25 +21,25 @@ export function PublicFormPage({ token }: { token: string }) {
   const outside = useRef<HTMLDivElement>(null);
 
   const knock = useCallback(() => {
-    const address = new URLSearchParams(location.search);
-    const receipt = address.get("sent");
-    Promise.all([
-      showForm(token, location.search, within ?? (document.referrer || null), address.get("later")),
-      receipt ? showReceipt(receipt) : null,
-    ]).then(
-      ([shown, view]) => {
-        document.title = `${shown.title}, ${shown.business}`;
-        dress(shown.look);
-        setDoor(shown);
-        if (view) setSent({ view, fresh: false });
-      },
-      (error: unknown) => setFailure(sentenceOf(error)),
+    const later = new URLSearchParams(location.search).get("later");
+    showForm(token, location.search, within ?? (document.referrer || null), later).then(setDoor, (error: unknown) =>
+      setFailure(sentenceOf(error)),
     );
   }, [token]);
   useEffect(() => {
     document.documentElement.toggleAttribute("data-embedded", isEmbedded);
-    knock();
-  }, [knock]);
+    if (!openedHere(token)) knock();
+    if (!receipt) return;
+    showReceipt(receipt).then(
+      (view) => setSent({ view, fresh: false }),
+      (error: unknown) => setFailure(sentenceOf(error)),
+    );
+  }, [knock, token, receipt]);
+  useEffect(() => {
+    if (!door) return;
+    document.title = `${door.title}, ${door.business}`;
+    dress(door.look);
+  }, [door]);
   useEffect(() => (outside.current ? reportHeight(outside.current) : undefined), []);
   useEffect(closeOnEscape, []);
 
@@ -55,7 +56,7 @@ export function PublicFormPage({ token }: { token: string }) {
         {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
         {failure ? (
           <Quiet title="This page could not be opened" note={failure} />
-        ) : !door ? (
+        ) : !door || (receipt && !sent) ? (
           <p role="status" className="text-slate">
             One moment …
           </p>

@@ -42,6 +42,12 @@ export const showForm = (token: string, opened: string, cameFrom: string | null,
     }),
   );
 
+/** The form as it stood in the page that was opened; null when it has to be asked for, as after a code was typed. */
+export function openedHere(token: string): FormPageView | null {
+  const data = document.getElementById("opened")?.textContent;
+  return data && !previewTicket && !passOf(token) ? (JSON.parse(data) as FormPageView) : null;
+}
+
 export const subscribeToReopening = (token: string, email: string) =>
   orProblem(http.POST("/public/forms/{token}/reopening", { params: { path: { token } }, body: { email } }));
 

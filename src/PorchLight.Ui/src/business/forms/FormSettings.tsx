@@ -5,7 +5,7 @@ import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fi
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
-import { SavedForm } from "../settings/SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 
 type View = Schemas["FormSettingsView"];
 type Values = Required<Schemas["FormSettings"]>;

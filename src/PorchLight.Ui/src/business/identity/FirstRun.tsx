@@ -7,7 +7,7 @@ import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
-import { CardFields, HoursFields, PromiseFields } from "../settings/fields";
+import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
 import { SignedOutPage } from "./SignedOutPage";
 
 /** What can be guessed of a business before it says a word; everything can be changed. */

@@ -3,7 +3,7 @@ import { Button } from "../../kit/Button";
 import { boxLook } from "../../kit/fields";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
-import { SavedForm } from "./SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 import type { SettingsView } from "./Settings";
 
 type Lists = Schemas["BusinessLists"];

@@ -7,7 +7,7 @@ import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
-import { SavedForm } from "./SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 import type { SettingsView } from "./Settings";
 
 const names: Record<string, string> = { accent: "Accent", backdrop: "Backdrop", typeface: "Typeface" };

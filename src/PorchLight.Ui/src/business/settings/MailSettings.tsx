@@ -8,7 +8,7 @@ import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
 import { useSession } from "../shell/session";
 import { useSendKey } from "../useSendKey";
-import { SavedForm } from "./SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 
 const names: Record<string, string> = {
   practice: "Where mail goes",

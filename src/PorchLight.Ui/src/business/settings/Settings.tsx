@@ -8,12 +8,12 @@ import { useEdit } from "../edits/useEdit";
 import { NothingHere } from "../shell/NothingHere";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
-import { CardFields, HoursFields, PromiseFields } from "./fields";
+import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
 import { ListSettings } from "./ListSettings";
 import { LookSettings } from "./LookSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
-import { SavedForm } from "./SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 import { WelcomeSettings } from "./WelcomeSettings";
 
 export type SettingsView = Schemas["SettingsView"];

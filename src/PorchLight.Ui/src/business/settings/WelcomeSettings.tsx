@@ -5,7 +5,7 @@ import { boxLook, GrowingText, TextBox } from "../../kit/fields";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
 import { useSendKey } from "../useSendKey";
-import { SavedForm } from "./SavedForm";
+import { SavedForm } from "../edits/SavedForm";
 import type { SettingsView } from "./Settings";
 
 /** Who welcomes people on the cover of forms, and how long an unfinished form waits for them. */

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { Failure } from "../../kit/states";
-import { Clashes } from "../edits/Clashes";
-import { LeaveGuard } from "../edits/LeaveGuard";
-import type { useEdit } from "../edits/useEdit";
+import { Clashes } from "./Clashes";
+import { LeaveGuard } from "./LeaveGuard";
+import type { useEdit } from "./useEdit";
 
 interface Props {
   edit: Omit<ReturnType<typeof useEdit>, "now" | "change">;

@@ -2,12 +2,12 @@ import { DropdownMenu, Popover } from "radix-ui";
 import { Bell, ChevronDown } from "lucide-react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router";
-import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
-import { LightMark } from "../../kit/marks";
-import { menuItem, menuLook } from "../../kit/menu";
-import { api, signOut } from "../client";
-import { useSendKey } from "../useSendKey";
-import { useSession } from "./session";
+import { orProblem, sentenceOf, type Schemas } from "../api/problem";
+import { LightMark } from "../kit/marks";
+import { menuItem, menuLook } from "../kit/menu";
+import { api, signOut } from "./client";
+import { useSendKey } from "./useSendKey";
+import { useSession } from "./shell/session";
 
 const stations = [
   ["/", "Today"],

@@ -1,14 +1,14 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
 import { Outlet, useNavigate } from "react-router";
-import { NoticeBoard } from "../../kit/Notice";
-import { Failure, Skeleton } from "../../kit/states";
-import { fetchSession, onSignedOut, type Session } from "../client";
-import { FirstRun } from "../identity/FirstRun";
-import { SignInAgain, SignInPage } from "../identity/SignIn";
+import { NoticeBoard } from "../kit/Notice";
+import { Failure, Skeleton } from "../kit/states";
+import { fetchSession, onSignedOut, type Session } from "./client";
+import { FirstRun } from "./identity/FirstRun";
+import { SignInAgain, SignInPage } from "./identity/SignIn";
 import { TopBar } from "./TopBar";
-import { SessionContext } from "./session";
-import { useChanges } from "./useChanges";
+import { SessionContext } from "./shell/session";
+import { useChanges } from "./shell/useChanges";
 
 /** The frame around every screen of the business, behind its sign-in. */
 export function AppShell() {
