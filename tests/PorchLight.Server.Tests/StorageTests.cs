@@ -67,7 +67,7 @@ public sealed class StorageTests
         Families.ShouldContain(typeof(Condition));
         foreach (var family in Families)
         {
-            var named = family.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).ToList();
+            var named = Json.Options.GetTypeInfo(family).PolymorphismOptions!.DerivedTypes;
             named.Select(kind => kind.TypeDiscriminator).ShouldBeUnique();
             named
                 .Select(kind => kind.DerivedType)
