@@ -42,6 +42,8 @@ builder.Services.AddScoped<RunEngine>();
 builder.Services.AddScoped<IEventReaction, Promises>();
 builder.Services.AddScoped<IEventReaction>(services => services.GetRequiredService<RunEngine>());
 builder.Services.AddScoped<Intake>();
+builder.Services.AddScoped<SubmissionChecker>();
+builder.Services.AddScoped<InquiryRecords>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();
 builder.Services.AddScoped<SavedDrafts>();

@@ -2,9 +2,14 @@ using System.Net;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Messages;
 using static PorchLight.Testing.Requests;
 
@@ -44,6 +49,31 @@ public sealed class FollowThroughTests
             "four days on is Saturday 10:00, held to Monday 09:00"
         );
         (await app.AskAsync(db => db.Inquiries.SingleAsync())).PromiseStopped.ShouldBe(app.Now, "a person's word keeps the promise");
+    }
+
+    [Fact]
+    public async Task Who_left_no_name_is_greeted_without_one_and_never_by_their_address()
+    {
+        await using var app = new TestApp();
+        var link = await app.MakeQuickFormAsync(
+            new FormContent(
+                "A word",
+                "",
+                [new Page("one", "One", [new Question("mail", "Your mail?", new EmailKind()) { LandsIn = new SetField("client.email") }])],
+                [],
+                new SendOff("end", "Thank you", "We write.")
+            )
+        );
+        await app.ChangeAsync(async db =>
+        {
+            var form = (await db.Forms.ToListAsync()).Single(one => one.Draft.Title == "A word");
+            db.AddFollowThroughs([ReadyForms.Thanks(form.Id.Value, "A word")]);
+        });
+        await app.SendAsync(link, new Dictionary<string, Answer?> { ["mail"] = new TextAnswer("nobody.in.particular@pell.example") });
+        await app.WorkAsync();
+        var mail = await app.AskAsync(db => db.PracticeMail.SingleAsync(one => !one.Incoming));
+        mail.Subject.ShouldBe("Thank you: A word");
+        mail.Text.ShouldStartWith("Dear,\n");
     }
 
     [Fact]

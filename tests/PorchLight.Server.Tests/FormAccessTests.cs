@@ -305,7 +305,7 @@ public sealed class FormAccessTests
     {
         await using var app = new TestApp();
         var sunil = await app.AskAsync(db =>
-            db.Users.Where(seat => seat.DisplayName == "Sunil Abara").Select(seat => seat.Id).SingleAsync()
+            db.Users.Where(user => user.DisplayName == "Sunil Abara").Select(user => user.Id).SingleAsync()
         );
         await app.ChangeFormAsync(settings => settings with { Told = [sunil] });
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();

@@ -156,8 +156,8 @@ public sealed class PeopleTests
 
     private static async Task<string> SeatAsync(HttpClient owner, string role) =>
         (await owner.GetAsync("/api/people").JsonAsync())
-            .GetProperty("seats")
+            .GetProperty("users")
             .EnumerateArray()
-            .Single((JsonElement seat) => seat.Text("role") == role)
+            .Single((JsonElement user) => user.Text("role") == role)
             .Text("id");
 }

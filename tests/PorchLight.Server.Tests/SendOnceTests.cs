@@ -24,7 +24,7 @@ public sealed class SendOnceTests
         "/api/me/password", // sets what is so already
         "/api/forms/{id}/light",
         "/api/forms/{id}/publish",
-        "/api/people/{seat}/role",
+        "/api/people/{user}/role",
         "/api/inquiries/{id}/place", // the same again is no change
         "/api/inquiries/{id}/stop",
         "/api/inquiries/{id}/close",
@@ -68,7 +68,7 @@ public sealed class SendOnceTests
         await app.WorkAsync();
         var inquiry = (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id.Value;
         var form = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
-        var member = (await app.AskAsync(db => db.Users.SingleAsync(seat => seat.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
+        var member = (await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
         var marked = Posts(app).Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).Select(Path).ToHashSet();
         var owner = app.Owner();
         foreach (var (route, path, body) in Acts(inquiry, form, member))
@@ -157,7 +157,7 @@ public sealed class SendOnceTests
                     role = "member",
                 }
             ),
-            ("/api/people/{seat}/password-link", $"/api/people/{member}/password-link", new { }),
+            ("/api/people/{user}/password-link", $"/api/people/{member}/password-link", new { }),
             (
                 "/api/settings/mail/test",
                 "/api/settings/mail/test",

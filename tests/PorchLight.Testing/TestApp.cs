@@ -105,7 +105,7 @@ internal sealed class TestApp : AppFactory
 
     private HttpClient As(SignedIn? person)
     {
-        var (cookies, antiforgery) = person ?? throw new InvalidOperationException("Nobody has a seat in an empty program.");
+        var (cookies, antiforgery) = person ?? throw new InvalidOperationException("Nobody is a user of an empty program.");
         StartServer();
         var jar = new CookieContainer();
         foreach (var (name, value) in cookies)

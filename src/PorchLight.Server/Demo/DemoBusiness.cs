@@ -72,10 +72,10 @@ internal sealed class DemoBusiness(
         if (site is null)
             return;
 
-        foreach (var scene in DemoPeople.Actions(now, business.Calendar).OrderBy(scene => scene.At))
+        foreach (var action in DemoPeople.Actions(now, business.Calendar).OrderBy(action => action.At))
         {
-            await LetTimePassAsync(scene.At);
-            await PlayAsync(form, scene);
+            await LetTimePassAsync(action.At);
+            await PlayAsync(form, action);
         }
 
         await LetTimePassAsync(now);
@@ -250,7 +250,7 @@ internal sealed class DemoBusiness(
     }
 
     private Task MakeUserAsync(string mail, string name, string role) =>
-        users.MakeSeatAsync(
+        users.MakeUserAsync(
             roles,
             new User
             {
@@ -263,12 +263,12 @@ internal sealed class DemoBusiness(
             role
         );
 
-    private async Task PlayAsync(Form form, DemoAction scene)
+    private async Task PlayAsync(Form form, DemoAction action)
     {
         await using var scope = scopes.CreateAsyncScope();
         var services = scope.ServiceProvider;
         var mine = services.GetRequiredService<PorchDb>();
-        if (scene is DemoAction.Sends sends)
+        if (action is DemoAction.Sends sends)
         {
             var result = await services
                 .GetRequiredService<Intake>()
@@ -276,30 +276,30 @@ internal sealed class DemoBusiness(
                     new FormTarget((await mine.Forms.FindAsync(form.Id))!, null),
                     new SubmissionRequest(1, Guid.CreateVersion7(), sends.Answers, sends.CameFrom),
                     null,
-                    scene.At,
+                    action.At,
                     CancellationToken.None
                 );
             if (result is IntakeResult.Refused refused)
                 throw new InvalidOperationException(
-                    $"The demo inquiry of {scene.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}"
+                    $"The demo inquiry of {action.Email} was refused: {refused.Sentence} {string.Join(" ", refused.Findings)}"
                 );
             return;
         }
 
         await using var write = await mine.WriteAsync(CancellationToken.None);
-        var client = await mine.Clients.SingleAsync(one => one.EmailKey == scene.Email);
+        var client = await mine.Clients.SingleAsync(one => one.EmailKey == action.Email);
         var events = services.GetRequiredService<EventLog>();
-        switch (scene)
+        switch (action)
         {
             case DemoAction.Replies answers:
                 var last = await mine
                     .PracticeMail.Where(message => message.ClientId == client.Id)
                     .OrderByDescending(message => message.At)
                     .FirstAsync();
-                await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, scene.At, CancellationToken.None);
+                await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, action.At, CancellationToken.None);
                 break;
             case DemoAction.Books:
-                await events.AppendAsync(new MeetingBooked(), scene.At, new EventContext(client.Id));
+                await events.AppendAsync(new MeetingBooked(), action.At, new EventContext(client.Id));
                 break;
             case DemoAction.Nods nods:
                 var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);
@@ -312,7 +312,7 @@ internal sealed class DemoBusiness(
                 run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = filled });
                 await services
                     .GetRequiredService<RunEngine>()
-                    .NodAsync(run, step, scene.At, sendNow: true, (await mine.Users.SingleAsync(user => user.Email == OwnerMail)).Id);
+                    .NodAsync(run, step, action.At, sendNow: true, (await mine.Users.SingleAsync(user => user.Email == OwnerMail)).Id);
                 break;
         }
 

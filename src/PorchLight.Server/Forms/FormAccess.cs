@@ -14,7 +14,7 @@ namespace PorchLight.Server.Forms;
 /// <param name="IsPreview">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false);
 
-/// <summary>Stands at the door of forms: finds what a link leads to, and says who may come in.</summary>
+/// <summary>Finds what a link leads to, and says who may come in.</summary>
 internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets previews, IHttpContextAccessor http)
 {
     /// <summary>The header in which a browser shows that the code was typed there.</summary>
@@ -38,11 +38,11 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
             : null;
     }
 
-    /// <summary>The door when somebody may come in, else why not.</summary>
+    /// <summary>What they came for when they may come in, else why not.</summary>
     /// <param name="token">The link.</param>
     /// <param name="pass">What the browser shows, or null.</param>
     /// <param name="lightToo">Whether the light must be on; else who is inside may go on.</param>
-    public async Task<(FormTarget? Door, ProblemHttpResult? Refusal)> EnterAsync(string token, string? pass, bool lightToo)
+    public async Task<(FormTarget? Target, ProblemHttpResult? Refusal)> EnterAsync(string token, string? pass, bool lightToo)
     {
         if (await FindAsync(token) is not { } target)
             return (null, Problems.NotFound(NoSuchForm));

@@ -31,12 +31,12 @@ internal sealed class HubConnections
 
     public void Remove(HubCallerContext context) => _open.TryRemove(context.ConnectionId, out _);
 
-    /// <summary>Closes the connections of a seat, or of one of its sessions.</summary>
-    public void Close(Guid seat, string? session = null)
+    /// <summary>Closes the connections of a user, or of one of its sessions.</summary>
+    public void Close(Guid user, string? session = null)
     {
         foreach (
             var context in _open.Values.Where(one =>
-                one.UserIdentifier == seat.ToString() && (session is null || one.User?.FindFirst(Sessions.Claim)?.Value == session)
+                one.UserIdentifier == user.ToString() && (session is null || one.User?.FindFirst(Sessions.Claim)?.Value == session)
             )
         )
             context.Abort();

@@ -1,5 +1,5 @@
 using System.Collections.Concurrent;
-using Microsoft.AspNetCore.OpenApi;
+using System.Text.Json;
 using Microsoft.OpenApi;
 using NodaTime;
 using PorchLight.Core.Common;
@@ -14,12 +14,13 @@ internal static class Contract
         {
             var kinds = new ConcurrentDictionary<string, (Type Type, string Property, string Name)>();
             options.AddDocumentTransformer(
-                async (document, context, cancellationToken) =>
+                (document, _, _) =>
                 {
                     document.Info = new OpenApiInfo { Title = "Porch Light", Version = "1" };
                     document.Servers?.Clear();
-                    await AddMissingKindsAsync(document, kinds, context, cancellationToken);
+                    AddMissingKinds(document, kinds);
                     Document(document);
+                    return Task.CompletedTask;
                 }
             );
             options.AddSchemaTransformer(
@@ -61,11 +62,9 @@ internal static class Contract
         });
 
     /// <summary>Kinds that occur only within kinds of something else are named by the generator, but not described.</summary>
-    private static async Task AddMissingKindsAsync(
+    private static void AddMissingKinds(
         OpenApiDocument document,
-        ConcurrentDictionary<string, (Type Type, string Property, string Name)> kinds,
-        OpenApiDocumentTransformerContext context,
-        CancellationToken cancellationToken
+        ConcurrentDictionary<string, (Type Type, string Property, string Name)> kinds
     )
     {
         var schemas = document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>();
@@ -75,8 +74,18 @@ internal static class Contract
             foreach (var id in parts.Select(part => part.Reference.Id!).Where(id => !schemas.ContainsKey(id)))
             {
                 var kind = kinds[id];
-                var missing = await context.GetOrCreateSchemaAsync(kind.Type, null, cancellationToken);
-                missing.Properties ??= new Dictionary<string, IOpenApiSchema>();
+                var texts = kind.Type.GetConstructors().MaxBy(made => made.GetParameters().Length)!.GetParameters();
+                if (texts.FirstOrDefault(text => text.ParameterType != typeof(string)) is { } other)
+                    throw new NotSupportedException($"{kind.Type.Name}.{other.Name} has to be described by hand.");
+                var missing = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Object,
+                    Required = texts.Select(text => JsonNamingPolicy.CamelCase.ConvertName(text.Name!)).ToHashSet(),
+                    Properties = texts.ToDictionary(
+                        text => JsonNamingPolicy.CamelCase.ConvertName(text.Name!),
+                        IOpenApiSchema (_) => new OpenApiSchema { Type = JsonSchemaType.String }
+                    ),
+                };
                 missing.Properties[kind.Property] = new OpenApiSchema { Type = JsonSchemaType.String, Enum = [kind.Name] };
                 document.AddComponent(id, missing);
             }

@@ -80,7 +80,7 @@ internal static class FirstRunEndpoints
                 PublicAddress = card.PublicAddress,
             }
         );
-        await users.MakeSeatAsync(roles, user, first.Password, Roles.Owner);
+        await users.MakeUserAsync(roles, user, first.Password, Roles.Owner);
         await write.SaveAsync(cancellationToken);
         address.Use(card.PublicAddress);
         key.Forget();
@@ -88,8 +88,8 @@ internal static class FirstRunEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>Makes the roles where they are missing, and a seat.</summary>
-    public static async Task MakeSeatAsync(
+    /// <summary>Makes the roles where they are missing, and a user.</summary>
+    public static async Task MakeUserAsync(
         this UserManager<User> users,
         RoleManager<IdentityRole<Guid>> roles,
         User user,

@@ -4,7 +4,7 @@ using PorchLight.Core.Common;
 namespace PorchLight.Server.Identity;
 
 /// <summary>
-/// A link that lets one person in once: to take a new seat, or to choose a new password for the seat they have.
+/// A link that lets one person in once: to become a user, or to choose a new password.
 /// </summary>
 internal sealed class Invite
 {
@@ -16,7 +16,7 @@ internal sealed class Invite
     public required string Email { get; init; }
     public required string Role { get; init; }
 
-    /// <summary>Whose password it renews; null for a new seat.</summary>
+    /// <summary>Whose password it renews; null for a new user.</summary>
     public required Guid? UserId { get; init; }
     public required string LinkHash { get; init; }
     public required string LinkSealed { get; init; }

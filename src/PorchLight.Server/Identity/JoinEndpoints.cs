@@ -8,7 +8,7 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
-/// <summary>Coming in by a link: a new seat, or a new password for the one somebody has.</summary>
+/// <summary>Coming in by a link: a new user, or a new password for the one somebody has.</summary>
 internal static class JoinEndpoints
 {
     private const string NoLongerGood =

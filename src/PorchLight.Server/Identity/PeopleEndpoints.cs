@@ -11,17 +11,17 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Identity;
 
-/// <summary>Who works here: seats, roles, and the links that let people in.</summary>
+/// <summary>Who works here: users, roles, and the links that let people in.</summary>
 internal static class PeopleEndpoints
 {
     private const string Gone = "This person is not here any more.";
     private const string LastOwner = "This is the only owner. Make somebody else an owner first.";
 
-    internal sealed record PeopleView(IReadOnlyList<SeatRow> Seats, IReadOnlyList<InviteRow> Invites);
+    internal sealed record PeopleView(IReadOnlyList<UserRow> Users, IReadOnlyList<InviteRow> Invites);
 
-    internal sealed record SeatRow(Guid Id, string Name, string Email, string Role, bool You);
+    internal sealed record UserRow(Guid Id, string Name, string Email, string Role, bool You);
 
-    /// <param name="NewPassword">Whether it renews a password; else it opens a new seat.</param>
+    /// <param name="NewPassword">Whether it renews a password; else it opens a new user.</param>
     /// <param name="GoodUntil">In words.</param>
     internal sealed record InviteRow(
         Id<Invite> Id,
@@ -45,9 +45,9 @@ internal static class PeopleEndpoints
         group.MapGet("", ListAsync);
         group.MapPost("/invites", InviteAsync).Once();
         group.MapDelete("/invites/{id}", WithdrawAsync);
-        group.MapPost("/{seat}/role", ChangeRoleAsync);
-        group.MapPost("/{seat}/password-link", LinkForPasswordAsync).Once();
-        group.MapDelete("/{seat}", RemoveAsync);
+        group.MapPost("/{user}/role", ChangeRoleAsync);
+        group.MapPost("/{user}/password-link", LinkForPasswordAsync).Once();
+        group.MapDelete("/{user}", RemoveAsync);
         api.MapPost("/me/password", ChangePasswordAsync).For(Access.Member).WithTags("People");
     }
 
@@ -63,15 +63,15 @@ internal static class PeopleEndpoints
     {
         var me = users.GetUserId(who);
         var rows = await (
-            from seat in db.Users.AsNoTracking()
-            join given in db.UserRoles on seat.Id equals given.UserId
+            from user in db.Users.AsNoTracking()
+            join given in db.UserRoles on user.Id equals given.UserId
             join role in db.Roles on given.RoleId equals role.Id
-            orderby seat.Id
+            orderby user.Id
             select new
             {
-                seat.Id,
-                seat.DisplayName,
-                seat.Email,
+                user.Id,
+                user.DisplayName,
+                user.Email,
                 Role = role.Name,
             }
         ).ToListAsync(cancellationToken);
@@ -84,7 +84,7 @@ internal static class PeopleEndpoints
             .ToListAsync(cancellationToken);
         return TypedResults.Ok(
             new PeopleView(
-                [.. rows.Select(row => new SeatRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
+                [.. rows.Select(row => new UserRow(row.Id, row.DisplayName, row.Email!, row.Role!, row.Id.ToString() == me))],
                 [.. invites.Select(invite => Row(invite, tokens, now, zone, address))]
             )
         );
@@ -124,7 +124,7 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChangeRoleAsync(
-        Guid seat,
+        Guid user,
         RoleChange change,
         PorchDb db,
         UserManager<User> users,
@@ -134,7 +134,7 @@ internal static class PeopleEndpoints
         if (change.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("A person is a member or an owner.");
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
+        if (await users.FindByIdAsync(user.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (change.Role != Roles.Owner && await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
@@ -146,7 +146,7 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<InviteRow>, ProblemHttpResult>> LinkForPasswordAsync(
-        Guid seat,
+        Guid user,
         PorchDb db,
         Tokens tokens,
         TimeProvider time,
@@ -156,7 +156,7 @@ internal static class PeopleEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
+        if (await users.FindByIdAsync(user.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         var made = await OpenPasswordLinkAsync(db, tokens, time, users, person, cancellationToken);
         await write.SaveAsync(cancellationToken);
@@ -164,7 +164,7 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
-        Guid seat,
+        Guid user,
         PorchDb db,
         UserManager<User> users,
         HubConnections connections,
@@ -173,11 +173,11 @@ internal static class PeopleEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await users.FindByIdAsync(seat.ToString()) is not { } person)
+        if (await users.FindByIdAsync(user.ToString()) is not { } person)
             return Problems.NotFound(Gone);
         if (await IsLastOwnerAsync(users, person))
             return Problems.Conflict(LastOwner);
-        await db.Invites.Where(invite => invite.UserId == seat).ExecuteDeleteAsync(cancellationToken);
+        await db.Invites.Where(invite => invite.UserId == user).ExecuteDeleteAsync(cancellationToken);
         db.FormerUsers.Add(
             new FormerUser
             {
@@ -188,7 +188,7 @@ internal static class PeopleEndpoints
         );
         await users.DeleteAsync(person);
         await write.SaveAsync(cancellationToken);
-        connections.Close(seat);
+        connections.Close(user);
         return TypedResults.NoContent();
     }
 
@@ -240,7 +240,7 @@ internal static class PeopleEndpoints
         string name,
         string email,
         string role,
-        Guid? seat,
+        Guid? user,
         CancellationToken cancellationToken
     )
     {
@@ -252,7 +252,7 @@ internal static class PeopleEndpoints
             Name = name,
             Email = email,
             Role = role,
-            UserId = seat,
+            UserId = user,
             LinkHash = link.Hash,
             LinkSealed = link.Sealed,
             GoodUntil = time.Now() + Invite.GoodFor,

@@ -37,7 +37,7 @@ internal static class Sessions
         await using var write = await db.WriteAsync(CancellationToken.None);
         db.EndedSessions.Add(new EndedSession { Session = session, At = time.Now() });
         await write.SaveAsync(CancellationToken.None);
-        if (Guid.TryParse(who.FindFirstValue(ClaimTypes.NameIdentifier), out var seat))
-            connections.Close(seat, session);
+        if (Guid.TryParse(who.FindFirstValue(ClaimTypes.NameIdentifier), out var user))
+            connections.Close(user, session);
     }
 }

@@ -57,7 +57,7 @@ internal static class UserAccess
         });
     }
 
-    /// <summary>A seat that was removed, or got another role or password, is signed out with its next request.</summary>
+    /// <summary>A user that was removed, or got another role or password, is signed out with its next request.</summary>
     private static async Task StillHereAsync(CookieValidatePrincipalContext context)
     {
         if (

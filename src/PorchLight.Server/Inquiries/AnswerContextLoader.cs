@@ -62,7 +62,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
 
     /// <summary>All that is known before anything is answered; on file, only for whom a personal link was made.</summary>
     /// <param name="content">The version.</param>
-    /// <param name="target">The door they came by.</param>
+    /// <param name="target">The form, and the link they came by.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
     public async Task<AnswerContext> NothingAsync(

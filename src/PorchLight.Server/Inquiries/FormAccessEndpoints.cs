@@ -58,18 +58,18 @@ internal static class FormAccessEndpoints
         if (EmailAddress.Check(email) is { } wrong)
             return Problems.Unfinished(new Finding("email", wrong));
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await access.FindAsync(token) is not { } door)
+        if (await access.FindAsync(token) is not { } target)
             return Problems.NotFound(FormAccess.NoSuchForm);
         var key = EmailAddress.Key(email);
-        if (await access.LightAsync(door.Form, await db.BusinessAsync()) == LightState.On)
+        if (await access.LightAsync(target.Form, await db.BusinessAsync()) == LightState.On)
             return Problems.Conflict("The light is on already. Please reload the page.");
-        if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == door.Form.Id && one.EmailKey == key, cancellationToken))
+        if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == target.Form.Id && one.EmailKey == key, cancellationToken))
         {
             db.ReopenSubscriptions.Add(
                 new ReopenSubscription
                 {
                     Id = new Id<ReopenSubscription>(Guid.CreateVersion7()),
-                    FormId = door.Form.Id,
+                    FormId = target.Form.Id,
                     Email = email,
                     EmailKey = key,
                     At = clock.GetCurrentInstant(),
@@ -95,8 +95,8 @@ internal static class FormAccessEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.BusinessAsync();
         if (
-            await access.FindAsync(token) is not { Link: { } link } door
-            || await access.JudgeAsync(door, null, business) != AccessState.CodeNeeded
+            await access.FindAsync(token) is not { Link: { } link } target
+            || await access.JudgeAsync(target, null, business) != AccessState.CodeNeeded
         )
             return Problems.NotFound(FormAccess.NoSuchForm);
         var now = time.Now();
@@ -116,7 +116,7 @@ internal static class FormAccessEndpoints
             business,
             link.Email,
             link.ClientId,
-            $"Your code for “{door.Form.Draft.Title}”",
+            $"Your code for “{target.Form.Draft.Title}”",
             $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
             automatic: true,
             clock.GetCurrentInstant()

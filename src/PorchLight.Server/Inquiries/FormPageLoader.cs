@@ -27,7 +27,7 @@ internal sealed class FormPageLoader(
     BusinessClock clock
 )
 {
-    /// <summary>The door of a form, and behind it the form for who may come in. That a personal link was opened is noted.</summary>
+    /// <summary>The outside of a form, and the form itself for who may come in. That a personal link was opened is noted.</summary>
     public async Task<FormPageView> LoadAsync(FormTarget target, FormOpening opening, CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();

@@ -138,8 +138,8 @@ internal static class FormSettingsEndpoints
             await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
             await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
             await db
-                .Users.OrderBy(seat => seat.DisplayName)
-                .Select(seat => new Person(seat.Id, seat.DisplayName, seat.Email!))
+                .Users.OrderBy(user => user.DisplayName)
+                .Select(user => new Person(user.Id, user.DisplayName, user.Email!))
                 .ToListAsync(cancellationToken)
         );
     }

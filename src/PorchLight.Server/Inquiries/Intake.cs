@@ -3,17 +3,13 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Conditions;
-using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
-using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
-using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -73,6 +69,8 @@ internal sealed class Intake(
     PorchDb db,
     EventLog events,
     Tokens tokens,
+    SubmissionChecker checker,
+    InquiryRecords records,
     AnswerContextLoader loader,
     FormAccess access,
     SavedDrafts drafts,
@@ -81,7 +79,7 @@ internal sealed class Intake(
 {
     private const int LongestAddress = 500;
 
-    /// <param name="target">The door they came by.</param>
+    /// <param name="target">The form, and the link they came by.</param>
     /// <param name="sending">What they send.</param>
     /// <param name="sender">What is known of the sender; null for what the program itself plays.</param>
     /// <param name="now">The business's now.</param>
@@ -97,7 +95,7 @@ internal sealed class Intake(
         var business = await db.BusinessAsync();
         if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } earlier)
             return await AgainAsync(earlier, sending, now, cancellationToken);
-        var (checkedOut, refusal) = await CheckAsync(target, sending, sender, business, now, cancellationToken);
+        var (checkedOut, refusal) = await checker.CheckAsync(target, sending, sender, business, now, cancellationToken);
         if (checkedOut is null)
             return refusal!;
 
@@ -132,71 +130,6 @@ internal sealed class Intake(
         var received = await ReceiveAsync(target, checkedOut, business, sending, sender, now, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return received;
-    }
-
-    /// <summary>Tidies, walks and checks what was sent, and sorts it. Writes nothing.</summary>
-    private async Task<(CheckedSubmission? Checked, IntakeResult.Refused? Refusal)> CheckAsync(
-        FormTarget target,
-        SubmissionRequest sending,
-        SubmissionContext? sender,
-        Business business,
-        Instant now,
-        CancellationToken cancellationToken
-    )
-    {
-        if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
-            return (null, Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business)));
-        if (FormLimits.Refuse(sending.Answers) is { } tooMuch)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, tooMuch));
-        if (await loader.VersionAsync(target, sending.Version) is not { } version)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged));
-        var content = version.Content;
-        var asked = content.Questions.Select(question => question.Key).ToHashSet();
-        if (sending.Answers.Keys.FirstOrDefault(key => !asked.Contains(key)) is { } unknown)
-            return (
-                null,
-                Refuse(
-                    StatusCodes.Status422UnprocessableEntity,
-                    "There is an answer here to a question this form does not ask. Please reload the page and try again.",
-                    [new Finding(KeyForPeople(unknown), "This form does not ask that.")]
-                )
-            );
-
-        var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
-        var answers = AnswerNormaliser.Normalise(
-            content,
-            sending.Answers,
-            await loader.AroundAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken)
-        );
-        var route = Routes.Trace(known, answers);
-        if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
-        if (sender is not null && !target.IsPreview && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion)
-            return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion.Sentence) with { RetryAfter = suspicion.RetryAfter });
-
-        var rules = (await CompiledQueries.Screening(db, target.Form.Id, target.Form.ScreeningVersion)).Rules;
-        var contact = Contact.Of(content, route.Answers);
-        // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
-        var onFile =
-            target.Link is null
-            && rules.LooksOnFile
-            && contact.Email is { } email
-            && await CompiledQueries.ClientByEmail(db, EmailAddress.Key(email)) is { } client
-                ? await loader.OnFileAsync(client.Id, cancellationToken)
-                : known.OnFile;
-        var judged = route.Know(known) with { OnFile = onFile };
-        return (
-            new CheckedSubmission(
-                version,
-                route.Know(known),
-                route,
-                contact,
-                target.Form.ScreeningVersion,
-                rules,
-                Screener.Judge(rules, judged)
-            ),
-            null
-        );
     }
 
     private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
@@ -251,8 +184,8 @@ internal sealed class Intake(
         var deadline = owesNothing ? null : business.Promise.Deadline(now, business.Calendar);
         if (contact.IsReachable)
         {
-            var (client, knownBefore) = await ClientAsync(contact, link, now);
-            var (project, joined) = await ProjectAsync(client, knownBefore, form, version.Content, now);
+            var (client, knownBefore) = await records.ClientAsync(contact, link, now);
+            var (project, joined) = await records.ProjectAsync(client, knownBefore, form, version.Content, now);
             var inquiry = new Inquiry
             {
                 Id = new Id<Inquiry>(Guid.CreateVersion7()),
@@ -276,7 +209,7 @@ internal sealed class Intake(
             db.Inquiries.Add(inquiry);
             var about = new EventContext(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
-            var plan = await LandAsync(
+            var plan = await records.LandAsync(
                 known,
                 client,
                 project,
@@ -304,122 +237,6 @@ internal sealed class Intake(
         await db.Entry(target.Form).ReloadAsync(cancellationToken);
         if (target.Link is { } link)
             await db.Entry(link).ReloadAsync(cancellationToken);
-    }
-
-    private async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, PersonalLink? link, Instant now)
-    {
-        var lookup = ClientRecognition.LookFor(contact, link?.ClientId?.Value);
-        var known = lookup switch
-        {
-            { Id: { } id } => await db.Clients.FindAsync(new Id<Client>(id)),
-            { EmailKey: { } email } => await CompiledQueries.ClientByEmail(db, email),
-            _ => null,
-        };
-        if (known is not null)
-            return (known, true);
-        return (
-            db.Clients.Add(
-                new Client
-                {
-                    Id = new Id<Client>(Guid.CreateVersion7()),
-                    Name = contact.ListName,
-                    Email = contact.Email,
-                    EmailKey = lookup.EmailKey,
-                    Standing = Standing.Lead,
-                    Since = now,
-                }
-            ).Entity,
-            false
-        );
-    }
-
-    /// <summary>The project an inquiry is about, as the form has it: a new one, or one that is open.</summary>
-    private async Task<(Project Project, bool Joined)> ProjectAsync(
-        Client client,
-        bool knownBefore,
-        Form form,
-        FormContent content,
-        Instant now
-    )
-    {
-        var inHand = !knownBefore
-            ? []
-            : await db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null).ToListAsync();
-        var joined = ProjectJoining.Joined(
-            form.Settings.About,
-            form.Id.Value,
-            inHand.Select(project => new OpenProject(project.Id.Value, project.FormId.Value, project.Opened))
-        );
-        return joined is not null
-            ? (inHand.Single(project => project.Id.Value == joined.Id), true)
-            : (
-                db.Projects.Add(
-                    new Project
-                    {
-                        Id = new Id<Project>(Guid.CreateVersion7()),
-                        ClientId = client.Id,
-                        FormId = form.Id,
-                        Title = content.Title,
-                        Opened = now,
-                    }
-                ).Entity,
-                false
-            );
-    }
-
-    private async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
-    {
-        var values = !inquiry.KnownBefore
-            ? []
-            : await db
-                .FieldValues.Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id))
-                .ToListAsync();
-        var onFile = ValuesOnFile.Read(values);
-        var plan = Landing.Plan(known, onFile, onlyDifferences);
-        db.FieldValues.AddRange(
-            plan.Writes.Select(write => new FieldValue
-            {
-                Id = new Id<FieldValue>(Guid.CreateVersion7()),
-                ClientId = client.Id,
-                ProjectId = BuiltInFields.Find(write.Field)!.Scope == RecordScope.Project ? project.Id : null,
-                Field = write.Field,
-                Value = write.Value,
-                InquiryId = inquiry.Id,
-                FormId = inquiry.FormId,
-                FormVersion = inquiry.FormVersion,
-                Question = write.Question,
-                By = client.Name,
-                At = inquiry.Received,
-            })
-        );
-        db.Notes.AddRange(
-            plan.Notes.Select(note => new Note
-            {
-                Id = new Id<Note>(Guid.CreateVersion7()),
-                ClientId = client.Id,
-                ProjectId = note.Scope == RecordScope.Project ? project.Id : null,
-                Heading = note.Heading,
-                Text = note.Text,
-                InquiryId = inquiry.Id,
-                By = client.Name,
-                At = inquiry.Received,
-            })
-        );
-        db.Differences.AddRange(
-            plan.Differences.Select(difference => new OpenDifference
-            {
-                Id = new Id<OpenDifference>(Guid.CreateVersion7()),
-                ClientId = client.Id,
-                ProjectId = project.Id,
-                InquiryId = inquiry.Id,
-                Field = difference.Field,
-                Question = difference.Question,
-                Theirs = difference.Theirs,
-                Ours = difference.Ours,
-                At = inquiry.Received,
-            })
-        );
-        return plan;
     }
 
     /// <summary>What a sender was told, once more; who went on in another window hears that this window's answers are not the ones that went.</summary>
@@ -489,36 +306,6 @@ internal sealed class Intake(
             ? said
             : null;
 
-    private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
-
     private static IntakeResult.Refused Refuse(int status, string sentence, IReadOnlyList<Finding>? findings = null) =>
         new(status, sentence, findings ?? []);
-}
-
-/// <summary>What was sent, once it is checked and sorted, and before anything is written.</summary>
-internal sealed record CheckedSubmission(
-    FormVersion Version,
-    AnswerContext Known,
-    Route Route,
-    Contact Contact,
-    int ScreeningVersion,
-    ScreeningRules Rules,
-    Verdict Verdict
-)
-{
-    /// <summary>How it was sorted; null by a form that sorts nothing.</summary>
-    public Fit? Fit => Rules.Sorts ? Verdict.Fit : null;
-
-    /// <summary>The files that were sent with it.</summary>
-    public HashSet<Guid> Files { get; } =
-    [
-        .. Route
-            .Answers.Values.Select(state => state.Answer)
-            .OfType<FilesAnswer>()
-            .SelectMany(answer => answer.Files)
-            .Select(file => file.Id),
-    ];
-
-    /// <summary>The send-off at the end of the route.</summary>
-    public SendOff End() => Routes.End(Route, Known with { Fit = Fit, Points = Rules.Sorts ? Verdict.Score : null });
 }

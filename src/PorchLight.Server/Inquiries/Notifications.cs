@@ -32,11 +32,11 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
         var sorted = inquiry.Fit is { } fit ? $": {fit.Say()}" : "";
         var text =
             $"{client.Name} sent “{content.Title}”{sorted}.\n\n{InquirySummary.Of(content, submission.Answers.ByQuestion)}\n\n{address.Site}/inquiries/{inquiry.Id}";
-        foreach (var seat in await db.Users.Where(seat => form.Settings.Told.Contains(seat.Id)).ToListAsync(cancellationToken))
+        foreach (var user in await db.Users.Where(user => form.Settings.Told.Contains(user.Id)).ToListAsync(cancellationToken))
             mail.Queue(
-                $"told {inquiry.Id} {seat.Id}",
+                $"told {inquiry.Id} {user.Id}",
                 business,
-                seat.Email!,
+                user.Email!,
                 null,
                 inquiry.Fit is { } said ? $"{said.Say()}: {client.Name}" : $"{client.Name}: {content.Title}",
                 text,

@@ -35,8 +35,8 @@ internal static class PlainPostEndpoints
         CancellationToken cancellationToken
     )
     {
-        var (door, refusal) = await access.EnterAsync(token, pass: null, lightToo: true);
-        if (door is not { Form: var form })
+        var (target, refusal) = await access.EnterAsync(token, pass: null, lightToo: true);
+        if (target is not { Form: var form })
             return refusal!;
         if (!form.Settings.TakesPlainPosts)
             return Problems.Conflict(
@@ -72,7 +72,7 @@ internal static class PlainPostEndpoints
         );
         if (unreadable.Count > 0)
             return await KeepAsync(unreadable[0]);
-        return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
+        return await intake.SendAsync(target, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
             IntakeResult.Received received => TypedResults.Redirect($"/f/{token}?sent={received.Receipt}"),
             IntakeResult.Refused { Findings.Count: > 0 } refused => await KeepAsync(refused.Findings[0]),

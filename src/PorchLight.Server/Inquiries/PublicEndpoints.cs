@@ -60,7 +60,7 @@ internal static class PublicEndpoints
         group.MapPost("/receipts/{token}/call", AskForCallAsync);
     }
 
-    /// <summary>The door of a form, and behind it the form, with what the address that opened it fills in.</summary>
+    /// <summary>The target of a form, and behind it the form, with what the address that opened it fills in.</summary>
     /// <param name="opened">The query of the address the form was opened by ("?utm_source=flyer"), or null.</param>
     /// <param name="cameFrom">The page they came from, or null.</param>
     /// <param name="later">The link of a filling-in that was left to be finished later, or null.</param>
@@ -89,11 +89,11 @@ internal static class PublicEndpoints
         CancellationToken cancellationToken
     )
     {
-        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
-        if (door is null)
+        var (target, refusal) = await access.EnterAsync(token, pass, lightToo: false);
+        if (target is null)
             return refusal!;
         if (
-            await loader.VersionAsync(door, filling.Version) is not { Content: var content } version
+            await loader.VersionAsync(target, filling.Version) is not { Content: var content } version
             || content.Pages.All(page => page.Key != filling.Page)
         )
             return Problems.Unprocessable(FormChanged);
@@ -101,15 +101,15 @@ internal static class PublicEndpoints
         var now = clock.GetCurrentInstant();
         if (FormLimits.Refuse(filling.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
-        var known = await loader.NothingAsync(content, door, business, now, cancellationToken);
+        var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
         var answers = AnswerNormaliser.Normalise(
             content,
             filling.Answers,
             await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken)
         );
 
-        var capacity = door.Form.Settings.Capacity;
-        var taken = capacity is null ? [] : await loader.TakenAsync(door.Form.Id, cancellationToken);
+        var capacity = target.Form.Settings.Capacity;
+        var taken = capacity is null ? [] : await loader.TakenAsync(target.Form.Id, cancellationToken);
         return TypedResults.Ok(PageEvaluation.Evaluate(known, answers, filling.Page, filling.Leaving, capacity, taken));
     }
 
@@ -126,12 +126,12 @@ internal static class PublicEndpoints
         CancellationToken cancellationToken
     )
     {
-        if (await access.FindAsync(token) is not { } door)
+        if (await access.FindAsync(token) is not { } target)
             return Problems.NotFound(FormAccess.NoSuchForm);
         if (
             storageQuota.Take(
                 request.HttpContext,
-                door.Form.Id.Value,
+                target.Form.Id.Value,
                 request.ContentLength ?? JsonSerializer.SerializeToUtf8Bytes(sending, Json.Options).LongLength
             ) is
             { } full
@@ -139,9 +139,9 @@ internal static class PublicEndpoints
             return Problems.Unprocessable(full);
         var outside = new SubmissionContext(
             pass,
-            await spam.ReadAsync(door.Form, sending.Ticket, sending.Trap, sending.Proof, cancellationToken)
+            await spam.ReadAsync(target.Form, sending.Ticket, sending.Trap, sending.Proof, cancellationToken)
         );
-        return await intake.SendAsync(door, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
+        return await intake.SendAsync(target, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
             IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
             IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings, refused.RetryAfter),

@@ -66,22 +66,22 @@ internal static class SavedDraftEndpoints
         )
             return Problems.Unprocessable(full);
         await using var write = await db.WriteAsync(cancellationToken);
-        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
-        if (door is null)
+        var (target, refusal) = await access.EnterAsync(token, pass, lightToo: false);
+        if (target is null)
             return refusal!;
-        if (door.IsPreview)
+        if (target.IsPreview)
             return Problems.Conflict("This is only a look at your form. What you type here is not kept.");
         if (
-            await CompiledQueries.FormVersion(db, door.Form.Id, keeping.Version) is not { Content: var content }
+            await CompiledQueries.FormVersion(db, target.Form.Id, keeping.Version) is not { Content: var content }
             || content.Pages.All(page => page.Key != keeping.Page)
         )
             return Problems.Unprocessable(PublicEndpoints.FormChanged);
-        if (await CompiledQueries.SubmissionByKey(db, door.Form.Id, keeping.SendKey) is not null)
+        if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, keeping.SendKey) is not null)
             return Problems.Conflict("These answers have been sent already. Thank you!");
         var business = await db.BusinessAsync();
         var now = time.Now();
         var draft = await db.SavedDrafts.SingleOrDefaultAsync(
-            one => one.FormId == door.Form.Id && one.SendKey == keeping.SendKey,
+            one => one.FormId == target.Form.Id && one.SendKey == keeping.SendKey,
             cancellationToken
         );
         if (draft is not null && (draft.Ended is not null || draft.Revision != keeping.Revision))
@@ -98,7 +98,7 @@ internal static class SavedDraftEndpoints
                     new SavedDraft
                     {
                         Id = new Id<SavedDraft>(Guid.CreateVersion7()),
-                        FormId = door.Form.Id,
+                        FormId = target.Form.Id,
                         FormVersion = keeping.Version,
                         SendKey = keeping.SendKey,
                         LinkHash = link.Hash,
@@ -146,12 +146,12 @@ internal static class SavedDraftEndpoints
         if (!wish.Agrees)
             return Problems.Unfinished(new Finding("agrees", "Please tick that you want this mail; we write to nobody who did not ask."));
         await using var write = await db.WriteAsync(cancellationToken);
-        var (door, refusal) = await access.EnterAsync(token, pass, lightToo: false);
-        if (door is null)
+        var (target, refusal) = await access.EnterAsync(token, pass, lightToo: false);
+        if (target is null)
             return refusal!;
         if (
             await db.SavedDrafts.SingleOrDefaultAsync(
-                one => one.FormId == door.Form.Id && one.SendKey == wish.SendKey && one.Ended == null,
+                one => one.FormId == target.Form.Id && one.SendKey == wish.SendKey && one.Ended == null,
                 cancellationToken
             )
             is not { } draft
@@ -169,8 +169,8 @@ internal static class SavedDraftEndpoints
             business,
             email,
             null,
-            $"Your answers to “{door.Form.Draft.Title}”",
-            $"You left “{door.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
+            $"Your answers to “{target.Form.Draft.Title}”",
+            $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
             automatic: true,
             clock.GetCurrentInstant()
         );

@@ -123,7 +123,7 @@ internal static class UploadEndpoints
         int version,
         string? pass
     ) =>
-        await access.EnterAsync(token, pass, lightToo: true) is var (door, refusal) && door is null ? (null, refusal)
-        : await loader.VersionAsync(door, version) is { } found ? (found, null)
+        await access.EnterAsync(token, pass, lightToo: true) is var (target, refusal) && target is null ? (null, refusal)
+        : await loader.VersionAsync(target, version) is { } found ? (found, null)
         : (null, Problems.Unprocessable(PublicEndpoints.FormChanged));
 }

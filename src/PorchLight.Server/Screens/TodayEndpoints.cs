@@ -131,8 +131,8 @@ internal static class TodayEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var seat = (await users.GetUserAsync(who))!;
-        seat.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, cancellationToken) ?? 0;
+        var user = (await users.GetUserAsync(who))!;
+        user.BellSeen = await db.Events.MaxAsync(logged => (long?)logged.Seq, cancellationToken) ?? 0;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

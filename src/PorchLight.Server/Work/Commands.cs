@@ -30,9 +30,9 @@ internal static class Commands
     /// <summary>A link by which somebody who forgot their password chooses a new one: for an owner nobody else can help.</summary>
     private static async Task<CommandResult> PasswordLinkAsync(IServiceProvider services, string email)
     {
-        var seats = services.GetRequiredService<UserManager<User>>();
+        var users = services.GetRequiredService<UserManager<User>>();
         var tokens = services.GetRequiredService<Tokens>();
-        if (!File.Exists(services.GetRequiredService<DataFolder>().Database) || await seats.FindByEmailAsync(email) is not { } seat)
+        if (!File.Exists(services.GetRequiredService<DataFolder>().Database) || await users.FindByEmailAsync(email) is not { } user)
             return new CommandResult(false, $"Nobody here has the e-mail address {email}.");
         var db = services.GetRequiredService<PorchDb>();
         await using var write = await db.WriteAsync(CancellationToken.None);
@@ -40,14 +40,14 @@ internal static class Commands
             db,
             tokens,
             services.GetRequiredService<TimeProvider>(),
-            seats,
-            seat,
+            users,
+            user,
             CancellationToken.None
         );
         await write.SaveAsync(CancellationToken.None);
         return new CommandResult(
             true,
-            $"{seat.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}"
+            $"{user.DisplayName} can choose a new password within seven days at the address of Porch Light followed by\n/join/{tokens.Open(invite.LinkSealed)}"
         );
     }
 

@@ -452,7 +452,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/people/{seat}/role": {
+    "/api/people/{user}/role": {
         parameters: {
             query?: never;
             header?: never;
@@ -461,14 +461,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postPeopleBySeatRole"];
+        post: operations["postPeopleByUserRole"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/people/{seat}/password-link": {
+    "/api/people/{user}/password-link": {
         parameters: {
             query?: never;
             header?: never;
@@ -477,14 +477,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postPeopleBySeatPasswordLink"];
+        post: operations["postPeopleByUserPasswordLink"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/people/{seat}": {
+    "/api/people/{user}": {
         parameters: {
             query?: never;
             header?: never;
@@ -494,7 +494,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["deletePeopleBySeat"];
+        delete: operations["deletePeopleByUser"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2592,7 +2592,7 @@ export interface components {
             name: string;
             email: string;
             role: string;
-            /** @description Whether it renews a password; else it opens a new seat. */
+            /** @description Whether it renews a password; else it opens a new user. */
             newPassword: boolean;
             link: string;
             /** @description In words. */
@@ -3091,7 +3091,7 @@ export interface components {
             next: string;
         };
         PeopleView: {
-            seats: components["schemas"]["SeatRow"][];
+            users: components["schemas"]["UserRow"][];
             invites: components["schemas"]["InviteRow"][];
         };
         Person: {
@@ -3725,14 +3725,6 @@ export interface components {
             /** @description What still keeps it from being published. */
             findings: components["schemas"]["Finding"][];
         };
-        SeatRow: {
-            /** Format: uuid */
-            id: string;
-            name: string;
-            email: string;
-            role: string;
-            you: boolean;
-        };
         /** @description How a form ends for this person. */
         SendOff: {
             /** @description Names it within the form. */
@@ -3924,18 +3916,15 @@ export interface components {
         };
         /** @description What a comparison looks at. */
         Subject: components["schemas"]["SubjectAnswerTo"] | components["schemas"]["SubjectValueOnFile"] | components["schemas"]["SubjectPointsSoFar"];
-        /** @description The answer to a question of the same form. */
         SubjectAnswerTo: {
             question: string;
             /** @enum {string} */
             kind: "answer";
         };
-        /** @description The score of the screening; for send-offs only, unknown where no verdict is reached yet. */
         SubjectPointsSoFar: {
             /** @enum {string} */
             kind: "points";
         };
-        /** @description The value of a field as it was on file at the instant of the submission; blank when the field is empty. */
         SubjectValueOnFile: {
             field: string;
             /** @enum {string} */
@@ -4016,6 +4005,14 @@ export interface components {
          * @enum {unknown}
          */
         Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata";
+        UserRow: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            role: string;
+            you: boolean;
+        };
         ValueOnFile: {
             /** @description The field. */
             label: string;
@@ -5063,12 +5060,12 @@ export interface operations {
             };
         };
     };
-    postPeopleBySeatRole: {
+    postPeopleByUserRole: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                seat: string;
+                user: string;
             };
             cookie?: never;
         };
@@ -5096,12 +5093,12 @@ export interface operations {
             };
         };
     };
-    postPeopleBySeatPasswordLink: {
+    postPeopleByUserPasswordLink: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                seat: string;
+                user: string;
             };
             cookie?: never;
         };
@@ -5127,12 +5124,12 @@ export interface operations {
             };
         };
     };
-    deletePeopleBySeat: {
+    deletePeopleByUser: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                seat: string;
+                user: string;
             };
             cookie?: never;
         };

@@ -8,7 +8,7 @@ import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useSendKey } from "../useSendKey";
 
-type Seat = Schemas["SeatRow"];
+type User = Schemas["UserRow"];
 
 /** Who works here, and who is asked in. */
 export function PeopleSettings() {
@@ -18,8 +18,8 @@ export function PeopleSettings() {
   return (
     <div className="grid gap-6">
       <ul className="rounded-soft bg-card shadow-soft">
-        {people.data.seats.map((seat) => (
-          <SeatLine key={seat.id} seat={seat} onChanged={reload} />
+        {people.data.users.map((user) => (
+          <UserLine key={user.id} user={user} onChanged={reload} />
         ))}
       </ul>
       {people.data.invites.length > 0 && (
@@ -37,25 +37,25 @@ export function PeopleSettings() {
   );
 }
 
-function SeatLine({ seat, onChanged }: { seat: Seat; onChanged: () => void }) {
-  const path = { seat: seat.id };
+function UserLine({ user, onChanged }: { user: User; onChanged: () => void }) {
+  const path = { user: user.id };
   const [leaving, setLeaving] = useState(false);
   const sendKey = useSendKey();
   const role = useMutation({
     mutationFn: (next: string) =>
-      orProblem(api.POST("/api/people/{seat}/role", { params: { path }, body: { role: next } })),
+      orProblem(api.POST("/api/people/{user}/role", { params: { path }, body: { role: next } })),
     onSettled: onChanged,
   });
   const link = useMutation({
     mutationFn: () =>
-      orProblem(api.POST("/api/people/{seat}/password-link", { params: { path }, headers: sendKey.for(seat.id) })),
+      orProblem(api.POST("/api/people/{user}/password-link", { params: { path }, headers: sendKey.for(user.id) })),
     onSuccess: () => {
       sendKey.done();
       onChanged();
     },
   });
   const remove = useMutation({
-    mutationFn: () => orProblem(api.DELETE("/api/people/{seat}", { params: { path } })),
+    mutationFn: () => orProblem(api.DELETE("/api/people/{user}", { params: { path } })),
     onSuccess: onChanged,
     onError: () => setLeaving(false),
   });
@@ -63,12 +63,12 @@ function SeatLine({ seat, onChanged }: { seat: Seat; onChanged: () => void }) {
     <li className="border-b border-line px-5 py-3 last:border-0">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <div className="min-w-52 flex-1">
-          <strong>{seat.name}</strong> {seat.you && <span className="text-slate">(you)</span>}
-          <p className="text-slate">{seat.email}</p>
+          <strong>{user.name}</strong> {user.you && <span className="text-slate">(you)</span>}
+          <p className="text-slate">{user.email}</p>
         </div>
         <select
-          aria-label={`Role of ${seat.name}`}
-          value={seat.role}
+          aria-label={`Role of ${user.name}`}
+          value={user.role}
           disabled={role.isPending}
           onChange={(e) => role.mutate(e.target.value)}
           className="rounded-soft border border-edge bg-card px-2 py-1.5"
@@ -79,7 +79,7 @@ function SeatLine({ seat, onChanged }: { seat: Seat; onChanged: () => void }) {
         {leaving ? (
           <span className="flex items-center gap-2">
             <Button className="border-brick text-brick" disabled={remove.isPending} onClick={() => remove.mutate()}>
-              Remove {seat.name}
+              Remove {user.name}
             </Button>
             <Button weight="quiet" onClick={() => setLeaving(false)}>
               Keep
@@ -87,16 +87,16 @@ function SeatLine({ seat, onChanged }: { seat: Seat; onChanged: () => void }) {
           </span>
         ) : (
           <span className="flex items-center gap-2">
-            {!seat.you && (
+            {!user.you && (
               <Button
                 disabled={link.isPending}
-                aria-label={`A link by which ${seat.name} chooses a new password`}
+                aria-label={`A link by which ${user.name} chooses a new password`}
                 onClick={() => link.mutate()}
               >
                 New password
               </Button>
             )}
-            <Button weight="quiet" aria-label={`Remove ${seat.name}`} onClick={() => setLeaving(true)}>
+            <Button weight="quiet" aria-label={`Remove ${user.name}`} onClick={() => setLeaving(true)}>
               Remove
             </Button>
           </span>
