@@ -23,7 +23,7 @@ if (args[2].EndsWith(".png", StringComparison.Ordinal))
 var (sample, folder) = (args[1], args[2]);
 Directory.CreateDirectory(folder);
 browser.Navigate().GoToUrl(args[3]);
-Find("form");
+Find("option[value=IE]"); // The countries come after the form.
 Save("first-run");
 browser.Navigate().GoToUrl(address + "/");
 Find("button[type=submit]");

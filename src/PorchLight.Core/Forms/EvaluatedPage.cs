@@ -47,8 +47,8 @@ public static class PageEvaluation
 {
     /// <summary>
     /// Where a filling-in stands. While a page is open nothing of it is blank for good; to leave it makes its blanks final, which
-    /// may settle where it leads. Only then the page is checked, and the answers are shown once more when it was the last and the form asks for
-    /// that.
+    /// may settle where it leads. Only then the page is checked, and the answers are shown once more when it was the last and the
+    /// form asks for that.
     /// </summary>
     /// <param name="known">The form and what is known beside the answers.</param>
     /// <param name="answers">The normalised answers.</param>

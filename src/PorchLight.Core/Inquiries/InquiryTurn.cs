@@ -16,8 +16,8 @@ public sealed record InquiryTurn(Instant? PromiseStopped, Instant? WroteBack, In
 
     /// <summary>
     /// How it stands after something happened. A word of theirs waits for an answer. A personal word of the business, or a
-    /// meeting, keeps the promise and answers them; an automatic message does neither. To close it ends both; to open it again brings a
-    /// promise back that only the closing ended.
+    /// meeting, keeps the promise and answers them; an automatic message does neither. To close it ends both; to open it again
+    /// brings a promise back that only the closing ended.
     /// </summary>
     /// <param name="what">What happened.</param>
     /// <param name="at">When.</param>

@@ -10,7 +10,6 @@ using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
-using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
@@ -180,16 +179,6 @@ internal sealed class AnswerContextLoader(PorchDb db)
             .GroupBy(inquiry => inquiry.WantedMonth!.Value)
             .Select(month => new { month.Key, Count = month.Count() })
             .ToDictionaryAsync(month => month.Key, month => month.Count, cancellationToken);
-
-    /// <summary>What has to be known of answers before they are sent, by place: that a month is fully booked.</summary>
-    public async Task<Dictionary<string, string>> NoticesAsync(Form form, Route route, CancellationToken cancellationToken) =>
-        form.Settings.Capacity is { } capacity
-        && await MonthAsync(form, route.Answers, cancellationToken) is { Waits: true, Month: var full }
-            ? new Dictionary<string, string>
-            {
-                [capacity.Question] = Capacities.Note(full, capacity.NextFree(full, await TakenAsync(form.Id, cancellationToken))),
-            }
-            : [];
 
     /// <summary>The files uploaded with a filling-in that has not been sent.</summary>
     public IQueryable<StoredFile> Unsent(FormVersion version, Guid filling) =>

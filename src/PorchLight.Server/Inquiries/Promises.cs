@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Records;
@@ -6,7 +7,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>Keeps the promise clocks, and whose turn it is, as <see cref="InquiryTurn"/> has it: a personal word is to the client, not to one inquiry.</summary>
+/// <summary>
+/// Keeps the promise clocks, and whose turn it is, as <see cref="InquiryTurn"/> has it: a personal word is to the client, not to
+/// one inquiry.
+/// </summary>
 internal sealed class Promises(PorchDb db) : IEventReaction
 {
     public async Task ReactAsync(LoggedEvent logged)
@@ -26,7 +30,7 @@ internal sealed class Promises(PorchDb db) : IEventReaction
     }
 
     /// <summary>What a word of a client is about: their newest inquiry, where there is one.</summary>
-    public static async Task<EventContext> AboutAsync(PorchDb db, PorchLight.Core.Common.Id<Client> client) =>
+    public static async Task<EventContext> AboutAsync(PorchDb db, Id<Client> client) =>
         await db.Inquiries.Where(inquiry => inquiry.ClientId == client).OrderByDescending(inquiry => inquiry.Received).FirstOrDefaultAsync()
             is { } inquiry
             ? new EventContext(client, inquiry.ProjectId, inquiry.Id)

@@ -44,6 +44,7 @@ internal static class PublicPageEndpoints
                 }
             )
             .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
             .ExcludeFromDescription();
 
     private const string Page = "form/index.html";

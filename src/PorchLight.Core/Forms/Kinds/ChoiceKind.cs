@@ -36,7 +36,10 @@ public sealed record ChoiceKind(IReadOnlyList<Option> Options, bool Several = fa
     /// <summary>The business's list the options are taken from; null for options of its own.</summary>
     public OptionList? From { get; init; }
 
-    /// <summary>The keys of the options that cannot be chosen together with one: all others of a single choice and of "none of these", and that of the rest.</summary>
+    /// <summary>
+    /// The keys of the options that cannot be chosen together with one: all others of a single choice and of "none of these", and
+    /// that of the rest.
+    /// </summary>
     /// <param name="option">One of the options.</param>
     public IReadOnlyList<string> NotWith(Option option) =>
         [

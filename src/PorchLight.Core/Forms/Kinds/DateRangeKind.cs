@@ -15,7 +15,10 @@ public sealed record DateRangeKind(DateLimits? Limits = null, bool OrMonth = fal
 {
     private const int MostMonths = 24;
 
-    /// <summary>The months that are offered where a month is an answer: two years from the first allowed one on, as far as any of their days is allowed.</summary>
+    /// <summary>
+    /// The months that are offered where a month is an answer: two years from the first allowed one on, as far as any of their days
+    /// is allowed; none where days are asked for.
+    /// </summary>
     /// <param name="today">The day of asking.</param>
     public IReadOnlyList<YearMonth> Months(LocalDate today)
     {

@@ -32,10 +32,15 @@ public abstract record QuestionKind
     /// <summary>What cannot be meant in its limits, as sentences for whoever builds the form.</summary>
     internal abstract IEnumerable<string> Faults();
 
-    /// <summary>An answer in its stored shape; null when nothing is left of it. One of another kind is left as it is, for the check to refuse.</summary>
+    /// <summary>
+    /// An answer in its stored shape; null when nothing is left of it. One of another kind is left as it is, for the check to refuse.
+    /// </summary>
     internal abstract Answer? Normalise(Answer answer, NormaliseContext context);
 
-    /// <summary>What is wrong with one normalised answer, as a sentence that says what to do, or null. What rows hold is checked question by question.</summary>
+    /// <summary>
+    /// What is wrong with one normalised answer, as a sentence that says what to do, or null. What rows hold is checked question by
+    /// question.
+    /// </summary>
     /// <param name="answer">The answer.</param>
     /// <param name="today">The day of asking in the business's zone.</param>
     internal abstract string? Check(Answer answer, LocalDate today);

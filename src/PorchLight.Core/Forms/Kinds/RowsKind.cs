@@ -60,7 +60,9 @@ public abstract record RowsKind(int Least, int Most) : QuestionKind<RowsAnswer>
 
     internal override Answer? Read(string text) => null;
 
-    /// <summary>What may have been meant otherwise when rows are looked at together, each with its row and the question it stands beside.</summary>
+    /// <summary>
+    /// What may have been meant otherwise when rows are looked at together, each with its row and the question it stands beside.
+    /// </summary>
     internal virtual IEnumerable<(int Row, string Cell, string Doubt)> DoubtsBetweenRows(
         IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> rows
     ) => [];

@@ -3313,7 +3313,7 @@ export interface components {
         QuestionKindAdvertisingKind: {
             /** @enum {string} */
             kind: "advertising";
-            /** @description What is permitted. */
+            /** @description What is agreed to. */
             statement: string;
         };
         /** @description One option, or several. */
