@@ -16,6 +16,15 @@ build_server() {
   fi
 }
 
+# Compiles what was built to machine code, and names the program; the usual one where the compiler cannot be had.
+compile_ahead() {
+  if dotnet build tools/PorchLight.Ahead -c Release --nologo -v quiet > var/ahead.log 2>&1; then
+    echo bin/Ahead/PorchLight.Server.dll
+  else
+    echo bin/Release/net10.0/PorchLight.Server.dll
+  fi
+}
+
 # The program, built when it is not there yet.
 server_program() {
   local program=src/PorchLight.Server/bin/Release/net10.0/PorchLight.Server.dll

@@ -9,6 +9,9 @@ namespace PorchLight.Server.Brand;
 /// <summary>The business that uses this program; there is one.</summary>
 internal sealed class Business
 {
+    private BusinessCalendar? _calendar;
+    private WorkingHours? _hoursOfCalendar;
+
     public int Id { get; init; } = 1;
     public required string Name { get; set; }
     public required string OwnerName { get; set; }
@@ -56,7 +59,18 @@ internal sealed class Business
     public long ClockAheadSeconds { get; set; }
 
     public DateTimeZone DateTimeZone => DateTimeZoneProviders.Tzdb[Zone];
-    public BusinessCalendar Calendar => new(DateTimeZone, Hours.Weekly, Hours.Closed);
+
+    /// <summary>Made once for the hours and the zone it was asked with last.</summary>
+    public BusinessCalendar Calendar
+    {
+        get
+        {
+            if (_calendar is null || _calendar.Zone.Id != Zone || !ReferenceEquals(_hoursOfCalendar, Hours))
+                (_calendar, _hoursOfCalendar) = (new BusinessCalendar(DateTimeZone, Hours.Weekly, Hours.Closed), Hours);
+            return _calendar;
+        }
+    }
+
     public ReplyPromise Promise => new(PromiseHours, PromiseClock);
     public SendingWindow Window => Hours.Window;
 

@@ -170,11 +170,8 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     }
 
     // Anybody can type somebody else's address, again and again; nobody gets more than so many messages a day that no person wrote.
-    private async Task<bool> IsEnoughAsync(string address, Instant now)
-    {
-        var yesterday = now - Duration.FromDays(1);
-        return await db.OutgoingMail.CountAsync(sent => sent.To == address && sent.Automatic && sent.Written > yesterday) >= AutomaticADay;
-    }
+    private async Task<bool> IsEnoughAsync(string address, Instant now) =>
+        await CompiledQueries.AutomaticMailSince(db, address, now - Duration.FromDays(1)) >= AutomaticADay;
 
     private static MessageDraft Draft(RunContext context, string step, Instant at) =>
         context.Content.Step(step).Action switch

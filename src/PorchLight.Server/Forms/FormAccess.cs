@@ -12,7 +12,8 @@ namespace PorchLight.Server.Forms;
 /// <param name="Form">A published form; for a look, any.</param>
 /// <param name="Link">The personal link it was reached by; null for the form's own.</param>
 /// <param name="IsPreview">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
-internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false);
+/// <param name="Mark">From before it was read; whoever writes looks whether it still holds. Zero: it has to be read again.</param>
+internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false, long Mark = 0);
 
 /// <summary>Finds what a link leads to, and says who may come in.</summary>
 internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets previews, IHttpContextAccessor http)
@@ -26,15 +27,16 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
     /// <summary>What a form's own or a personal link leads to; null for nothing, or for a form that was never published.</summary>
     public async Task<FormTarget?> FindAsync(string token)
     {
+        var mark = db.Mark();
         var hash = Tokens.Hash(token);
         if (await CompiledQueries.FormByLink(db, hash) is { } own)
-            return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true)
-                : own.PublishedVersion > 0 ? new FormTarget(own, null)
+            return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true, mark)
+                : own.PublishedVersion > 0 ? new FormTarget(own, null, IsPreview: false, mark)
                 : null;
         return
             await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
             && await db.Forms.FindAsync(link.FormId) is { PublishedVersion: > 0 } form
-            ? new FormTarget(form, link)
+            ? new FormTarget(form, link, IsPreview: false, mark)
             : null;
     }
 

@@ -273,7 +273,7 @@ internal static class FormEndpoints
         var site = address.Site;
         var published =
             form.Settings.TakesPlainPosts && form.PublishedVersion > 0
-                ? (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!.Content
+                ? (await db.FormVersionAsync(form.Id, form.PublishedVersion))!.Content
                 : null;
         var state = await access.LightAsync(form, business);
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);

@@ -18,7 +18,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
 {
     /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>
     public async Task<FormVersion?> VersionAsync(FormTarget target, int number) =>
-        !target.IsPreview ? await CompiledQueries.FormVersion(db, target.Form.Id, number)
+        !target.IsPreview ? await db.FormVersionAsync(target.Form.Id, number)
         : number != 0 ? null
         : new FormVersion
         {
@@ -89,8 +89,8 @@ internal sealed class AnswerContextLoader(PorchDb db)
     )
     {
         var sent = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
-        var content = (await CompiledQueries.FormVersion(db, inquiry.FormId, inquiry.FormVersion))!.Content;
-        var rules = (await CompiledQueries.Screening(db, inquiry.FormId, inquiry.ScreeningVersion)).Rules;
+        var content = (await db.FormVersionAsync(inquiry.FormId, inquiry.FormVersion))!.Content;
+        var rules = await db.ScreeningRulesAsync(inquiry.FormId, inquiry.ScreeningVersion);
         var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
         if (rules.LooksOnFile)
         {

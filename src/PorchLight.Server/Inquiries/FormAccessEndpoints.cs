@@ -148,7 +148,7 @@ internal static class FormAccessEndpoints
         // A wrong try counts, too.
         await write.SaveAsync(cancellationToken);
         return right
-            ? TypedResults.Ok(new PassView(tokens.Open(pass.Sealed)))
+            ? TypedResults.Ok(new PassView(pass.Token))
             : Problems.Unfinished(
                 new Finding(
                     "code",

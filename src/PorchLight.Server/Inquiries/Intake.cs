@@ -110,12 +110,16 @@ internal sealed class Intake(
             );
 
         await using var write = await db.WriteAsync(cancellationToken);
-        // What was read before may have changed meanwhile; of two equal sendings the second finds here what the first stored.
-        await RefreshAsync(target, cancellationToken);
-        if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
-            return await AgainAsync(stored, sending, now, cancellationToken);
-        if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
-            return Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business));
+        if (!db.IsUnchangedSince(target.Mark))
+        {
+            // Of two equal sendings the second finds here what the first stored.
+            await RefreshAsync(target, cancellationToken);
+            if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
+                return await AgainAsync(stored, sending, now, cancellationToken);
+            if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
+                return Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business));
+        }
+
         if (sender?.Seen.ProofHash is { } proof && await db.Submissions.AnyAsync(sent => sent.ProofHash == proof, cancellationToken))
             return Refuse(
                 StatusCodes.Status409Conflict,
@@ -174,7 +178,7 @@ internal sealed class Intake(
         db.Submissions.Add(submission);
         if (link is not null)
             (link.SubmissionId, link.Used) = (submission.Id, now);
-        await drafts.SentAsync(form.Id, sending.SendKey, cancellationToken);
+        await drafts.SentAsync(form.Id, sending.SendKey);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
         foreach (var file in db.StoredFiles.Local.Where(file => sent.Files.Contains(file.Id.Value)))
             file.SubmissionId = submission.Id;
@@ -228,13 +232,15 @@ internal sealed class Intake(
             Notice(month),
             form.AwayNote,
             CallAsked: false,
-            tokens.Open(receipt.Sealed)
+            receipt.Token
         );
     }
 
     private async Task RefreshAsync(FormTarget target, CancellationToken cancellationToken)
     {
-        await db.Entry(target.Form).ReloadAsync(cancellationToken);
+        var (form, stored) = (db.Entry(target.Form), await CompiledQueries.FormAsStored(db, target.Form.Id));
+        form.OriginalValues.SetValues(stored);
+        form.CurrentValues.SetValues(stored);
         if (target.Link is { } link)
             await db.Entry(link).ReloadAsync(cancellationToken);
     }

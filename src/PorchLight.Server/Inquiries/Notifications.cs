@@ -28,7 +28,7 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
         if (form.Settings.Told.Count == 0)
             return;
         var submission = db.Submissions.Local.Single(sent => sent.Id == inquiry.SubmissionId);
-        var content = (await CompiledQueries.FormVersion(db, form.Id, inquiry.FormVersion))!.Content;
+        var content = (await db.FormVersionAsync(form.Id, inquiry.FormVersion))!.Content;
         var sorted = inquiry.Fit is { } fit ? $": {fit.Say()}" : "";
         var text =
             $"{client.Name} sent “{content.Title}”{sorted}.\n\n{InquirySummary.Of(content, submission.Answers.ByQuestion)}\n\n{address.Site}/inquiries/{inquiry.Id}";

@@ -60,7 +60,7 @@ internal static class PlainPostEndpoints
             );
         }
 
-        var version = (await CompiledQueries.FormVersion(db, form.Id, form.PublishedVersion))!;
+        var version = (await db.FormVersionAsync(form.Id, form.PublishedVersion))!;
         var (answers, unreadable) = PlainAnswers.Read(
             version.Content,
             posted.ToDictionary(field => field.Key, field => (IReadOnlyList<string>)[.. field.Value.OfType<string>()])
@@ -105,7 +105,7 @@ internal static class PlainPostEndpoints
                 }
             );
             await write.SaveAsync(cancellationToken);
-            return TypedResults.Redirect($"/f/{token}?later={tokens.Open(link.Sealed)}&look=1");
+            return TypedResults.Redirect($"/f/{token}?later={link.Token}&look=1");
         }
     }
 }

@@ -72,7 +72,7 @@ internal static class SavedDraftEndpoints
         if (target.IsPreview)
             return Problems.Conflict("This is only a look at your form. What you type here is not kept.");
         if (
-            await CompiledQueries.FormVersion(db, target.Form.Id, keeping.Version) is not { Content: var content }
+            await db.FormVersionAsync(target.Form.Id, keeping.Version) is not { Content: var content }
             || content.Pages.All(page => page.Key != keeping.Page)
         )
             return Problems.Unprocessable(PublicEndpoints.FormChanged);

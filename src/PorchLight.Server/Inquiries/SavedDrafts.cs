@@ -66,12 +66,9 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
     public static string Until(SavedDraft draft, Business business) => DateWords.Say(draft.GoodUntil.InZone(business.DateTimeZone).Date);
 
     /// <summary>It has been sent: only the mark stays. Part of the caller's transaction.</summary>
-    public async Task SentAsync(Id<Form> form, Guid sendKey, CancellationToken cancellationToken)
+    public async Task SentAsync(Id<Form> form, Guid sendKey)
     {
-        if (
-            await db.SavedDrafts.SingleOrDefaultAsync(draft => draft.FormId == form && draft.SendKey == sendKey, cancellationToken) is
-            { } draft
-        )
+        if (await CompiledQueries.DraftByKey(db, form, sendKey) is { } draft)
             End(draft, SavedDraftEnd.Sent);
     }
 

@@ -55,7 +55,7 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
         if (sender is not null && !target.IsPreview && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion.Sentence) with { RetryAfter = suspicion.RetryAfter });
 
-        var rules = (await CompiledQueries.Screening(db, target.Form.Id, target.Form.ScreeningVersion)).Rules;
+        var rules = await db.ScreeningRulesAsync(target.Form.Id, target.Form.ScreeningVersion);
         var contact = Contact.Of(content, route.Answers);
         // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
         var onFile =

@@ -27,13 +27,11 @@ internal interface IEventReaction
 /// The one place where things happen: whatever happens is appended here, as part of the caller's write, and whatever follows from
 /// it follows at once. The reactions are registered; an event knows none of them.
 /// </summary>
-internal sealed class EventLog(PorchDb db, IServiceProvider services)
+internal sealed class EventLog(PorchDb db, EventNumbers numbers, IServiceProvider services)
 {
     private const int Deepest = 8;
     private IReadOnlyList<IEventReaction>? _reactions;
     private int _depth;
-    private Write? _write;
-    private long _last;
 
     /// <exception cref="InvalidOperationException">Events follow from each other without end.</exception>
     public async Task AppendAsync(DomainEvent what, Instant at, EventContext about)
@@ -46,7 +44,7 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
             .Events.Add(
                 new LoggedEvent
                 {
-                    Seq = await NextAsync(),
+                    Seq = await numbers.NextAsync(db),
                     At = at,
                     Kind = what.Kind(),
                     What = what,
@@ -71,12 +69,21 @@ internal sealed class EventLog(PorchDb db, IServiceProvider services)
             _depth--;
         }
     }
+}
 
-    // Numbered in the order they happen, whatever order the database is handed the rows in. The write keeps others out.
-    private async Task<long> NextAsync()
+/// <summary>
+/// Numbers events in the order they happen, whatever order the database is handed the rows in. A number is taken within a write,
+/// which keeps others out; that of an event that was not saved in the end is not used again.
+/// </summary>
+internal sealed class EventNumbers
+{
+    private long? _last;
+
+    public async Task<long> NextAsync(PorchDb db)
     {
-        if (_write is null || _write != db.CurrentWrite)
-            (_write, _last) = (db.CurrentWrite, await CompiledQueries.LastEvent(db) ?? 0);
-        return ++_last;
+        if (db.CurrentWrite is null)
+            throw new InvalidOperationException("Events happen within a write only.");
+        _last = (_last ?? await CompiledQueries.LastEvent(db) ?? 0) + 1;
+        return _last.Value;
     }
 }

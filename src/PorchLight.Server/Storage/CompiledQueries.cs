@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.FollowThrough;
@@ -14,6 +15,18 @@ internal static class CompiledQueries
         (PorchDb db, string hash) => db.Forms.SingleOrDefault(form => form.LinkHash == hash)
     );
 
+    public static readonly Func<PorchDb, Id<Form>, Task<Form>> FormAsStored = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Form> id) => db.Forms.AsNoTracking().Single(form => form.Id == id)
+    );
+
+    public static readonly Func<PorchDb, Id<Form>, Guid, Task<SavedDraft?>> DraftByKey = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Form> form, Guid key) => db.SavedDrafts.SingleOrDefault(draft => draft.FormId == form && draft.SendKey == key)
+    );
+
+    public static readonly Func<PorchDb, string, Instant, Task<int>> AutomaticMailSince = EF.CompileAsyncQuery(
+        (PorchDb db, string to, Instant since) => db.OutgoingMail.Count(sent => sent.To == to && sent.Automatic && sent.Written > since)
+    );
+
     public static readonly Func<PorchDb, string, Task<PersonalLink?>> PersonalLinkByHash = EF.CompileAsyncQuery(
         (PorchDb db, string hash) => db.PersonalLinks.SingleOrDefault(link => link.LinkHash == hash)
     );
@@ -26,12 +39,12 @@ internal static class CompiledQueries
 
     public static readonly Func<PorchDb, Id<Form>, int, Task<FormVersion?>> FormVersion = EF.CompileAsyncQuery(
         (PorchDb db, Id<Form> form, int number) =>
-            db.FormVersions.SingleOrDefault(version => version.FormId == form && version.Number == number)
+            db.FormVersions.AsNoTracking().SingleOrDefault(version => version.FormId == form && version.Number == number)
     );
 
     public static readonly Func<PorchDb, Id<Form>, int, Task<ScreeningVersion>> Screening = EF.CompileAsyncQuery(
         (PorchDb db, Id<Form> form, int number) =>
-            db.ScreeningVersions.Single(version => version.FormId == form && version.Number == number)
+            db.ScreeningVersions.AsNoTracking().Single(version => version.FormId == form && version.Number == number)
     );
 
     public static readonly Func<PorchDb, string, Task<Client?>> ClientByEmail = EF.CompileAsyncQuery(

@@ -15,8 +15,12 @@ using PorchLight.Server.Records;
 namespace PorchLight.Server.Storage;
 
 /// <summary>Everything that is kept, in one SQLite file.</summary>
-internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbContext<User, IdentityRole<Guid>, Guid>(options)
+internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid>
 {
+    // What changed is looked for once, when it is saved, and not with every question to what is held already.
+    public PorchDb(DbContextOptions<PorchDb> options)
+        : base(options) => ChangeTracker.AutoDetectChangesEnabled = false;
+
     public DbSet<Business> Businesses => Set<Business>();
     public DbSet<BrandPicture> BrandPictures => Set<BrandPicture>();
     public DbSet<FormerUser> FormerUsers => Set<FormerUser>();
@@ -50,6 +54,18 @@ internal sealed class PorchDb(DbContextOptions<PorchDb> options) : IdentityDbCon
 
     /// <summary>The business; asked of the database once in a transaction.</summary>
     public async Task<Business> BusinessAsync() => Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
+
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
+    {
+        ChangeTracker.DetectChanges();
+        return base.SaveChanges(acceptAllChangesOnSuccess);
+    }
+
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        ChangeTracker.DetectChanges();
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
 
     /// <summary>Every area says itself how it is kept.</summary>
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)

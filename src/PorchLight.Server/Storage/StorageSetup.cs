@@ -2,7 +2,9 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Storage;
 
@@ -16,6 +18,8 @@ internal static class StorageSetup
         services.AddSingleton(_ => folder);
         services.AddSingleton<Backup>();
         services.AddSingleton<WriteLock>();
+        services.AddSingleton<PublishedVersions>();
+        services.AddSingleton<EventNumbers>();
         services.AddSingleton<ChangeNotifier>();
         services.AddSingleton<WriteGuard>();
         services.AddDbContextPool<PorchDb>(

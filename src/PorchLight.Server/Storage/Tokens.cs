@@ -5,8 +5,8 @@ using Microsoft.AspNetCore.DataProtection;
 
 namespace PorchLight.Server.Storage;
 
-/// <summary>A public token as it is kept: looked up by hash, and encrypted where it must be shown again.</summary>
-internal sealed record StoredToken(string Hash, string Sealed);
+/// <summary>A new public token, and how it is kept: looked up by hash, and encrypted where it must be shown again.</summary>
+internal sealed record StoredToken(string Token, string Hash, string Sealed);
 
 /// <summary>Makes and opens public tokens: 128 random bits, in letters that are safe in an address.</summary>
 internal sealed class Tokens(IDataProtectionProvider protection)
@@ -16,7 +16,7 @@ internal sealed class Tokens(IDataProtectionProvider protection)
     public StoredToken Create()
     {
         var token = Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(16));
-        return new StoredToken(Hash(token), _protector.Protect(token));
+        return new StoredToken(token, Hash(token), _protector.Protect(token));
     }
 
     public string Seal(string secret) => _protector.Protect(secret);

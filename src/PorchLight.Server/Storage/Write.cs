@@ -11,6 +11,12 @@ namespace PorchLight.Server.Storage;
 internal sealed class WriteLock : IDisposable
 {
     private readonly SemaphoreSlim _turn = new(1, 1);
+    private long _written = 1;
+
+    /// <summary>How often something was written since the start, plus one: as long as it stands, what was read still holds.</summary>
+    public long Written => Interlocked.Read(ref _written);
+
+    public void CountWrite() => Interlocked.Increment(ref _written);
 
     public Task WaitAsync(CancellationToken cancellationToken) => _turn.WaitAsync(cancellationToken);
 
@@ -36,6 +42,8 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
         await db.SaveChangesAsync(cancellationToken);
         await transaction.CommitAsync(cancellationToken);
         db.CurrentWrite = null;
+        // Before the lock is let go: whoever takes it next knows that something changed.
+        writeLock.CountWrite();
         if (_areas.Count > 0)
             notifier.Changed(_areas);
     }
@@ -56,6 +64,12 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
 
 internal static class Writing
 {
+    /// <summary>A mark to compare with later: see <see cref="IsUnchangedSince"/>. Taken before what shall still hold is read.</summary>
+    public static long Mark(this PorchDb db) => db.GetService<WriteLock>().Written;
+
+    /// <summary>Whether nobody has written anything since the mark, so that what was read after it need not be read again.</summary>
+    public static bool IsUnchangedSince(this PorchDb db, long mark) => db.Mark() == mark;
+
     /// <summary>Waits for the write lock and begins to write; nobody else changes anything until it is disposed of.</summary>
     /// <exception cref="InvalidOperationException">This context writes already: a second wait for the lock would never end.</exception>
     public static async Task<Write> WriteAsync(this PorchDb db, CancellationToken cancellationToken)

@@ -990,6 +990,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("State", "NextTry");
 
+                    b.HasIndex("To", "Written")
+                        .HasFilter("\"Automatic\"");
+
                     b.ToTable("OutgoingMail");
                 });
 

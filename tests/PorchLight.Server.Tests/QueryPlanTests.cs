@@ -1,0 +1,76 @@
+using System.Collections.Concurrent;
+using System.Data.Common;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Server.Storage;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>What is asked of the database while a lead waits, and how SQLite finds it (https://www.sqlite.org/eqp.html).</summary>
+public sealed class QueryPlanTests
+{
+    /// <summary>What a business has few of, and what is read whole.</summary>
+    private static readonly string[] Few = ["Businesses", "Forms", "FollowThroughs", "AspNetUsers"];
+
+    [Fact]
+    public async Task A_sending_and_what_the_worker_does_after_it_walk_through_no_table_that_grows()
+    {
+        var asked = new Questions();
+        await using var app = new TestApp { Change = services => services.ConfigureDbContext<PorchDb>(db => db.AddInterceptors(asked)) };
+        await app.LinkAsync();
+        asked.Made.Clear();
+        await app.SendAsync(Answers());
+        await app.WorkAsync();
+        // The same lead again: now there is a client, values on file, and a run to stop.
+        await app.SendAsync(Answers());
+        await app.WorkAsync();
+
+        asked.Made.Count.ShouldBeGreaterThan(15);
+        var walks = new List<string>();
+        foreach (var (text, parameters) in asked.Made.Where(question => !Few.Any(few => question.Key.Contains($"FROM \"{few}\""))))
+            walks.AddRange(
+                (await app.AskAsync(db => PlanAsync(db, text, parameters)))
+                    .Where(step => step.StartsWith("SCAN ", StringComparison.Ordinal))
+                    .Select(step => $"{step}: {text}")
+            );
+        walks.ShouldBeEmpty();
+    }
+
+    private static async Task<List<string>> PlanAsync(PorchDb db, string text, IReadOnlyList<(string Name, object? Value)> parameters)
+    {
+        await db.Database.OpenConnectionAsync();
+        await using var explain = db.Database.GetDbConnection().CreateCommand();
+        explain.CommandText = $"EXPLAIN QUERY PLAN {text}";
+        foreach (var (name, value) in parameters)
+            explain.Parameters.Add(new SqliteParameter(name, value ?? DBNull.Value));
+        var steps = new List<string>();
+        await using var reader = await explain.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+            steps.Add(reader.GetString(3));
+        return steps;
+    }
+
+    /// <summary>Notes every question that is asked.</summary>
+    private sealed class Questions : DbCommandInterceptor
+    {
+        public ConcurrentDictionary<string, IReadOnlyList<(string Name, object? Value)>> Made { get; } = [];
+
+        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result,
+            CancellationToken cancellationToken = default
+        )
+        {
+            if (command.CommandText.StartsWith("SELECT", StringComparison.Ordinal))
+                Made[command.CommandText] =
+                [
+                    .. command.Parameters.Cast<DbParameter>().Select(parameter => (parameter.ParameterName, parameter.Value)),
+                ];
+            return ValueTask.FromResult(result);
+        }
+    }
+}
