@@ -1,16 +1,21 @@
 using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
+using PorchLight.Core.Screening;
 using PorchLight.Server.Demo;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -18,6 +23,44 @@ namespace PorchLight.Server.Tests;
 public sealed class FollowThroughTests
 {
     private static readonly Duration OneDay = Duration.FromDays(1);
+
+    [Fact]
+    public async Task Screenings_and_follow_throughs_are_shown_as_they_are_in_force()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var form = await app.AskAsync(db => db.Forms.OrderBy(form => form.Id).FirstAsync());
+        var screening = await owner.GetFromJsonAsync<JsonElement>($"/api/forms/{form.Id}/screening");
+        screening.GetProperty("number").GetInt32().ShouldBe(form.ScreeningVersion);
+        var inForce = await app.AskAsync(db =>
+            db.ScreeningVersions.SingleAsync(one => one.FormId == form.Id && one.Number == form.ScreeningVersion)
+        );
+        screening.GetProperty("rules").Deserialize<ScreeningRules>(Json.Options).ShouldBeEquivalentTo(inForce.Rules);
+        (await owner.GetAsync($"/api/forms/{Guid.NewGuid()}/screening")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+
+        var older = await app.AskAsync(db => db.FollowThroughs.OrderBy(version => version.Id).FirstAsync());
+        await app.ChangeAsync(async db =>
+        {
+            db.FollowThroughs.Add(
+                new FollowThroughVersion
+                {
+                    Id = older.Id,
+                    Number = older.Number + 1,
+                    Content = older.Content with { LapseAfterDays = 3 },
+                    Live = false,
+                }
+            );
+            await Task.CompletedTask;
+        });
+        var shown = (await owner.GetFromJsonAsync<JsonElement>("/api/follow-throughs"))
+            .EnumerateArray()
+            .Single(one => one.GetProperty("id").GetGuid() == older.Id.Value);
+        (shown.GetProperty("number").GetInt32(), shown.GetProperty("live").GetBoolean()).ShouldBe((older.Number + 1, false));
+        shown
+            .GetProperty("content")
+            .Deserialize<FollowThroughContent>(Json.Options)
+            .ShouldBeEquivalentTo(older.Content with { LapseAfterDays = 3 });
+    }
 
     [Fact]
     public async Task The_thank_you_goes_by_itself_and_the_follow_up_waits_for_a_nod_with_its_gap()

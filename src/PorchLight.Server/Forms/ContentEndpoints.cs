@@ -14,7 +14,7 @@ namespace PorchLight.Server.Forms;
 /// <summary>A form as a whole: everything it says and asks.</summary>
 internal static class ContentEndpoints
 {
-    private const string Gone = "This form is not here any more.";
+    internal const string Gone = "This form is not here any more.";
 
     /// <param name="Revision">The revision of the working copy this is.</param>
     /// <param name="Content">Everything the form says and asks.</param>

@@ -1,3 +1,4 @@
+using CsCheck;
 using NodaTime;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
@@ -35,4 +36,44 @@ public sealed class MailDeliveryTests
     [Fact]
     public void What_was_taken_leaves_no_failure_behind() =>
         MailDelivery.After(new HandOver.Taken(), 3, "Your wall", Now).ShouldBe(new DeliveryStep(MailState.HandedOver, null, null, null));
+
+    [Fact]
+    public void Whatever_the_server_says_a_message_goes_at_most_once_and_ends_within_eight_tries() =>
+        Gen.Int[0, 5]
+            .Select(said =>
+                said switch
+                {
+                    0 => new HandOver.Taken(),
+                    1 => new HandOver.Unsure(),
+                    2 => ComeBackLater with { ForGood = true },
+                    _ => (HandOver)ComeBackLater,
+                }
+            )
+            .Array[8]
+            .Sample(server =>
+            {
+                var (at, tries, took) = (Now, 0, 0);
+                DeliveryStep step;
+                do
+                {
+                    var says = server[tries++];
+                    took += says is HandOver.Taken or HandOver.Unsure ? 1 : 0;
+                    step = MailDelivery.After(says, tries, "Your wall", at);
+                    at = step.NextTry ?? at;
+                } while (step.NextTry is not null);
+
+                took.ShouldBeLessThanOrEqualTo(1);
+                // Found by looking at what the server said, without walking: the first word that is no "later" decides.
+                var last = Array.FindIndex(server, says => says != ComeBackLater);
+                tries.ShouldBe(last < 0 ? 8 : last + 1);
+                step.State.ShouldBe(
+                    last < 0 ? MailState.Failed
+                    : server[last] is HandOver.Taken ? MailState.HandedOver
+                    : server[last] is HandOver.Unsure ? MailState.PerhapsSent
+                    : MailState.Failed
+                );
+                (step.Says is null).ShouldBe(step.State == MailState.HandedOver, "only a person's business is told");
+                // One minute, two, four ...: all pauses before the last try together are one less than the next.
+                (at - Now).ShouldBe(Duration.FromMinutes((1 << (tries - 1)) - 1));
+            });
 }

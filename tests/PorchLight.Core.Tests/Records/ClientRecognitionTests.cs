@@ -43,6 +43,37 @@ public sealed class ClientRecognitionTests
         ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, []).ShouldBeNull();
     }
 
+    [Fact]
+    public void Of_any_work_in_hand_an_inquiry_joins_what_would_be_found_by_going_through_it_from_the_oldest() =>
+        Gen.Select(Gen.Select(Gen.Int[0, 2], Gen.Int[0, 3]).Array[0, 8], Gen.Int[0, 2], Gen.Enum<ProjectAssignment>())
+            .SelectMany(
+                (works, form, about) =>
+                    Gen.Shuffle(Enumerable.Range(0, works.Length).ToArray()).Select(order => (works, form, about, order))
+            )
+            .Sample(sample =>
+            {
+                var all = sample
+                    .works.Select(
+                        (work, index) => new OpenProject(Numbered(index), Numbered(work.Item1), Instant.FromUnixTimeSeconds(work.Item2))
+                    )
+                    .ToList();
+                OpenProject? newest = null;
+                for (var second = 0; second <= 3; second++)
+                {
+                    foreach (var work in all.Where(work => work.Opened == Instant.FromUnixTimeSeconds(second)))
+                    {
+                        if (sample.about == ProjectAssignment.WorkInHand)
+                            newest = work;
+                        if (sample.about == ProjectAssignment.NewWorkOrMore && work.Form == Numbered(sample.form))
+                            newest = work;
+                    }
+                }
+
+                ProjectJoining.Joined(sample.about, Numbered(sample.form), sample.order.Select(index => all[index])).ShouldBe(newest);
+            });
+
+    private static Guid Numbered(int number) => new(number, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
+
     private sealed record Written(Guid Key, string Field, Answer Value, Instant At) : IWrittenValue;
 
     [Fact]
@@ -57,7 +88,7 @@ public sealed class ClientRecognitionTests
                     .writes.Select(
                         (write, index) =>
                             new Written(
-                                new Guid(index, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+                                Numbered(index),
                                 $"field {write.Item1}",
                                 new NumberAnswer(index),
                                 Instant.FromUnixTimeSeconds(write.Item2)

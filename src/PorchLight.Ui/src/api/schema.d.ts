@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/screening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdScreening"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files": {
         parameters: {
             query?: never;
@@ -174,6 +190,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postFiles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughs"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1282,6 +1314,18 @@ export interface components {
          * @enum {unknown}
          */
         Admission: "anyone" | "personalLink" | "personalLinkAndCode";
+        /** @description From what a step's time is counted. */
+        Anchor: components["schemas"]["AnchorRunStartAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"];
+        /** @description Counts from the instant the step before was settled. */
+        AnchorPreviousSettledAnchor: {
+            /** @enum {string} */
+            kind: "previousSettled";
+        };
+        /** @description Counts from the instant the run started. */
+        AnchorRunStartAnchor: {
+            /** @enum {string} */
+            kind: "runStart";
+        };
         /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
         Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"] | components["schemas"]["AnswerDateRangeAnswer"] | components["schemas"]["AnswerLookUpAnswer"] | components["schemas"]["AnswerFilesAnswer"] | components["schemas"]["AnswerRowsAnswer"] | components["schemas"]["AnswerConsentAnswer"] | components["schemas"]["AnswerSignatureAnswer"];
         /** @description An address in parts, because people who are asked for one line leave the postal code out. */
@@ -2335,6 +2379,35 @@ export interface components {
             margin: string;
             contributions: components["schemas"]["Contribution"][];
         };
+        /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
+        FollowThroughContent: {
+            /** @description What the owner calls it. */
+            name: string;
+            /** @description What starts it. */
+            starts: components["schemas"]["StartOn"];
+            /** @description In order; each is planned when the one before is settled. At least one. */
+            steps: components["schemas"]["Step"][];
+            /** @description The events that end a run. */
+            stops: components["schemas"]["StopOn"][];
+            /**
+             * Format: int32
+             * @description After so many days an unanswered nod lapses; at least 1.
+             * @default 14
+             */
+            lapseAfterDays: number;
+        };
+        FollowThroughView: {
+            id: components["schemas"]["IdOfFollowThroughVersion"];
+            /**
+             * Format: int32
+             * @description Rises with every version; runs stay with theirs.
+             */
+            number: number;
+            /** @description Whether it starts runs. */
+            live: boolean;
+            /** @description What starts it, its steps, and what ends it. */
+            content: components["schemas"]["FollowThroughContent"];
+        };
         /** @description All a form says and asks: what one published version keeps for ever. */
         FormContent: {
             /** @description The form's title, as the lead reads it. */
@@ -2481,6 +2554,12 @@ export interface components {
         };
         /** Format: uuid */
         IdOfClient: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfFollowThroughVersion: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -2878,6 +2957,13 @@ export interface components {
             text: string;
             /** @description Names it within the message, also across versions; none twice. */
             key: string;
+        };
+        /** @description A message before it is about anybody: words with known values in them, and gaps. */
+        MessageTemplate: {
+            /** @description May hold known values. */
+            subject: string;
+            /** @description In reading order. */
+            parts: components["schemas"]["MessagePart"][];
         };
         /** @description How much fits into a month. */
         MonthPlaces: {
@@ -3725,6 +3811,57 @@ export interface components {
             /** @description What still keeps it from being published. */
             findings: components["schemas"]["Finding"][];
         };
+        /** @description When a step is due. */
+        Schedule: {
+            /** @description From what it is counted. */
+            anchor: components["schemas"]["Anchor"];
+            /**
+             * Format: int32
+             * @description How much later; not negative.
+             */
+            amount: number;
+            /** @description In which unit. */
+            unit: components["schemas"]["TimeUnit"];
+            /**
+             * @description Whether it goes at any hour; otherwise it is held to the sending window.
+             * @default false
+             */
+            atOnce: boolean;
+        };
+        /** @description The signals, base and thresholds of one form. */
+        ScreeningRules: {
+            /**
+             * Format: int32
+             * @description Points everybody starts with.
+             */
+            base: number;
+            /**
+             * Format: int32
+             * @description This score and above is Fit.ComeIn.
+             */
+            comeInAt: number;
+            /**
+             * Format: int32
+             * @description Below this score is Fit.NotNow; at most ComeInAt.
+             */
+            floor: number;
+            /**
+             * Format: int32
+             * @description So many raised flags are Fit.NotNow; at least 1.
+             */
+            flagLimit: number;
+            /** @description What answers tell about fit. */
+            signals: components["schemas"]["Signal"][];
+        };
+        ScreeningView: {
+            /**
+             * Format: int32
+             * @description Under which inquiries keep by what they were judged.
+             */
+            number: number;
+            /** @description Signals, thresholds and where points start. */
+            rules: components["schemas"]["ScreeningRules"];
+        };
         /** @description How a form ends for this person. */
         SendOff: {
             /** @description Names it within the form. */
@@ -3838,6 +3975,39 @@ export interface components {
             /** @description What its address can fill in. */
             parameters: components["schemas"]["LinkParameter"][];
         };
+        /** @description One thing an answer tells about fit. */
+        Signal: {
+            /** @description Names it within the screening. */
+            key: string;
+            /** @description What it means when it is true, as one could say it aloud: "Budget above where murals start". */
+            sentence: string;
+            /** @description It counts only when this is true. */
+            when: components["schemas"]["Condition"];
+            /** @description What it does. */
+            effect: components["schemas"]["SignalEffect"];
+        };
+        /** @description What a true signal does. */
+        SignalEffect: components["schemas"]["SignalEffectPointsEffect"] | components["schemas"]["SignalEffectFlagEffect"] | components["schemas"]["SignalEffectDealBreakerEffect"];
+        /** @description Ends it: the fit is Fit.NotNow, unless the client is always welcome. */
+        SignalEffectDealBreakerEffect: {
+            /** @enum {string} */
+            kind: "dealBreaker";
+        };
+        /** @description Raises a flag. */
+        SignalEffectFlagEffect: {
+            /** @enum {string} */
+            kind: "flag";
+        };
+        /** @description Adds points, or takes them away. */
+        SignalEffectPointsEffect: {
+            /** @enum {string} */
+            kind: "points";
+            /**
+             * Format: int32
+             * @description Positive or negative.
+             */
+            points: number;
+        };
         SignIn: {
             email: string;
             password: string;
@@ -3891,6 +4061,54 @@ export interface components {
          * @enum {unknown}
          */
         Standing: "lead" | "active" | "past" | "archived";
+        /** @description What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart. */
+        StartOn: components["schemas"]["StartOnInquiryStart"];
+        /** @description Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. */
+        StartOnInquiryStart: {
+            /** @enum {string} */
+            kind: "inquiry";
+            /**
+             * Format: uuid
+             * @description The identifier of the form, or null for any.
+             */
+            form: null | string;
+            /** @description The fits it starts with; empty for any, also for inquiries of a form that sorts nothing. */
+            fits: components["schemas"]["Fit"][];
+        };
+        /** @description One step. */
+        Step: {
+            /** @description Names it within the follow-through, also across versions. */
+            key: string;
+            /** @description What the owner calls it. */
+            name: string;
+            /** @description What it does. */
+            action: components["schemas"]["StepAction"];
+            /** @description When it is due. */
+            schedule: components["schemas"]["Schedule"];
+            /** @description Whether a person looks before it takes effect; otherwise it is automatic. */
+            needsNod: boolean;
+        };
+        /** @description What a step does. */
+        StepAction: components["schemas"]["StepActionSendMessage"];
+        /** @description Sends a message by mail. */
+        StepActionSendMessage: {
+            /** @enum {string} */
+            kind: "sendMessage";
+            /** @description The message; a step that needs no nod has none with gaps. */
+            message: components["schemas"]["MessageTemplate"];
+        };
+        /** @description An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a person. */
+        StopOn: components["schemas"]["StopOnRepliedStop"] | components["schemas"]["StopOnBookedStop"];
+        /** @description Ends a run when the person booked a meeting. */
+        StopOnBookedStop: {
+            /** @enum {string} */
+            kind: "booked";
+        };
+        /** @description Ends a run when the person replied. */
+        StopOnRepliedStop: {
+            /** @enum {string} */
+            kind: "replied";
+        };
         StuckRow: {
             id: components["schemas"]["IdOfOutgoingMail"];
             name: string;
@@ -3975,6 +4193,11 @@ export interface components {
             /** @description What somebody wrote, in their own words; else null. */
             words: null | string;
         };
+        /**
+         * @description A unit of time between steps.
+         * @enum {unknown}
+         */
+        TimeUnit: "minutes" | "hours" | "days" | "workingDays" | "weeks" | "months";
         TodayView: {
             note: string;
             clock: string;
@@ -4393,6 +4616,37 @@ export interface operations {
             };
         };
     };
+    getFormsByIdScreening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     postFiles: {
         parameters: {
             query: {
@@ -4415,6 +4669,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FileView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
