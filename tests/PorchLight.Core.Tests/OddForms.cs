@@ -94,7 +94,10 @@ internal static class OddForms
         Value("summed", new OverRows("walls", "wide", Total.Sum))
     );
 
-    /// <summary>A condition on the first so many of: people, flag, budget, day, stay, many, taste, walls, repeated, counted, summed.</summary>
+    /// <summary>
+    /// A condition on the first so many of: people, flag, budget, day, stay, many, taste, walls, repeated, counted,
+    /// summed.
+    /// </summary>
     public static Gen<Condition> On(int first) =>
         Gen.Int[0, first - 1]
             .SelectMany(index =>

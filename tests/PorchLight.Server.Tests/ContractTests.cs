@@ -37,7 +37,10 @@ public sealed class ContractTests
         operations.ShouldContain(operation => (string?)operation["operationId"] == "getFormsById");
     }
 
-    /// <summary>Forms, screenings and follow-throughs, too, have types that are generated: nothing of them may be described as "anything".</summary>
+    /// <summary>
+    /// Forms, screenings and follow-throughs, too, have types that are generated: nothing of them may be described as
+    /// "anything".
+    /// </summary>
     [Fact]
     public async Task Everything_that_forms_screenings_and_follow_throughs_are_made_of_is_described()
     {

@@ -177,7 +177,10 @@ public sealed class SendOnceTests
             ("/api/practice/clock/skip", "/api/practice/clock/skip", new { to = "nextHour" }),
         ];
 
-    /// <summary>How much there is of everything, and how far the clock was moved; made anew with every act is what only changes its name.</summary>
+    /// <summary>
+    /// How much there is of everything, and how far the clock was moved; made anew with every act is what only changes
+    /// its name.
+    /// </summary>
     private static async Task<string> CountAsync(TestApp app) =>
         await app.AskAsync(async db =>
             string.Join(

@@ -79,7 +79,10 @@ public sealed class StorageTests
         }
     }
 
-    /// <summary>What each release has written, one file a type. <c>PORCH_LIGHT_GOLDEN=release-2 ./test server golden</c> writes those of a new format.</summary>
+    /// <summary>
+    /// What each release has written, one file a type. <c>PORCH_LIGHT_GOLDEN=release-2 ./test server golden</c> writes
+    /// those of a new format.
+    /// </summary>
     [Theory]
     [MemberData(nameof(Written))]
     public void What_any_release_has_written_is_read_and_the_newest_golden_file_is_what_is_written_today(string name)

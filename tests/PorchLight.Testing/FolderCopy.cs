@@ -2,7 +2,10 @@ namespace PorchLight.Testing;
 
 internal static class FolderCopy
 {
-    /// <summary>Copies a data folder as a restart finds it: without the mark that it is in use, and what the database rebuilds by itself.</summary>
+    /// <summary>
+    /// Copies a data folder as a restart finds it: without the mark that it is in use, and what the database rebuilds
+    /// by itself.
+    /// </summary>
     public static void Make(string from, string to)
     {
         foreach (var file in Directory.EnumerateFiles(from, "*", SearchOption.AllDirectories))

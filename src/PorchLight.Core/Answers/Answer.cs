@@ -55,6 +55,7 @@ public sealed record YesNoAnswer(bool Yes) : Answer;
 public sealed record ChoiceAnswer(IReadOnlyList<string> Keys, string? OwnWords = null) : Answer
 {
     /// <summary>One option.</summary>
+    /// <param name="keys">The keys of the chosen options; one given twice counts once. None is an answer that chooses nothing.</param>
     public static ChoiceAnswer Of(params string[] keys) => new(keys);
 
     /// <summary>Whether both hold the same keys.</summary>
@@ -169,7 +170,10 @@ public sealed record ConsentAnswer(string Wording = "", int Version = 0, Instant
 
 /// <summary>A signature.</summary>
 /// <param name="Name">Who signs, written out.</param>
-/// <param name="Strokes">The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature.</param>
+/// <param name="Strokes">
+/// The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the
+/// signature.
+/// </param>
 /// <param name="OnBehalfOf">Whom they represent; empty while they have not said whom; null when they sign for themselves.</param>
 /// <param name="Date">The day in the business's zone, written by the program.</param>
 public sealed record SignatureAnswer(string Name, string? Strokes = null, string? OnBehalfOf = null, LocalDate? Date = null) : Answer;

@@ -37,8 +37,10 @@ public readonly record struct AnswerState
     public static AnswerState OffRoute => new(AnswerStatus.OffRoute, null);
 
     /// <summary>Asked and answered.</summary>
+    /// <param name="answer">The answer, normalised.</param>
     public static AnswerState Of(Answer answer) => new(AnswerStatus.Answered, answer);
 
     /// <summary>Answered when there is an answer, blank when there is none.</summary>
+    /// <param name="answer">The answer, or null.</param>
     public static AnswerState OfNullable(Answer? answer) => answer is null ? Blank : Of(answer);
 }

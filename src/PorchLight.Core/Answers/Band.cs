@@ -20,13 +20,18 @@ public sealed record Bound(decimal Value, bool Open = false);
 public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int? Instalments = null)
 {
     /// <summary>Exactly one number.</summary>
+    /// <param name="value">The number.</param>
+    /// <param name="currency">An ISO 4217 code, or null for a bare number.</param>
     public static Band Exactly(decimal value, string? currency = null) => new(new Bound(value), new Bound(value), currency);
 
     /// <summary>Whether no number at all lies in the band, which is a mistake of whoever wrote it.</summary>
     public bool IsEmpty =>
         Low is { } low && High is { } high && (low.Value > high.Value || (low.Value == high.Value && (low.Open || high.Open)));
 
-    /// <summary>The band over its whole term: both ends times the number of instalments, none being one. Null when that is too large a number.</summary>
+    /// <summary>
+    /// The band over its whole term: both ends times the number of instalments, none being one. Null when that is too
+    /// large a number.
+    /// </summary>
     public Band? OverTerm()
     {
         try
@@ -46,9 +51,15 @@ public sealed record Band(Bound? Low, Bound? High, string? Currency = null, int?
     }
 
     /// <summary>Whether both hold the same amounts: one instalment is the same as none.</summary>
+    /// <param name="other">The band to compare with; another currency is never the same, whatever it would be worth.</param>
     public bool IsSame(Band other) => this with { Instalments = Instalments ?? 1 } == other with { Instalments = other.Instalments ?? 1 };
 
     /// <summary>Whether every number of the band stands in the relation to the value; unknown when only some do.</summary>
+    /// <param name="relation">The relation.</param>
+    /// <param name="value">
+    /// The number compared with, in the unit of the band. An open end does not hold its number itself; an end that is
+    /// not there is without limit.
+    /// </param>
     public Truth Compare(NumberRelation relation, decimal value)
     {
         var allUnder = High is { } h && (h.Value < value || (h.Value == value && h.Open));

@@ -97,6 +97,7 @@ public static class FileTypes
     ];
 
     /// <summary>The endings of the files of some groups (all groups when none is named), each with its dot, for a file chooser.</summary>
+    /// <param name="groups">The groups; null or empty for all.</param>
     public static IReadOnlyList<string> Endings(IReadOnlyList<FileGroup>? groups) =>
         [
             .. All.Where(type => groups is null or [] || groups.Contains(type.Group))
@@ -125,7 +126,10 @@ public static class FileTypes
         return null;
     }
 
-    /// <summary>The name without path parts, unseen characters and what file systems dislike; at most 120 characters, never empty.</summary>
+    /// <summary>
+    /// The name without path parts, unseen characters and what file systems dislike; at most 120 characters, never
+    /// empty.
+    /// </summary>
     /// <param name="name">The name as the browser sent it.</param>
     public static string SafeName(string name)
     {

@@ -18,16 +18,22 @@ public static class ValueBounds
     private const int LastYear = 2400;
 
     /// <summary>Why a number cannot be meant, as a sentence, or null.</summary>
+    /// <param name="number">The number, of either sign; the largest itself is allowed.</param>
     public static string? Check(decimal number) =>
         Math.Abs(number) > LargestNumber ? "A number here is larger than anything could be." : null;
 
     /// <summary>Why a day cannot be meant, as a sentence, or null: it must lie in the years 1800 to 2400.</summary>
+    /// <param name="day">The day; both years are included.</param>
     public static string? Check(LocalDate day) =>
         day.Year is < FirstYear or > LastYear
             ? $"A day here lies in the year {day.Year}. Choose one from {FirstYear} to {LastYear}."
             : null;
 
-    /// <summary>Why a band cannot be meant, as a sentence, or null. One that ends before it starts is said by <see cref="Band.IsEmpty"/>.</summary>
+    /// <summary>
+    /// Why a band cannot be meant, as a sentence, or null. One that ends before it starts is said by
+    /// <see cref="Band.IsEmpty"/>.
+    /// </summary>
+    /// <param name="band">The band; an end that is not there is not looked at.</param>
     public static string? Check(Band band) =>
         band.Instalments is < 1 or > MostInstalments
             ? $"One of the answers is paid in instalments: choose from 1 to {MostInstalments} months."

@@ -10,7 +10,9 @@ namespace PorchLight.Core.Brand;
 /// <param name="Region">ISO 3166 region, for phone numbers without a country code.</param>
 /// <param name="Currency">ISO 4217 code.</param>
 /// <param name="Zone">IANA time zone.</param>
-/// <param name="PublicAddress">The address under which people reach its forms ("https://forms.example.com"); empty while that is this machine.</param>
+/// <param name="PublicAddress">
+/// The address under which people reach its forms ("https://forms.example.com"); empty while that is this machine.
+/// </param>
 public sealed record BusinessCard(
     string Name,
     string OwnerName,

@@ -19,6 +19,7 @@ public static class Contrast
     }
 
     /// <summary>Whether a text is a colour as this program writes it, #rrggbb.</summary>
+    /// <param name="text">The text, digits of either case; null is none.</param>
     public static bool IsColour(string? text) => text is ['#', _, _, _, _, _, _] && text.AsSpan(1).IndexOfAnyExcept(HexDigits) < 0;
 
     /// <summary>

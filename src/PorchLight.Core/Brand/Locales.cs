@@ -49,11 +49,22 @@ public static class Locales
             .OrderBy(zone => zone.Name, StringComparer.Ordinal),
     ];
 
-    /// <summary>The ISO 3166 code of a country that is given by its code or its name, in English or its own language; else the text itself.</summary>
+    /// <summary>
+    /// The ISO 3166 code of a country that is given by its code or its name, in English or its own language; else the
+    /// text itself.
+    /// </summary>
+    /// <param name="text">What was typed; case and blanks around it do not count. Empty stays empty.</param>
     public static string ReadCountry(string text) =>
         Read(text, Countries) ?? Regions.FirstOrDefault(region => Same(region.NativeName, text))?.TwoLetterISORegionName ?? text.Trim();
 
-    /// <summary>The ISO 4217 code of a currency that is given by its code, its name ("Euro", "euros") or a sign no other has; else the text itself.</summary>
+    /// <summary>
+    /// The ISO 4217 code of a currency that is given by its code, its name ("Euro", "euros") or a sign no other has;
+    /// else the text itself.
+    /// </summary>
+    /// <param name="text">
+    /// What was typed; case and blanks around it do not count. A sign that several currencies share ("$") stays the
+    /// text.
+    /// </param>
     public static string ReadCurrency(string text) =>
         Read(text, Currencies)
         ?? Read(text.Trim().TrimEnd('s'), Currencies)
@@ -65,6 +76,7 @@ public static class Locales
         );
 
     /// <summary>The IANA zone that is given by its identifier, its city, or a country, by its first zone; else the text itself.</summary>
+    /// <param name="text">What was typed; case and blanks around it do not count.</param>
     public static string ReadZone(string text) =>
         Read(text, Zones)
         ?? Zones.FirstOrDefault(zone => Same(CityOf(zone.Code), text))?.Code

@@ -10,6 +10,7 @@ namespace PorchLight.Core.Brand;
 public readonly record struct Oklch(double Lightness, double Chroma, double Hue)
 {
     /// <summary>The colour of #rrggbb.</summary>
+    /// <param name="colour">A text of which <see cref="Contrast.IsColour"/> is true; of another no outcome is promised.</param>
     public static Oklch FromHex(string colour)
     {
         var (r, g, b) = (Contrast.Linear(colour, 1), Contrast.Linear(colour, 3), Contrast.Linear(colour, 5));

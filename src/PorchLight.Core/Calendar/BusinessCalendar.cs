@@ -50,15 +50,19 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     public DateTimeZone Zone { get; } = zone;
 
     /// <summary>The wall-clock time in the business's zone.</summary>
+    /// <param name="instant">Any instant.</param>
     public LocalDateTime ToLocal(Instant instant) => instant.InZone(Zone).LocalDateTime;
 
     /// <summary>The day in the business's zone.</summary>
+    /// <param name="instant">Any instant; midnight belongs to the day that begins.</param>
     public LocalDate Today(Instant instant) => ToLocal(instant).Date;
 
     /// <summary>The instant of a local time: forward by the gap when skipped, the earlier when doubled.</summary>
+    /// <param name="local">Any local time; what clock changes make of it stands above.</param>
     public Instant ToInstant(LocalDateTime local) => local.InZoneLeniently(Zone).ToInstant();
 
     /// <summary>Whether the business works on the day.</summary>
+    /// <param name="date">The day: it has hours and is not closed.</param>
     public bool IsWorkingDay(LocalDate date) => Spans(date).Count > 0;
 
     /// <summary>
@@ -123,6 +127,8 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// included and the second not. Null when no working day comes within 400 days. A window that a clock change skips
     /// altogether opens the next working day; in a doubled hour it may open twice.
     /// </summary>
+    /// <param name="window">The two times of day; one whose start is not before its end holds nothing, and gives null.</param>
+    /// <param name="instant">The earliest instant.</param>
     public Instant? HoldTo(SendingWindow window, Instant instant)
     {
         for (var day = NextWorkingDay(Today(instant)); day is not null; day = NextWorkingDay(day.Value.PlusDays(1)))
@@ -144,6 +150,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// The last moment at or before the given one at which the business was open or just closed; null when there was none
     /// within 400 days.
     /// </summary>
+    /// <param name="instant">The latest instant; it is given back itself while the business is open.</param>
     public Instant? LastOpen(Instant instant)
     {
         var local = ToLocal(instant);
@@ -161,6 +168,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     }
 
     /// <summary>Whether the business is open, or just closes.</summary>
+    /// <param name="instant">Any instant; both ends of a span of hours count.</param>
     public bool IsOpen(Instant instant)
     {
         var local = ToLocal(instant);
@@ -230,6 +238,7 @@ public sealed record SendingWindow(LocalTime From, LocalTime To)
     public static SendingWindow Usual { get; } = new(new LocalTime(9, 0), new LocalTime(17, 0));
 
     /// <summary>Whether the time of day lies in the window.</summary>
+    /// <param name="time">The time of day; the start lies in it, the end does not.</param>
     public bool Contains(LocalTime time) => time >= From && time < To;
 }
 

@@ -21,9 +21,11 @@ public static partial class HoursWords
     ];
 
     /// <summary>"09:00".</summary>
+    /// <param name="time">The time of day; seconds are left out.</param>
     public static string Say(LocalTime time) => Clock.Format(time);
 
     /// <summary>"09:00 to 12:30, 13:30 to 17:30"; empty for a day without hours. A span up to midnight ends at 24:00.</summary>
+    /// <param name="spans">The spans of one day, said in the order given.</param>
     public static string Say(IReadOnlyList<OpenSpan> spans) =>
         string.Join(
             ", ",
@@ -68,6 +70,7 @@ public static partial class HoursWords
     }
 
     /// <summary>The days in order, those in a row as one span: "24 December 2026 to 3 January 2027, 17 March 2027".</summary>
+    /// <param name="days">The days, in any order; none is empty text. A day given twice is said once.</param>
     public static string SayDays(IEnumerable<LocalDate> days)
     {
         var spans = new List<(LocalDate First, LocalDate Last)>();

@@ -31,6 +31,7 @@ public sealed record OpeningWords(
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("H:mm");
 
     /// <summary>Hours as they are kept, in words.</summary>
+    /// <param name="hours">Hours as they are kept; a weekday they do not name has none.</param>
     public static OpeningWords Of(WorkingHours hours)
     {
         return new OpeningWords(

@@ -16,5 +16,7 @@ public sealed record ReplyPromise(int Hours, PromiseClock Clock)
     /// Until when an inquiry must be answered, or null when the business has no working day within 400 days and can
     /// promise nothing.
     /// </summary>
+    /// <param name="received">When the inquiry came in.</param>
+    /// <param name="calendar">When the business works.</param>
     public Instant? Deadline(Instant received, BusinessCalendar calendar) => calendar.AddHours(received, Hours, Clock);
 }

@@ -11,6 +11,9 @@ public static class TimeWords
     private static readonly LocalDatePattern DayAndMonth = LocalDatePattern.CreateWithInvariantCulture("dddd d MMMM");
 
     /// <summary>A moment: "today 08:12", "yesterday 17:30", "last Friday 09:05", "Thursday 3 December, 09:05".</summary>
+    /// <param name="moment">The moment, before or after now.</param>
+    /// <param name="now">The instant of asking.</param>
+    /// <param name="zone">The zone it is said in.</param>
     public static string At(Instant moment, Instant now, DateTimeZone zone)
     {
         var (local, today) = (moment.InZone(zone).LocalDateTime, now.InZone(zone).Date);
@@ -19,6 +22,8 @@ public static class TimeWords
     }
 
     /// <summary>The exact moment with its zone, for those who hover: "Tuesday 24 November 2026, 15:00 Europe/Dublin".</summary>
+    /// <param name="moment">The moment; seconds are left out.</param>
+    /// <param name="zone">The zone it is said in.</param>
     public static string Exactly(Instant moment, DateTimeZone zone)
     {
         var local = moment.InZone(zone).LocalDateTime;
@@ -29,9 +34,15 @@ public static class TimeWords
     }
 
     /// <summary>A time of day: "09:05".</summary>
+    /// <param name="time">The time of day; seconds are left out.</param>
     public static string Clock(LocalTime time) => ClockTime.Format(time);
 
-    /// <summary>A day seen from another: "today", "tomorrow", "Thursday", "last Friday", "Thursday 3 December", "3 December 2027".</summary>
+    /// <summary>
+    /// A day seen from another: "today", "tomorrow", "Thursday", "last Friday", "Thursday 3 December", "3 December
+    /// 2027".
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="today">The day it is seen from, in the same zone.</param>
     public static string Day(LocalDate day, LocalDate today) =>
         Period.DaysBetween(today, day) switch
         {

@@ -5,7 +5,10 @@ namespace PorchLight.Core.Common;
 /// <summary>Counts days without running over the ends of the calendar.</summary>
 public static class DayArithmetic
 {
-    /// <summary>The day so many days later; the first or last day of the calendar (9998 BC, 9999 AD) when there is none so far away.</summary>
+    /// <summary>
+    /// The day so many days later; the first or last day of the calendar (9998 BC, 9999 AD) when there is none so far
+    /// away.
+    /// </summary>
     /// <param name="day">From where.</param>
     /// <param name="days">How many; negative for earlier.</param>
     public static LocalDate Plus(LocalDate day, int days) =>
@@ -18,6 +21,7 @@ public static class DayArithmetic
                 : LocalDate.MinIsoValue;
 
     /// <summary>The last day of the month a day lies in.</summary>
+    /// <param name="day">Any day of the month.</param>
     public static LocalDate EndOfMonth(LocalDate day) => new(day.Year, day.Month, day.Calendar.GetDaysInMonth(day.Year, day.Month));
 
     /// <summary>Counts months from one on: 0 is the month itself. Null beyond the end of the calendar.</summary>

@@ -11,6 +11,8 @@ public static partial class KnownValues
     /// you."), and the one behind it stays ("Dear {name}," is "Dear,"). Braces around anything that is no such name stay as
     /// they are. Values are set in once: braces inside a value stay words.
     /// </summary>
+    /// <param name="words">Words with places; without any they come back as they are.</param>
+    /// <param name="values">The known values by name. One that is there and empty counts as not known.</param>
     public static string Fill(string words, IReadOnlyDictionary<string, string> values) =>
         Place()
             .Replace(
@@ -28,9 +30,11 @@ public static partial class KnownValues
             );
 
     /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
+    /// <param name="words">Words with places.</param>
     public static string BeforeAnswers(string words) => Fill(words, new Dictionary<string, string>());
 
     /// <summary>The text in one line, so that it can stand in a mail header.</summary>
+    /// <param name="text">Any text; control characters count as blanks, several blanks as one, those at the ends as none.</param>
     public static string OneLine(string text) =>
         string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
 

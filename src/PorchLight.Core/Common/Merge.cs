@@ -103,7 +103,10 @@ public static class Merge
         }
     }
 
-    /// <summary>Every place at which what a person sees is not what is stored, as if both had changed it; lists as in <see cref="ThreeWay"/>.</summary>
+    /// <summary>
+    /// Every place at which what a person sees is not what is stored, as if both had changed it; lists as in
+    /// <see cref="ThreeWay"/>.
+    /// </summary>
     /// <param name="seen">What the person sees.</param>
     /// <param name="stored">What is stored at this moment.</param>
     public static IReadOnlyList<Clash> Differences(JsonNode? seen, JsonNode? stored)

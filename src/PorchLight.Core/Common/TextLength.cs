@@ -32,5 +32,6 @@ public static class TextLength
         );
 
     /// <summary>That a text has more than one line, as a sentence, or null.</summary>
+    /// <param name="text">The text, its ends trimmed.</param>
     public static string? MoreThanALine(string text) => text.AsSpan().ContainsAny('\r', '\n') ? "Please write this in one line." : null;
 }

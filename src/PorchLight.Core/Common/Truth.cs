@@ -20,14 +20,20 @@ public enum Truth
 public static class TruthLogic
 {
     /// <summary>A two-valued fact as a truth value; never <see cref="Truth.Unknown"/>.</summary>
+    /// <param name="value">The fact.</param>
     public static Truth ToTruth(this bool value) => value ? Truth.True : Truth.False;
 
     /// <summary>True if both are, false if either is, else unknown.</summary>
+    /// <param name="a">One side.</param>
+    /// <param name="b">The other; the order does not matter.</param>
     public static Truth And(this Truth a, Truth b) => a < b ? a : b;
 
     /// <summary>True if either is, false if both are, else unknown.</summary>
+    /// <param name="a">One side.</param>
+    /// <param name="b">The other; the order does not matter.</param>
     public static Truth Or(this Truth a, Truth b) => a > b ? a : b;
 
     /// <summary>True and false change places; unknown stays.</summary>
+    /// <param name="a">What is turned round.</param>
     public static Truth Not(this Truth a) => (Truth)((int)Truth.True - (int)a);
 }

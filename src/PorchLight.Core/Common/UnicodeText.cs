@@ -5,7 +5,11 @@ namespace PorchLight.Core.Common;
 /// <summary>Text from anywhere, which may hold what is no character at all.</summary>
 public static class UnicodeText
 {
-    /// <summary>The text without what is no character: halves of surrogate pairs, and code points that Unicode keeps free of meaning (U+FFFE and its like).</summary>
+    /// <summary>
+    /// The text without what is no character: halves of surrogate pairs, and code points that Unicode keeps free of
+    /// meaning (U+FFFE and its like).
+    /// </summary>
+    /// <param name="text">Any text, also one that is no valid UTF-16.</param>
     public static string Valid(string text)
     {
         var valid = new StringBuilder(text.Length);
@@ -20,5 +24,7 @@ public static class UnicodeText
     }
 
     /// <summary>The text in a normal form of Unicode, after <see cref="Valid"/>; never throws.</summary>
+    /// <param name="text">Any text, also one that is no valid UTF-16.</param>
+    /// <param name="form">The normal form (Unicode Standard Annex 15).</param>
     public static string Normal(string text, NormalizationForm form) => Valid(text).Normalize(form);
 }

@@ -31,9 +31,12 @@ public static class Conditions
         };
 
     /// <summary>Whether the condition holds for certain; an absent condition always does.</summary>
+    /// <param name="condition">The condition, or null.</param>
+    /// <param name="known">What is known by now; what is not, makes the outcome unknown where it matters.</param>
     public static Truth EvaluateOrTrue(this Condition? condition, IKnownAnswers known) => condition?.Evaluate(known) ?? Truth.True;
 
     /// <summary>Every comparison in the tree, from left to right.</summary>
+    /// <param name="condition">The condition; of an empty "all" or "any" there are none.</param>
     public static IEnumerable<ComparisonCondition> Comparisons(this Condition condition) =>
         condition switch
         {
@@ -45,6 +48,7 @@ public static class Conditions
         };
 
     /// <summary>The keys of the questions the condition looks at, each once.</summary>
+    /// <param name="condition">The condition; the keys come in the order they are first met.</param>
     public static IEnumerable<string> QuestionsUsed(this Condition condition) =>
         condition.Comparisons().Select(comparison => comparison.Of).OfType<AnswerTo>().Select(of => of.Question).Distinct();
 

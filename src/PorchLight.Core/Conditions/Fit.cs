@@ -17,6 +17,7 @@ public enum Fit
 public static class FitWords
 {
     /// <summary>The fit in the words of the program.</summary>
+    /// <param name="fit">The fit.</param>
     public static string Say(this Fit fit) =>
         fit switch
         {

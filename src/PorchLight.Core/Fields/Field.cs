@@ -91,6 +91,7 @@ public static class BuiltInFields
     ];
 
     /// <summary>The field with the key, or null.</summary>
+    /// <param name="key">The key ("client.name"), case counts.</param>
     public static Field? Find(string key) => All.FirstOrDefault(field => field.Key == key);
 }
 
@@ -111,7 +112,11 @@ public sealed record AppendToNotes(RecordScope Scope) : LandsIn;
 /// <summary>Says where answers land.</summary>
 public static class LandsInWords
 {
-    /// <summary>For whoever builds a form: "Lands in Client: Name", "Added to the notes of the project", "Lands nowhere" for a field there is not.</summary>
+    /// <summary>
+    /// For whoever builds a form: "Lands in Client: Name", "Added to the notes of the project", "Lands nowhere" for a
+    /// field there is not.
+    /// </summary>
+    /// <param name="landsIn">The place.</param>
     public static string Say(this LandsIn landsIn) =>
         landsIn switch
         {
@@ -121,5 +126,6 @@ public static class LandsInWords
         };
 
     /// <summary>A field with whose it is: "Client: Name".</summary>
+    /// <param name="field">The field.</param>
     public static string Say(this Field field) => $"{field.Scope}: {field.Label}";
 }

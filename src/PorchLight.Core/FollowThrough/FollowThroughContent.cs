@@ -22,6 +22,7 @@ public sealed record FollowThroughContent(
 )
 {
     /// <summary>The step with the key.</summary>
+    /// <param name="key">The key, case counts.</param>
     /// <exception cref="InvalidOperationException">There is no such step.</exception>
     public Step Step(string key) => Steps.First(step => step.Key == key);
 }
@@ -56,7 +57,10 @@ public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
     public override int Precision => (Form is null ? 0 : 2) + (Fits.Count == 0 ? 0 : 1);
 }
 
-/// <summary>An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a person.</summary>
+/// <summary>
+/// An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a
+/// person.
+/// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
 [JsonDerivedType(typeof(RepliedStop), "replied")]
 [JsonDerivedType(typeof(BookedStop), "booked")]
@@ -106,6 +110,8 @@ public static class FollowThroughs
             .FirstOrDefault();
 
     /// <summary>Whether the runs of a follow-through end in this way: what is not for each to choose ends them all.</summary>
+    /// <param name="content">The follow-through.</param>
+    /// <param name="end">How the runs would end. A reply and a booking end only those that say so.</param>
     public static bool EndsOn(this FollowThroughContent content, RunEnd end) =>
         end is not (RunEnd.Replied or RunEnd.Booked) || content.Stops.Any(stop => stop.End == end);
 }
@@ -195,6 +201,9 @@ public sealed record Schedule(Anchor Anchor, int Amount, TimeUnit Unit, bool AtO
     /// The instant counted from the anchor's, held to the window unless at once; null when no working day comes, or when
     /// the wait is longer than ten years.
     /// </summary>
+    /// <param name="anchor">The instant it is counted from.</param>
+    /// <param name="calendar">When the business works; days and hours are counted in its zone.</param>
+    /// <param name="window">When messages may go; not looked at by what goes at once.</param>
     public Instant? Due(Instant anchor, BusinessCalendar calendar, SendingWindow window) =>
         Counted(anchor, calendar) is { } instant && !AtOnce ? calendar.HoldTo(window, instant) : Counted(anchor, calendar);
 

@@ -112,10 +112,12 @@ public sealed record Transition(RunState State, IReadOnlyList<RunEffect> Effects
 public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar calendar, SendingWindow window)
 {
     /// <summary>A new run whose first step is planned.</summary>
+    /// <param name="now">The instant it starts, which its first anchor is.</param>
     public RunState Start(Instant now) =>
         PlanNext(new RunState(now, [.. content.Steps.Select(step => new StepState(step.Key, StepStatus.Later))]), now);
 
     /// <summary>When the run next has to be looked at; null when nothing comes by itself.</summary>
+    /// <param name="run">The run; an ended one needs no looking at.</param>
     public Instant? NextMoment(RunState run) =>
         run.Current switch
         {
@@ -129,6 +131,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// from then; an unanswered nod lapses at the end of its days. However late this is called, nothing takes effect
     /// outside the sending window unless its step goes at once: it is held to the window again.
     /// </summary>
+    /// <param name="run">The run; an ended one stays as it is.</param>
+    /// <param name="now">The instant of asking; before the next moment nothing happens.</param>
     public Transition Advance(RunState run, Instant now)
     {
         var effects = new List<RunEffect>();
@@ -140,6 +144,11 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// waits for the window to open. Null when the step does not wait for a nod (any more), its days are over, or it has
     /// its nod and is told nothing new.
     /// </summary>
+    /// <param name="run">The run.</param>
+    /// <param name="stepKey">The step that is meant.</param>
+    /// <param name="now">The instant of the nod.</param>
+    /// <param name="by">The user who nods.</param>
+    /// <param name="sendNow">Whether it goes at once, also outside the sending window.</param>
     public Transition? Nod(RunState run, string stepKey, Instant now, Guid by, bool sendNow = false)
     {
         if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey || HasLapsed(run, now))
@@ -158,6 +167,9 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// A person passes a step over. Null when the step is not the next one of an active run, or has lapsed by now. A step
     /// whose date has come unnoticed is asked about first, so that the skip can be taken back.
     /// </summary>
+    /// <param name="run">The run.</param>
+    /// <param name="stepKey">The step that is meant.</param>
+    /// <param name="now">The instant of the skip, from which what follows counts.</param>
     public Transition? Skip(RunState run, string stepKey, Instant now)
     {
         if (run.Current is not { } step || step.Key != stepKey || HasLapsed(run, now))
@@ -173,6 +185,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// come keeps its date. What follows has no date yet. Null when the step was not skipped, when something after it has
     /// happened or is waiting already, or when an event has ended the run.
     /// </summary>
+    /// <param name="run">The run.</param>
+    /// <param name="stepKey">The step that was skipped.</param>
     public RunState? TakeSkipBack(RunState run, string stepKey)
     {
         var later = run.Steps.SkipWhile(step => step.Key != stepKey).ToList();
@@ -202,6 +216,9 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     }
 
     /// <summary>Ends the run: everything pending is cancelled. An ended run stays as it is.</summary>
+    /// <param name="run">The run.</param>
+    /// <param name="why">What ended it.</param>
+    /// <param name="now">The instant it ended.</param>
     public static RunState Stop(RunState run, RunEnd why, Instant now) =>
         run.Status != RunStatus.Active
             ? run

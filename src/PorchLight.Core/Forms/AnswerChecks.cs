@@ -31,6 +31,7 @@ public static class AnswerChecks
     }
 
     /// <summary>The sentence over findings: how many answers need another look.</summary>
+    /// <param name="findings">The findings; at least one.</param>
     public static string Summary(IReadOnlyList<Finding> findings) =>
         findings.Count == 1
             ? "One answer needs another look before this can go on."

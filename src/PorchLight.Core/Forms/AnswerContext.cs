@@ -22,7 +22,10 @@ public sealed record AnswerContext(FormContent Form, IReadOnlyDictionary<string,
     /// <summary>The score, once there is one.</summary>
     public int? Points { get; init; }
 
-    /// <summary>The state of every question of every row, by the key of the question with the rows; filled by <see cref="Routes.Trace"/>.</summary>
+    /// <summary>
+    /// The state of every question of every row, by the key of the question with the rows; filled by
+    /// <see cref="Routes.Trace"/>.
+    /// </summary>
     public IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>> Rows { get; init; } =
         new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
 
@@ -36,9 +39,11 @@ public sealed record AnswerContext(FormContent Form, IReadOnlyDictionary<string,
     Option? IKnownAnswers.OptionOf(string question, string option) => Behind(question)?.FindOption(option);
 
     /// <summary>The state of a question.</summary>
+    /// <param name="question">The key; one the form does not have counts as not asked yet.</param>
     public AnswerState Of(string question) => Answers.GetValueOrDefault(question);
 
     /// <summary>The states of each row of a question, none when it has none.</summary>
+    /// <param name="question">The key of the question with rows.</param>
     public IReadOnlyList<IReadOnlyDictionary<string, AnswerState>> RowsOf(string question) => Rows.GetValueOrDefault(question) ?? [];
 
     /// <summary>The same with the answers of one row beside the others.</summary>

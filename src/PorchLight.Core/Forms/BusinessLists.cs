@@ -56,6 +56,7 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     /// The form with the options of the lists in it: those of the list first, then the question's own ("something else").
     /// A choice of services that lands nowhere sets the project's service, one of sources how the client found the business.
     /// </summary>
+    /// <param name="form">The form as it is written; one that uses no list comes back as it is.</param>
     public FormContent Into(FormContent form) =>
         form with
         {

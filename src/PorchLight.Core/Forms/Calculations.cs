@@ -27,6 +27,7 @@ public static class Calculations
     }
 
     /// <summary>The keys of the questions it rests on, each once; what a row asks included.</summary>
+    /// <param name="calculation">The calculation; of a fixed value there are none.</param>
     public static IEnumerable<string> QuestionsUsed(this Calculation calculation) =>
         (
             calculation switch
@@ -61,6 +62,8 @@ public static class Calculations
     /// Whether a question's value rests on anything the lead has said: its own answer, or, for a worked-out value, at least
     /// one of what it is worked out from. A sum over rows nobody has filled in is zero, but says nothing yet.
     /// </summary>
+    /// <param name="known">What is known by now.</param>
+    /// <param name="question">A question of the form. Worked-out values that rest on each other in a circle rest on nothing.</param>
     public static bool IsGrounded(this AnswerContext known, Question question) => known.RestsOn(question, []);
 
     private static bool RestsOn(this AnswerContext known, Question question, HashSet<string> seen) =>
@@ -70,6 +73,7 @@ public static class Calculations
                 && worked.Value.QuestionsUsed().Any(key => known.Form.FindQuestion(key) is { } used && known.RestsOn(used, seen));
 
     /// <summary>Whether it can give nothing but a number.</summary>
+    /// <param name="calculation">The calculation; a choice between two does when both do.</param>
     public static bool GivesNumber(this Calculation calculation) =>
         calculation switch
         {

@@ -80,10 +80,12 @@ public static class Capacities
         [.. Enumerable.Range(1, 36).Select(DayArithmetic.MonthsAfter(today.ToYearMonth())).OfType<YearMonth>()];
 
     /// <summary>What is said at the end to somebody who is on a waiting list.</summary>
+    /// <param name="month">The month they wait for.</param>
     public static string WaitingNote(YearMonth month) =>
         $"You are on the waiting list for {Say(month)}. We write to you when a place comes free.";
 
     /// <summary>A month in words: "May 2027".</summary>
+    /// <param name="month">The month; always said with its year.</param>
     public static string Say(YearMonth month) => InWords.Format(month);
 
     private static IEnumerable<YearMonth> MonthsOf(Answer? answer)

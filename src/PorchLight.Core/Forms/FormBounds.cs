@@ -7,6 +7,7 @@ namespace PorchLight.Core.Forms;
 public static class FormBounds
 {
     /// <summary>The findings, in form order; the place is the key of a page, question or send-off.</summary>
+    /// <param name="form">The form; it need not be fit to be published.</param>
     public static IEnumerable<Finding> Check(FormContent form) =>
         [
             .. form.Pages.SelectMany(page =>

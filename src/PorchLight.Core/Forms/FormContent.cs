@@ -7,7 +7,10 @@ namespace PorchLight.Core.Forms;
 /// <param name="Title">The form's title, as the lead reads it.</param>
 /// <param name="Intro">A few lines under the title; may be empty.</param>
 /// <param name="Pages">In the order they are shown; at least one.</param>
-/// <param name="SendOffs">Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a rule that leads to it.</param>
+/// <param name="SendOffs">
+/// Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a
+/// rule that leads to it.
+/// </param>
 /// <param name="DefaultSendOff">Taken when no other is; always there.</param>
 public sealed record FormContent(
     string Title,
@@ -34,11 +37,13 @@ public sealed record FormContent(
     public IEnumerable<Question> Questions => Pages.SelectMany(page => page.Questions);
 
     /// <summary>The question with the key, also when it is asked in rows, or null.</summary>
+    /// <param name="key">The key, case counts.</param>
     public Question? FindQuestion(string key) =>
         Questions.FirstOrDefault(question => question.Key == key)
         ?? Questions.SelectMany(question => question.RowQuestions).FirstOrDefault(question => question.Key == key);
 
     /// <summary>The send-off with the key, the default one included, or null.</summary>
+    /// <param name="key">The key, case counts.</param>
     public SendOff? FindSendOff(string key) => SendOffs.Append(DefaultSendOff).FirstOrDefault(sendOff => sendOff.Key == key);
 }
 

@@ -11,6 +11,7 @@ public static partial class FormStructure
     /// The findings, in form order; none means the form can be published. The place is a question's or page's key,
     /// or "title".
     /// </summary>
+    /// <param name="form">The form, its bounds kept (<see cref="FormBounds.Check"/>).</param>
     public static IReadOnlyList<Finding> Check(FormContent form)
     {
         var found = new List<Finding>();

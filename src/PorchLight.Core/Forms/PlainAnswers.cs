@@ -48,6 +48,7 @@ internal sealed class PostedAnswer(
     public const int Longest = 20_000;
 
     /// <summary>The answer to a question, or null.</summary>
+    /// <param name="question">The question; of a kind that plain markup has no control for there is no answer.</param>
     public Answer? Read(Question question) => question.Kind.PlainControl() is null ? null : question.Kind.ReadPosted(this);
 
     /// <summary>The first value that is not blank, or null.</summary>
@@ -62,7 +63,10 @@ internal sealed class PostedAnswer(
     /// <summary>Notes that it cannot be read.</summary>
     public void Refuse() => unreadable.Add(new Finding(place, "This answer could not be read. Please answer it again."));
 
-    /// <summary>The rows that are not empty. They may be numbered with gaps, and there may be more than fit: that is for the checks to say.</summary>
+    /// <summary>
+    /// The rows that are not empty. They may be numbered with gaps, and there may be more than fit: that is for the
+    /// checks to say.
+    /// </summary>
     /// <param name="questions">What each row asks.</param>
     public List<AnswerRow> Rows(IReadOnlyList<Question> questions)
     {

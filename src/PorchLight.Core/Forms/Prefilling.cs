@@ -9,7 +9,8 @@ public static class Prefilling
     private const int Longest = 500;
 
     /// <summary>
-    /// The answers an address and a record give, and the empty rows lists begin with, by question key. What cannot be read as an answer of the question's kind
+    /// The answers an address and a record give, and the empty rows lists begin with, by question key. What cannot be
+    /// read as an answer of the question's kind
     /// is left out, never an error: whoever opens a link did not write it.
     /// </summary>
     /// <param name="form">The version that is opened.</param>

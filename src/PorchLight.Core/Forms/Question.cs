@@ -46,6 +46,7 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
     public IReadOnlyList<Question> RowQuestions => Kind is RowsKind rows ? rows.Questions : [];
 
     /// <summary>The option with the key, or null.</summary>
+    /// <param name="key">The key, case counts; a kind without options has none.</param>
     public Option? FindOption(string key) => Options.FirstOrDefault(option => option.Key == key);
 
     /// <summary>Why its answers cannot land in a place, as a sentence, or null when they can.</summary>

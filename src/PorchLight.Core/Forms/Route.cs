@@ -13,6 +13,7 @@ namespace PorchLight.Core.Forms;
 public sealed record Route(IReadOnlyList<string> Pages, IReadOnlyDictionary<string, AnswerState> Answers, string? Next, string? SendOff)
 {
     /// <summary>The keys of the questions that are asked, in form order.</summary>
+    /// <param name="form">The form the route leads through; with another the outcome means nothing.</param>
     public IEnumerable<string> Asked(FormContent form) =>
         form
             .Pages.Where(page => Pages.Contains(page.Key))
@@ -44,6 +45,7 @@ public static class Places
     public static string Row(string rows, int index) => $"{rows}/{index.ToString(CultureInfo.InvariantCulture)}";
 
     /// <summary>The key of the question a place belongs to: of "signs/0/width" it is "signs".</summary>
+    /// <param name="place">A place as findings name it; one without a part is the key itself.</param>
     public static string QuestionOf(string place) => place.Split('/')[0];
 
     /// <summary>A question of a row: "signs/0/width".</summary>
@@ -61,7 +63,9 @@ public static class Routes
     /// for good. The current page is still open: what is blank there is not asked yet. Later pages are not asked yet.
     /// </summary>
     /// <param name="known">The form and what is known beside the answers; its own answer states are not used.</param>
-    /// <param name="given">Answers by question key; absent or null means nothing was answered. Keys the form does not have are passed over.</param>
+    /// <param name="given">
+    /// Answers by question key; absent or null means nothing was answered. Keys the form does not have are passed over.
+    /// </param>
     /// <param name="current">The key of the page being filled in, or null when all pages have been left, as at sending.</param>
     public static Route Trace(AnswerContext known, IReadOnlyDictionary<string, Answer?> given, string? current = null)
     {

@@ -30,6 +30,7 @@ public static partial class Wordings
     }
 
     /// <summary>The keys of the questions whose answers stand in the words.</summary>
+    /// <param name="words">Words with places; a question named twice comes twice.</param>
     public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);
 
     private static string? Say(string key, AnswerContext known) =>

@@ -10,6 +10,8 @@ public static class InquirySummary
     private const int Longest = 160;
 
     /// <summary>The first thing they wrote in their own words, shortened to 160 characters; else the form's title.</summary>
+    /// <param name="form">The version that was answered.</param>
+    /// <param name="answers">The answers that count, by question key.</param>
     public static string Of(FormContent form, IReadOnlyDictionary<string, Answer> answers)
     {
         var words = form

@@ -44,12 +44,18 @@ public static class TodayNote
         "twelve",
     ];
 
-    /// <summary>Whether an inquiry wants somebody today: its promise is broken or ends today, or they wrote and wait for an answer.</summary>
+    /// <summary>
+    /// Whether an inquiry wants somebody today: its promise is broken or ends today, or they wrote and wait for an
+    /// answer.
+    /// </summary>
     /// <param name="group">How its promise stands; null when nothing is owed.</param>
     /// <param name="wroteBack">Whether they wrote and were not answered since.</param>
     public static bool IsUrgent(PromiseGroup? group, bool wroteBack) => wroteBack || group is PromiseGroup.Late or PromiseGroup.Today;
 
     /// <summary>The group of a deadline; the end of a day belongs to that day.</summary>
+    /// <param name="deadline">Until when an answer is promised; null when none is.</param>
+    /// <param name="now">The instant of asking.</param>
+    /// <param name="zone">The zone whose days count.</param>
     public static PromiseGroup Group(Instant? deadline, Instant now, DateTimeZone zone) =>
         deadline switch
         {
@@ -127,6 +133,7 @@ public static class TodayNote
     }
 
     /// <summary>How many of the waiting messages have a gap: "two have a gap to fill"; null when none has.</summary>
+    /// <param name="withGaps">How many; not negative.</param>
     public static string? SayGaps(int withGaps) =>
         withGaps switch
         {
@@ -136,6 +143,7 @@ public static class TodayNote
         };
 
     /// <summary>Numbers up to twelve in words, larger ones in digits.</summary>
+    /// <param name="count">The number; a negative one is said in digits.</param>
     public static string Number(int count) =>
         count >= 0 && count < Small.Length ? Small[count] : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
 

@@ -9,7 +9,9 @@ namespace PorchLight.Core.Messages;
 public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> Parts)
 {
     /// <summary>A draft for one person: known values set in, the subject in one line, the gaps open.</summary>
-    /// <param name="values">Known values by name; one that is missing leaves its fallback or nothing (<see cref="KnownValues.Fill"/>).</param>
+    /// <param name="values">
+    /// Known values by name; one that is missing leaves its fallback or nothing (<see cref="KnownValues.Fill"/>).
+    /// </param>
     public MessageDraft Draft(IReadOnlyDictionary<string, string> values) =>
         new(
             KnownValues.OneLine(KnownValues.Fill(Subject, values)),
@@ -65,6 +67,7 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
     /// The draft with a person's edits. Its shape stays: words may be rewritten and gaps filled, but a gap cannot be
     /// edited away. Null when the edits are of another shape.
     /// </summary>
+    /// <param name="edited">The draft as it came back.</param>
     public MessageDraft? Revise(MessageDraft edited)
     {
         var sameShape =

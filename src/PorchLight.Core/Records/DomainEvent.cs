@@ -161,9 +161,11 @@ public static class DomainEvents
         .ToDictionary(kind => kind.DerivedType, kind => (string)kind.TypeDiscriminator!);
 
     /// <summary>The kind of an event, as its JSON names it: "inquiryReceived".</summary>
+    /// <param name="happening">The event.</param>
     public static string Kind(this DomainEvent happening) => Kinds[happening.GetType()];
 
     /// <summary>Which end of runs an event is, or null.</summary>
+    /// <param name="happening">The event.</param>
     public static RunEnd? AsRunEnd(this DomainEvent happening) =>
         happening switch
         {
@@ -173,14 +175,20 @@ public static class DomainEvents
             _ => null,
         };
 
-    /// <summary>Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what they wrote.</summary>
+    /// <summary>
+    /// Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what
+    /// they wrote.
+    /// </summary>
+    /// <param name="happening">The event. A message that goes by itself is nobody's word.</param>
     public static bool IsPersonalWord(this DomainEvent happening) =>
         happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
+    /// <param name="happening">The event.</param>
     public static string? Words(this DomainEvent happening) => (happening as ReplyReceived)?.Text;
 
     /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
+    /// <param name="happening">The event.</param>
     public static bool Rings(this DomainEvent happening) =>
         happening
             is InquiryReceived

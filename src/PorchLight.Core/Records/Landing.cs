@@ -42,7 +42,9 @@ public static class Landing
     /// </summary>
     /// <param name="known">The version that was answered, with the state of each question at sending.</param>
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
-    /// <param name="onlyDifferences">Whether the client was known before this inquiry, and it did not come by a personal link made for them.</param>
+    /// <param name="onlyDifferences">
+    /// Whether the client was known before this inquiry, and it did not come by a personal link made for them.
+    /// </param>
     public static LandingPlan Plan(AnswerContext known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
     {
         var filled = new Dictionary<string, Answer>(onFile);
@@ -80,6 +82,7 @@ public static class Landing
     }
 
     /// <summary>How differences name the notes of a client or project.</summary>
+    /// <param name="scope">Whose notes.</param>
     public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
 
     /// <summary>
@@ -87,6 +90,8 @@ public static class Landing
     /// there is and to how accents are put together (Unicode NFC), phone numbers by their E.164 form, several choices without
     /// regard to their order.
     /// </summary>
+    /// <param name="a">One value.</param>
+    /// <param name="b">The other; the order does not matter, and values of two kinds are never the same.</param>
     public static bool IsSame(Answer a, Answer b) =>
         (a, b) switch
         {
@@ -131,6 +136,8 @@ public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer?
     public string ListName => Name?.Full ?? Email ?? Phone?.Typed ?? "Somebody";
 
     /// <summary>The contact details among the answers: those that land in the built-in fields.</summary>
+    /// <param name="form">The version that was answered.</param>
+    /// <param name="answers">The states by question key; what is blank or not asked is null in the contact.</param>
     public static Contact Of(FormContent form, IReadOnlyDictionary<string, AnswerState> answers)
     {
         return new Contact(

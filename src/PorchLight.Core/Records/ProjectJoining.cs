@@ -18,7 +18,10 @@ public static class ProjectJoining
     /// </summary>
     /// <param name="about">The form's setting.</param>
     /// <param name="form">The form that was sent.</param>
-    /// <param name="inHand">The client's projects that are open; of two begun at one instant the one with the larger identifier is the newer.</param>
+    /// <param name="inHand">
+    /// The client's projects that are open; of two begun at one instant the one with the larger identifier is the
+    /// newer.
+    /// </param>
     public static OpenProject? Joined(ProjectAssignment about, Guid form, IEnumerable<OpenProject> inHand) =>
         inHand
             .Where(project =>

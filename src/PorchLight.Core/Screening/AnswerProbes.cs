@@ -255,7 +255,10 @@ internal sealed class ProbesThroughValues(AnswerContext now)
         ];
     }
 
-    /// <summary>What one cell would have to be for the whole to come to a number: that number less all others, or the number itself.</summary>
+    /// <summary>
+    /// What one cell would have to be for the whole to come to a number: that number less all others, or the number
+    /// itself.
+    /// </summary>
     private IEnumerable<ComparisonCondition> OverCells(OverRows over, List<decimal> numbers, ComparisonCondition comparison)
     {
         var cells = now.RowsOf(over.Rows).Select(row => Amount(row.GetValueOrDefault(over.Of).Answer)).ToList();

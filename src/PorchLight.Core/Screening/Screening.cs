@@ -80,7 +80,10 @@ public sealed record Contribution(string Signal, string Sentence, Truth Truth, i
 /// <param name="Score">Base and points of the true signals.</param>
 /// <param name="Base">The points everybody starts with.</param>
 /// <param name="Flags">How many flags are raised.</param>
-/// <param name="Contributions">Every signal: the true ones first, deal-breakers and flags before points, larger before smaller; then the unknown, then the false.</param>
+/// <param name="Contributions">
+/// Every signal: the true ones first, deal-breakers and flags before points, larger before smaller; then the unknown,
+/// then the false.
+/// </param>
 /// <param name="OverComeIn">The score less the come-in threshold; negative below it.</param>
 /// <param name="OverFloor">The score less the floor; negative below it.</param>
 public sealed record Verdict(

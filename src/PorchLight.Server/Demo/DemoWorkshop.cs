@@ -6,7 +6,10 @@ using PorchLight.Core.Screening;
 
 namespace PorchLight.Server.Demo;
 
-/// <summary>The form for community painting workshops: who paints, how old they are on the day, what it costs about. Everything here is made up.</summary>
+/// <summary>
+/// The form for community painting workshops: who paints, how old they are on the day, what it costs about. Everything
+/// here is made up.
+/// </summary>
 internal static class DemoWorkshop
 {
     private const string Euro = "EUR";

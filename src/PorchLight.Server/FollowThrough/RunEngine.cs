@@ -16,7 +16,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
-/// <summary>Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's transaction.</summary>
+/// <summary>
+/// Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's
+/// transaction.
+/// </summary>
 internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : IEventReaction
 {
     private const int AutomaticADay = 5;

@@ -5,7 +5,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
-/// <summary>How forms, their versions, files and links are kept, and what was sent. Parts of a form go with it; what somebody sent holds the version they saw.</summary>
+/// <summary>
+/// How forms, their versions, files and links are kept, and what was sent. Parts of a form go with it; what somebody
+/// sent holds the version they saw.
+/// </summary>
 internal static class FormTables
 {
     public static ModelConfigurationBuilder HaveForms(this ModelConfigurationBuilder builder) =>

@@ -6,7 +6,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
-/// <summary>Versions never change: those that were asked for last are held, so that sending and evaluating need not read them again.</summary>
+/// <summary>
+/// Versions never change: those that were asked for last are held, so that sending and evaluating need not read them
+/// again.
+/// </summary>
 internal sealed class PublishedVersions : IDisposable
 {
     private readonly MemoryCache _held = new(new MemoryCacheOptions { SizeLimit = 200 });

@@ -5,7 +5,10 @@ using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Hosting;
 
-/// <summary>Where signed-in browsers listen for changes. They are only told which areas changed, and ask for what they show of them.</summary>
+/// <summary>
+/// Where signed-in browsers listen for changes. They are only told which areas changed, and ask for what they show of
+/// them.
+/// </summary>
 [Authorize]
 internal sealed class ChangeHub(HubConnections connections) : Hub
 {

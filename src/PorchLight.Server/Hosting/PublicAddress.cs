@@ -31,7 +31,10 @@ internal sealed class PublicAddress(IServer server)
     /// <summary>Takes the address the owner set; empty for none.</summary>
     public void Use(string publicAddress) => _set = publicAddress.Length == 0 ? null : publicAddress.TrimEnd('/');
 
-    /// <summary>Whether the program answers to a name: to its own, and always to those of this machine. Before an owner has set one, to any.</summary>
+    /// <summary>
+    /// Whether the program answers to a name: to its own, and always to those of this machine. Before an owner has set
+    /// one, to any.
+    /// </summary>
     public bool AnswersTo(HostString host) =>
         _set is not { } set
         || Loopback.Contains(host.Host, StringComparer.OrdinalIgnoreCase)

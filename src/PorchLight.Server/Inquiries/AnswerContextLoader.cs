@@ -13,7 +13,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day, the months that are full.</summary>
+/// <summary>
+/// Gathers what the program itself knows about a filling-in: its files, the lines that were looked up, the day, the
+/// months that are full.
+/// </summary>
 internal sealed class AnswerContextLoader(PorchDb db)
 {
     /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>

@@ -245,7 +245,10 @@ internal sealed class Intake(
             await db.Entry(link).ReloadAsync(cancellationToken);
     }
 
-    /// <summary>What a sender was told, once more; who went on in another window hears that this window's answers are not the ones that went.</summary>
+    /// <summary>
+    /// What a sender was told, once more; who went on in another window hears that this window's answers are not the
+    /// ones that went.
+    /// </summary>
     private async Task<IntakeResult.Received> AgainAsync(
         Submission stored,
         SubmissionRequest sending,

@@ -10,7 +10,9 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>What is seen from outside of a form, and the form itself for who may come in.</summary>
 /// <param name="Welcome">How they are met.</param>
 /// <param name="Note">The same in a sentence; empty when it is open.</param>
-/// <param name="CodeGoesTo">The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed.</param>
+/// <param name="CodeGoesTo">
+/// The mail address a code would go to, so veiled that only who has it knows it; null when no code is needed.
+/// </param>
 /// <param name="Lost">What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null.</param>
 /// <param name="Form">Null unless it is open.</param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>

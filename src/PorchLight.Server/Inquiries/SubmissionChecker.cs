@@ -12,7 +12,10 @@ using Route = PorchLight.Core.Forms.Route;
 
 namespace PorchLight.Server.Inquiries;
 
-/// <summary>Checks and sorts what was sent, and writes nothing: a stranger is walked here, before anybody waits for the turn to write.</summary>
+/// <summary>
+/// Checks and sorts what was sent, and writes nothing: a stranger is walked here, before anybody waits for the turn to
+/// write.
+/// </summary>
 internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, FormAccess access)
 {
     /// <summary>Tidies, walks and checks what was sent, and sorts it. Writes nothing.</summary>

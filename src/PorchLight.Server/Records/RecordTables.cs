@@ -6,7 +6,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Records;
 
-/// <summary>How clients, projects, what is known of them and what happened are kept. A client's records go with the client; what happened stays, and forgets whom it was about.</summary>
+/// <summary>
+/// How clients, projects, what is known of them and what happened are kept. A client's records go with the client; what
+/// happened stays, and forgets whom it was about.
+/// </summary>
 internal static class RecordTables
 {
     public static ModelConfigurationBuilder HaveRecords(this ModelConfigurationBuilder builder) =>

@@ -36,7 +36,10 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     /// <summary>Notes that something of an area changes.</summary>
     public void Touch(string area) => _areas.Add(area);
 
-    /// <summary>Saves what is not saved yet, commits, and tells the browsers which areas changed and the worker that there may be work.</summary>
+    /// <summary>
+    /// Saves what is not saved yet, commits, and tells the browsers which areas changed and the worker that there may
+    /// be work.
+    /// </summary>
     public async Task SaveAsync(CancellationToken cancellationToken)
     {
         await db.SaveChangesAsync(cancellationToken);

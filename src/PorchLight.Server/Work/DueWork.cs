@@ -9,7 +9,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Carries out what has fallen due: steps of runs, outgoing mail and keeping the program in order, each in a transaction of its own.</summary>
+/// <summary>
+/// Carries out what has fallen due: steps of runs, outgoing mail and keeping the program in order, each in a
+/// transaction of its own.
+/// </summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);

@@ -8,7 +8,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>Says how the program stands: database, disk, worker, mail. Not ready (503) while one of the first three does not work.</summary>
+/// <summary>
+/// Says how the program stands: database, disk, worker, mail. Not ready (503) while one of the first three does not
+/// work.
+/// </summary>
 internal static class Health
 {
     private const string Ready = "ready";

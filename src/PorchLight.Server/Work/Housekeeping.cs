@@ -10,7 +10,10 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>What has to be done around forms when time passes: telling people that a light is on again, letting go of what was abandoned.</summary>
+/// <summary>
+/// What has to be done around forms when time passes: telling people that a light is on again, letting go of what was
+/// abandoned.
+/// </summary>
 internal sealed class Housekeeping(
     PorchDb db,
     FormAccess access,

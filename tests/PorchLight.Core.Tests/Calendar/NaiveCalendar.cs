@@ -42,7 +42,10 @@ internal sealed class NaiveCalendar(DateTimeZone zone, IReadOnlyList<DayHours> w
         return start;
     }
 
-    /// <summary>The earliest minute from the start on that the clock on the wall shows so; when it never does, the time that is as much later as the clock jumps.</summary>
+    /// <summary>
+    /// The earliest minute from the start on that the clock on the wall shows so; when it never does, the time that is
+    /// as much later as the clock jumps.
+    /// </summary>
     private Instant ToInstant(LocalDateTime wanted, Instant start)
     {
         var around = wanted.InUtc().ToInstant();

@@ -12,7 +12,8 @@ public sealed class CalculationTests
     private static readonly Question From = new("from", "From?", new DateKind());
     private static readonly Question To = new("to", "To?", new DateKind());
 
-    // Common practice, no source: a stay from Monday to Wednesday has two nights; a crew that comes from Monday to Wednesday works three days.
+    // Common practice, no source: a stay from Monday to Wednesday has two nights; a crew that comes from Monday to
+    // Wednesday works three days.
     [Theory]
     [InlineData(SpanUnit.Days, 3)]
     [InlineData(SpanUnit.Nights, 2)]
@@ -177,7 +178,10 @@ public sealed class CalculationTests
         PorchLight.Core.Screening.FitRanges.Of(Rules(Points("p", 5, new IsAnsweredCondition(Of(one)))), Known(form)).HighScore.ShouldBe(25);
     }
 
-    /// <summary>Each value looks at the two before it, in three places: whoever followed every way would take longer than the sun shines.</summary>
+    /// <summary>
+    /// Each value looks at the two before it, in three places: whoever followed every way would take longer than the
+    /// sun shines.
+    /// </summary>
     [Fact]
     public void A_long_chain_of_values_that_look_at_each_other_is_followed_once()
     {

@@ -49,6 +49,7 @@ public sealed record ChoiceKind(IReadOnlyList<Option> Options, bool Several = fa
         ];
 
     /// <summary>The option with the key, or null.</summary>
+    /// <param name="key">The key, case counts.</param>
     public Option? Find(string key) => Options.FirstOrDefault(option => option.Key == key);
 
     /// <inheritdoc/>
