@@ -1529,7 +1529,10 @@ export interface components {
             kind: "signature";
             /** @description Who signs, written out. */
             name: string;
-            /** @description The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the signature. */
+            /**
+             * @description The drawn line as moves and lines on a field of 600 by 200 ("M10 20L11 22"); null when the name was typed as the
+             *     signature.
+             */
             strokes?: null | string;
             /** @description Whom they represent; empty while they have not said whom; null when they sign for themselves. */
             onBehalfOf?: null | string;
@@ -2416,7 +2419,10 @@ export interface components {
             intro: string;
             /** @description In the order they are shown; at least one. */
             pages: components["schemas"]["Page"][];
-            /** @description Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a rule that leads to it. */
+            /**
+             * @description Tried in order at the end; the first whose condition is true is taken. One without a condition is reached only by a
+             *     rule that leads to it.
+             */
             sendOffs: components["schemas"]["SendOff"][];
             /** @description Taken when no other is; always there. */
             defaultSendOff: components["schemas"]["SendOff"];
@@ -4097,7 +4103,10 @@ export interface components {
             /** @description The message; a step that needs no nod has none with gaps. */
             message: components["schemas"]["MessageTemplate"];
         };
-        /** @description An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a person. */
+        /**
+         * @description An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a
+         *     person.
+         */
         StopOn: components["schemas"]["StopOnRepliedStop"] | components["schemas"]["StopOnBookedStop"];
         /** @description Ends a run when the person booked a meeting. */
         StopOnBookedStop: {
