@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Demo;
@@ -8,14 +9,18 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Browser.Tests;
 
-/// <summary>The whole program on a real port and the real clock, at work by itself, with its sample website on another port.</summary>
+/// <summary>The whole program on a real port and a clock that runs, at work by itself, with its sample website on another port.</summary>
 internal sealed class BrowserApp : AppFactory
 {
-    private static readonly DateTimeOffset RunBegan = TimeProvider.System.GetUtcNow();
+    private static readonly DateTimeOffset RunBegan = OfficeClock.Instance.GetUtcNow();
 
-    public BrowserApp(SeedData furnishing = SeedData.Demo)
+    private readonly TimeProvider _clock;
+
+    /// <param name="furnishing">What stands in it.</param>
+    /// <param name="clock">The clock; that of the office when null.</param>
+    public BrowserApp(SeedData furnishing = SeedData.Demo, TimeProvider? clock = null)
     {
-        SeedData = furnishing;
+        (SeedData, _clock) = (furnishing, clock ?? OfficeClock.Instance);
         UseKestrel(0);
         StartServer();
         // By name, so that it is another site than the sample, which is reached by its bare address.
@@ -34,7 +39,7 @@ internal sealed class BrowserApp : AppFactory
 
     public string FormAddress => $"{Address}/f/{LinkAsync().GetAwaiter().GetResult()}";
 
-    protected override TimeProvider Clock => TimeProvider.System;
+    protected override TimeProvider Clock => _clock;
 
     protected override DateTimeOffset MadeAt => RunBegan;
 
@@ -74,5 +79,6 @@ internal sealed class BrowserApp : AppFactory
     {
         base.ConfigureWebHost(builder);
         builder.UseSetting("PorchLight:SampleSitePort", "0");
+        builder.ConfigureTestServices(services => services.AddSingleton(Clock));
     }
 }
