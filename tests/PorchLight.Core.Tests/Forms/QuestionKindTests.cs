@@ -72,6 +72,9 @@ public sealed class QuestionKindTests
         new(new HiddenKind("utm_source"), new TextAnswer("poster"), "poster", FieldKind.Text, FieldKind.LongText),
     ];
 
+    /// <summary>Each kind at least once, with usual limits.</summary>
+    internal static IEnumerable<QuestionKind> EachKind => Table.Select(line => line.Kind);
+
     public static TheoryData<string> Lines => [.. Table.Select((line, index) => $"{index} {line.Kind.GetType().Name}")];
 
     [Fact]
