@@ -99,6 +99,7 @@ api.MapForms();
 api.MapFormContent();
 api.MapFormSettings();
 api.MapScreening();
+api.MapWorkbench();
 api.MapPersonalLinks();
 api.MapFiles();
 api.MapLists();

@@ -26,6 +26,7 @@ public sealed class ArrowTests
         ["Inquiries", "Messages"],
         ["FollowThrough"],
         ["Ready"],
+        ["Workbench"],
     ];
 
     /// <summary>The areas of the server, each knowing only those before it, and the storage, which knows them all.</summary>

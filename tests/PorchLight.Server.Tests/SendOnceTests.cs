@@ -23,6 +23,9 @@ public sealed class SendOnceTests
         "/api/bell/seen",
         "/api/me/password", // sets what is so already
         "/api/forms/{id}/light",
+        "/api/forms/typed-options",
+        "/api/forms/changed-kind",
+        "/api/forms/{id}/typed-questions",
         "/api/forms/{id}/publish",
         "/api/people/{user}/role",
         "/api/inquiries/{id}/place", // the same again is no change

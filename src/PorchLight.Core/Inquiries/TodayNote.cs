@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Inquiries;
 
@@ -27,23 +28,6 @@ public sealed record OwedReply(Guid Client, Instant? Deadline);
 /// <summary>Says how the day stands, as a short note.</summary>
 public static class TodayNote
 {
-    private static readonly string[] Small =
-    [
-        "no",
-        "one",
-        "two",
-        "three",
-        "four",
-        "five",
-        "six",
-        "seven",
-        "eight",
-        "nine",
-        "ten",
-        "eleven",
-        "twelve",
-    ];
-
     /// <summary>
     /// Whether an inquiry wants somebody today: its promise is broken or ends today, or they wrote and wait for an
     /// answer.
@@ -93,26 +77,26 @@ public static class TodayNote
         {
             0 => "Nobody is waiting for a first reply.",
             1 => $"One person is waiting for a first reply{Urgency()}.",
-            var count => $"{Capital(Number(count))} people are waiting for a first reply{Urgency()}.",
+            var count => $"{Capital(NumberWords.Say(count))} people are waiting for a first reply{Urgency()}.",
         };
         return waiting
             + wroteBack.Distinct().Count() switch
             {
                 0 => "",
                 1 => " One person has written back.",
-                var count => $" {Capital(Number(count))} people have written back.",
+                var count => $" {Capital(NumberWords.Say(count))} people have written back.",
             }
             + nods switch
             {
                 0 => "",
                 1 => " One message waits for your nod.",
-                _ => $" {Capital(Number(nods))} messages wait for your nod.",
+                _ => $" {Capital(NumberWords.Say(nods))} messages wait for your nod.",
             }
             + stuck switch
             {
                 0 => "",
                 1 => " One message did not get through.",
-                _ => $" {Capital(Number(stuck))} messages did not get through.",
+                _ => $" {Capital(NumberWords.Say(stuck))} messages did not get through.",
             };
 
         string Urgency()
@@ -124,11 +108,11 @@ public static class TodayNote
                     ? late == 1
                         ? ", longer than you promised"
                         : ", all longer than you promised"
-                    : $", {Number(late)} of them longer than you promised";
+                    : $", {NumberWords.Say(late)} of them longer than you promised";
             if (today.Count == 0)
                 return "";
             var first = DeadlineWords.ToLead(today.Min()!.Value, now, calendar);
-            return deadlines.Count == 1 ? ", " + first : $", {Number(today.Count)} of them {first}";
+            return deadlines.Count == 1 ? ", " + first : $", {NumberWords.Say(today.Count)} of them {first}";
         }
     }
 
@@ -139,13 +123,8 @@ public static class TodayNote
         {
             0 => null,
             1 => "one has a gap to fill",
-            _ => $"{Number(withGaps)} have a gap to fill",
+            _ => $"{NumberWords.Say(withGaps)} have a gap to fill",
         };
-
-    /// <summary>Numbers up to twelve in words, larger ones in digits.</summary>
-    /// <param name="count">The number; a negative one is said in digits.</param>
-    public static string Number(int count) =>
-        count >= 0 && count < Small.Length ? Small[count] : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private static string Capital(string word) => char.ToUpperInvariant(word[0]) + word[1..];
 }

@@ -124,7 +124,12 @@ public static class KindProposals
         foreach (var (pattern, proposal) in Rules)
         {
             if (pattern.IsMatch(words))
-                return proposal(business);
+                return proposal(business) is var proposed && proposed.Kind is AgreementKind agreement
+                    ? proposed with
+                    {
+                        Kind = agreement with { Statement = wording.Trim() },
+                    }
+                    : proposed;
         }
 
         return new KindProposal(new ShortTextKind());

@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
 using static PorchLight.Core.Tests.Sample;
 
@@ -25,7 +26,7 @@ public sealed class TodayNoteTests
         Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first reply, all longer than you promised.");
         Say(0, Thursday).ShouldBe("One person is waiting for a first reply.");
         TodayNote.SayGaps(2).ShouldBe("two have a gap to fill");
-        TodayNote.Number(13).ShouldBe("13");
+        NumberWords.Say(13).ShouldBe("13");
     }
 
     [Fact]

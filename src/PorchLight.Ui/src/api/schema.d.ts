@@ -676,6 +676,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/typed-questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdTypedQuestions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/typed-options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsTypedOptions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/changed-kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsChangedKind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/versions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdVersionsByNumber"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdDifferences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/{id}/links": {
         parameters: {
             query?: never;
@@ -1764,6 +1860,13 @@ export interface components {
             /** Format: int64 */
             expiresAt: number;
         };
+        /** @description A question after its kind was changed. */
+        ChangedKind: {
+            /** @description The question with its new kind. */
+            question: components["schemas"]["Question"];
+            /** @description What the new kind has no place for, a sentence each; empty when all was kept. */
+            lost: string[];
+        };
         /** @description What can be chosen for codes that nobody knows by heart. */
         ChoicesView: {
             zones: components["schemas"]["NamedCode"][];
@@ -2433,6 +2536,13 @@ export interface components {
             /** @description What must hold between answers. */
             rules?: components["schemas"]["AnswerRule"][];
         };
+        /** @description Something that is not the same in two versions of a form. */
+        FormDifference: {
+            /** @description The key of the page, item or send-off it is about; "form" for the form itself. */
+            place: string;
+            /** @description What was done, for the owner: "Question 6: two answers added." */
+            sentence: string;
+        };
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
         FormPageView: {
             title: string;
@@ -2672,6 +2782,8 @@ export interface components {
             differences: components["schemas"]["DifferenceView"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
+        /** Format: date-time */
+        Instant: string;
         InviteRow: {
             id: components["schemas"]["IdOfInvite"];
             name: string;
@@ -2815,6 +2927,12 @@ export interface components {
              * @description Days a half-finished form is kept for somebody who wants to go on later; 1 to 365.
              */
             unfinishedDays: number;
+        };
+        KindToChange: {
+            /** @description The question as it is. */
+            question: components["schemas"]["Question"];
+            /** @description The kind it shall have. */
+            kind: components["schemas"]["QuestionKind"];
         };
         /** @description Where a question's answer is written. */
         LandsIn: components["schemas"]["LandsInSetField"] | components["schemas"]["LandsInAppendToNotes"];
@@ -4228,9 +4346,21 @@ export interface components {
          * @enum {unknown}
          */
         Truth: "false" | "unknown" | "true";
+        TypedAnswers: {
+            /** @description Lines that were typed or pasted. */
+            text: string;
+            /** @description Whether amounts among them are money. */
+            money: boolean;
+            /** @description The keys of the options there are already. */
+            taken: string[];
+        };
         TypedCode: {
             /** @description As typed. */
             code: string;
+        };
+        TypedText: {
+            /** @description Lines that were typed or pasted. */
+            text: string;
         };
         /**
          * @description The typefaces that ship with the program.
@@ -4257,6 +4387,22 @@ export interface components {
             at: string;
             /** @description When, with date and zone. */
             exactly: string;
+        };
+        VersionView: {
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            number: number;
+            /** @description When it was published. */
+            published: components["schemas"]["Instant"];
+            /** @description Who did, by name. */
+            publishedBy: string;
+            /**
+             * Format: int32
+             * @description How many people sent it.
+             */
+            answers: number;
         };
         /** @description Another way forward. */
         WayForward: {
@@ -5783,6 +5929,204 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormSettingsView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdTypedQuestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Question"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsTypedOptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedAnswers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Option"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsChangedKind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KindToChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedKind"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsByIdVersions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsByIdVersionsByNumber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormContent"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsByIdDifferences: {
+        parameters: {
+            query: {
+                from: number;
+                to: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormDifference"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

@@ -1,0 +1,41 @@
+using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Workbench;
+
+/// <summary>Makes questions out of lines that were typed or pasted.</summary>
+public static class TypedQuestions
+{
+    /// <summary>
+    /// A question a line, each of the kind its words propose, with a key that is free in the form. It lands in the proposed field
+    /// when no other question of the form does, and none before it in the list.
+    /// </summary>
+    /// <param name="text">The lines (<see cref="TypedLines.Read"/>); without any there are no questions.</param>
+    /// <param name="form">The form they are added to; it is left as it is.</param>
+    /// <param name="business">What amounts are proposed in and around.</param>
+    public static IReadOnlyList<Question> Read(string text, FormContent form, KindProposals.Business business)
+    {
+        var keys = KeysOf(form);
+        var landed = form.Questions.Select(question => question.LandsIn).OfType<SetField>().ToHashSet();
+        var questions = new List<Question>();
+        foreach (var line in TypedLines.Read(text))
+        {
+            var proposal = KindProposals.For(line, business);
+            var key = ItemKeys.For(line, keys);
+            keys.Add(key);
+            questions.Add(
+                new Question(key, line, proposal.Kind) { LandsIn = proposal.LandsIn is SetField field && landed.Add(field) ? field : null }
+            );
+        }
+
+        return questions;
+    }
+
+    private static HashSet<string> KeysOf(FormContent form) =>
+        [
+            .. form.Pages.Select(page => page.Key),
+            .. form.Pages.SelectMany(page => page.Items).Select(item => item.Key),
+            .. form.Questions.SelectMany(question => question.RowQuestions).Select(question => question.Key),
+            .. form.SendOffs.Append(form.DefaultSendOff).Select(sendOff => sendOff.Key),
+        ];
+}

@@ -1,0 +1,143 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Workbench;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Forms;
+
+/// <param name="Text">Lines that were typed or pasted.</param>
+internal sealed record TypedText(string Text);
+
+/// <param name="Text">Lines that were typed or pasted.</param>
+/// <param name="Money">Whether amounts among them are money.</param>
+/// <param name="Taken">The keys of the options there are already.</param>
+internal sealed record TypedAnswers(string Text, bool Money, IReadOnlyList<string> Taken);
+
+/// <param name="Question">The question as it is.</param>
+/// <param name="Kind">The kind it shall have.</param>
+internal sealed record KindToChange(Question Question, QuestionKind Kind);
+
+/// <param name="Number">Its number.</param>
+/// <param name="Published">When it was published.</param>
+/// <param name="PublishedBy">Who did, by name.</param>
+/// <param name="Answers">How many people sent it.</param>
+internal sealed record VersionView(int Number, Instant Published, string PublishedBy, int Answers);
+
+/// <summary>What helps to build a form. Nothing here changes it: that is done by saving its content.</summary>
+internal static class WorkbenchEndpoints
+{
+    private const int LongestText = 20_000;
+    private const int MostLines = 200;
+
+    public static void MapWorkbench(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/forms").For(Access.Member).WithTags("Forms");
+        group.MapPost("/{id}/typed-questions", ReadQuestionsAsync);
+        group.MapPost("/typed-options", ReadOptionsAsync);
+        group.MapPost("/changed-kind", ChangeKind);
+        group.MapGet("/{id}/versions", ListVersionsAsync);
+        group.MapGet("/{id}/versions/{number:int}", ShowVersionAsync);
+        group.MapGet("/{id}/differences", CompareAsync);
+    }
+
+    /// <summary>Questions made of lines, each of the kind its words propose; they are not added yet.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<Question>>, ProblemHttpResult>> ReadQuestionsAsync(
+        Id<Form> id,
+        TypedText typed,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        if (TooMuch(typed.Text) is { } refusal)
+            return refusal;
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
+            return Problems.NotFound(ContentEndpoints.Gone);
+        var business = await db.BusinessAsync();
+        return TypedResults.Ok(TypedQuestions.Read(typed.Text, form.Draft, new KindProposals.Business(business.Currency)));
+    }
+
+    /// <summary>Options made of lines; they are not added yet.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<Option>>, ProblemHttpResult>> ReadOptionsAsync(TypedAnswers typed, PorchDb db) =>
+        TooMuch(typed.Text) is { } refusal
+            ? refusal
+            : TypedResults.Ok(TypedOptions.Read(typed.Text, typed.Money ? (await db.BusinessAsync()).Currency : null, typed.Taken));
+
+    /// <summary>A question asked in another way, with what gets lost; it is not saved yet.</summary>
+    private static Ok<ChangedKind> ChangeKind(KindToChange change) => TypedResults.Ok(KindChange.To(change.Question, change.Kind));
+
+    /// <summary>All versions of a form, the newest first.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<VersionView>>, ProblemHttpResult>> ListVersionsAsync(
+        Id<Form> id,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Forms.FindAsync([id], cancellationToken) is null)
+            return Problems.NotFound(ContentEndpoints.Gone);
+        var answers = await db
+            .Submissions.Where(sent => sent.FormId == id)
+            .GroupBy(sent => sent.FormVersion)
+            .ToDictionaryAsync(sent => sent.Key, sent => sent.Count(), cancellationToken);
+        var versions = await db
+            .FormVersions.Where(version => version.FormId == id)
+            .OrderByDescending(version => version.Number)
+            .Select(version => new
+            {
+                version.Number,
+                version.Published,
+                version.PublishedBy,
+            })
+            .ToListAsync(cancellationToken);
+        return TypedResults.Ok<IReadOnlyList<VersionView>>([
+            .. versions.Select(version => new VersionView(
+                version.Number,
+                version.Published,
+                version.PublishedBy,
+                answers.GetValueOrDefault(version.Number)
+            )),
+        ]);
+    }
+
+    /// <summary>A version as it was published.</summary>
+    private static async Task<Results<Ok<FormContent>, ProblemHttpResult>> ShowVersionAsync(
+        Id<Form> id,
+        int number,
+        PorchDb db,
+        CancellationToken cancellationToken
+    ) =>
+        await ContentAsync(db, id, number == 0 ? -1 : number, cancellationToken) is { } content
+            ? TypedResults.Ok(content)
+            : Problems.NotFound(NoSuchVersion);
+
+    /// <summary>What changed between two versions, in words.</summary>
+    /// <param name="from">The number of the older one; 0 for the working copy.</param>
+    /// <param name="to">The number of the newer one; 0 for the working copy.</param>
+    private static async Task<Results<Ok<IReadOnlyList<FormDifference>>, ProblemHttpResult>> CompareAsync(
+        Id<Form> id,
+        int from,
+        int to,
+        PorchDb db,
+        CancellationToken cancellationToken
+    ) =>
+        await ContentAsync(db, id, from, cancellationToken) is { } older && await ContentAsync(db, id, to, cancellationToken) is { } newer
+            ? TypedResults.Ok(FormDifferences.Between(older, newer))
+            : Problems.NotFound(NoSuchVersion);
+
+    private const string NoSuchVersion = "There is no such version of this form.";
+
+    // A working copy is looked at with the business's lists in it, as it would be published.
+    private static async Task<FormContent?> ContentAsync(PorchDb db, Id<Form> id, int number, CancellationToken cancellationToken) =>
+        number != 0 ? (await db.FormVersionAsync(id, number))?.Content
+        : await db.Forms.FindAsync([id], cancellationToken) is { } form ? (await db.BusinessAsync()).Lists.Into(form.Draft)
+        : null;
+
+    private static ProblemHttpResult? TooMuch(string text) =>
+        text.Length > LongestText || text.AsSpan().Count('\n') > MostLines
+            ? Problems.Unprocessable($"This list is too long. Please paste at most {MostLines} lines at once.")
+            : null;
+}
