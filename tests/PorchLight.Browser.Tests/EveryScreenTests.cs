@@ -28,6 +28,7 @@ public sealed class EveryScreenTests
             "/forms/new",
             $"/forms/{form}",
             $"/forms/{form}/ways-in",
+            $"/forms/{form}/versions",
             $"/forms/{form}/settings",
             "/inquiries",
             $"/inquiries/{inquiry}",

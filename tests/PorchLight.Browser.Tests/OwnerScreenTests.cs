@@ -46,6 +46,27 @@ public sealed class OwnerScreenTests
     }
 
     [Fact]
+    public async Task What_changed_since_a_version_is_said_in_words_and_the_version_is_brought_back()
+    {
+        await using var app = new BrowserApp();
+        using var owner = new Visitor();
+        owner.ComeIn(app, "/forms");
+        owner.Follow("A wall to paint");
+        owner.Type("Title", "Your wall, in colour");
+        // Nothing typed is lost on the way: it is saved when the words are left.
+        owner.Follow("Versions");
+        owner.Sees("The title is now “Your wall, in colour”.");
+        owner.Sees("They are lost when you bring a version back.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Bring version 1 back");
+        owner.Sees("Version 1 is your working copy now.");
+        owner.Sees("Nothing: they are the same.");
+        app.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall to paint");
+        owner.Follow("Words");
+        owner.Field("Title").GetDomProperty("value").ShouldBe("A wall to paint");
+    }
+
+    [Fact]
     public async Task Different_words_changed_in_two_windows_are_both_kept_without_a_question()
     {
         await using var app = new BrowserApp();

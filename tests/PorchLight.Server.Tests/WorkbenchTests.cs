@@ -117,6 +117,19 @@ public sealed class WorkbenchTests
         (await owner.GetAsync($"/api/forms/{form.Id}/versions/0")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await owner.GetAsync($"/api/forms/{form.Id}/differences?from=1&to=9")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
 
+        // Brought back, twice; and not over what was changed since it was looked at.
+        var back = $"/api/forms/{form.Id}/versions/1/bring-back";
+        var revision = (await owner.GetFromJsonAsync<JsonElement>($"/api/forms/{form.Id}")).GetProperty("revision").GetInt32();
+        (await owner.PostAsync(back, Body(new { revision = revision - 1 }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await owner.PostAsync(back, Body(new { revision }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync(back, Body(new { revision }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await SentencesAsync(1, 0)).ShouldBeEmpty();
+        var working = await owner.GetFromJsonAsync<JsonElement>($"/api/forms/{form.Id}");
+        (working.GetProperty("revision").GetInt32(), working.GetProperty("unpublishedChanges").GetBoolean()).ShouldBe((revision + 1, true));
+        (await owner.PostAsync($"/api/forms/{form.Id}/versions/7/bring-back", Body(new { revision }))).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
+
         async Task<List<string?>> SentencesAsync(int from, int to) =>
             [
                 .. (await owner.GetFromJsonAsync<JsonElement>($"/api/forms/{form.Id}/differences?from={from}&to={to}"))

@@ -1,10 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Workbench;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
 
@@ -23,10 +24,12 @@ internal sealed record TypedAnswers(string Text, bool Money, IReadOnlyList<strin
 internal sealed record KindToChange(Question Question, QuestionKind Kind);
 
 /// <param name="Number">Its number.</param>
-/// <param name="Published">When it was published.</param>
-/// <param name="PublishedBy">Who did, by name.</param>
+/// <param name="Published">When it was published and by whom, in words.</param>
 /// <param name="Answers">How many people sent it.</param>
-internal sealed record VersionView(int Number, Instant Published, string PublishedBy, int Answers);
+internal sealed record VersionView(int Number, string Published, int Answers);
+
+/// <param name="Revision">The revision of the working copy that is to be replaced, as it was seen.</param>
+internal sealed record SeenDraft(int Revision);
 
 /// <summary>What helps to build a form. Nothing here changes it: that is done by saving its content.</summary>
 internal static class WorkbenchEndpoints
@@ -42,6 +45,7 @@ internal static class WorkbenchEndpoints
         group.MapPost("/changed-kind", ChangeKind);
         group.MapGet("/{id}/versions", ListVersionsAsync);
         group.MapGet("/{id}/versions/{number:int}", ShowVersionAsync);
+        group.MapPost("/{id}/versions/{number:int}/bring-back", BringBackAsync);
         group.MapGet("/{id}/differences", CompareAsync);
     }
 
@@ -74,11 +78,13 @@ internal static class WorkbenchEndpoints
     private static async Task<Results<Ok<IReadOnlyList<VersionView>>, ProblemHttpResult>> ListVersionsAsync(
         Id<Form> id,
         PorchDb db,
+        BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
         if (await db.Forms.FindAsync([id], cancellationToken) is null)
             return Problems.NotFound(ContentEndpoints.Gone);
+        var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
         var answers = await db
             .Submissions.Where(sent => sent.FormId == id)
             .GroupBy(sent => sent.FormVersion)
@@ -96,8 +102,7 @@ internal static class WorkbenchEndpoints
         return TypedResults.Ok<IReadOnlyList<VersionView>>([
             .. versions.Select(version => new VersionView(
                 version.Number,
-                version.Published,
-                version.PublishedBy,
+                $"{TimeWords.At(version.Published, now, zone)} by {version.PublishedBy}",
                 answers.GetValueOrDefault(version.Number)
             )),
         ]);
@@ -113,6 +118,35 @@ internal static class WorkbenchEndpoints
         await ContentAsync(db, id, number == 0 ? -1 : number, cancellationToken) is { } content
             ? TypedResults.Ok(content)
             : Problems.NotFound(NoSuchVersion);
+
+    /// <summary>Makes a version the working copy. What was in it and not published is gone; answers stay with their versions.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> BringBackAsync(
+        Id<Form> id,
+        int number,
+        SeenDraft seen,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
+            return Problems.NotFound(ContentEndpoints.Gone);
+        if (await db.FormVersionAsync(id, number) is not { Content: var content })
+            return Problems.NotFound(NoSuchVersion);
+        // Pressed twice it is there already.
+        if (FormDifferences.Between(form.Draft, content).Count == 0)
+            return TypedResults.NoContent();
+        if (form.DraftRevision != seen.Revision)
+            return Problems.Conflict(
+                "The working copy was changed in another window meanwhile. Look at what changed, and bring the version back once more if you still want it."
+            );
+        form.Draft = content;
+        form.DraftRevision++;
+        form.DraftSaved = clock.GetCurrentInstant();
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
 
     /// <summary>What changed between two versions, in words.</summary>
     /// <param name="from">The number of the older one; 0 for the working copy.</param>

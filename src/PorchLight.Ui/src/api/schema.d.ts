@@ -756,6 +756,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/versions/{number}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdVersionsByNumberBringBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/{id}/differences": {
         parameters: {
             query?: never;
@@ -2782,8 +2798,6 @@ export interface components {
             differences: components["schemas"]["DifferenceView"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
-        /** Format: date-time */
-        Instant: string;
         InviteRow: {
             id: components["schemas"]["IdOfInvite"];
             name: string;
@@ -3986,6 +4000,13 @@ export interface components {
             /** @description Signals, thresholds and where points start. */
             rules: components["schemas"]["ScreeningRules"];
         };
+        SeenDraft: {
+            /**
+             * Format: int32
+             * @description The revision of the working copy that is to be replaced, as it was seen.
+             */
+            revision: number;
+        };
         /** @description How a form ends for this person. */
         SendOff: {
             /** @description Names it within the form. */
@@ -4394,10 +4415,8 @@ export interface components {
              * @description Its number.
              */
             number: number;
-            /** @description When it was published. */
-            published: components["schemas"]["Instant"];
-            /** @description Who did, by name. */
-            publishedBy: string;
+            /** @description When it was published and by whom, in words. */
+            published: string;
             /**
              * Format: int32
              * @description How many people sent it.
@@ -6094,6 +6113,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FormContent"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdVersionsByNumberBringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenDraft"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

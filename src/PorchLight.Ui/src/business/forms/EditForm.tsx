@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { NavLink, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
@@ -12,6 +13,7 @@ import { FormSettings } from "./FormSettings";
 import { PersonalLinks } from "./PersonalLinks";
 import { Share } from "./Share";
 import { useDraft } from "./useDraft";
+import { Versions } from "./Versions";
 import { WaysIn } from "./WaysIn";
 import { Wordings } from "./Wordings";
 
@@ -19,6 +21,7 @@ const sections = [
   ["words", "Words"],
   ["ways-in", "Share and embed"],
   ["settings", "Settings"],
+  ["versions", "Versions"],
 ] as const;
 
 /** One form: its words, its light and publishing; how people get to it; what holds beside the words. */
@@ -29,6 +32,8 @@ export function EditForm() {
     queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
+  // Whoever brings a version back opens the editor anew, with what is stored then.
+  const [broughtBack, setBroughtBack] = useState<{ version: number; times: number }>({ version: 0, times: 0 });
   // The words to be edited are those stored now, never those seen the last time.
   const ready = form.isFetchedAfterMount && form.data;
   useTitle(form.data?.title);
@@ -38,13 +43,29 @@ export function EditForm() {
       <div className="mx-auto max-w-6xl p-6 sm:px-10">
         <Failure error={form.error} />
         {!ready && !form.error && <Skeleton rows={8} />}
-        {ready && <Editor key={ready.id} form={ready} section={section} />}
+        {ready && (
+          <Editor
+            key={`${ready.id} ${broughtBack.times}`}
+            form={ready}
+            section={section}
+            broughtBack={broughtBack.version}
+            onBroughtBack={(version) => setBroughtBack({ version, times: broughtBack.times + 1 })}
+          />
+        )}
       </div>
     </main>
   );
 }
 
-function Editor({ form, section }: { form: Schemas["FormView"]; section: string }) {
+interface EditorProps {
+  form: Schemas["FormView"];
+  section: string;
+  /** The version that became the working copy last; 0 for none. */
+  broughtBack: number;
+  onBroughtBack: (version: number) => void;
+}
+
+function Editor({ form, section, broughtBack, onBroughtBack }: EditorProps) {
   const queries = useQueryClient();
   const path = { id: form.id };
   const draft = useDraft(form);
@@ -106,6 +127,8 @@ function Editor({ form, section }: { form: Schemas["FormView"]; section: string 
       <Clashes clashes={draft.clashes} nameOf={(place) => nameOf(form, place)} onChoose={draft.choose} />
       {section === "settings" ? (
         <FormSettings id={form.id} />
+      ) : section === "versions" ? (
+        <Versions form={form} saveNow={draft.saveNow} broughtBack={broughtBack} onBroughtBack={onBroughtBack} />
       ) : section === "ways-in" ? (
         <div className="grid items-start gap-6 lg:grid-cols-2">
           <WaysIn form={form} />
