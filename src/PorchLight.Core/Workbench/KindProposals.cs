@@ -77,7 +77,7 @@ public static class KindProposals
         ),
         Rule(@"\b(birth ?date|date of birth|born|birthday)\b", _ => new(new DateKind(new DateLimits(ToDays: 0)))),
         Rule(
-            @"^(by )?when\b.*\b(ready|finished|done|need(ed)?|want(ed)?|deliver(ed)?|launch|open)\b|\bdeadline\b|\b(ready|needed|wanted|finished|due) by\b",
+            @"^how soon\b|^(by )?when\b.*\b(ready|finished|done|need(ed)?|want(ed)?|deliver(ed)?|launch|open)\b|\bdeadline\b|\b(ready|needed|wanted|finished|due) by\b",
             _ => new(new DateKind(new DateLimits(FromDays: 0)), Lands("project.wanted"))
         ),
         Rule(@"^(by |since |until )?when\b|\b(which|what) (day|date)\b|\bdate\b", _ => new(new DateKind())),
@@ -94,17 +94,21 @@ public static class KindProposals
             @"\b(your|full|first|last|family) names?\b|^names?\??$|^who are you\b",
             _ => new(new PersonNameKind(), Lands(BuiltInFields.Name))
         ),
+        Rule(@"\b(partner|bride|groom|contact|child|mother|father|guest|speaker|author)('?s'?)? names?\b", _ => new(new PersonNameKind())),
         Rule(
             @"\b(all that apply|tick|choose any|which of (these|them|the following))\b",
             _ => new(new ChoiceKind(ToBeWritten, Several: true))
         ),
         Rule(@"\baddress\b", _ => new(new AddressKind())),
         Rule(@"^where\b|\b(which|what) (town|city|place|venue|area)\b", _ => new(new ShortTextKind(), Lands("project.place"))),
-        Rule(@"^(which|what kind|what sort|what type)\b|\b(or)\b.*\?$", _ => new(new ChoiceKind(ToBeWritten))),
+        Rule(@"\b(prefer|rather)\b.*\bor\b", _ => new(new ChoiceKind(ToBeWritten))),
+        // "Do you have this or that?" is answered by yes; "Is it this or that?" is not.
         Rule(
-            @"^(do|does|did|is|are|was|were|have|has|had|can|could|will|would|should|may|shall) (you|it|there|this|that|they|we|i|your|the|anyone|anybody|somebody)\b",
+            @"^(do|does|did|have|has|had|can|could|will|would|should|may|shall) (you|it|there|this|that|they|we|i|your|the|anyone|anybody|somebody)\b|^(is|are|was|were) there\b",
             _ => new(new YesNoKind())
         ),
+        Rule(@"^(which|what kind|what sort|what type)\b|\bor\b.*\?$", _ => new(new ChoiceKind(ToBeWritten))),
+        Rule(@"^(is|are|was|were) (you|it|this|that|they|we|i|your|the|anyone|anybody|somebody)\b", _ => new(new YesNoKind())),
         Rule(
             @"^what (do|would|should|can|could) (you|we|it)\b.*\b(need|want|like|paint(ed)?|design(ed)?|made|have in mind)\b|^tell us about your (project|idea|plans?)\b",
             _ => new(new LongTextKind(), Lands("project.what"))
