@@ -100,6 +100,7 @@ api.MapFormContent();
 api.MapFormSettings();
 api.MapScreening();
 api.MapWorkbench();
+api.MapVersions();
 api.MapPersonalLinks();
 api.MapFiles();
 api.MapLists();

@@ -90,6 +90,30 @@ public sealed class WorkbenchTests
     }
 
     [Fact]
+    public async Task A_version_that_is_brought_back_follows_the_lists_of_the_business_again()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var form = await app.AskAsync(db => db.Forms.OrderBy(form => form.Id).FirstAsync());
+        var asks = new Question("work", "What is it about?", new ChoiceKind([]) { From = OptionList.Services });
+        await app.ChangeAsync(async db =>
+        {
+            (await db.BusinessAsync()).Lists = new BusinessLists([new Service("mural", "A mural"), new Service("sign", "A sign")], []);
+            var mine = await db.Forms.SingleAsync(one => one.Id == form.Id);
+            mine.Draft = mine.Draft with
+            {
+                Pages = [mine.Draft.Pages[0] with { Items = [.. mine.Draft.Pages[0].Items, asks] }, mine.Draft.Pages[1]],
+            };
+            mine.DraftRevision++;
+        });
+        (await owner.PostAsync($"/api/forms/{form.Id}/publish", null)).EnsureSuccessStatusCode();
+        await app.ChangeAsync(async db => (await db.Forms.SingleAsync(one => one.Id == form.Id)).Draft = form.Draft);
+        var revision = (await owner.GetFromJsonAsync<JsonElement>($"/api/forms/{form.Id}")).GetProperty("revision").GetInt32();
+        (await owner.PostAsync($"/api/forms/{form.Id}/versions/2/bring-back", Body(new { revision }))).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.Forms.SingleAsync(one => one.Id == form.Id))).Draft.FindQuestion("work")!.Options.ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task Versions_are_listed_with_their_answers_and_compared_with_each_other_and_the_working_copy()
     {
         await using var app = new TestApp();

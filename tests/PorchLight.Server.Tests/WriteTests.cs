@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Forms;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests;
@@ -64,5 +66,38 @@ public sealed class WriteTests
             await Should.ThrowAsync<InvalidOperationException>(() => db.WriteAsync(CancellationToken.None));
             return true;
         });
+    }
+
+    [Fact]
+    public async Task What_was_read_holds_until_something_is_written_and_an_abandoned_write_is_none()
+    {
+        await using var app = new TestApp();
+        var mark = await app.AskAsync(db => Task.FromResult(db.Mark()));
+        await app.AskAsync(async db =>
+        {
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            await db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false));
+            return true;
+        });
+        (await app.AskAsync(db => Task.FromResult(db.IsUnchangedSince(mark)))).ShouldBeTrue();
+        await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false)));
+        (await app.AskAsync(db => Task.FromResult(db.IsUnchangedSince(mark)))).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_version_that_was_made_in_an_abandoned_write_is_never_seen()
+    {
+        await using var app = new TestApp();
+        var form = await app.AskAsync(db => db.Forms.FirstAsync());
+        await app.AskAsync(async db =>
+        {
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            db.Publish(await db.Forms.SingleAsync(one => one.Id == form.Id), BusinessLists.Empty, app.Now, "Maren Tolliver");
+            await db.SaveChangesAsync();
+            (await db.FormVersionAsync(form.Id, form.PublishedVersion + 1)).ShouldNotBeNull("the write itself sees it");
+            return true;
+        });
+        (await app.AskAsync(db => db.FormVersionAsync(form.Id, form.PublishedVersion + 1))).ShouldBeNull();
+        (await app.AskAsync(db => db.FormVersionAsync(form.Id, form.PublishedVersion))).ShouldNotBeNull();
     }
 }

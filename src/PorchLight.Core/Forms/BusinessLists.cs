@@ -37,7 +37,10 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
         static List<T> Keyed<T>(IReadOnlyList<T> lines, Func<T, string> name, Func<T, string> key, Func<T, string, T> with)
         {
             var used = lines.Select(key).Where(one => one.Length > 0).ToHashSet();
-            return [.. lines.Select(line => with(line, key(line).Length > 0 ? key(line) : Fresh(name(line), used)))];
+            return
+            [
+                .. lines.Select(line => with(line, key(line).Length > 0 ? key(line) : ItemKeys.For(name(line), used, otherwise: "line"))),
+            ];
         }
     }
 
@@ -57,7 +60,16 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     /// A choice of services that lands nowhere sets the project's service, one of sources how the client found the business.
     /// </summary>
     /// <param name="form">The form as it is written; one that uses no list comes back as it is.</param>
-    public FormContent Into(FormContent form) =>
+    public FormContent Into(FormContent form) => Each(form, Into);
+
+    /// <summary>
+    /// The form without the options that the lists have now, as it would be written anew: the lists set them in again,
+    /// and take them away when they go. What was once on a list and is not any more stays as the question's own.
+    /// </summary>
+    /// <param name="form">A form with lists in it, as versions are.</param>
+    public FormContent OutOf(FormContent form) => Each(form, OutOf);
+
+    private static FormContent Each(FormContent form, Func<Question, Question> change) =>
         form with
         {
             Pages =
@@ -65,21 +77,33 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                 .. form.Pages.Select(page =>
                     page with
                     {
-                        Items = [.. page.Items.Select(item => item is Question question ? Into(question) : item)],
+                        Items = [.. page.Items.Select(item => item is Question question ? change(question) : item)],
                     }
                 ),
             ],
         };
 
+    private Question OutOf(Question question) =>
+        question.Kind is ChoiceKind { From: { } list } choice
+            ? question with
+            {
+                Kind = choice with
+                {
+                    Options = [.. choice.Options.ExceptBy(Listed(list).Select(option => option.Key), option => option.Key)],
+                },
+            }
+            : question;
+
+    private IEnumerable<Option> Listed(OptionList list) =>
+        list == OptionList.Services
+            ? Services.Select(service => new Option(service.Key, service.Name))
+            : Sources.Select(source => new Option(source.Key, source.Name));
+
     private Question Into(Question question)
     {
         if (question.Kind is not ChoiceKind { From: { } list } choice)
             return question;
-        var listed =
-            list == OptionList.Services
-                ? Services.Select(service => new Option(service.Key, service.Name))
-                : Sources.Select(source => new Option(source.Key, source.Name));
-        var options = listed.Concat(choice.Options).DistinctBy(option => option.Key).ToList();
+        var options = Listed(list).Concat(choice.Options).DistinctBy(option => option.Key).ToList();
         return question with
         {
             Kind = choice with { Options = options },
@@ -103,21 +127,5 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
             else if (names.Take(index).Contains(names[index], StringComparer.OrdinalIgnoreCase))
                 yield return new Finding($"{list}.{index}.name", $"“{names[index]}” stands here twice.");
         }
-    }
-
-    private static string Fresh(string name, HashSet<string> used)
-    {
-        var letters = string.Join(
-            '-',
-            new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(
-                ' ',
-                StringSplitOptions.RemoveEmptyEntries
-            )
-        );
-        var start = letters.Length == 0 ? "line" : letters[..Math.Min(letters.Length, 40)];
-        var key = start;
-        for (var number = 2; !used.Add(key); number++)
-            key = $"{start}-{number}";
-        return key;
     }
 }

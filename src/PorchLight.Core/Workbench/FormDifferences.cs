@@ -162,7 +162,10 @@ public static class FormDifferences
     /// <summary>What stands on a page, and what it is called in words.</summary>
     private sealed record NamedItem(Item Item, string Page, string Name, string Quoted)
     {
-        /// <summary>All items of a form by their keys, in form order. Of two with one key, which cannot be published, the first counts.</summary>
+        /// <summary>
+        /// All items of a form by their keys, in form order. Of two with one key, which cannot be published, the first
+        /// counts.
+        /// </summary>
         public static Dictionary<string, NamedItem> Of(FormContent form)
         {
             var (all, questions) = (new Dictionary<string, NamedItem>(), 0);

@@ -29,9 +29,7 @@ internal static class ItemDifferences
         if (was.Required != now.Required)
             yield return now.Required ? "must be answered" : "need not be answered any more";
         if (!Same(was.RequiredWhen, now.RequiredWhen))
-            yield return now.RequiredWhen is null
-                ? "must not be answered by condition any more"
-                : "must be answered under another condition";
+            yield return now.RequiredWhen is null ? "is required by no condition any more" : "is required under another condition";
         if (!Same(was.AskedOnlyWhen, now.AskedOnlyWhen))
             yield return now.AskedOnlyWhen is null ? "is always asked" : "is asked under another condition";
         if (was.Prefill != now.Prefill)
@@ -51,7 +49,7 @@ internal static class ItemDifferences
                 (ChoiceKind before, ChoiceKind after) => OfChoices(before, after),
                 (RowsKind before, RowsKind after) => OfRows(before, after),
                 (WorkedOutKind before, WorkedOutKind after) when !Same(before.Value, after.Value) => ["is worked out in another way"],
-                (AgreementKind before, AgreementKind after) when before.Statement != after.Statement => ["agrees to other words"],
+                (AgreementKind before, AgreementKind after) when before.Statement != after.Statement => ["people agree to other words"],
                 _ => Enumerable.Empty<string>(),
             }
         ).ToList();

@@ -29,7 +29,7 @@ public static class KindChange
         if ((question.Required || question.RequiredWhen is not null) && !kind.Uses().HasFlag(KindUses.MayBeRequired))
         {
             changed = changed with { Required = false, RequiredWhen = null };
-            lost.Add("It need not be answered any more: this kind has to be given freely.");
+            lost.Add("It can be left blank now: this kind of answer has to be given freely.");
         }
 
         if (question.LandsIn is { } place && changed.RefusesToLand(place) is { } refusal)

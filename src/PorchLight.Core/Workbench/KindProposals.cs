@@ -10,7 +10,17 @@ namespace PorchLight.Core.Workbench;
 /// <param name="LandsIn">The field that keeps such answers, or null.</param>
 public sealed record KindProposal(QuestionKind Kind, LandsIn? LandsIn = null);
 
-/// <summary>Proposes the kind of a question from its words. It is a guess that is one press to change, so it is made of plain rules.</summary>
+/// <summary>What amounts are proposed in and around.</summary>
+/// <param name="Currency">An ISO 4217 code.</param>
+/// <param name="StartingPrice">
+/// Under which the business does not begin; above zero and at most a quarter of <see cref="ValueBounds.LargestNumber"/>.
+/// </param>
+public sealed record ProposalContext(string Currency, decimal StartingPrice = 1000);
+
+/// <summary>
+/// Proposes the kind of a question from its words. It is a guess that is one press to change, so it is made of plain
+/// rules.
+/// </summary>
 public static class KindProposals
 {
     /// <summary>What the options of a choice are called until somebody writes them.</summary>
@@ -23,7 +33,7 @@ public static class KindProposals
     );
 
     /// <summary>The rules, the first that fits being taken: words, and what they ask for.</summary>
-    private static readonly IReadOnlyList<(Regex Words, Func<Business, KindProposal> Proposal)> Rules =
+    private static readonly IReadOnlyList<(Regex Words, Func<ProposalContext, KindProposal> Proposal)> Rules =
     [
         Rule(
             @"\bnewsletter\b|\b(send|receive|hear|get)\b.*\b(news|offers)\b",
@@ -33,7 +43,9 @@ public static class KindProposals
         Rule(@"\b(phone|telephone|mobile)\b", _ => new(new PhoneKind(), Lands(BuiltInFields.Phone))),
         Rule(@"\b(website|web ?site|web address|web ?page|url|online shop|link to)\b", _ => new(new WebAddressKind())),
         Rule(
-            @"^(please )?(show|send|give) us\b.*\b(photos?|pictures?|images?|files?|logos?|sketch(es)?|drawings?|plans?|examples?)\b|\b(upload|attach)\b|^show us\b|\b(photos?|pictures?|images?|files?|sketch(es)?|drawings?) (of|from|you|we)\b",
+            @"^(please )?(show|send|give) us\b.*\b(photos?|pictures?|images?|files?|logos?|sketch(es)?|drawings?"
+                + @"|plans?|examples?)\b|\b(upload|attach)\b|^show us\b|\b(photos?|pictures?|images?|files?|sketch(es)?"
+                + @"|drawings?) (of|from|you|we)\b",
             _ => new(new FilesKind())
         ),
         Rule(@"\bsignature\b|^(please )?sign (here|below)\b", _ => new(new SignatureKind(""))),
@@ -60,11 +72,11 @@ public static class KindProposals
         ),
         Rule(
             @"\bbudget\b|\bset aside\b|\bprice range\b|\b(like|want|plan|able|hoping|prepared) to (spend|invest|pay)\b|\bafford\b",
-            business => new(Bands(business), Lands("project.budget"))
+            context => new(Bands(context), Lands("project.budget"))
         ),
         Rule(
             @"\bhow much (is|was|does|did|do|are)\b|\b(amount|fee|rent|price|cost) (of|per|for|you)\b|\bin (euros?|pounds|dollars)\b",
-            business => new(new MoneyKind(business.Currency, Min: 0))
+            context => new(new MoneyKind(context.Currency, Min: 0))
         ),
         Rule(
             @"\b(participants|attendees|guest list|who (is|will be) (coming|there|taking part|attending))\b",
@@ -77,7 +89,8 @@ public static class KindProposals
         ),
         Rule(@"\b(birth ?date|date of birth|born|birthday)\b", _ => new(new DateKind(new DateLimits(ToDays: 0)))),
         Rule(
-            @"^how soon\b|^(by )?when\b.*\b(ready|finished|done|need(ed)?|want(ed)?|deliver(ed)?|launch|open)\b|\bdeadline\b|\b(ready|needed|wanted|finished|due) by\b",
+            @"^how soon\b|^(by )?when\b.*\b(ready|finished|done|need(ed)?|want(ed)?|deliver(ed)?|launch|open)\b"
+                + @"|\bdeadline\b|\b(ready|needed|wanted|finished|due) by\b",
             _ => new(new DateKind(new DateLimits(FromDays: 0)), Lands("project.wanted"))
         ),
         Rule(@"^(by |since |until )?when\b|\b(which|what) (day|date)\b|\bdate\b", _ => new(new DateKind())),
@@ -104,31 +117,34 @@ public static class KindProposals
         Rule(@"\b(prefer|rather)\b.*\bor\b", _ => new(new ChoiceKind(ToBeWritten))),
         // "Do you have this or that?" is answered by yes; "Is it this or that?" is not.
         Rule(
-            @"^(do|does|did|have|has|had|can|could|will|would|should|may|shall) (you|it|there|this|that|they|we|i|your|the|anyone|anybody|somebody)\b|^(is|are|was|were) there\b",
+            @"^(do|does|did|have|has|had|can|could|will|would|should|may|shall) (you|it|there|this|that|they|we|i"
+                + @"|your|the|anyone|anybody|somebody)\b|^(is|are|was|were) there\b",
             _ => new(new YesNoKind())
         ),
         Rule(@"^(which|what kind|what sort|what type)\b|\bor\b.*\?$", _ => new(new ChoiceKind(ToBeWritten))),
         Rule(@"^(is|are|was|were) (you|it|this|that|they|we|i|your|the|anyone|anybody|somebody)\b", _ => new(new YesNoKind())),
         Rule(
-            @"^what (do|would|should|can|could) (you|we|it)\b.*\b(need|want|like|paint(ed)?|design(ed)?|made|have in mind)\b|^tell us about your (project|idea|plans?)\b",
+            @"^what (do|would|should|can|could) (you|we|it)\b.*\b(need|want|like|paint(ed)?|design(ed)?|made"
+                + @"|have in mind)\b|^tell us about your (project|idea|plans?)\b",
             _ => new(new LongTextKind(), Lands("project.what"))
         ),
         Rule(
-            @"^(please )?(tell|describe|explain|say)\b|^(why|how|what (do|does|did|should|would|could|makes?|made))\b|\b(story|details?|more about|in your own words|anything else|comments?|notes?)\b",
+            @"^(please )?(tell|describe|explain|say)\b|^(why|how|what (do|does|did|should|would|could|makes?"
+                + @"|made))\b|\b(story|details?|more about|in your own words|anything else|comments?|notes?)\b",
             _ => new(new LongTextKind())
         ),
     ];
 
     /// <summary>What such a question usually asks for; one line of text when no rule fits.</summary>
     /// <param name="wording">The question as it was typed, in English; case does not count.</param>
-    /// <param name="business">What amounts are proposed in and around.</param>
-    public static KindProposal For(string wording, Business business)
+    /// <param name="context">What amounts are proposed in and around.</param>
+    public static KindProposal For(string wording, ProposalContext context)
     {
         var words = wording.Trim().Replace('’', '\'');
         foreach (var (pattern, proposal) in Rules)
         {
             if (pattern.IsMatch(words))
-                return proposal(business) is var proposed && proposed.Kind is AgreementKind agreement
+                return proposal(context) is var proposed && proposed.Kind is AgreementKind agreement
                     ? proposed with
                     {
                         Kind = agreement with { Statement = wording.Trim() },
@@ -140,9 +156,9 @@ public static class KindProposals
     }
 
     /// <summary>The bands of a budget around a starting price: under it, up to twice it, up to four times it, and more.</summary>
-    private static ChoiceKind Bands(Business business)
+    private static ChoiceKind Bands(ProposalContext context)
     {
-        var (start, currency) = (business.StartingPrice, business.Currency);
+        var (start, currency) = (context.StartingPrice, context.Currency);
         return new ChoiceKind([
             new Option("under", $"Under {Say(start)}", new Band(new Bound(0), new Bound(start, Open: true), currency)),
             new Option(
@@ -163,11 +179,6 @@ public static class KindProposals
     private static SetField Lands(string field) => new(field);
 
     // They never go back over the words, so that no text takes them long.
-    private static (Regex, Func<Business, KindProposal>) Rule(string words, Func<Business, KindProposal> proposal) =>
+    private static (Regex, Func<ProposalContext, KindProposal>) Rule(string words, Func<ProposalContext, KindProposal> proposal) =>
         (new Regex(words, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.NonBacktracking), proposal);
-
-    /// <summary>What a business's amounts are proposed in and around.</summary>
-    /// <param name="Currency">An ISO 4217 code.</param>
-    /// <param name="StartingPrice">Under which it does not begin; above zero and at most <see cref="ValueBounds.LargestNumber"/> / 4.</param>
-    public sealed record Business(string Currency, decimal StartingPrice = 1000);
 }

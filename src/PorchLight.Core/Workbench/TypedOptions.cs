@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Workbench;
 
@@ -25,10 +26,13 @@ public static partial class TypedOptions
         var options = new List<Option>();
         foreach (var line in lines)
         {
-            var key = ItemKeys.For(line, keys, otherwise: "answer");
-            keys.Add(key);
             options.Add(
-                new Option(key, line, areBands ? bands[line] : null, Unsure: Unsure().IsMatch(line))
+                new Option(
+                    ItemKeys.For(line, keys, otherwise: "answer"),
+                    line,
+                    areBands ? bands[line] : null,
+                    Unsure: Unsure().IsMatch(line)
+                )
                 {
                     NoneOfThese = None().IsMatch(line),
                     OwnWords = Other().IsMatch(line),
@@ -107,7 +111,8 @@ public static partial class TypedOptions
     private const string Unit = @" ?(?:[\p{Sc}%]|[a-z][a-z²³]{0,20})?";
 
     [GeneratedRegex(
-        "^(?:(?<under>under|less than|below|fewer than)|(?<upTo>up to|at most|no more than)|(?<over>more than|over|above)|(?<from>from|at least|starting at)|(?:between))? ?"
+        "^(?:(?<under>under|less than|below|fewer than)|(?<upTo>up to|at most|no more than)|(?<over>more than"
+            + "|over|above)|(?<from>from|at least|starting at)|(?:between))? ?"
             + Amount
             + "(?<a>"
             + Digits

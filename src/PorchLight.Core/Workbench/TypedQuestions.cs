@@ -12,19 +12,20 @@ public static class TypedQuestions
     /// </summary>
     /// <param name="text">The lines (<see cref="TypedLines.Read"/>); without any there are no questions.</param>
     /// <param name="form">The form they are added to; it is left as it is.</param>
-    /// <param name="business">What amounts are proposed in and around.</param>
-    public static IReadOnlyList<Question> Read(string text, FormContent form, KindProposals.Business business)
+    /// <param name="context">What amounts are proposed in and around.</param>
+    public static IReadOnlyList<Question> Read(string text, FormContent form, ProposalContext context)
     {
         var keys = KeysOf(form);
         var landed = form.Questions.Select(question => question.LandsIn).OfType<SetField>().ToHashSet();
         var questions = new List<Question>();
         foreach (var line in TypedLines.Read(text))
         {
-            var proposal = KindProposals.For(line, business);
-            var key = ItemKeys.For(line, keys);
-            keys.Add(key);
+            var proposal = KindProposals.For(line, context);
             questions.Add(
-                new Question(key, line, proposal.Kind) { LandsIn = proposal.LandsIn is SetField field && landed.Add(field) ? field : null }
+                new Question(ItemKeys.For(line, keys), line, proposal.Kind)
+                {
+                    LandsIn = proposal.LandsIn is SetField field && landed.Add(field) ? field : null,
+                }
             );
         }
 

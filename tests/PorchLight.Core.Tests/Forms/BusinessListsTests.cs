@@ -31,6 +31,25 @@ public sealed class BusinessListsTests
     }
 
     [Fact]
+    public void A_form_that_is_taken_out_of_its_lists_follows_them_again()
+    {
+        var own = new Option("unsure", "I don't know yet", Unsure: true);
+        var written = OnePage(new Question("work", "What?", new ChoiceKind([own]) { From = OptionList.Services }), Budget);
+        var version = Lists.Into(written);
+        var anew = Lists.OutOf(version);
+        anew.FindQuestion("work")!.Options.ShouldBe([own]);
+        anew.FindQuestion("budget")!.Options.ShouldBe(Budget.Options, "it is not bound to a list");
+        Lists.Into(anew).FindQuestion("work")!.Options.ShouldBe(version.FindQuestion("work")!.Options);
+        // A service that goes later is not offered any more; one that has gone before stays as it stood in the version.
+        var fewer = Lists with
+        {
+            Services = [Lists.Services[0]],
+        };
+        fewer.Into(anew).FindQuestion("work")!.Options.Select(option => option.Key).ShouldBe(["gilding", "unsure"]);
+        fewer.OutOf(version).FindQuestion("work")!.Options.Select(option => option.Key).ShouldBe(["mural", "unsure"]);
+    }
+
+    [Fact]
     public void A_service_sets_the_projects_service_and_a_source_how_they_found_us_unless_the_question_lands_elsewhere()
     {
         Question Ask(OptionList from, LandsIn? landsIn = null) =>
@@ -68,7 +87,7 @@ public sealed class BusinessListsTests
             []
         ).Normalise();
         tidy.Services.Select(service => (service.Key, service.Name))
-            .ShouldBe([("gilding", "Gilding, new name"), ("gilding-2", "Gilding"), ("l-gold", "Öl & Gold!"), ("line", "!!")]);
+            .ShouldBe([("gilding", "Gilding, new name"), ("gilding-2", "Gilding"), ("ol-gold", "Öl & Gold!"), ("line", "!!")]);
     }
 
     [Fact]

@@ -9,7 +9,7 @@ namespace PorchLight.Core.Tests.Workbench;
 /// <summary>What is asked in these words, and how: common practice, no source.</summary>
 public sealed class KindProposalTests
 {
-    private static readonly KindProposals.Business Ours = new("EUR", 1500);
+    private static readonly ProposalContext Ours = new("EUR", 1500);
 
     [Theory]
     [InlineData("What is your name?", "personName", "client.name")]

@@ -8,7 +8,7 @@ namespace PorchLight.Core.Tests.Workbench;
 
 public sealed class TypedQuestionTests
 {
-    private static readonly KindProposals.Business Ours = new("EUR");
+    private static readonly ProposalContext Ours = new("EUR");
 
     /// <summary>Some of them have the words of keys that are taken.</summary>
     private static readonly string[] Typed = ["Your name", "Budget", "one", "end", "width", "When?", "Show us"];

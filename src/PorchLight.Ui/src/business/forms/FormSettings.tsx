@@ -4,6 +4,7 @@ import { Button } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { say } from "../shell/say";
 import { useEdit } from "../edits/useEdit";
 import { SavedForm } from "../edits/SavedForm";
 
@@ -272,5 +273,3 @@ function Part({ title, note, children }: { title: string; note: string; children
     </section>
   );
 }
-
-const say = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;

@@ -5,6 +5,7 @@ import { Button } from "../../kit/Button";
 import { SelectBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { say } from "../shell/say";
 
 const workingCopy = 0;
 
@@ -56,7 +57,7 @@ function Published({ form, versions, saveNow, broughtBack, onBroughtBack }: With
     <section className="rounded-soft bg-card p-6 shadow-soft">
       <h2 className="mb-2 text-[1.07rem]">Versions</h2>
       <p className="mb-3 text-slate">
-        Every publishing makes a version. What people sent stays with the version they saw.
+        Each time you publish, the form gets a new version. Answers stay with the version people saw.
       </p>
       <Failure error={bringBack.error} takesFocus />
       <p role="status" className="text-moss">
@@ -69,7 +70,7 @@ function Published({ form, versions, saveNow, broughtBack, onBroughtBack }: With
             <p className="flex flex-wrap items-baseline gap-x-3">
               <strong>Version {version.number}</strong>
               <span className="text-slate">{version.published}</span>
-              <span className="text-slate">{version.answers === 1 ? "1 answer" : `${version.answers} answers`}</span>
+              <span className="text-slate">{say(version.answers, "answer")}</span>
               {(version.number !== form.version || form.unpublishedChanges) && (
                 <Button weight="quiet" disabled={bringBack.isPending} onClick={() => bringBack.mutate(version.number)}>
                   Bring version {version.number} back

@@ -2,22 +2,23 @@ using System.Globalization;
 using System.Text;
 using PorchLight.Core.Common;
 
-namespace PorchLight.Core.Workbench;
+namespace PorchLight.Core.Forms;
 
-/// <summary>Makes keys for what is added to a form.</summary>
+/// <summary>Makes keys for what is added to a form or to a list.</summary>
 public static class ItemKeys
 {
     private const int Longest = 40;
 
     /// <summary>
     /// A key out of the words that will be read: the first few of them in small letters without accents, joined by hyphens; a number
-    /// is added while the key is taken. Words without any letter or digit of the Latin alphabet give <paramref name="otherwise"/>.
+    /// is added while the key is taken. It is taken from then on. Words without any letter or digit of the Latin
+    /// alphabet give <paramref name="otherwise"/>.
     /// </summary>
     /// <param name="words">The wording of a question, the label of an option; any text.</param>
-    /// <param name="taken">The keys there are already; the new one is not added to them.</param>
+    /// <param name="taken">The keys there are already, to which the new one is added.</param>
     /// <param name="otherwise">The key for words that give none; small letters.</param>
     /// <returns>A key of at most 60 small letters, digits and hyphens that is not taken.</returns>
-    public static string For(string words, IReadOnlySet<string> taken, string otherwise = "question")
+    public static string For(string words, ISet<string> taken, string otherwise = "question")
     {
         var key = Letters(words);
         if (key.Length > Longest)
@@ -25,7 +26,7 @@ public static class ItemKeys
         if (key.Length == 0)
             key = otherwise;
         var free = key;
-        for (var number = 2; taken.Contains(free); number++)
+        for (var number = 2; !taken.Add(free); number++)
             free = string.Create(CultureInfo.InvariantCulture, $"{key}-{number}");
         return free;
     }
