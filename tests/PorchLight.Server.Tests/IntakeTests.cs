@@ -125,30 +125,7 @@ public sealed class IntakeTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var form = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
-        (
-            await owner.PutAsync(
-                $"/api/forms/{form}/draft",
-                Body(
-                    new
-                    {
-                        was = new
-                        {
-                            title = "A wall to paint",
-                            intro = "",
-                            awayNote = "",
-                            wordings = new { what = "What would you like painted?" },
-                        },
-                        now = new
-                        {
-                            title = "A wall of yours",
-                            intro = "",
-                            awayNote = "",
-                            wordings = new { what = "What shall we paint?" },
-                        },
-                    }
-                )
-            )
-        ).EnsureSuccessStatusCode();
+        (await app.SaveContentAsync(owner, form, content => content.Reworded("what", "What shall we paint?"))).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{form}/publish", null)).EnsureSuccessStatusCode();
 
         (await app.SendAsync(Answers(), version: 1)).EnsureSuccessStatusCode();

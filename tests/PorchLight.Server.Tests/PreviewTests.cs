@@ -71,10 +71,7 @@ public sealed class PreviewTests
         await app.ChangeFormAsync(settings => settings with { Admission = Admission.PersonalLink });
         await app.ChangeAsync(db => db.Forms.ExecuteUpdateAsync(form => form.SetProperty(one => one.LightOn, false)));
         var id = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
-        var words = await app.AskAsync(async db => Forms.FormEndpoints.FormWords.Of(await db.Forms.FirstAsync()));
-        (
-            await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { Title = "A wall, reworded" } }))
-        ).EnsureSuccessStatusCode();
+        (await app.SaveContentAsync(owner, id, content => content with { Title = "A wall, reworded" })).EnsureSuccessStatusCode();
         var (link, looker) = await LookAsync(app, owner, id);
         (await looker.GetAsync($"/public/forms/{link}").JsonAsync()).Text("title").ShouldBe("A wall, reworded");
         (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).Text("welcome").ShouldBe("onlyByLink");

@@ -24,16 +24,7 @@ public sealed class SavedDraftTests
 
         var owner = app.Owner();
         var id = await app.AskAsync(db => db.Forms.Select(form => form.Id).SingleAsync());
-        var words = new
-        {
-            title = "A wall to paint",
-            intro = "",
-            awayNote = "",
-            wordings = new Dictionary<string, string>(),
-        };
-        (
-            await owner.PutAsync($"/api/forms/{id}/draft", Body(new { was = words, now = words with { title = "Another title" } }))
-        ).EnsureSuccessStatusCode();
+        (await app.SaveContentAsync(owner, id.ToString(), content => content with { Title = "Another title" })).EnsureSuccessStatusCode();
         (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
 
         var back = await app.CreateClient().GetAsync($"/public/forms/{link}?later={kept.Text("token")}").JsonAsync();

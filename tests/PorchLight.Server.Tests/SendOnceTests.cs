@@ -25,7 +25,9 @@ public sealed class SendOnceTests
         "/api/forms/{id}/light",
         "/api/forms/typed-options",
         "/api/forms/changed-kind",
-        "/api/forms/{id}/typed-questions",
+        "/api/forms/typed-questions",
+        "/api/forms/copied-items",
+        "/api/forms/{id}/worked-out",
         "/api/forms/{id}/versions/{number:int}/bring-back", // it is there already
         "/api/forms/{id}/publish",
         "/api/people/{user}/role",

@@ -22,8 +22,8 @@ public sealed class WorkbenchTests
             await (
                 await app.Owner()
                     .PostAsync(
-                        $"/api/forms/{form.Id}/typed-questions",
-                        Body(new { text = "1. Budget\n2. How many walls?\n3. Who decides?" })
+                        "/api/forms/typed-questions",
+                        Body(new { text = "1. Budget\n2. How many walls?\n3. Who decides?", form = form.Draft })
                     )
             ).Content.ReadFromJsonAsync<IReadOnlyList<Question>>(Json.Options)
         )!;
@@ -35,12 +35,12 @@ public sealed class WorkbenchTests
         questions.ShouldAllBe(question => question.LandsIn == null);
         (await app.AskAsync(db => db.Forms.SingleAsync(one => one.Id == form.Id))).DraftRevision.ShouldBe(form.DraftRevision);
 
-        (await app.Owner().PostAsync($"/api/forms/{Guid.NewGuid()}/typed-questions", Body(new { text = "Name" }))).StatusCode.ShouldBe(
-            HttpStatusCode.NotFound
-        );
         (
             await app.Owner()
-                .PostAsync($"/api/forms/{form.Id}/typed-questions", Body(new { text = string.Concat(Enumerable.Repeat("Name\n", 300)) }))
+                .PostAsync(
+                    "/api/forms/typed-questions",
+                    Body(new { text = string.Concat(Enumerable.Repeat("Name\n", 300)), form = form.Draft })
+                )
         ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 

@@ -1,6 +1,7 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Forms;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
@@ -24,6 +25,26 @@ internal static class Requests
             ["what"] = new TextAnswer("Bread and gulls"),
             ["budget"] = ChoiceAnswer.Of(budget),
             ["decides"] = ChoiceAnswer.Of("me"),
+        };
+
+    /// <summary>The form with other words in the place of a question's wording.</summary>
+    public static FormContent Reworded(this FormContent form, string question, string wording) =>
+        form with
+        {
+            Pages =
+            [
+                .. form.Pages.Select(page =>
+                    page with
+                    {
+                        Items =
+                        [
+                            .. page.Items.Select(item =>
+                                item is Question asked && item.Key == question ? asked with { Wording = wording } : item
+                            ),
+                        ],
+                    }
+                ),
+            ],
         };
 
     /// <summary>Fetches the antiforgery token for who this client is now; the one before is refused after signing in or out.</summary>

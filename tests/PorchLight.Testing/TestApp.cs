@@ -8,9 +8,11 @@ using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
 
@@ -80,6 +82,29 @@ internal sealed class TestApp : AppFactory
                 }
             )
         );
+
+    /// <summary>Changes the working copy of a form by the API.</summary>
+    /// <param name="owner">Who changes it.</param>
+    /// <param name="form">The identifier of the form.</param>
+    /// <param name="change">What is changed.</param>
+    /// <param name="was">The form as it was read; null for as it is stored now.</param>
+    public async Task<HttpResponseMessage> SaveContentAsync(
+        HttpClient owner,
+        string form,
+        Func<FormContent, FormContent> change,
+        FormContent? was = null
+    )
+    {
+        was ??= await ContentAsync(form);
+        return await owner.PutAsync($"/api/forms/{form}/content", Body(new { was, now = change(was) }));
+    }
+
+    /// <summary>The working copy of a form.</summary>
+    public Task<FormContent> ContentAsync(string form)
+    {
+        var id = Id<Form>.Parse(form, null);
+        return AskAsync(db => db.Forms.Where(one => one.Id == id).Select(one => one.Draft).SingleAsync());
+    }
 
     /// <summary>The text of the last mail to somebody.</summary>
     public async Task<string> MailToAsync(string address)

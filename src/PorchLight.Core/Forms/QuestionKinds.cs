@@ -5,11 +5,15 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>Names a kind of question in stored forms and in the API.</summary>
 /// <param name="name">The name, for ever: "shortText".</param>
+/// <param name="words">What it is called on screen: "A line of text".</param>
 [AttributeUsage(AttributeTargets.Class, Inherited = false)]
-public sealed class QuestionKindNameAttribute(string name) : Attribute
+public sealed class QuestionKindNameAttribute(string name, string words) : Attribute
 {
     /// <summary>The name.</summary>
     public string Name => name;
+
+    /// <summary>What it is called on screen.</summary>
+    public string Words => words;
 }
 
 /// <summary>All kinds of questions there are.</summary>
@@ -36,7 +40,13 @@ public static class QuestionKinds
             info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, name));
     }
 
-    private static string NameOf(Type kind) =>
-        kind.GetCustomAttribute<QuestionKindNameAttribute>()?.Name
+    /// <summary>What a kind is called on screen: "A line of text".</summary>
+    /// <param name="kind">The type of the kind.</param>
+    public static string WordsOf(Type kind) => Named(kind).Words;
+
+    private static string NameOf(Type kind) => Named(kind).Name;
+
+    private static QuestionKindNameAttribute Named(Type kind) =>
+        kind.GetCustomAttribute<QuestionKindNameAttribute>()
         ?? throw new InvalidOperationException($"{kind.Name} needs a name: [{nameof(QuestionKindNameAttribute)}].");
 }

@@ -32,7 +32,8 @@ public static class TypedQuestions
         return questions;
     }
 
-    private static HashSet<string> KeysOf(FormContent form) =>
+    /// <summary>Every key that is taken in a form.</summary>
+    internal static HashSet<string> KeysOf(FormContent form) =>
         [
             .. form.Pages.Select(page => page.Key),
             .. form.Pages.SelectMany(page => page.Items).Select(item => item.Key),

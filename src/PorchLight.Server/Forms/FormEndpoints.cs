@@ -3,12 +3,8 @@ using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
-using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Conditions;
-using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -27,11 +23,7 @@ internal static class FormEndpoints
     internal sealed record FormView(
         Id<Form> Id,
         string Title,
-        string Intro,
-        IReadOnlyList<PageView> Pages,
-        IReadOnlyList<string> SendOffs,
         int Revision,
-        string Saved,
         bool LightOn,
         bool Shines,
         string Light,
@@ -94,39 +86,8 @@ internal static class FormEndpoints
             };
     }
 
-    internal sealed record PageView(string Key, string Title, IReadOnlyList<QuestionView> Questions);
-
-    /// <param name="Reads">How the wording reads before the answers it names are given; null when it names none.</param>
-    /// <param name="Kind">What it takes, in words.</param>
-    /// <param name="LandsIn">Where it lands, in words; null when it stays with the inquiry.</param>
-    /// <param name="Signal">Whether it tells about fit.</param>
-    internal sealed record QuestionView(
-        string Key,
-        string Wording,
-        string? Reads,
-        string? Help,
-        bool Required,
-        string Kind,
-        string? LandsIn,
-        bool Signal,
-        bool Conditional
-    );
-
-    /// <summary>The words of a form, as they are edited.</summary>
-    /// <param name="Title">The form's title.</param>
-    /// <param name="Intro">The lines under it.</param>
-    /// <param name="AwayNote">What people see while the light is off.</param>
-    /// <param name="Wordings">By question key; questions that are not named stay as they are.</param>
-    internal sealed record FormWords(string Title, string Intro, string AwayNote, IReadOnlyDictionary<string, string> Wordings)
-    {
-        public static FormWords Of(Form form) =>
-            new(
-                form.Draft.Title,
-                form.Draft.Intro,
-                form.AwayNote,
-                form.Draft.Questions.ToDictionary(question => question.Key, question => question.Wording)
-            );
-    }
+    /// <param name="Words">What people see while the light is off.</param>
+    internal sealed record AwayNote(string Words);
 
     internal sealed record LightSwitch(bool On);
 
@@ -149,7 +110,7 @@ internal static class FormEndpoints
                         : Problems.NotFound(Gone)
             )
             .ExcludeFromDescription();
-        group.MapPut("/{id}/draft", SaveAsync);
+        group.MapPut("/{id}/away-note", SaveAwayNoteAsync);
         group.MapPost("/{id}/publish", PublishAsync);
         group.MapPost("/{id}/light", SwitchLightAsync);
     }
@@ -167,52 +128,23 @@ internal static class FormEndpoints
             ? TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken))
             : Problems.NotFound(Gone);
 
-    private static async Task<Results<Ok<FormView>, ProblemHttpResult>> SaveAsync(
+    /// <summary>What is said while the light is off holds at once, whatever version is published.</summary>
+    private static async Task<Results<Ok<AwayNote>, ProblemHttpResult>> SaveAwayNoteAsync(
         Id<Form> id,
-        Edit<FormWords> edit,
+        Edit<AwayNote> edit,
         PorchDb db,
-        Tokens tokens,
-        FormAccess access,
-        BusinessClock clock,
-        PublicAddress address,
         CancellationToken cancellationToken
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
-        var (words, refusal) = edit.Onto(FormWords.Of(form));
+        var (note, refusal) = edit.Onto(new AwayNote(form.AwayNote));
         if (refusal is not null)
             return refusal;
-        form.AwayNote = words.AwayNote.Trim();
-        form.Draft = form.Draft with
-        {
-            Title = words.Title.Trim(),
-            Intro = words.Intro.Trim(),
-            Pages =
-            [
-                .. form.Draft.Pages.Select(page =>
-                    page with
-                    {
-                        Items =
-                        [
-                            .. page.Items.Select(item =>
-                                item is Question question && words.Wordings.TryGetValue(item.Key, out var wording)
-                                    ? question with
-                                    {
-                                        Wording = wording.Trim(),
-                                    }
-                                    : item
-                            ),
-                        ],
-                    }
-                ),
-            ],
-        };
-        form.DraftRevision++;
-        form.DraftSaved = clock.GetCurrentInstant();
+        form.AwayNote = note.Words.Trim();
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
+        return TypedResults.Ok(new AwayNote(form.AwayNote));
     }
 
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
@@ -277,37 +209,10 @@ internal static class FormEndpoints
                 : null;
         var state = await access.LightAsync(form, business);
         var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
-        var signals =
-            (await db.ScreeningVersions.FindAsync([form.Id, form.ScreeningVersion], cancellationToken))
-                ?.Rules.Signals.SelectMany(signal => signal.When.QuestionsUsed())
-                .ToHashSet()
-            ?? [];
         return new FormView(
             form.Id,
             form.Draft.Title,
-            form.Draft.Intro,
-            [
-                .. form.Draft.Pages.Select(page => new PageView(
-                    page.Key,
-                    KnownValues.BeforeAnswers(page.Title),
-                    [
-                        .. page.Questions.Select(question => new QuestionView(
-                            question.Key,
-                            question.Wording,
-                            Reads(question.Wording),
-                            question.Help,
-                            question.Required,
-                            question.Kind.Describe(),
-                            question.LandsIn?.Say(),
-                            signals.Contains(question.Key),
-                            question.AskedOnlyWhen is not null
-                        )),
-                    ]
-                )),
-            ],
-            [.. form.Draft.SendOffs.Append(form.Draft.DefaultSendOff).Select(sendOff => KnownValues.BeforeAnswers(sendOff.Title))],
             form.DraftRevision,
-            TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.LightOn,
             state == LightState.On,
             form.Settings.Say(state, received),
@@ -318,6 +223,4 @@ internal static class FormEndpoints
             FormStructure.Check(business.Lists.Into(form.Draft))
         );
     }
-
-    private static string? Reads(string wording) => KnownValues.BeforeAnswers(wording) is var reads && reads != wording ? reads : null;
 }

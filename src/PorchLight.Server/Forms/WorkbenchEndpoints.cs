@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Workbench;
 using PorchLight.Server.Hosting;
@@ -9,7 +9,23 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Forms;
 
 /// <param name="Text">Lines that were typed or pasted.</param>
-internal sealed record TypedText(string Text);
+/// <param name="Form">The form they are added to, as it stands in the window.</param>
+internal sealed record TypedText(string Text, FormContent Form);
+
+/// <param name="Items">What is copied.</param>
+/// <param name="Form">The form the copies are set into, as it stands in the window.</param>
+internal sealed record ItemsToCopy(IReadOnlyList<Item> Items, FormContent Form);
+
+/// <param name="Key">The field's key.</param>
+/// <param name="Label">What it is called, with whose it is.</param>
+/// <param name="Comparisons">What can be compared with its value.</param>
+internal sealed record FieldOnOffer(string Key, string Label, IReadOnlyList<Comparison> Comparisons);
+
+/// <summary>What forms are built of.</summary>
+/// <param name="Kinds">The kinds of questions.</param>
+/// <param name="Fields">The fields answers can land in.</param>
+/// <param name="Currency">The business's currency.</param>
+internal sealed record FormParts(IReadOnlyList<KindOnOffer> Kinds, IReadOnlyList<FieldOnOffer> Fields, string Currency);
 
 /// <param name="Text">Lines that were typed or pasted.</param>
 /// <param name="Money">Whether amounts among them are money.</param>
@@ -29,26 +45,33 @@ internal static class WorkbenchEndpoints
     public static void MapWorkbench(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms").For(Access.Member).WithTags("Forms");
-        group.MapPost("/{id}/typed-questions", ReadQuestionsAsync);
+        group.MapGet("/parts", ShowPartsAsync);
+        group.MapPost("/typed-questions", ReadQuestionsAsync);
         group.MapPost("/typed-options", ReadOptionsAsync);
         group.MapPost("/changed-kind", ChangeKind);
+        group.MapPost("/copied-items", CopyItems);
+    }
+
+    private static async Task<Ok<FormParts>> ShowPartsAsync(PorchDb db)
+    {
+        var currency = (await db.BusinessAsync()).Currency;
+        return TypedResults.Ok(
+            new FormParts(
+                KindCatalogue.For(currency),
+                [.. BuiltInFields.All.Select(field => new FieldOnOffer(field.Key, field.Say(), Comparisons.Of(field)))],
+                currency
+            )
+        );
     }
 
     /// <summary>Questions made of lines, each of the kind its words propose; they are not added yet.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<Question>>, ProblemHttpResult>> ReadQuestionsAsync(
-        Id<Form> id,
-        TypedText typed,
-        PorchDb db,
-        CancellationToken cancellationToken
-    )
-    {
-        if (TooMuch(typed.Text) is { } refusal)
-            return refusal;
-        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
-            return Problems.NotFound(ContentEndpoints.Gone);
-        var business = await db.BusinessAsync();
-        return TypedResults.Ok(TypedQuestions.Read(typed.Text, form.Draft, new ProposalContext(business.Currency)));
-    }
+    private static async Task<Results<Ok<IReadOnlyList<Question>>, ProblemHttpResult>> ReadQuestionsAsync(TypedText typed, PorchDb db) =>
+        TooMuch(typed.Text) is { } refusal
+            ? refusal
+            : TypedResults.Ok(TypedQuestions.Read(typed.Text, typed.Form, new ProposalContext((await db.BusinessAsync()).Currency)));
+
+    /// <summary>Copies with keys of their own; they are not added yet.</summary>
+    private static Ok<ItemCopies> CopyItems(ItemsToCopy copy) => TypedResults.Ok(CopiedItems.For(copy.Items, copy.Form));
 
     /// <summary>Options made of lines; they are not added yet.</summary>
     private static async Task<Results<Ok<IReadOnlyList<Option>>, ProblemHttpResult>> ReadOptionsAsync(TypedAnswers typed, PorchDb db) =>

@@ -19,9 +19,17 @@ internal static class Edits
     /// both values, so that a person can choose.
     /// </summary>
     public static (T Merged, ProblemHttpResult? Refusal) Onto<T>(this Edit<T> edit, T stored)
+        where T : class => edit.Onto(stored, Merge.ThreeWay);
+
+    /// <summary>The same by a merge that knows more of such values than that they are JSON.</summary>
+    public static (T Merged, ProblemHttpResult? Refusal) Onto<T>(
+        this Edit<T> edit,
+        T stored,
+        Func<JsonNode?, JsonNode?, JsonNode?, (JsonNode? Merged, IReadOnlyList<Clash> Clashes)> merge
+    )
         where T : class
     {
-        var (merged, clashes) = Merge.ThreeWay(Node(edit.Was), Node(edit.Now), Node(stored));
+        var (merged, clashes) = merge(Node(edit.Was), Node(edit.Now), Node(stored));
         return clashes.Count == 0 ? (merged.Deserialize<T>(Json.Options)!, null) : (stored, Refuse(clashes));
     }
 

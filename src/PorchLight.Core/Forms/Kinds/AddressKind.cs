@@ -8,7 +8,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>An address in parts.</summary>
-[QuestionKindName("address")]
+[QuestionKindName("address", "An address")]
 public sealed record AddressKind : QuestionKind<AddressAnswer>
 {
     private const int LongestPart = 200;

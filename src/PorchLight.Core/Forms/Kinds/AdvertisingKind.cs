@@ -4,7 +4,7 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>Permission to send advertising. It is asked apart from every other agreement, and never required.</summary>
 /// <param name="Statement">What is permitted.</param>
-[QuestionKindName("advertising")]
+[QuestionKindName("advertising", "Permission to advertise")]
 public sealed record AdvertisingKind(string Statement) : AgreementKind(Statement)
 {
     /// <inheritdoc/>

@@ -19,7 +19,7 @@ public enum OptionList
 /// <summary>One option, or several.</summary>
 /// <param name="Options">At least one. When they come from a list, a published version keeps them as they stood then.</param>
 /// <param name="Several">Whether more than one may be chosen.</param>
-[QuestionKindName("choice")]
+[QuestionKindName("choice", "A choice")]
 public sealed record ChoiceKind(IReadOnlyList<Option> Options, bool Several = false) : QuestionKind<ChoiceAnswer>
 {
     private const int LongestOwnWords = 500;

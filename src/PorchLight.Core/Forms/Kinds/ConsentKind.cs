@@ -4,7 +4,7 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>Agreement to something that has to be agreed to. What was agreed to is kept word for word.</summary>
 /// <param name="Statement">What is agreed to.</param>
-[QuestionKindName("consent")]
+[QuestionKindName("consent", "Agreement to something")]
 public sealed record ConsentKind(string Statement) : AgreementKind(Statement)
 {
     /// <inheritdoc/>

@@ -8,7 +8,7 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>A day.</summary>
 /// <param name="Limits">Which days are allowed; null for all.</param>
-[QuestionKindName("date")]
+[QuestionKindName("date", "A day")]
 public sealed record DateKind(DateLimits? Limits = null) : QuestionKind<DateAnswer>
 {
     /// <inheritdoc/>

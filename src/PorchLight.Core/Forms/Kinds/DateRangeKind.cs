@@ -10,7 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <summary>Two days, from and to.</summary>
 /// <param name="Limits">Which days are allowed; null for all.</param>
 /// <param name="OrMonth">Whether "some time in May" is an answer, too.</param>
-[QuestionKindName("dateRange")]
+[QuestionKindName("dateRange", "Days from … to")]
 public sealed record DateRangeKind(DateLimits? Limits = null, bool OrMonth = false) : QuestionKind<DateRangeAnswer>
 {
     private const int MostMonths = 24;

@@ -7,7 +7,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>An e-mail address.</summary>
-[QuestionKindName("email")]
+[QuestionKindName("email", "An e-mail address")]
 public sealed record EmailKind : QuestionKind<TextAnswer>
 {
     /// <inheritdoc/>

@@ -9,7 +9,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="AtMost">How many; at least 1.</param>
 /// <param name="MaxBytes">How large each may be.</param>
 /// <param name="Groups">What sorts of files are taken; empty for every sort we know.</param>
-[QuestionKindName("files")]
+[QuestionKindName("files", "Files")]
 public sealed record FilesKind(int AtMost = 5, long MaxBytes = FilesKind.UsualMaxBytes, IReadOnlyList<FileGroup>? Groups = null)
     : QuestionKind<FilesAnswer>
 {

@@ -7,7 +7,7 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>A value the address or the page around the form tells, unseen: a campaign tag, the page they came from.</summary>
 /// <param name="Parameter">The name in the address ("utm_source"); null for the page they came from.</param>
-[QuestionKindName("hidden")]
+[QuestionKindName("hidden", "Unseen, from the link")]
 public sealed record HiddenKind(string? Parameter) : QuestionKind
 {
     private const int Longest = 500;
@@ -23,6 +23,8 @@ public sealed record HiddenKind(string? Parameter) : QuestionKind
 
     /// <inheritdoc/>
     public override PlainControl? PlainControl() => new PlainUnseen();
+
+    internal override Type AnswerType => typeof(TextAnswer);
 
     internal override string MissingSentence() => "Please answer this.";
 

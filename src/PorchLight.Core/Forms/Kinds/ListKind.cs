@@ -7,7 +7,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Called">What one row is called: "sign".</param>
 /// <param name="Least">How many rows there must be.</param>
 /// <param name="Most">How many rows there may be; at most 200.</param>
-[QuestionKindName("rows")]
+[QuestionKindName("rows", "A list, with questions for each line")]
 public sealed record ListKind(IReadOnlyList<Question> Asks, string Called, int Least = 0, int Most = 50) : RowsKind(Least, Most)
 {
     /// <inheritdoc/>

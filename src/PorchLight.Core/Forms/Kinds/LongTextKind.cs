@@ -9,7 +9,7 @@ namespace PorchLight.Core.Forms;
 /// <summary>Several lines of text.</summary>
 /// <param name="MaxLength">In UTF-16 code units, at least 1.</param>
 /// <param name="MinLength">In UTF-16 code units; 0 for none.</param>
-[QuestionKindName("longText")]
+[QuestionKindName("longText", "Several lines of text")]
 public sealed record LongTextKind(int MaxLength = 4000, int MinLength = 0) : QuestionKind<TextAnswer>
 {
     /// <inheritdoc/>

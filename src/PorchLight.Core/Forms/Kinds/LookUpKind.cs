@@ -8,7 +8,7 @@ namespace PorchLight.Core.Forms;
 /// <summary>One line of a list the business keeps, found by typing a few letters.</summary>
 /// <param name="List">The identifier of the list.</param>
 /// <param name="Show">The columns that are shown, in order; the first one is what a line is called.</param>
-[QuestionKindName("lookUp")]
+[QuestionKindName("lookUp", "Something from one of your lists")]
 public sealed record LookUpKind(Guid List, IReadOnlyList<string> Show) : QuestionKind<LookUpAnswer>
 {
     /// <inheritdoc/>

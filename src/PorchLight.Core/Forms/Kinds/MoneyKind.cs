@@ -9,7 +9,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Currency">The ISO 4217 code.</param>
 /// <param name="Min">The smallest allowed, or null.</param>
 /// <param name="Max">The largest allowed, or null.</param>
-[QuestionKindName("money")]
+[QuestionKindName("money", "An amount of money")]
 public sealed record MoneyKind(string Currency, decimal? Min = null, decimal? Max = null) : QuestionKind<MoneyAnswer>
 {
     /// <inheritdoc/>

@@ -10,7 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Max">The largest allowed, or null.</param>
 /// <param name="Unit">Shown behind the number ("m"), or null.</param>
 /// <param name="Whole">Whether only whole numbers make sense.</param>
-[QuestionKindName("number")]
+[QuestionKindName("number", "A number")]
 public sealed record NumberKind(decimal? Min = null, decimal? Max = null, string? Unit = null, bool Whole = false)
     : QuestionKind<NumberAnswer>
 {

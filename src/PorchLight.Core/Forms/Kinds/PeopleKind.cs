@@ -10,7 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Called">What one of them is called: "painter".</param>
 /// <param name="Least">How many people there must be.</param>
 /// <param name="Most">How many people there may be; at most 200.</param>
-[QuestionKindName("people")]
+[QuestionKindName("people", "People")]
 public sealed record PeopleKind(
     string NameKey,
     string? BornKey,

@@ -7,7 +7,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>A person's name.</summary>
-[QuestionKindName("personName")]
+[QuestionKindName("personName", "A name")]
 public sealed record PersonNameKind : QuestionKind<PersonNameAnswer>
 {
     private const int LongestPart = 100;

@@ -7,7 +7,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>A phone number.</summary>
-[QuestionKindName("phone")]
+[QuestionKindName("phone", "A phone number")]
 public sealed record PhoneKind : QuestionKind<PhoneAnswer>
 {
     /// <inheritdoc/>

@@ -78,6 +78,9 @@ public abstract record QuestionKind
 
     /// <summary>The unit its numbers are in, or null.</summary>
     internal virtual string? UnitOfAnswers() => null;
+
+    /// <summary>The type all its answers have; null when that hangs on the question.</summary>
+    internal virtual Type? AnswerType => null;
 }
 
 /// <summary>A kind whose answers are all of one type.</summary>
@@ -85,6 +88,8 @@ public abstract record QuestionKind
 public abstract record QuestionKind<TAnswer> : QuestionKind
     where TAnswer : Answer
 {
+    internal sealed override Type AnswerType => typeof(TAnswer);
+
     internal sealed override Answer? Normalise(Answer answer, NormaliseContext context) =>
         answer is TAnswer ours ? Normalise(ours, context) : answer;
 

@@ -10,7 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="High">The last step; above <paramref name="Low"/>, at most 20 steps after it.</param>
 /// <param name="LowLabel">What the first step means, or null.</param>
 /// <param name="HighLabel">What the last step means, or null.</param>
-[QuestionKindName("scale")]
+[QuestionKindName("scale", "A scale")]
 public sealed record ScaleKind(int Low, int High, string? LowLabel = null, string? HighLabel = null) : QuestionKind<NumberAnswer>
 {
     private const int MostSteps = 20;

@@ -9,7 +9,7 @@ namespace PorchLight.Core.Forms;
 /// <summary>One line of text.</summary>
 /// <param name="MaxLength">In UTF-16 code units, at least 1.</param>
 /// <param name="MinLength">In UTF-16 code units; 0 for none.</param>
-[QuestionKindName("shortText")]
+[QuestionKindName("shortText", "A line of text")]
 public sealed record ShortTextKind(int MaxLength = 200, int MinLength = 0) : QuestionKind<TextAnswer>
 {
     /// <inheritdoc/>

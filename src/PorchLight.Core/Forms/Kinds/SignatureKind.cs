@@ -10,7 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <summary>A signature, drawn or typed.</summary>
 /// <param name="Statement">What is signed.</param>
 /// <param name="ForOthers">Whether somebody may sign as an authorised representative.</param>
-[QuestionKindName("signature")]
+[QuestionKindName("signature", "A signature")]
 public sealed partial record SignatureKind(string Statement, bool ForOthers = false) : QuestionKind<SignatureAnswer>
 {
     private const int LongestName = 200;

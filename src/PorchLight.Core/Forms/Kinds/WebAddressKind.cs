@@ -7,7 +7,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>The address of a page on the web. "ochrewren.example" is taken for "https://ochrewren.example".</summary>
-[QuestionKindName("webAddress")]
+[QuestionKindName("webAddress", "A web address")]
 public sealed record WebAddressKind : QuestionKind<TextAnswer>
 {
     private const int Longest = 2000;

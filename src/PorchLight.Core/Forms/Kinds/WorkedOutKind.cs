@@ -9,7 +9,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Value">How it is worked out.</param>
 /// <param name="Shown">Whether the lead sees it.</param>
 /// <param name="Unit">Shown behind a number ("m²"), or null.</param>
-[QuestionKindName("workedOut")]
+[QuestionKindName("workedOut", "A worked-out value")]
 public sealed record WorkedOutKind(Calculation Value, bool Shown = true, string? Unit = null) : QuestionKind
 {
     /// <inheritdoc/>

@@ -6,7 +6,7 @@ using PorchLight.Core.Fields;
 namespace PorchLight.Core.Forms;
 
 /// <summary>Yes or no.</summary>
-[QuestionKindName("yesNo")]
+[QuestionKindName("yesNo", "Yes or no")]
 public sealed record YesNoKind : QuestionKind<YesNoAnswer>
 {
     /// <inheritdoc/>
