@@ -6,8 +6,19 @@ import tseslint from "typescript-eslint";
 
 // What may import what. An area of the business app knows the frame (shell, edits), the kit and the api, and no other area; the
 // note of the day stands above the inquiries it lists. The public page and the business app know nothing of each other.
-const areas = ["followThrough", "forms", "identity", "inquiries", "mail", "practice", "records", "settings", "today"];
-const knows = { today: ["inquiries"] };
+const areas = [
+  "followThrough",
+  "forms",
+  "identity",
+  "inquiries",
+  "mail",
+  "practice",
+  "records",
+  "settings",
+  "today",
+  "workbench",
+];
+const knows = { today: ["inquiries"], forms: ["workbench"] };
 const forbid = (files, group, message) => ({
   files,
   rules: { "no-restricted-imports": ["error", { patterns: [{ group, message }] }] },
@@ -38,5 +49,6 @@ export default tseslint.config(
   prettier,
   ...arrows,
   { rules: { "jsx-a11y/label-has-associated-control": ["error", { controlComponents: ["GrowingText"] }] } },
+  { rules: { "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }] } },
   { files: ["scripts/*.mjs"], languageOptions: { globals: { process: "readonly", console: "readonly" } } },
 );

@@ -23,11 +23,14 @@ public sealed class JourneyTests
         owner.Follow("A wall to paint");
         owner.Type("Title", "A wall of yours");
         owner.Type("Intro", "Two short pages about your wall.");
-        owner.Type("Wording of question 5", "What shall we paint for you?");
+        owner.Click("//button[@data-line='what']");
+        owner.Type("What you ask", "What shall we paint for you?");
         owner.Press("Publish version 2");
         owner.Sees("Version 2 is published");
+        owner.FindsNothingInTheWay();
+        owner.Follow("Share and embed");
         owner.Field("Link").GetDomProperty("value").ShouldBe(app.FormAddress);
-        owner.Field("Embed code").GetDomProperty("value")!.ShouldContain("/embed.js");
+        owner.Field("Inline").GetDomProperty("value")!.ShouldContain("/embed.js");
         owner.FindsNothingInTheWay();
         owner.LeavesNoTraceElsewhere(app.Address, app.Address.Replace("http", "ws", StringComparison.Ordinal));
 

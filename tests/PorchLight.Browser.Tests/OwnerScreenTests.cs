@@ -31,11 +31,16 @@ public sealed class OwnerScreenTests
         owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
+        // A window that hears of the change goes on from it; one that is cut off just then does not.
+        owner.IsCutOff(true);
         var first = owner.OpenASecondWindow();
         owner.Type("Title", "From the second window");
         owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().DraftRevision) == 2);
         owner.SwitchTo(first);
-        owner.Type("Title", "From the first window");
+        owner.Type("Title", "From the first");
+        owner.Sees("We cannot be reached just now. What you typed is still here");
+        owner.IsCutOff(false);
+        owner.Field("Title").SendKeys(" window");
         owner.Sees("Changed in two windows");
         owner.FindsNothingInTheWay();
         owner.Field("Title").GetDomProperty("value").ShouldBe("From the first window");
@@ -62,7 +67,7 @@ public sealed class OwnerScreenTests
         owner.Sees("Version 1 is your working copy now.");
         owner.Sees("Nothing: they are the same.");
         app.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall to paint");
-        owner.Follow("Words");
+        owner.Follow("Build");
         owner.Field("Title").GetDomProperty("value").ShouldBe("A wall to paint");
     }
 
@@ -96,7 +101,7 @@ public sealed class OwnerScreenTests
         owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Type("Title", "A wall ");
-        owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().Draft.Title) == "A wall");
+        owner.Wait("it is saved", () => app.Ask(db => db.Forms.Single().Draft.Title) == "A wall ");
         owner.Sees("Saved today");
         owner.Field("Title").SendKeys("of yours");
         owner.Wait("the rest follows", () => app.Ask(db => db.Forms.Single().Draft.Title) == "A wall of yours");

@@ -61,6 +61,19 @@ internal sealed class Visitor : IDisposable
         _before = Text;
     }
 
+    /// <summary>Cuts this window off from every server, or brings it back.</summary>
+    public void IsCutOff(bool off) =>
+        Browser.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = off,
+                ["latency"] = 0,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
+
     /// <summary>Opens a page as the owner, who has signed in already.</summary>
     public void ComeIn(BrowserApp app, string path = "/")
     {
@@ -128,7 +141,8 @@ internal sealed class Visitor : IDisposable
 
     public IWebElement Field(string label) =>
         Find(
-            $"//*[self::input or self::textarea][@aria-label={Quote(label)} or ancestor::label[starts-with(normalize-space(), {Quote(label)})] or @id=//label[starts-with(normalize-space(), {Quote(label)})]/@for]"
+            $"//*[@role='textbox'][@aria-labelledby=//*[normalize-space()={Quote(label)}]/@id]"
+                + $" | //*[self::input or self::textarea][@aria-label={Quote(label)} or ancestor::label[starts-with(normalize-space(), {Quote(label)})] or @id=//label[starts-with(normalize-space(), {Quote(label)})]/@for]"
         );
 
     public void Type(string label, string words)

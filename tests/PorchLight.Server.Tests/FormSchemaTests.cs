@@ -89,9 +89,7 @@ public sealed class FormSchemaTests
         stored.Select(item => (string)item!["wording"]!).ShouldBe(["Where?", "What, please?"]);
         var refused = await SaveAsync(owner, id, was, clashing);
         refused.StatusCode.ShouldBe(System.Net.HttpStatusCode.Conflict);
-        JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["clashes"]![0]!["place"]!
-            .ToString()
-            .ShouldBe("pages.one.items.what.wording");
+        JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["clashes"]![0]!["place"]!.ToString().ShouldBe("items.what.wording");
     }
 
     private static Task<HttpResponseMessage> SaveAsync(HttpClient owner, string id, JsonNode was, JsonNode now) =>

@@ -1,11 +1,8 @@
 using System.Net;
-using System.Text.Json;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
-using PorchLight.Core.Forms;
-using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -305,7 +302,4 @@ public sealed class OwnerTests
     }
 
     private static async Task<string> FormIdAsync(HttpClient owner) => (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
-
-    private static FormEndpoints.FormWords Words(string title, params (string Key, string Wording)[] wordings) =>
-        new(title, "", "", wordings.ToDictionary(wording => wording.Key, wording => wording.Wording));
 }

@@ -75,6 +75,7 @@ internal static class FormMaking
     /// <summary>Publishes the working copy, with the business's lists in it as they stand, as the next version.</summary>
     public static void Publish(this PorchDb db, Form form, BusinessLists lists, Instant at, string by)
     {
+        form.Draft = form.Draft.Tidy();
         form.PublishedVersion++;
         form.PublishedRevision = form.DraftRevision;
         db.FormVersions.Add(

@@ -15,7 +15,7 @@ namespace PorchLight.Server.Forms;
 internal sealed class FormSchema([FromKeyedServices("v1")] IOpenApiDocumentProvider contract)
 {
     private const string Components = "#/components/schemas/";
-    private const string Definitions = "#/$defs/";
+    private const string Definitions = "#/definitions/";
     private string? _text;
 
     public static void Map(IEndpointRouteBuilder app) =>
@@ -37,13 +37,11 @@ internal sealed class FormSchema([FromKeyedServices("v1")] IOpenApiDocumentProvi
         var all = JsonNode.Parse(written)!["components"]!["schemas"]!.AsObject();
         var definitions = new SortedDictionary<string, JsonNode?>(StringComparer.Ordinal);
         Collect(nameof(FormContent));
-        var schema = new JsonObject
-        {
-            ["$schema"] = "https://json-schema.org/draft/2020-12/schema",
-            ["title"] = "Porch Light form",
-            ["$ref"] = Definitions + nameof(FormContent),
-            ["$defs"] = new JsonObject(definitions),
-        };
+        var schema = all[nameof(FormContent)]!.DeepClone().AsObject();
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Porch Light form");
+        // Readers of older drafts look for definitions under this name; a pointer leads there in every draft.
+        schema["definitions"] = new JsonObject(definitions);
         return _text = schema
             .ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping })
             .Replace(Components, Definitions, StringComparison.Ordinal);

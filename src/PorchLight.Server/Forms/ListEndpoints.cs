@@ -14,8 +14,11 @@ internal static class ListEndpoints
 {
     private const long LargestCsv = 30L * 1024 * 1024;
     private const int MostFound = 20;
+    private const string NameNeeded = "Please give the list a name of at most 80 characters.";
+    private const string Gone = "This list is not here any more.";
 
-    internal sealed record ListView(Id<LookUpList> Id, string Name, IReadOnlyList<string> Columns, int Lines);
+    /// <param name="UsedIn">The titles of the forms that look something up in it.</param>
+    internal sealed record ListView(Id<LookUpList> Id, string Name, IReadOnlyList<string> Columns, int Lines, IReadOnlyList<string> UsedIn);
 
     /// <param name="Key">Names the line.</param>
     /// <param name="Columns">The shown columns, in order.</param>
@@ -24,15 +27,53 @@ internal static class ListEndpoints
     public static void MapLists(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/lists").For(Access.Member).WithTags("Lists");
-        group.MapGet(
-            "",
-            async (PorchDb db, CancellationToken cancellationToken) =>
-                TypedResults.Ok(
-                    (await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken)).ConvertAll(View)
-                )
-        );
+        group.MapGet("", ListAsync);
         group.MapPut("/{id}", SaveAsync).Accepts<IFormFile>("text/csv");
+        group.MapPut("/{id}/name", RenameAsync);
+        group.MapDelete("/{id}", DeleteAsync);
     }
+
+    private static async Task<Ok<List<ListView>>> ListAsync(PorchDb db, CancellationToken cancellationToken)
+    {
+        var used = await UsedInForms.TitlesAsync(db, cancellationToken);
+        var lists = await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken);
+        return TypedResults.Ok(lists.ConvertAll(list => View(list, used)));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RenameAsync(
+        Id<LookUpList> id,
+        FileEndpoints.NewName name,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Called(name.Name) is not { } called)
+            return Problems.Unprocessable(NameNeeded);
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.LookUpLists.FindAsync([id], cancellationToken) is not { } list)
+            return Problems.NotFound(Gone);
+        list.Name = called;
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> DeleteAsync(
+        Id<LookUpList> id,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.LookUpLists.FindAsync([id], cancellationToken) is not { } list)
+            return Problems.NotFound(Gone);
+        if ((await UsedInForms.TitlesAsync(db, cancellationToken))[id.Value].FirstOrDefault() is { } title)
+            return Problems.Unprocessable($"“{title}” looks something up in it, so it stays.");
+        db.LookUpLists.Remove(list);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static string? Called(string name) => name.Trim() is { Length: > 0 and <= 80 } called ? called : null;
 
     /// <summary>Makes a list from a CSV file, or takes a new one in the place of what it held.</summary>
     private static async Task<Results<Ok<ListView>, ProblemHttpResult>> SaveAsync(
@@ -43,8 +84,8 @@ internal static class ListEndpoints
         CancellationToken cancellationToken
     )
     {
-        if (name.Trim() is not { Length: > 0 and <= 80 } called)
-            return Problems.Unprocessable("Please give the list a name of at most 80 characters.");
+        if (Called(name) is not { } called)
+            return Problems.Unprocessable(NameNeeded);
         request.HttpContext.AllowBody(LargestCsv);
         var (columns, lines, refusal) = await ListCsv.ReadAsync(request.Body, id, cancellationToken);
         if (refusal is not null)
@@ -66,7 +107,7 @@ internal static class ListEndpoints
         await db.SaveChangesAsync(cancellationToken);
         await InsertAsync(db, lines, cancellationToken);
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(View(list));
+        return TypedResults.Ok(View(list, await UsedInForms.TitlesAsync(db, cancellationToken)));
     }
 
     // Fifty thousand lines are more than a change tracker is made for.
@@ -148,5 +189,6 @@ internal static class ListEndpoints
                 .Select(index => cells.Texts[index]),
         ];
 
-    private static ListView View(LookUpList list) => new(list.Id, list.Name, list.Columns.Texts, list.Lines);
+    private static ListView View(LookUpList list, ILookup<Guid, string> used) =>
+        new(list.Id, list.Name, list.Columns.Texts, list.Lines, [.. used[list.Id.Value]]);
 }

@@ -13,7 +13,7 @@ internal sealed class StoredFile
     public required string StoredAs { get; init; }
 
     /// <summary>What it was called, for people.</summary>
-    public required string Name { get; init; }
+    public required string Name { get; set; }
     public required long Bytes { get; init; }
     public required FileGroup Group { get; init; }
     public required string ContentType { get; init; }

@@ -27,14 +27,15 @@ internal static class Contract
                 (schema, context, _) =>
                 {
                     var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                    var mayBeNull = type != context.JsonTypeInfo.Type;
                     if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
-                        Say(schema, "uuid");
+                        Say(schema, "uuid", mayBeNull);
                     else if (type == typeof(LocalDate))
-                        Say(schema, "date");
+                        Say(schema, "date", mayBeNull);
                     else if (type == typeof(YearMonth))
                         (schema.Type, schema.Pattern) = (JsonSchemaType.String, "^[0-9]{4}-[0-9]{2}$");
                     else if (type == typeof(Instant))
-                        Say(schema, "date-time");
+                        Say(schema, "date-time", mayBeNull);
 
                     foreach (var kind in context.JsonTypeInfo.PolymorphismOptions?.DerivedTypes ?? [])
                         kinds[context.JsonTypeInfo.Type.Name + kind.DerivedType.Name] = (
@@ -208,9 +209,9 @@ internal static class Contract
 
     private static string Capital(string word) => char.ToUpperInvariant(word[0]) + word[1..];
 
-    private static void Say(OpenApiSchema schema, string format)
+    private static void Say(OpenApiSchema schema, string format, bool mayBeNull)
     {
-        schema.Type = JsonSchemaType.String | (schema.Type.GetValueOrDefault() & JsonSchemaType.Null);
+        schema.Type = JsonSchemaType.String | (mayBeNull ? JsonSchemaType.Null : schema.Type.GetValueOrDefault() & JsonSchemaType.Null);
         schema.Format = format;
         schema.Pattern = null;
         schema.Properties?.Clear();

@@ -180,7 +180,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/files": {
+    "/api/forms/{id}/worked-out": {
         parameters: {
             query?: never;
             header?: never;
@@ -188,6 +188,22 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
+        post: operations["postFormsByIdWorkedOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFiles"];
         put?: never;
         post: operations["postFiles"];
         delete?: never;
@@ -596,7 +612,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forms/{id}/draft": {
+    "/api/forms/{id}/away-note": {
         parameters: {
             query?: never;
             header?: never;
@@ -604,7 +620,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["putFormsByIdDraft"];
+        put: operations["putFormsByIdAwayNote"];
         post?: never;
         delete?: never;
         options?: never;
@@ -676,7 +692,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forms/{id}/typed-questions": {
+    "/api/forms/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/typed-questions": {
         parameters: {
             query?: never;
             header?: never;
@@ -685,7 +717,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postFormsByIdTypedQuestions"];
+        post: operations["postFormsTypedQuestions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -718,6 +750,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postFormsChangedKind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/copied-items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsCopiedItems"];
         delete?: never;
         options?: never;
         head?: never;
@@ -820,6 +868,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFilesByIdName"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{id}/replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFilesByIdReplacement"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteFilesById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -845,6 +941,22 @@ export interface paths {
         };
         get?: never;
         put: operations["putListsById"];
+        post?: never;
+        delete: operations["deleteListsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putListsByIdName"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1494,7 +1606,7 @@ export interface components {
              * Format: date-time
              * @description When it was sent; written by the program.
              */
-            at?: string;
+            at?: null | string;
         };
         /** @description A day. */
         AnswerDateAnswer: {
@@ -1652,8 +1764,13 @@ export interface components {
              * Format: date
              * @description The day in the business's zone, written by the program.
              */
-            date?: string;
+            date?: null | string;
         };
+        /**
+         * @description What sort of answer a question gives, as far as conditions and worked-out values can tell.
+         * @enum {unknown}
+         */
+        AnswerSort: "text" | "number" | "money" | "day" | "period" | "yesNo" | "oneOption" | "severalOptions" | "rows" | "other";
         /** @description Words as typed: short or long text, an e-mail address, a web address, a hidden value. */
         AnswerTextAnswer: {
             /** @enum {string} */
@@ -1667,6 +1784,10 @@ export interface components {
             kind: "yesNo";
             /** @description True for yes. */
             yes: boolean;
+        };
+        AwayNote: {
+            /** @description What people see while the light is off. */
+            words: string;
         };
         /** @description The range of numbers an option stands for: "more than 4,000 up to and including 9,000". A missing end is unbounded. */
         Band: {
@@ -1919,6 +2040,11 @@ export interface components {
             /** @description When the next step falls due, in words; null when none is planned. */
             nextStep: null | string;
         };
+        /**
+         * @description What can be compared with an answer; each is named as its condition is in stored forms.
+         * @enum {unknown}
+         */
+        Comparison: "is" | "isNot" | "isOneOf" | "includes" | "includesNoneOf" | "doesNotKnow" | "numberIs" | "numberBetween" | "before" | "after" | "dateBetween" | "withinNextDays" | "isAnswered" | "isBlank";
         /**
          * @description Something that is true, false or unknown of the answers given. A tree of all, any and not over comparisons;
          *     Conditions judges it.
@@ -2245,12 +2371,12 @@ export interface components {
              * Format: date
              * @description The first allowed day, or null.
              */
-            earliest?: string;
+            earliest?: null | string;
             /**
              * Format: date
              * @description The last allowed day, or null.
              */
-            latest?: string;
+            latest?: null | string;
             /**
              * Format: int32
              * @description The first allowed day is this many days after today (0 is today, negative is past), or null.
@@ -2281,6 +2407,13 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["Answer"];
             };
+        };
+        /** @description An edit that says what it started from. */
+        EditOfAwayNote: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["AwayNote"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["AwayNote"];
         };
         /** @description An edit that says what it started from. */
         EditOfBrandLook: {
@@ -2316,13 +2449,6 @@ export interface components {
             was: components["schemas"]["FormSettings"];
             /** @description The values as they should be. */
             now: components["schemas"]["FormSettings"];
-        };
-        /** @description An edit that says what it started from. */
-        EditOfFormWords: {
-            /** @description The values as they were read. */
-            was: components["schemas"]["FormWords"];
-            /** @description The values as they should be. */
-            now: components["schemas"]["FormWords"];
         };
         /** @description An edit that says what it started from. */
         EditOfKeeping: {
@@ -2419,8 +2545,17 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        FieldOnOffer: {
+            /** @description The field's key. */
+            key: string;
+            /** @description What it is called, with whose it is. */
+            label: string;
+            /** @description What can be compared with its value. */
+            comparisons: components["schemas"]["Comparison"][];
+        };
         /**
          * @description What sort of file something is, for people who say which files they take.
+         * @default document
          * @enum {unknown}
          */
         FileGroup: "picture" | "document" | "table" | "sound" | "film" | "parcel";
@@ -2559,6 +2694,19 @@ export interface components {
             /** @description What was done, for the owner: "Question 6: two answers added." */
             sentence: string;
         };
+        /** @description What whoever builds a form has to know of all of it, beside what it says itself. */
+        FormFacts: {
+            /** @description By key, what rows ask included. */
+            questions: {
+                [key: string]: components["schemas"]["QuestionFacts"];
+            };
+            /** @description The conditions of pages, items and send-offs as parts of sentences, by key. */
+            conditions: {
+                [key: string]: string;
+            };
+            /** @description What keeps it from being published. */
+            findings: components["schemas"]["Finding"][];
+        };
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
         FormPageView: {
             title: string;
@@ -2576,6 +2724,15 @@ export interface components {
             form: null | components["schemas"]["PublicForm"];
             /** @description Whether somebody of the business looks at the working copy: nothing is kept or sent. */
             onlyLooking: boolean;
+        };
+        /** @description What forms are built of. */
+        FormParts: {
+            /** @description The kinds of questions. */
+            kinds: components["schemas"]["KindOnOffer"][];
+            /** @description The fields answers can land in. */
+            fields: components["schemas"]["FieldOnOffer"][];
+            /** @description The business's currency. */
+            currency: string;
         };
         FormRow: {
             id: components["schemas"]["IdOfForm"];
@@ -2646,12 +2803,8 @@ export interface components {
         FormView: {
             id: components["schemas"]["IdOfForm"];
             title: string;
-            intro: string;
-            pages: components["schemas"]["PageView"][];
-            sendOffs: string[];
             /** Format: int32 */
             revision: number;
-            saved: string;
             /** @description Whether a person has turned the light on. */
             lightOn: boolean;
             /** @description Whether it takes answers. */
@@ -2665,19 +2818,6 @@ export interface components {
             sharing: components["schemas"]["Sharing"];
             findings: components["schemas"]["Finding"][];
         };
-        /** @description The words of a form, as they are edited. */
-        FormWords: {
-            /** @description The form's title. */
-            title: string;
-            /** @description The lines under it. */
-            intro: string;
-            /** @description What people see while the light is off. */
-            awayNote: string;
-            /** @description By question key; questions that are not named stay as they are. */
-            wordings: {
-                [key: string]: string;
-            };
-        };
         FoundLine: {
             /** @description Names the line. */
             key: string;
@@ -2685,7 +2825,7 @@ export interface components {
             columns: string[];
         };
         /** Format: uuid */
-        IdOfClient: string;
+        IdOfClient: null | string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -2811,6 +2951,13 @@ export interface components {
         };
         /** @description What stands on a page: a question, or content that asks nothing. */
         Item: components["schemas"]["ItemQuestion"] | components["schemas"]["ItemHeading"] | components["schemas"]["ItemPassage"] | components["schemas"]["ItemPicture"] | components["schemas"]["ItemVideo"] | components["schemas"]["ItemDivider"] | components["schemas"]["ItemDownload"];
+        /** @description Items that were copied and can be set in. */
+        ItemCopies: {
+            /** @description The copies, in the order they were given. */
+            items: components["schemas"]["Item"][];
+            /** @description What could not come along, a sentence each; empty when all did. */
+            lost: string[];
+        };
         /** @description A line across the page. */
         ItemDivider: {
             /** @enum {string} */
@@ -2902,6 +3049,12 @@ export interface components {
             /** @description How much of the line it takes. */
             width?: components["schemas"]["ItemWidth"];
         };
+        ItemsToCopy: {
+            /** @description What is copied. */
+            items: components["schemas"]["Item"][];
+            /** @description The form the copies are set into, as it stands in the window. */
+            form: components["schemas"]["FormContent"];
+        };
         /** @description A video file of the business's own; nothing is fetched from other sites. */
         ItemVideo: {
             /** @enum {string} */
@@ -2941,6 +3094,15 @@ export interface components {
              * @description Days a half-finished form is kept for somebody who wants to go on later; 1 to 365.
              */
             unfinishedDays: number;
+        };
+        /** @description A kind of question as it is offered to whoever builds a form. */
+        KindOnOffer: {
+            /** @description What it is called. */
+            words: string;
+            /** @description The kind with the limits it usually has. */
+            kind: components["schemas"]["QuestionKind"];
+            /** @description Whether it may be asked in the rows of a list. */
+            inRows: boolean;
         };
         KindToChange: {
             /** @description The question as it is. */
@@ -3008,6 +3170,8 @@ export interface components {
             columns: string[];
             /** Format: int32 */
             lines: number;
+            /** @description The titles of the forms that look something up in it. */
+            usedIn: string[];
         };
         /** Format: date */
         LocalDate: string;
@@ -3162,6 +3326,10 @@ export interface components {
             givenName: string;
             familyName: string;
         };
+        NewName: {
+            /** @description What a file or a list is called from now on. */
+            name: string;
+        };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
             step: string;
@@ -3289,6 +3457,15 @@ export interface components {
             /** @description Other ways to reach them, a line each. */
             contact: string[];
         };
+        OwnFileView: {
+            id: components["schemas"]["IdOfStoredFile"];
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+            group: components["schemas"]["FileGroup"];
+            /** @description Where it is shown: titles of forms, "your welcome". */
+            usedIn: string[];
+        };
         /** @description Questions and content that are shown together. */
         Page: {
             /** @description Names it within the form. */
@@ -3300,11 +3477,6 @@ export interface components {
             shownOnlyWhen?: null | components["schemas"]["Condition"];
             /** @description Where to go after the page; the first rule that is true is taken, and none means the next page. */
             routes?: components["schemas"]["RouteRule"][];
-        };
-        PageView: {
-            key: string;
-            title: string;
-            questions: components["schemas"]["QuestionView"][];
         };
         PassView: {
             /** @description What the browser shows from now on. */
@@ -3323,6 +3495,13 @@ export interface components {
             id: string;
             name: string;
             email: string;
+        };
+        /** @description A value an answer can have, as a condition compares it. */
+        PossibleValue: {
+            /** @description What the condition keeps: an option's key, "yes", "no". */
+            key: string;
+            /** @description What a person reads. */
+            label: string;
         };
         /** @description Where an answer that already stands in the form comes from. */
         Prefill: components["schemas"]["PrefillFromAddress"] | components["schemas"]["PrefillFromRecord"];
@@ -3522,6 +3701,27 @@ export interface components {
             key: string;
             /** @description How much of the line it takes. */
             width?: components["schemas"]["ItemWidth"];
+        };
+        /** @description What whoever builds a form has to know of one question. */
+        QuestionFacts: {
+            /** @description What sort of answer it gives. */
+            sort: components["schemas"]["AnswerSort"];
+            /** @description What can be compared with its answer. */
+            comparisons: components["schemas"]["Comparison"][];
+            /** @description The values its answer can have; empty where there are too many to list. */
+            values: components["schemas"]["PossibleValue"][];
+            /** @description The currency of its amounts; null for anything but money. */
+            currency: null | string;
+            /** @description The keys of the fields that can keep its answer. */
+            fields: string[];
+            /** @description Whether it may be asked for as a must. */
+            mayBeRequired: boolean;
+            /** @description How the wording reads before the answers it names are given; null when it names none. */
+            reads: null | string;
+            /** @description What it tells about fit, a sentence each. */
+            signals: string[];
+            /** @description Where it lands, in words; null when it stays with the inquiry. */
+            landsIn: null | string;
         };
         /**
          * @description What sort of answer a question takes, with the limits that belong to that sort, and all that is particular to it. Each kind
@@ -3819,21 +4019,6 @@ export interface components {
             /** @enum {string} */
             kind: "yesNo";
         };
-        QuestionView: {
-            key: string;
-            wording: string;
-            /** @description How the wording reads before the answers it names are given; null when it names none. */
-            reads: null | string;
-            help: null | string;
-            required: boolean;
-            /** @description What it takes, in words. */
-            kind: string;
-            /** @description Where it lands, in words; null when it stays with the inquiry. */
-            landsIn: null | string;
-            /** @description Whether it tells about fit. */
-            signal: boolean;
-            conditional: boolean;
-        };
         ReadableView: {
             /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
             accent: string;
@@ -3869,6 +4054,10 @@ export interface components {
         ReopenSubscriptionRequest: {
             /** @description Where to write. */
             email: string;
+        };
+        Replacement: {
+            /** @description The file that takes its place. */
+            by: components["schemas"]["IdOfStoredFile"];
         };
         Reply: {
             subject: string;
@@ -3937,17 +4126,6 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["Answer"];
             };
-        };
-        SavedForm: {
-            /**
-             * Format: int32
-             * @description The revision as it is now.
-             */
-            revision: number;
-            /** @description The form as it is now, with what others changed. */
-            content: components["schemas"]["FormContent"];
-            /** @description What still keeps it from being published. */
-            findings: components["schemas"]["Finding"][];
         };
         /** @description When a step is due. */
         Schedule: {
@@ -4361,6 +4539,12 @@ export interface components {
          * @enum {unknown}
          */
         Total: "sum" | "smallest" | "largest";
+        TrialAnswers: {
+            /** @description The answers so far, by question. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
         /**
          * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
          *     the smaller and "or" the larger of two values (Kleene, Introduction to Metamathematics, 1952, section 64).
@@ -4382,6 +4566,8 @@ export interface components {
         TypedText: {
             /** @description Lines that were typed or pasted. */
             text: string;
+            /** @description The form they are added to, as it stands in the window. */
+            form: components["schemas"]["FormContent"];
         };
         /**
          * @description The typefaces that ship with the program.
@@ -4446,14 +4632,18 @@ export interface components {
             /** @description What would change the verdict for the better; null when nothing small would. */
             sentence: null | string;
         };
-        WholeForm: {
+        WorkingCopy: {
             /**
              * Format: int32
              * @description The revision of the working copy this is.
              */
             revision: number;
+            /** @description When it was saved last, in words. */
+            saved: string;
             /** @description Everything the form says and asks. */
             content: components["schemas"]["FormContent"];
+            /** @description What whoever builds it has to know beside that. */
+            facts: components["schemas"]["FormFacts"];
         };
         YearMonth: string;
     };
@@ -4808,6 +4998,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdWorkedOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAnswers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnFileView"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -5730,7 +5986,7 @@ export interface operations {
             };
         };
     };
-    putFormsByIdDraft: {
+    putFormsByIdAwayNote: {
         parameters: {
             query?: never;
             header?: never;
@@ -5741,7 +5997,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditOfFormWords"];
+                "application/json": components["schemas"]["EditOfAwayNote"];
             };
         };
         responses: {
@@ -5751,7 +6007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FormView"];
+                    "application/json": components["schemas"]["AwayNote"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -5846,7 +6102,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WholeForm"];
+                    "application/json": components["schemas"]["WorkingCopy"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -5881,7 +6137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SavedForm"];
+                    "application/json": components["schemas"]["WorkingCopy"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -5961,13 +6217,40 @@ export interface operations {
             };
         };
     };
-    postFormsByIdTypedQuestions: {
+    getFormsParts: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                id: string;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormParts"];
+                };
             };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsTypedQuestions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -6049,6 +6332,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedKind"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsCopiedItems: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsToCopy"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemCopies"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -6291,6 +6607,101 @@ export interface operations {
             };
         };
     };
+    putFilesByIdName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFilesByIdReplacement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Replacement"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteFilesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getLists: {
         parameters: {
             query?: never;
@@ -6345,6 +6756,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ListView"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteListsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putListsByIdName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

@@ -19,7 +19,7 @@ interface FieldWords {
 }
 
 /** A label, the words that belong to it, and the field itself. */
-function Field({ label, help, error, children }: FieldWords & { children: ReactNode }) {
+export function Labelled({ label, help, error, children }: FieldWords & { children: ReactNode }) {
   return (
     <label className="block">
       <span className="block font-semibold">{label}</span>
@@ -38,9 +38,9 @@ export function TextBox({
   ...rest
 }: FieldWords & InputHTMLAttributes<HTMLInputElement>) {
   return (
-    <Field label={label} help={help} error={error}>
+    <Labelled label={label} help={help} error={error}>
       <input className={`${boxLook} ${className}`} aria-invalid={error ? true : undefined} {...rest} />
-    </Field>
+    </Labelled>
   );
 }
 
@@ -52,9 +52,9 @@ export function SelectBox({
   ...rest
 }: FieldWords & SelectHTMLAttributes<HTMLSelectElement>) {
   return (
-    <Field label={label} help={help} error={error}>
+    <Labelled label={label} help={help} error={error}>
       <select className={`${boxLook} ${className}`} aria-invalid={error ? true : undefined} {...rest} />
-    </Field>
+    </Labelled>
   );
 }
 

@@ -4,9 +4,9 @@ import { loadFace } from "../kit/faces";
 import { FormAccess, Quiet } from "./FormAccess";
 import { openedHere, showForm, showReceipt, type FormPageView, type SentView } from "./client";
 import { Cover } from "./Cover";
-import { load } from "./localDraft";
+import { keep, load } from "./localDraft";
 import { FormPages } from "./FormPages";
-import { closeOnEscape, isEmbedded, reportHeight, within } from "./embedding";
+import { closeOnEscape, isEmbedded, isPreviewed, listenToWorkbench, reportHeight, within } from "./embedding";
 import { SendOff } from "./SendOff";
 
 /** The public form from the first look to the send-off. */
@@ -26,6 +26,23 @@ export function PublicFormPage({ token }: { token: string }) {
       setFailure(sentenceOf(error)),
     );
   }, [token]);
+  // While the form is built, it is fetched anew after each change, and stands at the page that is worked on.
+  const [shown, setShown] = useState(0);
+  useEffect(
+    () =>
+      listenToWorkbench((page, item) => {
+        const filling = load(token);
+        if (filling && page) keep(token, { ...filling, page });
+        void showForm(token, location.search, within, null).then((next) => {
+          setDoor(next);
+          setSent(null);
+          setStarted(page !== null);
+          setShown((before) => before + 1);
+          if (item) requestAnimationFrame(() => bringIntoView(item));
+        });
+      }),
+    [token],
+  );
   useEffect(() => {
     document.documentElement.toggleAttribute("data-embedded", isEmbedded);
     if (!openedHere(token)) knock();
@@ -48,7 +65,7 @@ export function PublicFormPage({ token }: { token: string }) {
     <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
       <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
         {door?.logo && <img src={door.logo} alt={door.business} className="mb-3 max-h-16 max-w-60" />}
-        {door?.onlyLooking && (
+        {door?.onlyLooking && !isPreviewed && (
           <p role="status" className="mb-5 rounded-soft border-2 border-dashed border-edge p-3 font-semibold">
             You are looking at your working copy. You can answer it to the end; nothing is kept or sent.
           </p>
@@ -75,6 +92,7 @@ export function PublicFormPage({ token }: { token: string }) {
           />
         ) : (
           <FormPages
+            key={shown}
             token={token}
             door={door}
             form={form}
@@ -85,6 +103,12 @@ export function PublicFormPage({ token }: { token: string }) {
       </main>
     </div>
   );
+}
+
+/** Scrolls this page, and not the one around it, to a question. */
+function bringIntoView(item: string) {
+  const place = document.querySelector(`[data-place="${CSS.escape(item)}"]`);
+  if (place) scrollTo({ top: scrollY + place.getBoundingClientRect().top - 60 });
 }
 
 /** Puts on the brand's colours and typeface; words are there before the face is. */

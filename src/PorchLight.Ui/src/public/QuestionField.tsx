@@ -75,6 +75,7 @@ export function QuestionField({ question, place, isNew = false, answer, onChange
     <fieldset
       id={id}
       tabIndex={-1}
+      data-place={place}
       className={`mb-6 min-w-0 border-0 p-0 ${widths[question.width]}`}
       aria-describedby={describedBy}
     >
@@ -84,7 +85,7 @@ export function QuestionField({ question, place, isNew = false, answer, onChange
       {noticed}
     </fieldset>
   ) : (
-    <div className={`mb-6 min-w-0 ${widths[question.width]}`}>
+    <div data-place={place} className={`mb-6 min-w-0 ${widths[question.width]}`}>
       <label htmlFor={id} className="mb-1 block text-[1.07rem] font-semibold">
         {head}
       </label>

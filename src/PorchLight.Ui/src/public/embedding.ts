@@ -40,3 +40,29 @@ export function toTop(): void {
   if (isEmbedded) window.parent.postMessage({ porchLight: "top" }, "*");
   else window.scrollTo({ top: 0 });
 }
+
+/** Somebody of the business builds the form beside us: they see it as it is stored, page by page. */
+export const isPreviewed = previewTicket !== null && isEmbedded;
+
+/**
+ * Listens for what the workbench around us wants to be shown.
+ * @param onShow Called with the page to show, null for the beginning, and what is worked on there, whenever that or what is stored
+ * changed.
+ */
+export function listenToWorkbench(
+  onShow: (page: string | null, item: string | null) => void,
+): (() => void) | undefined {
+  if (!isPreviewed) return;
+  const hear = ({ source, origin, data }: MessageEvent) => {
+    if (source !== window.parent || origin !== location.origin) return;
+    const said = data as { porchLight?: string; page?: string | null; item?: string | null };
+    if (said.porchLight === "show") onShow(said.page ?? null, said.item ?? null);
+  };
+  addEventListener("message", hear);
+  return () => removeEventListener("message", hear);
+}
+
+/** Tells the workbench around us what is answered, so that it can say what comes of it. */
+export function tellWorkbench(answers: unknown): void {
+  if (isPreviewed) window.parent.postMessage({ porchLight: "answers", answers }, location.origin);
+}

@@ -11,7 +11,7 @@ import {
 } from "./client";
 import { newKey } from "../kit/newKey";
 import { keep, load, resume, type LocalDraft } from "./localDraft";
-import { addressWith } from "./embedding";
+import { addressWith, tellWorkbench } from "./embedding";
 
 const debounceMs = 250;
 const keepMs = 1500;
@@ -37,6 +37,7 @@ export function useFormSession(token: string, form: PublicForm) {
   const asksAtOnce = useRef(true);
 
   useEffect(() => keep(token, filling), [token, filling]);
+  useEffect(() => tellWorkbench(filling.answers), [filling.answers]);
 
   // What is asked may depend on what was just answered; the last answer wins.
   const { version, page, answers, sendKey } = filling;

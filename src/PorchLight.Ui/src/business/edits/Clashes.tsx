@@ -6,11 +6,13 @@ interface Props {
   clashes: Clash[];
   /** What a place is called on this screen. */
   nameOf: (place: string) => string;
+  /** A value in words, where the screen has better ones than the value itself. */
+  say?: (value: unknown) => string | undefined;
   onChoose: (clash: Clash, keep: "theirs" | "yours") => void;
 }
 
 /** What was changed here and in another window at once, side by side, for a person to choose. */
-export function Clashes({ clashes, nameOf, onChoose }: Props) {
+export function Clashes({ clashes, nameOf, say, onChoose }: Props) {
   const place = useRef<HTMLElement>(null);
   // The button that was pressed is gone with its question: the next question has the focus, or the screen it was about.
   const before = useRef(clashes.length);
@@ -39,13 +41,13 @@ export function Clashes({ clashes, nameOf, onChoose }: Props) {
             <div className="grid gap-3 sm:grid-cols-2">
               <Side
                 title="Stored now"
-                value={clash.theirs}
+                words={say?.(clash.theirs) ?? inWords(clash.theirs)}
                 action="Take what is stored"
                 onChoose={() => onChoose(clash, "theirs")}
               />
               <Side
                 title="Typed here"
-                value={clash.yours}
+                words={say?.(clash.yours) ?? inWords(clash.yours)}
                 action="Keep what I typed"
                 onChoose={() => onChoose(clash, "yours")}
               />
@@ -59,16 +61,16 @@ export function Clashes({ clashes, nameOf, onChoose }: Props) {
 
 interface SideProps {
   title: string;
-  value: unknown;
+  words: string;
   action: string;
   onChoose: () => void;
 }
 
-function Side({ title, value, action, onChoose }: SideProps) {
+function Side({ title, words, action, onChoose }: SideProps) {
   return (
     <div className="flex flex-col rounded-soft border border-edge bg-card p-3">
       <p className="text-slate">{title}</p>
-      <p className="mb-3 flex-1 wrap-anywhere whitespace-pre-wrap">{inWords(value)}</p>
+      <p className="mb-3 flex-1 wrap-anywhere whitespace-pre-wrap">{words}</p>
       <Button className="self-start" onClick={onChoose}>
         {action}
       </Button>

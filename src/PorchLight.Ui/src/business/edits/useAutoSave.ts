@@ -63,6 +63,14 @@ export function useAutoSave<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     return latest.current.was;
   }, [raise]);
 
+  /** What somebody else stored; while something here is not stored yet, saving it brings both together. */
+  const take = useCallback((next: T) => {
+    if (latest.current.dirty || running.current) return;
+    latest.current.now = rebase(latest.current.was, latest.current.now, next);
+    latest.current.was = next;
+    setValue(latest.current.now);
+  }, []);
+
   useEffect(() => {
     if (!latest.current.dirty || latest.current.clashes > 0) return;
     const timer = setTimeout(() => void saveNow().catch(() => {}), savePauseMs);
@@ -81,12 +89,14 @@ export function useAutoSave<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     };
   }, [saveNow]);
 
-  const change = (next: T) => {
+  const change = useCallback((next: T) => {
     latest.current.now = next;
     latest.current.dirty = true;
     setValue(next);
     setDirty(true);
-  };
+  }, []);
+  /** The value at this moment, also before it is on screen. */
+  const read = useCallback(() => latest.current.now, []);
   const choose = (clash: Clash, keep: "theirs" | "yours") => {
     Object.assign(latest.current, settle(latest.current, clash, keep));
     const left = clashes.filter((one) => one !== clash);
@@ -99,5 +109,5 @@ export function useAutoSave<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
       void saveNow().catch(() => {});
     }
   };
-  return { value, change, saveNow, raise, isDirty, isSaving, wasSaved, error, clashes, choose };
+  return { value, change, read, saveNow, take, raise, isDirty, isSaving, wasSaved, error, clashes, choose };
 }

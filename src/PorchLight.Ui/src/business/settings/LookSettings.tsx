@@ -169,7 +169,7 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
         {logo && <img src={logo} alt="" className="mb-2 max-h-14 max-w-48" />}
         <p className="mb-1 text-slate">{name}</p>
         <p className="mb-3 text-2xl font-semibold">{form?.title ?? "The title of your form"}</p>
-        <p className="mb-1 font-semibold">{form?.pages[0]?.questions[0]?.wording ?? "Your first question"}</p>
+        <p className="mb-1 font-semibold">{form?.wording ?? "Your first question"}</p>
         <p className="mb-4 rounded-soft border border-edge px-2.5 py-1.5">Their answer</p>
         <span
           className="inline-block rounded-soft px-5 py-2.5 font-semibold text-card"
@@ -183,13 +183,15 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
 }
 
 /** The business's own form, so that the preview speaks of its work. */
-function useFirstForm(): Schemas["FormView"] | undefined {
+function useFirstForm(): { title: string; wording: string | undefined } | undefined {
   const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
   const id = forms.data?.[0]?.id;
-  const form = useQuery({
-    queryKey: ["form", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id: id! } } })),
+  const copy = useQuery({
+    queryKey: ["form-content", id],
+    queryFn: () => orProblem(api.GET("/api/forms/{id}/content", { params: { path: { id: id! } } })),
     enabled: id !== undefined,
   });
-  return form.data;
+  const content = copy.data?.content;
+  const first = content?.pages.flatMap((page) => page.items).find((item) => item.item === "question");
+  return content && { title: content.title, wording: first?.wording };
 }

@@ -1,0 +1,133 @@
+import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "react-router";
+import { orProblem } from "../../api/problem";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { Desk } from "./desk/Desk";
+import { wholeForm } from "./form";
+import { Outline } from "./outline/Outline";
+import { Preview, type Answers } from "./Preview";
+import type { Building } from "./useWorkingForm";
+import { WorkbenchContext } from "./workbenchContext";
+
+const trialPauseMs = 300;
+const views = ["outline", "desk", "preview"] as const;
+const none: Readonly<Record<string, string>> = {};
+
+/** Where a form is built: its lines, the chosen thing in full, and the form as people see it. */
+export function Workbench({ id, building }: { id: string; building: Building }) {
+  const { form, facts, step, read, undo, redo, revision } = building;
+  const [search, setSearch] = useSearchParams();
+  const [view, setView] = useState<(typeof views)[number]>("outline");
+  const [answers, setAnswers] = useState<Answers>({});
+  const at = search.get("at") ?? wholeForm;
+  const parts = useQuery({
+    queryKey: ["form-parts"],
+    queryFn: () => orProblem(api.GET("/api/forms/parts")),
+    staleTime: Infinity,
+  });
+  const workedOut = useWorkedOut(id, revision, answers, form.items.some(isWorkedOut));
+
+  const open = useCallback(
+    (key: string) =>
+      setSearch(
+        (before) => {
+          if (key === wholeForm) before.delete("at");
+          else before.set("at", key);
+          return before;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const context = useMemo(
+    () => parts.data && { id, form, facts, parts: parts.data, edit: step, at, open, readForm: read, workedOut },
+    [id, form, facts, parts.data, step, at, open, read, workedOut],
+  );
+  if (!context) return parts.error ? <Failure error={parts.error} /> : <Skeleton rows={8} />;
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+    const key = event.key.toLowerCase();
+    if (key === "z" && !event.shiftKey) undo();
+    else if (key === "y" || key === "z") redo();
+    else return;
+    event.preventDefault();
+  };
+  const shown = (one: (typeof views)[number], from: string) => (view === one ? "flex" : `hidden ${from}`);
+  return (
+    <WorkbenchContext value={context}>
+      {/* Keys pressed anywhere in the workbench bubble up to here. */}
+      {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions */}
+      <div className="flex min-h-0 flex-1 flex-col" onKeyDown={onKeyDown}>
+        <div role="group" aria-label="What is shown" className="mb-3 flex gap-1 min-[901px]:hidden">
+          {views.map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={view === one}
+              className={`rounded-soft border px-3 py-1 ${view === one ? "border-dusk bg-dusk font-semibold text-card" : "border-edge bg-card"}`}
+              onClick={() => setView(one)}
+            >
+              {one === "outline" ? "Outline" : one === "desk" ? "Desk" : "Preview"}
+            </button>
+          ))}
+        </div>
+        <div className="grid min-h-0 flex-1 gap-4 min-[901px]:grid-cols-[15.5rem_minmax(0,1fr)_19rem] xl:grid-cols-[18rem_minmax(0,1fr)_23rem]">
+          <section
+            aria-label="Outline"
+            className={`${shown("outline", "min-[901px]:flex")} min-h-0 flex-col overflow-y-auto p-1`}
+          >
+            <Outline />
+          </section>
+          <div className={`${shown("desk", "min-[901px]:flex")} min-h-0 flex-col overflow-y-auto p-1 pb-10`}>
+            <Desk />
+          </div>
+          <div className={`${shown("preview", "min-[901px]:flex")} min-h-0 flex-col p-1 pb-4`}>
+            <Preview revision={revision} onAnswers={setAnswers} />
+          </div>
+        </div>
+      </div>
+    </WorkbenchContext>
+  );
+}
+
+const isWorkedOut = (item: Building["form"]["items"][number]) =>
+  item.item === "question" &&
+  (item.kind.kind === "workedOut" ||
+    (item.kind.kind === "rows" && item.kind.asks.some((one) => one.kind.kind === "workedOut")) ||
+    (item.kind.kind === "people" && item.kind.more.some((one) => one.kind.kind === "workedOut")));
+
+/** What the worked-out values come to for the answers in the preview; of a list, for its first line. */
+function useWorkedOut(
+  id: string,
+  revision: number,
+  answers: Answers,
+  wanted: boolean,
+): Readonly<Record<string, string>> {
+  const [values, setValues] = useState(none);
+  useEffect(() => {
+    if (!wanted) return;
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      orProblem(
+        api.POST("/api/forms/{id}/worked-out", { params: { path: { id } }, body: { answers }, signal: abort.signal }),
+      ).then(
+        (said) => {
+          const inRows = Object.entries(said).flatMap(([place, words]) => {
+            const [, row, cell] = place.split("/");
+            return row === "0" && cell ? [[cell, words] as const] : [];
+          });
+          setValues({ ...said, ...Object.fromEntries(inRows) });
+        },
+        () => {}, // It is said again after the next answer.
+      );
+    }, trialPauseMs);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [id, revision, answers, wanted]);
+  return wanted ? values : none;
+}

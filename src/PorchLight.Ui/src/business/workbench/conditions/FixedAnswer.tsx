@@ -1,0 +1,92 @@
+import type { Schemas } from "../../../api/problem";
+import { boxLook } from "../../../kit/fields";
+import { NumberBox } from "../../../kit/NumberBox";
+import { useWorkbench } from "../workbenchContext";
+
+type Answer = Schemas["Answer"];
+
+const pickerLook = `${boxLook} w-auto`;
+
+/** A value that is always the same: words, a number, an amount, a day, yes or no. */
+export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (value: Answer) => void }) {
+  const { parts } = useWorkbench();
+  const begin = (kind: string): Answer => {
+    const number = value.kind === "number" ? value.value : value.kind === "money" ? value.amount : 0;
+    switch (kind) {
+      case "number":
+        return { kind, value: number };
+      case "money":
+        return { kind, amount: number, currency: parts.currency };
+      case "date":
+        return { kind, date: new Date().toISOString().slice(0, 10) };
+      case "yesNo":
+        return { kind, yes: true };
+      default:
+        return { kind: "text", text: "" };
+    }
+  };
+  return (
+    <span className="flex flex-wrap items-center gap-1.5">
+      <select
+        aria-label="What sort of value"
+        className={pickerLook}
+        value={value.kind}
+        onChange={(e) => onChange(begin(e.target.value))}
+      >
+        <option value="text">words</option>
+        <option value="number">a number</option>
+        <option value="money">an amount</option>
+        <option value="date">a day</option>
+        <option value="yesNo">yes or no</option>
+        {!["text", "number", "money", "date", "yesNo"].includes(value.kind) && (
+          <option value={value.kind}>something else</option>
+        )}
+      </select>
+      {value.kind === "text" && (
+        <input
+          aria-label="The words"
+          className={pickerLook}
+          value={value.text}
+          onChange={(e) => onChange({ ...value, text: e.target.value })}
+        />
+      )}
+      {value.kind === "number" && (
+        <NumberBox
+          aria-label="The number"
+          value={value.value}
+          onChange={(number) => onChange({ ...value, value: number ?? 0 })}
+        />
+      )}
+      {value.kind === "money" && (
+        <>
+          <NumberBox
+            aria-label="The amount"
+            value={value.amount}
+            onChange={(amount) => onChange({ ...value, amount: amount ?? 0 })}
+          />
+          <span>{value.currency}</span>
+        </>
+      )}
+      {value.kind === "date" && (
+        <input
+          type="date"
+          aria-label="The day"
+          className={pickerLook}
+          value={value.date}
+          onChange={(e) => e.target.value && onChange({ ...value, date: e.target.value })}
+        />
+      )}
+      {value.kind === "yesNo" && (
+        <select
+          aria-label="Yes or no"
+          className={pickerLook}
+          value={value.yes ? "yes" : "no"}
+          onChange={(e) => onChange({ ...value, yes: e.target.value === "yes" })}
+        >
+          <option value="yes">yes</option>
+          <option value="no">no</option>
+        </select>
+      )}
+    </span>
+  );
+}

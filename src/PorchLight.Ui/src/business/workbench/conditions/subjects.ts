@@ -1,0 +1,119 @@
+import { KnownWords } from "../words";
+import type { Schemas } from "../../../api/problem";
+import { questionsBefore, rowQuestions, type AnyQuestion, type Condition, type Question } from "../form";
+import { useWorkbench } from "../workbenchContext";
+
+export type Comparison = Schemas["Comparison"];
+export type PossibleValue = Schemas["PossibleValue"];
+
+/** Something a condition can look at. */
+export interface SubjectOnOffer {
+  id: string;
+  words: string;
+  group: "Answers" | "What you know of them" | "The screening";
+  /** What is compared; null for the verdict itself, which only is or is not so. */
+  of: Schemas["Subject"] | null;
+  comparisons: Comparison[];
+  values: PossibleValue[];
+  currency: string | null;
+}
+
+const fits: PossibleValue[] = [
+  { key: "comeIn", label: "Come in" },
+  { key: "talkFirst", label: "Talk first" },
+  { key: "notNow", label: "Not now" },
+];
+
+/** Where a condition stands decides what it can look at. */
+export type Place =
+  | { at: "item"; key: string }
+  | { at: "afterPage"; key: string }
+  | { at: "sendOff" }
+  | { at: "form" }
+  /** In each row of a list. */
+  | { at: "rowsOf"; key: string };
+
+/** What a condition at a place can look at: what was asked before it, what is on file, and at the end the screening. */
+export function useSubjects(place: Place): SubjectOnOffer[] {
+  const { form, facts, parts } = useWorkbench();
+  const all = form.items.filter((item): item is Question & { page: string } => item.item === "question");
+  const asked = (): AnyQuestion[] => {
+    switch (place.at) {
+      case "item":
+        return questionsBefore(form, place.key);
+      case "afterPage": {
+        const next = form.pages[form.pages.findIndex((page) => page.key === place.key) + 1];
+        return next ? questionsBefore(form, next.key) : all;
+      }
+      case "rowsOf": {
+        const rows = all.find((item) => item.key === place.key);
+        return [...questionsBefore(form, place.key), ...(rows ? rowQuestions(rows) : [])];
+      }
+      default:
+        return all;
+    }
+  };
+  return [
+    ...asked().flatMap((question): SubjectOnOffer[] => {
+      const known = facts.questions[question.key];
+      return known
+        ? [
+            {
+              id: `answer:${question.key}`,
+              words: KnownWords.plain(known.reads ?? question.wording),
+              group: "Answers",
+              of: { kind: "answer", question: question.key },
+              comparisons: known.comparisons,
+              values: known.values,
+              currency: known.currency,
+            },
+          ]
+        : [];
+    }),
+    ...(place.at === "form" || place.at === "rowsOf" ? [] : parts.fields).map((field): SubjectOnOffer => ({
+      id: `field:${field.key}`,
+      words: field.label,
+      group: "What you know of them",
+      of: { kind: "field", field: field.key },
+      comparisons: field.comparisons,
+      values: [],
+      currency: parts.currency,
+    })),
+    ...(place.at === "sendOff"
+      ? [
+          {
+            id: "fit",
+            words: "The fit",
+            group: "The screening" as const,
+            of: null,
+            comparisons: [],
+            values: fits,
+            currency: null,
+          },
+          {
+            id: "points",
+            words: "The number of points",
+            group: "The screening" as const,
+            of: { kind: "points" as const },
+            comparisons: ["numberIs" as const, "numberBetween" as const],
+            values: [],
+            currency: null,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Which of the subjects a comparison looks at. */
+export function subjectOf(condition: Condition): string {
+  if (condition.kind === "fitIs") return "fit";
+  if (!("of" in condition)) return "";
+  switch (condition.of.kind) {
+    case "answer":
+      return `answer:${condition.of.question}`;
+    case "field":
+      return `field:${condition.of.field}`;
+    default:
+      return "points";
+  }
+}

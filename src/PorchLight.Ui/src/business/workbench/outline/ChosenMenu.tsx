@@ -1,0 +1,183 @@
+import { DropdownMenu } from "radix-ui";
+import { ChevronDown } from "lucide-react";
+import { useQuery } from "@tanstack/react-query";
+import { orProblem, sentenceOf } from "../../../api/problem";
+import { buttonLook } from "../../../kit/Button";
+import { menuItem, menuLook } from "../../../kit/menu";
+import { useNotice } from "../../../kit/Notice";
+import { api } from "../../client";
+import {
+  find,
+  insert,
+  insertCells,
+  itemsOn,
+  joinPage,
+  moveBy,
+  moveTo,
+  splitPage,
+  whole,
+  type Item,
+  type PlacedItem,
+} from "../form";
+import { KnownWords } from "../words";
+import { useWorkbench } from "../workbenchContext";
+
+interface Props {
+  /** The keys of what is chosen; the one on the desk is among them. */
+  chosen: string[];
+  canGo: (key: string) => boolean;
+  onTakeAway: (keys: string[]) => void;
+}
+
+const withoutPage = ({ page: _, ...item }: PlacedItem): Item => item;
+
+/** What can be done with what is chosen in the outline. */
+export function ChosenMenu({ chosen, canGo, onTakeAway }: Props) {
+  const { id, form, edit, open, readForm } = useWorkbench();
+  const say = useNotice();
+  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const items = form.items.filter((item) => chosen.includes(item.key));
+  const one = chosen.length === 1 ? find(form, chosen[0]!) : null;
+  const goes = chosen.filter(canGo);
+  const page = one?.what === "page" ? one : null;
+  const failed = (error: unknown) => say({ words: sentenceOf(error) });
+
+  const copies = (of: Item[]) =>
+    orProblem(api.POST("/api/forms/copied-items", { body: { items: of, form: whole(readForm()) } }));
+  const duplicate = async () => {
+    if (one?.what === "cell") {
+      const copied = await copies([{ ...one.cell, item: "question" }]);
+      const cells = copied.items.map(({ item: _, ...cell }) => cell as typeof one.cell);
+      edit((now) => insertCells(now, one.of.key, one.cell.key, cells), `copy ${one.cell.key}`);
+      open(cells[0]!.key);
+      return;
+    }
+    const last = items.at(-1)!;
+    const copied = await copies(items.map(withoutPage));
+    edit((now) => insert(now, last.page, last.key, copied.items), `copy ${last.key}`);
+    open(copied.items[0]!.key);
+    if (copied.lost.length > 0) say({ words: copied.lost.join(" ") });
+  };
+  const copyTo = async (target: string, title: string) => {
+    const path = { id: target };
+    const there = (await orProblem(api.GET("/api/forms/{id}/content", { params: { path } }))).content;
+    const copied = await orProblem(
+      api.POST("/api/forms/copied-items", { body: { items: items.map(withoutPage), form: there } }),
+    );
+    const pages = there.pages.map((last, index) =>
+      index === there.pages.length - 1 ? { ...last, items: [...last.items, ...copied.items] } : last,
+    );
+    await orProblem(
+      api.PUT("/api/forms/{id}/content", { params: { path }, body: { was: there, now: { ...there, pages } } }),
+    );
+    say({ words: [`Copied to the last page of “${title}”.`, ...copied.lost].join(" ") });
+  };
+
+  if (goes.length === 0 && items.length === 0) return null;
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className={`${buttonLook("plain")} shrink-0`}>
+        {chosen.length > 1 ? `${chosen.length} chosen` : "This one"} <ChevronDown size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content align="end" className={`${menuLook} max-h-96 max-w-80 overflow-y-auto p-1`}>
+        {(items.length > 0 || one?.what === "cell") && (
+          <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate().catch(failed)}>
+            Duplicate
+          </DropdownMenu.Item>
+        )}
+        {one && (
+          <>
+            <DropdownMenu.Item
+              className={menuItem}
+              onSelect={() => edit((now) => moveBy(now, chosen[0]!, -1), `order ${chosen[0]}`)}
+            >
+              Move up <Keys>Alt+↑</Keys>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={menuItem}
+              onSelect={() => edit((now) => moveBy(now, chosen[0]!, 1), `order ${chosen[0]}`)}
+            >
+              Move down <Keys>Alt+↓</Keys>
+            </DropdownMenu.Item>
+          </>
+        )}
+        {items.length > 0 && form.pages.length > 1 && (
+          <DropdownMenu.Sub>
+            <DropdownMenu.SubTrigger className={menuItem}>Move to page …</DropdownMenu.SubTrigger>
+            <DropdownMenu.SubContent className={`${menuLook} p-1`}>
+              {form.pages.map((to, index) => (
+                <DropdownMenu.Item
+                  key={to.key}
+                  className={menuItem}
+                  onSelect={() =>
+                    edit(
+                      (now) =>
+                        moveTo(
+                          now,
+                          items.map((item) => item.key),
+                          to.key,
+                        ),
+                      `order ${items[0]!.key}`,
+                    )
+                  }
+                >
+                  {index + 1} {KnownWords.plain(to.title)}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.SubContent>
+          </DropdownMenu.Sub>
+        )}
+        {one?.what === "item" && itemsOn(form, one.item.page)[0]?.key !== one.item.key && (
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => {
+              const split = splitPage(form, one.item.key);
+              edit(() => split.form, `split ${one.item.key}`);
+              open(split.page);
+            }}
+          >
+            A new page begins here
+          </DropdownMenu.Item>
+        )}
+        {page && page.number > 1 && (
+          <DropdownMenu.Item
+            className={menuItem}
+            onSelect={() => {
+              edit((now) => joinPage(now, page.page.key), `join ${page.page.key}`);
+              open(form.pages[page.number - 2]!.key);
+            }}
+          >
+            Join it with the page before
+          </DropdownMenu.Item>
+        )}
+        {items.length > 0 && (forms.data?.length ?? 0) > 1 && (
+          <DropdownMenu.Sub>
+            <DropdownMenu.SubTrigger className={menuItem}>Copy to another form …</DropdownMenu.SubTrigger>
+            <DropdownMenu.SubContent className={`${menuLook} p-1`}>
+              {forms.data
+                ?.filter((other) => other.id !== id)
+                .map((other) => (
+                  <DropdownMenu.Item
+                    key={other.id}
+                    className={menuItem}
+                    onSelect={() => void copyTo(other.id, other.title).catch(failed)}
+                  >
+                    {other.title}
+                  </DropdownMenu.Item>
+                ))}
+            </DropdownMenu.SubContent>
+          </DropdownMenu.Sub>
+        )}
+        {goes.length > 0 && (
+          <DropdownMenu.Item className={`${menuItem} text-brick`} onSelect={() => onTakeAway(goes)}>
+            Take away <Keys>Delete</Keys>
+          </DropdownMenu.Item>
+        )}
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
+  );
+}
+
+const Keys = ({ children }: { children: string }) => (
+  <span className="ml-auto pl-6 text-[0.85rem] text-slate">{children}</span>
+);
