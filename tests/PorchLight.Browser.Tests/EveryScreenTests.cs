@@ -27,6 +27,7 @@ public sealed class EveryScreenTests
             "/forms",
             "/forms/new",
             $"/forms/{form}",
+            "/files",
             $"/forms/{form}/ways-in",
             $"/forms/{form}/versions",
             $"/forms/{form}/settings",
@@ -142,6 +143,7 @@ public sealed class EveryScreenTests
         await using var app = new BrowserApp();
         using var owner = new Visitor();
         owner.ComeIn(app, "/forms/new");
+        owner.Click("//button[starts-with(normalize-space(), 'Any service')]");
         owner.Type("Title", "A gate to paint");
         owner.Type("Your work starts at", "900");
         owner.Press("Make the form");

@@ -30,6 +30,7 @@ public sealed class SettingsTests
         noor.Press("Go on to your first form");
         noor.Sees("A new form");
         noor.FindsNothingInTheWay();
+        noor.Click("//button[starts-with(normalize-space(), 'Any service')]");
         noor.Type("Title", "A sign for your shop");
         noor.Type("Your work starts at", "2500");
         noor.Press("Make the form");

@@ -30,9 +30,20 @@ public sealed class FirstRunTests
         (session.Text("name"), session.Text("role"), session.GetProperty("isDemo").GetBoolean()).ShouldBe(("Noor Ambler", "owner", false));
         (await noor.GetAsync("/api/forms").JsonAsync()).GetArrayLength().ShouldBe(0);
 
-        var id = (await noor.PostAsync("/api/forms", Body(new { title = "A sign for your shop", startingPrice = 2500m })).JsonAsync()).Text(
-            "id"
-        );
+        var id = (
+            await noor.PostAsync(
+                    "/api/forms",
+                    Body(
+                        new
+                        {
+                            title = "A sign for your shop",
+                            startingPrice = 2500m,
+                            ready = "any",
+                        }
+                    )
+                )
+                .JsonAsync()
+        ).Text("id");
         (await noor.PostAsync($"/api/forms/{id}/light", Body(new { on = true }))).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity,
             "it is not published yet"
@@ -92,7 +103,22 @@ public sealed class FirstRunTests
     public async Task A_first_form_without_a_title_or_a_price_is_not_made(string title, decimal startingPrice, string place)
     {
         await using var app = new TestApp();
-        (await (await app.Owner().PostAsync("/api/forms", Body(new { title, startingPrice }))).PlacesAsync()).ShouldBe([place]);
+        (
+            await (
+                await app.Owner()
+                    .PostAsync(
+                        "/api/forms",
+                        Body(
+                            new
+                            {
+                                title,
+                                startingPrice,
+                                ready = "any",
+                            }
+                        )
+                    )
+            ).PlacesAsync()
+        ).ShouldBe([place]);
     }
 
     [Fact]

@@ -15,9 +15,21 @@ public sealed class PreviewTests
     {
         await using var app = new TestApp();
         var owner = app.Owner();
-        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text(
-            "id"
-        );
+        var id = (
+            await owner
+                .PostAsync(
+                    "/api/forms",
+                    Body(
+                        new
+                        {
+                            title = "A gate to paint",
+                            startingPrice = 900m,
+                            ready = "any",
+                        }
+                    )
+                )
+                .JsonAsync()
+        ).Text("id");
         var (link, looker) = await LookAsync(app, owner, id);
 
         (await app.CreateClient().GetAsync($"/public/forms/{link}")).StatusCode.ShouldBe(HttpStatusCode.NotFound, "nobody else sees it");
@@ -82,12 +94,36 @@ public sealed class PreviewTests
     {
         await using var app = new TestApp();
         var owner = app.Owner();
-        var id = (await owner.PostAsync("/api/forms", Body(new { title = "A gate to paint", startingPrice = 900m })).JsonAsync()).Text(
-            "id"
-        );
-        var other = (await owner.PostAsync("/api/forms", Body(new { title = "A door to paint", startingPrice = 900m })).JsonAsync()).Text(
-            "id"
-        );
+        var id = (
+            await owner
+                .PostAsync(
+                    "/api/forms",
+                    Body(
+                        new
+                        {
+                            title = "A gate to paint",
+                            startingPrice = 900m,
+                            ready = "any",
+                        }
+                    )
+                )
+                .JsonAsync()
+        ).Text("id");
+        var other = (
+            await owner
+                .PostAsync(
+                    "/api/forms",
+                    Body(
+                        new
+                        {
+                            title = "A door to paint",
+                            startingPrice = 900m,
+                            ready = "any",
+                        }
+                    )
+                )
+                .JsonAsync()
+        ).Text("id");
         var (link, looker) = await LookAsync(app, owner, id);
         var (otherLink, _) = await LookAsync(app, owner, other);
         (await looker.GetAsync($"/public/forms/{otherLink}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);

@@ -2,6 +2,7 @@ using System.Net;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Ready;
 using PorchLight.Server.Hosting;
 using static PorchLight.Testing.Requests;
 
@@ -130,10 +131,32 @@ public sealed class SendOnceTests
         await using var app = new TestApp();
         var owner = app.Owner();
         owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
-        (await owner.PostAsync("/api/forms", Body(new { title = "", startingPrice = 900m }))).StatusCode.ShouldBe(
-            HttpStatusCode.UnprocessableEntity
-        );
-        (await owner.PostAsync("/api/forms", Body(new { title = "A gate", startingPrice = 900m }))).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await owner.PostAsync(
+                "/api/forms",
+                Body(
+                    new
+                    {
+                        title = "",
+                        startingPrice = 900m,
+                        ready = "any",
+                    }
+                )
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await owner.PostAsync(
+                "/api/forms",
+                Body(
+                    new
+                    {
+                        title = "A gate",
+                        startingPrice = 900m,
+                        ready = "any",
+                    }
+                )
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string form, string member) =>
@@ -141,7 +164,18 @@ public sealed class SendOnceTests
             ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
             ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
             ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
-            ("/api/forms", "/api/forms", new { title = "A gate to paint", startingPrice = 900m }),
+            (
+                "/api/forms",
+                "/api/forms",
+                new
+                {
+                    title = "A gate to paint",
+                    startingPrice = 900m,
+                    ready = "any",
+                }
+            ),
+            ("/api/forms/{id}/copies", $"/api/forms/{form}/copies", new { }),
+            ("/api/forms/imported", "/api/forms/imported", ReadyForms.Inquiry("A gate from a file", 900, "EUR").Content),
             (
                 "/api/forms/{id}/links",
                 $"/api/forms/{form}/links",

@@ -97,6 +97,18 @@ public enum Typeface
 
     /// <summary>A book face with serifs.</summary>
     Literata,
+
+    /// <summary>A brushed serif, at home in invitations.</summary>
+    Lora,
+
+    /// <summary>An old-fashioned, soft serif.</summary>
+    Fraunces,
+
+    /// <summary>A wide, technical sans serif.</summary>
+    SpaceGrotesk,
+
+    /// <summary>A sans serif with round ends.</summary>
+    Nunito,
 }
 
 /// <summary>How public pages look.</summary>

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Conditions;
 
 namespace PorchLight.Core.Forms;
@@ -28,6 +29,9 @@ public sealed record FormContent(
 
     /// <summary>Whether all answers are shown once more before they are sent.</summary>
     public bool Review { get; init; }
+
+    /// <summary>How it looks where it is unlike the business's other forms; null for just like them.</summary>
+    public FormLook? Look { get; init; }
 
     /// <summary>What must hold between answers.</summary>
     public IReadOnlyList<AnswerRule> Rules { get; init; } = [];

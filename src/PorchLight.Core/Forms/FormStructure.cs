@@ -9,7 +9,7 @@ public static partial class FormStructure
 {
     /// <summary>
     /// The findings, in form order; none means the form can be published. The place is a question's or page's key,
-    /// or "title".
+    /// "title" or "look".
     /// </summary>
     /// <param name="form">The form, its bounds kept (<see cref="FormBounds.Check"/>).</param>
     public static IReadOnlyList<Finding> Check(FormContent form)
@@ -17,6 +17,8 @@ public static partial class FormStructure
         var found = new List<Finding>();
         if (string.IsNullOrWhiteSpace(form.Title))
             Say("title", "The form needs a title, so that people know what they are answering.");
+        foreach (var fault in form.Look?.Faults() ?? [])
+            Say("look", fault);
         if (form.Pages.Count == 0)
             Say("title", "The form needs at least one page.");
 

@@ -41,6 +41,8 @@ public static class FormDifferences
             Say(AddedGoneOr("The cover", older.Cover, newer.Cover));
         if (!Same(older.NotForUs, newer.NotForUs))
             Say(AddedGoneOr("The note about what you do not do", older.NotForUs, newer.NotForUs));
+        if (!Same(older.Look, newer.Look))
+            Say("The look was changed.");
         if (older.Review != newer.Review)
             Say(
                 newer.Review

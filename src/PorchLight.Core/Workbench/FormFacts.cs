@@ -1,3 +1,4 @@
+using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
@@ -37,10 +38,12 @@ public sealed record QuestionFacts(
 /// <param name="Questions">By key, what rows ask included.</param>
 /// <param name="Conditions">The conditions of pages, items and send-offs as parts of sentences, by key.</param>
 /// <param name="Findings">What keeps it from being published.</param>
+/// <param name="Accent">How well its accent can be read.</param>
 public sealed record FormFacts(
     IReadOnlyDictionary<string, QuestionFacts> Questions,
     IReadOnlyDictionary<string, string> Conditions,
-    IReadOnlyList<Finding> Findings
+    IReadOnlyList<Finding> Findings,
+    AccentContrast Accent
 )
 {
     private static readonly IReadOnlyList<PossibleValue> YesOrNo = [new("yes", "yes"), new("no", "no")];
@@ -48,7 +51,8 @@ public sealed record FormFacts(
     /// <summary>The facts of a form as it stands, finished or not. Of two questions with one key the first counts.</summary>
     /// <param name="form">The form with the business's lists in it.</param>
     /// <param name="rules">The screening of the form.</param>
-    public static FormFacts Of(FormContent form, ScreeningRules? rules)
+    /// <param name="brand">How the business looks.</param>
+    public static FormFacts Of(FormContent form, ScreeningRules? rules, BrandLook brand)
     {
         var conditions = new Dictionary<string, string>();
         foreach (var page in form.Pages)
@@ -69,7 +73,8 @@ public sealed record FormFacts(
                 .DistinctBy(question => question.Key)
                 .ToDictionary(question => question.Key, question => Of(question, form, rules)),
             conditions,
-            FormStructure.Check(form)
+            FormStructure.Check(form),
+            (form.Look ?? new FormLook()).Measure(brand)
         );
 
         void Note(string key, Condition? condition)

@@ -1,8 +1,10 @@
 using System.ComponentModel.DataAnnotations;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -56,5 +58,31 @@ internal static class FollowThroughMaking
                 Content = content,
                 Live = true,
             })
+        );
+
+    /// <summary>What follows an inquiry through one form, as far as it is live, for a copy of that form, too.</summary>
+    /// <param name="form">The original.</param>
+    /// <param name="title">Its title, which stands in the names of its follow-throughs.</param>
+    /// <param name="copy">The copy.</param>
+    /// <param name="copyTitle">Its title.</param>
+    public static async Task CopyFollowThroughsAsync(
+        this PorchDb db,
+        Id<Form> form,
+        string title,
+        Id<Form> copy,
+        string copyTitle,
+        CancellationToken cancellationToken
+    ) =>
+        db.AddFollowThroughs(
+            from content in (await db.FollowThroughs.AsNoTracking().Where(one => one.Live).ToListAsync(cancellationToken))
+                .GroupBy(one => one.Id)
+                .Select(versions => versions.MaxBy(one => one.Number)!.Content)
+            let starts = content.Starts as InquiryStart
+            where starts?.Form == form.Value
+            select content with
+            {
+                Name = content.Name.Replace(title, copyTitle, StringComparison.Ordinal),
+                Starts = starts with { Form = copy.Value },
+            }
         );
 }

@@ -70,7 +70,7 @@ internal static class ContentEndpoints
             form.DraftRevision,
             TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.Draft,
-            FormFacts.Of(business.Lists.Into(form.Draft), rules)
+            FormFacts.Of(business.Lists.Into(form.Draft), rules, business.Look)
         );
     }
 }

@@ -29,6 +29,12 @@ internal sealed class Form
 
     /// <summary>What holds beside the words, for every version.</summary>
     public FormSettings Settings { get; set; } = new();
+
+    /// <summary>The key of the service it asks about, of the business's list; null for none in particular.</summary>
+    public string? Service { get; set; }
+
+    /// <summary>Since when it is put away; null while it is among the others.</summary>
+    public Instant? Archived { get; set; }
     public required string LinkHash { get; init; }
     public required string LinkSealed { get; init; }
 }

@@ -1,10 +1,12 @@
 using Microsoft.AspNetCore.WebUtilities;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
@@ -45,8 +47,8 @@ internal sealed class FormPageLoader(
         return new FormPageView(
             version.Content.Title,
             business.Name,
-            business.Look,
-            business.LogoAddress(),
+            FormLook.Over(version.Content.Look, business.Look),
+            version.Content.Look?.Logo is { } logo ? PublicAddress.OfFile(logo) : business.LogoAddress(),
             welcome,
             await access.SayAsync(target, welcome, business),
             welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(target.Link!.Email) : null,

@@ -19,7 +19,7 @@ namespace PorchLight.Server.Inquiries;
 internal sealed record FormPageView(
     string Title,
     string Business,
-    BrandLook Look,
+    ShownLook Look,
     string? Logo,
     AccessState Welcome,
     string Note,

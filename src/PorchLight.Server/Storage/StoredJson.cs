@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Storage;
 
@@ -21,7 +22,13 @@ internal static class StoredJson
     /// The steps of each type from format 1 on; a type that is not named has always been in format 1. Whoever changes how a type is
     /// written adds a step here and golden files of the new format to the tests; a step that is there is never changed.
     /// </summary>
-    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = [];
+    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = new()
+    {
+        // A form can have a look of its own; before, every form looked as the business did.
+        [typeof(FormContent)] = [AsItIs],
+    };
+
+    private static JsonNode AsItIs(JsonNode value) => value;
 
     public static string Write<T>(T value)
         where T : class => Write(value, StepsOf<T>());

@@ -95,6 +95,58 @@ public sealed partial class ContrastTests
         }
     }
 
+    [Fact]
+    public void What_can_be_read_on_light_paper_can_be_read_on_dark_paper()
+    {
+        var dark = Token()
+            .Matches(File.ReadAllText(Kit("paper.css")))
+            .ToDictionary(match => match.Groups[1].Value, match => match.Groups[2].Value);
+        foreach (var text in new[] { "ink", "slate", "brick", "moss", "dusk" })
+            Contrast.Ratio(dark[text], dark["card"]).ShouldBeGreaterThanOrEqualTo(4.5, text);
+        foreach (var text in new[] { "ink", "slate" })
+        {
+            Contrast.Ratio(dark[text], dark["mist"]).ShouldBeGreaterThanOrEqualTo(4.5, text);
+            Contrast.Ratio(dark[text], dark["glow"]).ShouldBeGreaterThanOrEqualTo(4.5, text);
+        }
+
+        foreach (var mark in new[] { "edge", "brick", "lamp" })
+            Contrast.Ratio(dark[mark], dark["card"]).ShouldBeGreaterThanOrEqualTo(3, mark);
+        // What the rules measure an accent against is what the page is painted with.
+        new FormLook { Paper = Paper.Dark }
+            .Measure(BrandLook.Plain with { Accent = dark["card"] })
+            .Ratio.ShouldBe(1);
+    }
+
+    [Fact]
+    public void An_accent_of_the_business_gives_way_on_dark_paper_and_one_of_the_forms_own_is_a_finding()
+    {
+        var brand = BrandLook.Plain with { Accent = "#8a3b1e" };
+        FormLook.Over(null, brand).Accent.ShouldBe("#8a3b1e");
+        var dark = new FormLook { Paper = Paper.Dark };
+        dark.Faults().ShouldBeEmpty();
+        Contrast.Ratio(FormLook.Over(dark, brand).Accent, "#1d2033").ShouldBeGreaterThanOrEqualTo(4.5);
+        var pale = new FormLook { Accent = "#ffd966" };
+        pale.Faults()
+            .ShouldHaveSingleItem()
+            .ShouldStartWith("The accent #ffd966 cannot be read on this paper: 1.4 to 1, and 4.5 is needed.");
+        pale.Measure(brand).Nearest.ShouldBe(Contrast.Nearest("#ffd966", "#ffffff", 4.5));
+        (pale with { Paper = Paper.Dark }).Faults().ShouldBeEmpty();
+        (pale with { Accent = "red", Backdrop = "blue", ButtonWord = new string('x', 41) }).Faults().Count().ShouldBe(3);
+        FormLook.Over(pale with { Accent = "red", ButtonWord = " " }, brand).ShouldBe(FormLook.Over(null, brand));
+    }
+
+    [Fact]
+    public void However_a_form_is_made_to_look_its_accent_can_be_read() =>
+        Gen.Select(Colours, Colours, Gen.Bool, Gen.Bool)
+            .Sample(
+                (own, brands, isDark, inherits) =>
+                {
+                    var look = new FormLook { Accent = inherits ? null : own, Paper = isDark ? Paper.Dark : Paper.Light };
+                    var shown = FormLook.Over(look, BrandLook.Plain with { Accent = brands });
+                    Contrast.Ratio(shown.Accent, isDark ? "#1d2033" : "#ffffff").ShouldBeGreaterThanOrEqualTo(4.5);
+                }
+            );
+
     private static Gen<string> Colours => Gen.Int[0, 0xffffff].Select(value => $"#{value:x6}");
 
     private static string Kit(string file, [CallerFilePath] string here = "") =>

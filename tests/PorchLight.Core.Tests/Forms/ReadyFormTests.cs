@@ -29,6 +29,32 @@ public sealed class ReadyFormTests
         Ready.Content.FindQuestion("budget")!.Options[0].Label.ShouldBe("Under 750.25");
     }
 
+    [Fact]
+    public void Every_ready_form_can_be_published_asks_for_a_budget_around_the_price_and_sorts_into_all_three()
+    {
+        ReadyForms.All.Count.ShouldBeGreaterThanOrEqualTo(9, "eight services, and any");
+        ReadyForms.All.Select(offer => offer.Key).ShouldBeUnique();
+        foreach (var offer in ReadyForms.All)
+        {
+            var ready = offer.Make(new ReadyFormRequest(offer.Title, 800, "EUR"));
+            FormStructure.Check(ready.Content).ShouldBeEmpty(offer.Key);
+            ready.Screening.Check().ShouldBeEmpty(offer.Key);
+            var options = ready.Content.FindQuestion("budget")!.Options;
+            options.Select(option => option.Band?.Low?.Value).ShouldContain(800, offer.Key);
+            ready.Content.SendOffs.Count.ShouldBeGreaterThanOrEqualTo(2, offer.Key);
+            ready.FollowThroughs(Guid.Empty).Count.ShouldBe(2, offer.Key);
+            var used = ready.Screening.Signals.SelectMany(signal => signal.When.QuestionsUsed());
+            used.ShouldBeSubsetOf(ready.Content.Questions.Select(question => question.Key), offer.Key);
+            var nothing = Sample.Known(ready.Content);
+            var range = FitRanges.Of(ready.Screening, nothing);
+            (range.WorstFit, range.BestFit).ShouldBe((Fit.NotNow, Fit.ComeIn), offer.Key);
+            if (offer.Key != "any")
+                ready
+                    .Content.Pages.Any(page => page.ShownOnlyWhen is not null || page.Items.Any(item => item.OnlyWhen is not null))
+                    .ShouldBeTrue($"{offer.Key} has conditions");
+        }
+    }
+
     [Theory]
     [InlineData("fits", "me", Fit.ComeIn)]
     [InlineData("unsure", "together", Fit.TalkFirst)]

@@ -305,6 +305,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("Archived")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("AwayNote")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -338,6 +341,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<int>("ScreeningVersion")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Service")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Settings")
                         .IsRequired()

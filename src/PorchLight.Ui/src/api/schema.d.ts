@@ -148,22 +148,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forms": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getForms"];
-        put?: never;
-        post: operations["postForms"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/forms/{id}/screening": {
         parameters: {
             query?: never;
@@ -590,6 +574,118 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postMailByIdLeave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getForms"];
+        put?: never;
+        post: operations["postForms"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/lights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFormsLights"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFormsArchive"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdService"];
+        put: operations["putFormsByIdService"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsReady"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdCopies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/imported": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsImported"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1528,6 +1624,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What is measured of an accent. */
+        AccentContrast: {
+            /** @description The accent as it would be shown. */
+            accent: string;
+            /**
+             * Format: double
+             * @description Its contrast against the paper, from 1 to 21.
+             */
+            ratio: number;
+            /** @description The nearest accent that can be read; null when this one can. */
+            nearest: null | string;
+        };
         /**
          * @description How somebody is met at a form.
          * @enum {unknown}
@@ -1784,6 +1892,12 @@ export interface components {
             kind: "yesNo";
             /** @description True for yes. */
             yes: boolean;
+        };
+        Archive: {
+            /** @description The forms. */
+            forms: unknown[];
+            /** @description Whether they are to be put away. */
+            archived: boolean;
         };
         AwayNote: {
             /** @description What people see while the light is off. */
@@ -2341,6 +2455,11 @@ export interface components {
             /** @enum {string} */
             kind: "yesNo";
         };
+        /**
+         * @description How round the corners of boxes and buttons are.
+         * @enum {unknown}
+         */
+        Corners: "soft" | "square" | "round";
         /** @description What welcomes people before the first page. */
         Cover: {
             /** @description Paragraphs parted by an empty line. */
@@ -2388,6 +2507,11 @@ export interface components {
              */
             toDays?: null | number;
         };
+        /**
+         * @description How close things stand.
+         * @enum {unknown}
+         */
+        Density: "roomy" | "close";
         DifferenceView: {
             field: string;
             ours: null | string;
@@ -2684,6 +2808,7 @@ export interface components {
             notForUs?: null | components["schemas"]["NotForUs"];
             /** @description Whether all answers are shown once more before they are sent. */
             review?: boolean;
+            look?: null | components["schemas"]["FormLook"];
             /** @description What must hold between answers. */
             rules?: components["schemas"]["AnswerRule"][];
         };
@@ -2706,12 +2831,37 @@ export interface components {
             };
             /** @description What keeps it from being published. */
             findings: components["schemas"]["Finding"][];
+            /** @description How well its accent can be read. */
+            accent: components["schemas"]["AccentContrast"];
+        };
+        /** @description How one form looks where it is unlike the others of the business. What is null is as the business has it. */
+        FormLook: {
+            /**
+             * Format: uuid
+             * @description The identifier of a stored picture that stands at the top, or null for the business's logo.
+             */
+            logo?: null | string;
+            /** @description The colour of buttons, links and marks, as #rrggbb. */
+            accent?: null | string;
+            /** @description The colour around the page, as #rrggbb; nothing stands on it. */
+            backdrop?: null | string;
+            typeface?: null | components["schemas"]["Typeface"];
+            /** @description How round corners are. */
+            corners?: components["schemas"]["Corners"];
+            /** @description How close things stand. */
+            density?: components["schemas"]["Density"];
+            /** @description How wide it grows. */
+            width?: components["schemas"]["FormWidth"];
+            /** @description What it is written on. */
+            paper?: components["schemas"]["Paper"];
+            /** @description What the button says that sends the answers; null for "Send". */
+            buttonWord?: null | string;
         };
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
         FormPageView: {
             title: string;
             business: string;
-            look: components["schemas"]["BrandLook"];
+            look: components["schemas"]["ShownLook"];
             logo: null | string;
             /** @description How they are met. */
             welcome: components["schemas"]["AccessState"];
@@ -2737,15 +2887,35 @@ export interface components {
         FormRow: {
             id: components["schemas"]["IdOfForm"];
             title: string;
+            /** @description The name of the service it asks about; null for none in particular. */
+            service: null | string;
             /** @description Whether it takes answers. */
             shines: boolean;
             /** Format: int32 */
             version: number;
             unpublishedChanges: boolean;
-            /** Format: int32 */
-            inquiries: number;
+            /**
+             * Format: int32
+             * @description How many were sent.
+             */
+            answers: number;
+            /** @description When the last one came, in words; null when there is none. */
+            lastAnswer: null | string;
+            lastAnswerAt: null | components["schemas"]["Instant"];
             /** Format: int32 */
             questions: number;
+            /** @description Whether it is put away. */
+            archived: boolean;
+        };
+        FormService: {
+            /** @description The key of a service of the business; null for none in particular. */
+            service: null | string;
+        };
+        FormServiceView: {
+            /** @description The key of the service it asks about; null for none in particular. */
+            service: null | string;
+            /** @description The business's services. */
+            services: components["schemas"]["Service"][];
         };
         /** @description What holds for a form beside its words, at once and for every version. */
         FormSettings: {
@@ -2818,6 +2988,11 @@ export interface components {
             sharing: components["schemas"]["Sharing"];
             findings: components["schemas"]["Finding"][];
         };
+        /**
+         * @description How wide a form grows where there is room.
+         * @enum {unknown}
+         */
+        FormWidth: "usual" | "narrow" | "wide";
         FoundLine: {
             /** @description Names the line. */
             key: string;
@@ -2938,6 +3113,8 @@ export interface components {
             differences: components["schemas"]["DifferenceView"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
+        /** Format: date-time */
+        Instant: null | string;
         InviteRow: {
             id: components["schemas"]["IdOfInvite"];
             name: string;
@@ -3131,6 +3308,12 @@ export interface components {
          * @enum {unknown}
          */
         LengthUnit: "metres" | "centimetres" | "millimetres";
+        Lights: {
+            /** @description The forms. */
+            forms: unknown[];
+            /** @description Whether their light is to be on. */
+            on: boolean;
+        };
         /**
          * @description Whether a form takes answers, and why not.
          * @enum {unknown}
@@ -3309,9 +3492,11 @@ export interface components {
             title: string;
             /**
              * Format: double
-             * @description Where the work starts in price, in the business's currency.
+             * @description Where the work starts in price, in the business's currency; a blank page asks for none.
              */
-            startingPrice: number;
+            startingPrice: null | number;
+            /** @description The key of the ready form it begins as; null for a blank page. */
+            ready: null | string;
         };
         NewFormView: {
             id: components["schemas"]["IdOfForm"];
@@ -3478,6 +3663,11 @@ export interface components {
             /** @description Where to go after the page; the first rule that is true is taken, and none means the next page. */
             routes?: components["schemas"]["RouteRule"][];
         };
+        /**
+         * @description What a form is written on.
+         * @enum {unknown}
+         */
+        Paper: "light" | "dark";
         PassView: {
             /** @description What the browser shows from now on. */
             pass: string;
@@ -4023,6 +4213,21 @@ export interface components {
             /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
             accent: string;
         };
+        ReadyFormView: {
+            /** @description The key of a ready form. */
+            key: string;
+            /** @description What it is for: "Photography". */
+            name: string;
+            /** @description What it asks and how it sorts, in a sentence. */
+            about: string;
+            /** @description A title to begin with. */
+            title: string;
+            /**
+             * Format: int32
+             * @description How many questions it asks.
+             */
+            questions: number;
+        };
         /**
          * @description Whether a field is about the person or about one piece of work.
          * @enum {unknown}
@@ -4297,6 +4502,25 @@ export interface components {
             plain: null | string;
             /** @description What its address can fill in. */
             parameters: components["schemas"]["LinkParameter"][];
+        };
+        /** @description How a form is shown, everything decided. */
+        ShownLook: {
+            /** @description The colour of buttons, links and marks, as #rrggbb; it can be read on the paper. */
+            accent: string;
+            /** @description The colour around the page, as #rrggbb. */
+            backdrop: string;
+            /** @description The face of all text. */
+            typeface: components["schemas"]["Typeface"];
+            /** @description How round corners are. */
+            corners: components["schemas"]["Corners"];
+            /** @description How close things stand. */
+            density: components["schemas"]["Density"];
+            /** @description How wide it grows. */
+            width: components["schemas"]["FormWidth"];
+            /** @description What it is written on. */
+            paper: components["schemas"]["Paper"];
+            /** @description What the button says that sends the answers. */
+            buttonWord: string;
         };
         /** @description One thing an answer tells about fit. */
         Signal: {
@@ -4573,7 +4797,7 @@ export interface components {
          * @description The typefaces that ship with the program.
          * @enum {unknown}
          */
-        Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata";
+        Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata" | "lora" | "fraunces" | "spaceGrotesk" | "nunito";
         UserRow: {
             /** Format: uuid */
             id: string;
@@ -4906,68 +5130,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    getForms: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormRow"][];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    postForms: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewForm"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NewFormView"];
-                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -5943,6 +6105,287 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getForms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postForms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewFormView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsLights: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lights"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archive"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsByIdService: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormServiceView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsByIdService: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormService"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsReady: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyFormView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewFormView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsImported: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewFormView"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

@@ -8,6 +8,7 @@ import "./business.css";
 import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
+import { FilesAndLists } from "./library/FilesAndLists";
 import { NodPanel } from "./followThrough/NodPanel";
 import { AppShell } from "./AppShell";
 import { NothingHere } from "./shell/NothingHere";
@@ -48,6 +49,7 @@ const router = createBrowserRouter([
       { path: "/forms", element: <FormList /> },
       { path: "/forms/new", element: <NewForm /> },
       { path: "/forms/:id/:section?", element: <EditForm /> },
+      { path: "/files", element: <FilesAndLists /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
       { path: "/clients", element: <ClientList />, children: [{ path: ":id", element: <ClientPanel /> }] },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },

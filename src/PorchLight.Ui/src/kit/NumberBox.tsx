@@ -1,5 +1,5 @@
 import { useState, type InputHTMLAttributes } from "react";
-import { boxLook } from "./fields";
+import { controlLook } from "./fields";
 
 interface Props extends Omit<InputHTMLAttributes<HTMLInputElement>, "value" | "onChange"> {
   value: number | null | undefined;
@@ -23,7 +23,7 @@ export function NumberBox({ value, onChange, whole = false, className = "w-28", 
     <input
       inputMode={whole ? "numeric" : "decimal"}
       autoComplete="off"
-      className={`${boxLook} ${className} tabular-nums`}
+      className={`${controlLook} ${className} tabular-nums`}
       value={text}
       onChange={(e) => {
         const number = read(e.target.value);

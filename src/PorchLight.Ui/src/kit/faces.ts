@@ -30,6 +30,26 @@ export const faces: Record<Typeface, Face> = {
     family: "Literata Variable",
     load: () => import("@fontsource-variable/literata"),
   },
+  lora: {
+    name: "Lora, a brushed serif",
+    family: "Lora Variable",
+    load: () => import("@fontsource-variable/lora"),
+  },
+  fraunces: {
+    name: "Fraunces, old-fashioned and soft",
+    family: "Fraunces Variable",
+    load: () => import("@fontsource-variable/fraunces"),
+  },
+  spaceGrotesk: {
+    name: "Space Grotesk, wide and technical",
+    family: "Space Grotesk Variable",
+    load: () => import("@fontsource-variable/space-grotesk"),
+  },
+  nunito: {
+    name: "Nunito, with round ends",
+    family: "Nunito Variable",
+    load: () => import("@fontsource-variable/nunito"),
+  },
 };
 
 /** Fetches a typeface and gives the family to name in a style. */

@@ -7,8 +7,12 @@ import {
   type TextareaHTMLAttributes,
 } from "react";
 
-export const boxLook =
-  "w-full rounded-soft border border-edge bg-card px-2.5 py-1.5 text-ink aria-invalid:border-2 aria-invalid:border-brick";
+/** How a control looks that is as wide as what it says. */
+export const controlLook =
+  "rounded-soft border border-edge bg-card px-2.5 py-1.5 text-ink aria-invalid:border-2 aria-invalid:border-brick";
+
+/** How a control looks that takes the whole line. */
+export const boxLook = `w-full ${controlLook}`;
 
 interface FieldWords {
   label: string;

@@ -243,7 +243,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         )}
         <div className="flex flex-wrap items-center gap-3">
           <button type="submit" aria-disabled={busy} className={brandButton}>
-            {busy ? "One moment …" : review || (isLast && !form.review) ? "Send" : "Go on"}
+            {busy ? "One moment …" : review || (isLast && !form.review) ? door.look.buttonWord : "Go on"}
           </button>
           {(!isFirst || review) && (
             <button

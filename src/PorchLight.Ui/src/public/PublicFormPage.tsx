@@ -44,7 +44,7 @@ export function PublicFormPage({ token }: { token: string }) {
     [token],
   );
   useEffect(() => {
-    document.documentElement.toggleAttribute("data-embedded", isEmbedded);
+    document.documentElement.toggleAttribute("data-embedded", isEmbedded && !isPreviewed);
     if (!openedHere(token)) knock();
     if (!receipt) return;
     showReceipt(receipt).then(
@@ -63,7 +63,7 @@ export function PublicFormPage({ token }: { token: string }) {
   const form = door?.form;
   return (
     <div ref={outside} className={isEmbedded ? "p-1" : "px-3 py-6 sm:py-10"}>
-      <main className="mx-auto max-w-2xl rounded-soft bg-card p-5 shadow-soft sm:p-8">
+      <main className="mx-auto max-w-[var(--form-width,42rem)] rounded-soft bg-card p-5 shadow-soft sm:p-8">
         {door?.logo && <img src={door.logo} alt={door.business} className="mb-3 max-h-16 max-w-60" />}
         {door?.onlyLooking && !isPreviewed && (
           <p role="status" className="mb-5 rounded-soft border-2 border-dashed border-edge p-3 font-semibold">
@@ -111,9 +111,11 @@ function bringIntoView(item: string) {
   if (place) scrollTo({ top: scrollY + place.getBoundingClientRect().top - 60 });
 }
 
-/** Puts on the brand's colours and typeface; words are there before the face is. */
+/** Puts on the form's colours, shapes and typeface; words are there before the face is. */
 function dress(look: FormPageView["look"]) {
-  const style = document.documentElement.style;
+  const { style, dataset } = document.documentElement;
+  const { corners, density, width, paper } = look;
+  Object.assign(dataset, { corners, density, width, paper });
   style.setProperty("--brand", look.accent);
   style.setProperty("--backdrop", look.backdrop);
   void loadFace(look.typeface).then((family) => {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
-import { boxLook, SelectBox, TextBox } from "../../kit/fields";
+import { boxLook, controlLook, SelectBox, TextBox } from "../../kit/fields";
 import { api } from "../client";
 
 /** Fields of a part of the settings: its values, what is wrong with them, and how they change. */
@@ -113,7 +113,7 @@ export function HoursFields({ value, findings, onChange }: Fields<Schemas["Openi
             <label key={end} className="flex items-center gap-2">
               <span>{end === "sendFrom" ? "from" : "to"}</span>
               <input
-                className={`${boxLook} w-24`}
+                className={`${controlLook} w-24`}
                 value={value[end]}
                 aria-invalid={findings.has("sendFrom") ? true : undefined}
                 onChange={(e) => onChange({ [end]: e.target.value })}

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
@@ -20,7 +20,51 @@ export function FormSettings({ id }: { id: string }) {
   });
   if (!settings.data || !settings.isFetchedAfterMount)
     return settings.error ? <Failure error={settings.error} /> : <Skeleton rows={6} />;
-  return <Fields id={id} view={settings.data} />;
+  return (
+    <div className="grid gap-6">
+      <ServiceOfForm id={id} />
+      <Fields id={id} view={settings.data} />
+    </div>
+  );
+}
+
+/** Which of the business's services the form asks about; kept as soon as it is chosen. */
+function ServiceOfForm({ id }: { id: string }) {
+  const queries = useQueryClient();
+  const params = { path: { id } };
+  const service = useQuery({
+    queryKey: ["form-service", id],
+    queryFn: () => orProblem(api.GET("/api/forms/{id}/service", { params })),
+  });
+  const set = useMutation({
+    mutationFn: (key: string | null) =>
+      orProblem(api.PUT("/api/forms/{id}/service", { params, body: { service: key } })),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["form-service", id] });
+      void queries.invalidateQueries({ queryKey: ["forms"] });
+    },
+  });
+  if (!service.data) return <Failure error={service.error} />;
+  return (
+    <section aria-label="Its service" className="rounded-soft bg-card p-6 shadow-soft">
+      <SelectBox
+        label="Which service it asks about"
+        help={
+          service.data.services.length === 0 ? "Your settings list no services yet." : "Your list of forms shows it."
+        }
+        value={service.data.service ?? ""}
+        onChange={(e) => set.mutate(e.target.value || null)}
+      >
+        <option value="">none in particular</option>
+        {service.data.services.map((one) => (
+          <option key={one.key} value={one.key}>
+            {one.name}
+          </option>
+        ))}
+      </SelectBox>
+      <Failure error={set.error} />
+    </section>
+  );
 }
 
 const names: Record<string, string> = {

@@ -18,6 +18,8 @@ const madeOf: Record<string, string[]> = {
   form: ["forms", "inquiries", "brand"],
   "form-content": ["forms", "brand"],
   "form-parts": ["brand"],
+  "ready-forms": ["brand"],
+  "form-service": ["forms", "brand"],
   files: ["forms", "brand"],
   lists: ["forms"],
   "form-settings": ["forms", "inquiries", "brand", "identity"],

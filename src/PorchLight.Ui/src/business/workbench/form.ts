@@ -28,6 +28,8 @@ export interface WorkingForm extends Omit<FormContent, "pages"> {
 
 /** What the desk shows when nothing else is chosen: the form itself. */
 export const wholeForm = "~form";
+/** How the form looks, as something to be chosen. */
+export const itsLook = "~look";
 
 export function flat({ pages, ...rest }: FormContent): WorkingForm {
   return {
@@ -64,12 +66,14 @@ const withAsks = <T extends AnyQuestion>(question: T, asks: RowQuestion[]): T =>
 /** What is chosen in the outline. */
 export type Chosen =
   | { what: "form" }
+  | { what: "look" }
   | { what: "page"; page: PageHead; number: number }
   | { what: "item"; item: PlacedItem }
   | { what: "cell"; cell: RowQuestion; of: Question & { page: string } }
   | { what: "sendOff"; sendOff: SendOff; isDefault: boolean };
 
 export function find(form: WorkingForm, key: string): Chosen {
+  if (key === itsLook) return { what: "look" };
   const number = form.pages.findIndex((page) => page.key === key) + 1;
   if (number > 0) return { what: "page", page: form.pages[number - 1]!, number };
   for (const item of form.items) {

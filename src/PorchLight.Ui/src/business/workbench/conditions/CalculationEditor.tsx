@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../../api/problem";
-import { boxLook } from "../../../kit/fields";
+import { boxLook, controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
 import { KnownTextBox } from "../desk/KnownTextBox";
 import { Members } from "../desk/Members";
@@ -10,7 +10,7 @@ import { KnownWords } from "../words";
 import { ConditionEditor } from "./ConditionEditor";
 import { FixedAnswer } from "./FixedAnswer";
 
-const pickerLook = `${boxLook} w-auto max-w-64`;
+const pickerLook = `${controlLook} w-auto max-w-64`;
 const deepest = 3;
 
 type Named<K extends Calculation["kind"]> = Extract<Calculation, { kind: K }>;

@@ -1,9 +1,9 @@
-import { boxLook } from "../../../kit/fields";
+import { controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
 import type { Condition } from "../form";
 import type { PossibleValue } from "./subjects";
 
-const pickerLook = `${boxLook} w-auto max-w-full`;
+const pickerLook = `${controlLook} w-auto max-w-full`;
 
 interface Props {
   value: Condition;

@@ -1,7 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { MoreHorizontal, X } from "lucide-react";
 import { Button } from "../../../kit/Button";
-import { boxLook } from "../../../kit/fields";
+import { controlLook } from "../../../kit/fields";
 import { menuItem, menuLook } from "../../../kit/menu";
 import type { Condition } from "../form";
 import { ComparedValue } from "./ComparedValue";
@@ -9,7 +9,7 @@ import { compare, operatorOf, operatorsOf, operatorWords, type Operator } from "
 import { subjectOf, useSubjects, type Place, type SubjectOnOffer } from "./subjects";
 
 const deepest = 2;
-const pickerLook = `${boxLook} w-auto max-w-full`;
+const pickerLook = `${controlLook} w-auto max-w-full`;
 
 interface Props {
   value: Condition | null | undefined;

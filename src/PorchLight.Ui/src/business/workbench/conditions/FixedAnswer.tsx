@@ -1,11 +1,11 @@
 import type { Schemas } from "../../../api/problem";
-import { boxLook } from "../../../kit/fields";
+import { controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
 import { useWorkbench } from "../workbenchContext";
 
 type Answer = Schemas["Answer"];
 
-const pickerLook = `${boxLook} w-auto`;
+const pickerLook = `${controlLook} w-auto`;
 
 /** A value that is always the same: words, a number, an amount, a day, yes or no. */
 export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (value: Answer) => void }) {

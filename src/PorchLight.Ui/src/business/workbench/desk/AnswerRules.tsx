@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
-import { boxLook, TextBox } from "../../../kit/fields";
+import { controlLook, TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import type { AnyQuestion } from "../form";
 import { KnownWords } from "../words";
@@ -22,7 +22,7 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
   const pick = (label: string, from: AnyQuestion[], chosen: string, set: (key: string) => void) => (
     <select
       aria-label={label}
-      className={`${boxLook} w-auto max-w-64`}
+      className={`${controlLook} w-auto max-w-64`}
       value={chosen}
       onChange={(e) => set(e.target.value)}
     >

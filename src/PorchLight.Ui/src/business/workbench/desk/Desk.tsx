@@ -2,6 +2,7 @@ import { find, type PlacedItem } from "../form";
 import { useWorkbench } from "../workbenchContext";
 import { ContentDesk } from "./ContentDesk";
 import { FormDesk } from "./FormDesk";
+import { LookDesk } from "./LookDesk";
 import { PageDesk } from "./PageDesk";
 import { QuestionDesk } from "./QuestionDesk";
 import { SendOffDesk } from "./SendOffDesk";
@@ -11,6 +12,8 @@ export function Desk() {
   const { form, at } = useWorkbench();
   const chosen = find(form, at);
   switch (chosen.what) {
+    case "look":
+      return <LookDesk />;
     case "page":
       return <PageDesk key={at} page={chosen.page} number={chosen.number} />;
     case "cell":

@@ -2,9 +2,10 @@ import { useId, useRef } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
-import { boxLook } from "../../../kit/fields";
+import { controlLook } from "../../../kit/fields";
 import { Failure } from "../../../kit/states";
 import { api } from "../../client";
+import { uploadFile } from "../../shell/uploadFile";
 import { useSendKey } from "../../useSendKey";
 
 interface Props {
@@ -26,18 +27,7 @@ export function FilePicker({ label, value, groups, onChange, optional = true }: 
   const files = useQuery({ queryKey: ["files"], queryFn: () => orProblem(api.GET("/api/files")) });
   const fitting = files.data?.filter((file) => groups.length === 0 || groups.includes(file.group)) ?? [];
   const upload = useMutation({
-    mutationFn: (file: File) =>
-      orProblem(
-        api.POST("/api/files", {
-          params: { query: { name: file.name } },
-          body: file as never,
-          bodySerializer: (body) => body as BodyInit,
-          headers: {
-            ...sendKey.for([file.name, file.size, file.lastModified]),
-            "Content-Type": "application/octet-stream",
-          },
-        }),
-      ),
+    mutationFn: (file: File) => uploadFile(file, sendKey.for([file.name, file.size, file.lastModified])),
     onSuccess: (file) => {
       void queries.invalidateQueries({ queryKey: ["files"] });
       onChange(file.id);
@@ -55,7 +45,7 @@ export function FilePicker({ label, value, groups, onChange, optional = true }: 
         )}
         <select
           id={id}
-          className={`${boxLook} w-auto max-w-60 flex-1`}
+          className={`${controlLook} w-auto max-w-60 flex-1`}
           value={value ?? ""}
           onChange={(e) => onChange(e.target.value || null)}
         >

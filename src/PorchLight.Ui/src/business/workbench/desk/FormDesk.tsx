@@ -58,6 +58,7 @@ export function FormDesk() {
               <AnswerRules rules={form.rules ?? []} onChange={(rules) => change({ rules }, "rules")} />
             </Part>
           ),
+          look: elsewhere,
           pages: elsewhere,
           sendOffs: elsewhere,
           defaultSendOff: elsewhere,

@@ -7,7 +7,7 @@ import { Text } from "@tiptap/extension-text";
 import type { JSONContent } from "@tiptap/core";
 import { EditorContent, useEditor } from "@tiptap/react";
 import { Plus } from "lucide-react";
-import { boxLook } from "../../../kit/fields";
+import { boxLook, controlLook } from "../../../kit/fields";
 import { menuItem, menuLook } from "../../../kit/menu";
 import { KnownWords, type KnownPlace } from "../words";
 import { useKnownPlaces, type KnownChoice } from "./knownPlaces";
@@ -140,7 +140,7 @@ export function KnownTextBox({
         <label key={index} className="mt-1.5 flex flex-wrap items-center gap-2 text-[0.93rem] text-slate">
           <span>While “{choices.find(({ name }) => name === one.name)?.words ?? "it"}” is not known, it says</span>
           <input
-            className={`${boxLook} w-40`}
+            className={`${controlLook} w-40`}
             placeholder="nothing"
             value={one.fallback}
             onChange={(e) => onChange(withFallback(value, index, e.target.value))}

@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp, ChevronDown, ChevronUp, X } from "lucide-react";
 import { orProblem, type Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
-import { boxLook, CheckBox, SelectBox, TextBox } from "../../../kit/fields";
+import { boxLook, CheckBox, controlLook, SelectBox, TextBox } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
 import { Failure } from "../../../kit/states";
 import { api } from "../../client";
@@ -68,7 +68,7 @@ export function Options({ kind, question, onChange }: Props) {
                   <div className="flex items-center gap-1.5">
                     <input
                       aria-label={`Answer ${index + 1}`}
-                      className={`${boxLook} flex-1`}
+                      className={`${controlLook} flex-1`}
                       value={option.label}
                       onChange={(e) => set(option.key, { label: e.target.value })}
                       onKeyDown={(e) => {

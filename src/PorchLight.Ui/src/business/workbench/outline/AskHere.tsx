@@ -32,6 +32,7 @@ export function AskHere({ page, behind, rows }: Props) {
   const [typed, setTyped] = useState("");
   const [waiting, setWaiting] = useState<string[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
+  const input = useRef<HTMLInputElement>(null);
   const last = useRef<Promise<string | null>>(Promise.resolve(null));
 
   const read = async (text: string, after: string | null): Promise<string | null> => {
@@ -56,7 +57,8 @@ export function AskHere({ page, behind, rows }: Props) {
             ),
       `add ${questions[0]!.key}`,
     );
-    open(questions.at(-1)!.key);
+    // Whoever is elsewhere by now is left where they are.
+    if (document.activeElement === input.current) open(questions.at(-1)!.key);
     return questions.at(-1)!.key;
   };
   // One after the other, so that each stands behind the one typed before it.
@@ -89,6 +91,7 @@ export function AskHere({ page, behind, rows }: Props) {
       <span className="flex items-center gap-1">
         <Plus size={16} aria-hidden className="ml-1.5 shrink-0 text-dusk" />
         <input
+          ref={input}
           aria-label={rows ? "Ask something in each line here" : "Ask something here"}
           placeholder="ask something here"
           className="min-w-0 flex-1 rounded-soft border border-transparent bg-transparent px-1.5 py-1 placeholder:text-dusk hover:border-edge focus:border-edge focus:bg-card"

@@ -11,6 +11,7 @@ import {
   find,
   freeKey,
   itemsOn,
+  itsLook,
   moveBy,
   remove,
   reorder,
@@ -94,6 +95,7 @@ export function Outline() {
     const one = find(form, key);
     return (
       one.what !== "form" &&
+      one.what !== "look" &&
       !(one.what === "sendOff" && one.isDefault) &&
       !(one.what === "page" && form.pages.length === 1)
     );
@@ -154,6 +156,14 @@ export function Outline() {
         onChoose={choose}
         strong
       />
+      <OutlineLine
+        id={itsLook}
+        words="How it looks"
+        isOpen={at === itsLook}
+        hasFinding={findingAt.has("look")}
+        onChoose={choose}
+        inList={false}
+      />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           {form.pages.map((page, index) => {
@@ -178,14 +188,17 @@ export function Outline() {
                   strong
                 />
                 <ol>
-                  {items.flatMap((item, place) => [
-                    line(item),
-                    ...(item.item === "question" && (item.kind.kind === "rows" || item.kind.kind === "people")
-                      ? [<Cells key={`${item.key} asks`} list={item} onChoose={choose} />]
-                      : []),
-                    ...(place === behind ? [<AskHere key="ask" page={page.key} behind={item.key} />] : []),
-                  ])}
-                  {items.length === 0 && <AskHere key="ask" page={page.key} behind={null} />}
+                  {[
+                    ...items.flatMap((item, place) => [
+                      line(item),
+                      ...(item.item === "question" && (item.kind.kind === "rows" || item.kind.kind === "people")
+                        ? [<Cells key={`${item.key} asks`} list={item} onChoose={choose} />]
+                        : []),
+                      ...(place === behind ? [<AskHere key="ask" page={page.key} behind={item.key} />] : []),
+                    ]),
+                    // In the same list as the others, so that it stays the same line when the first question comes.
+                    ...(items.length === 0 ? [<AskHere key="ask" page={page.key} behind={null} />] : []),
+                  ]}
                 </ol>
               </section>
             );
@@ -258,19 +271,21 @@ function Cells(props: { list: PlacedItem & { item: "question" }; onChoose: (key:
         aria-label={`Asked in each line of ${KnownWords.plain(list.wording)}`}
         className="ml-7 border-l border-line pl-1"
       >
-        {asks.flatMap((one, place) => [
-          <OutlineLine
-            key={one.key}
-            id={one.key}
-            words={KnownWords.plain(one.wording) || "without words"}
-            isOpen={one.key === at}
-            condition={facts.conditions[one.key]}
-            hasFinding={facts.findings.some((finding) => finding.place === one.key)}
-            onChoose={props.onChoose}
-          />,
-          ...(place === behind ? [<AskHere key="ask" page={list.page} behind={one.key} rows={list.key} />] : []),
-        ])}
-        {asks.length === 0 && <AskHere key="ask" page={list.page} behind={null} rows={list.key} />}
+        {[
+          ...asks.flatMap((one, place) => [
+            <OutlineLine
+              key={one.key}
+              id={one.key}
+              words={KnownWords.plain(one.wording) || "without words"}
+              isOpen={one.key === at}
+              condition={facts.conditions[one.key]}
+              hasFinding={facts.findings.some((finding) => finding.place === one.key)}
+              onChoose={props.onChoose}
+            />,
+            ...(place === behind ? [<AskHere key="ask" page={list.page} behind={one.key} rows={list.key} />] : []),
+          ]),
+          ...(asks.length === 0 ? [<AskHere key="ask" page={list.page} behind={null} rows={list.key} />] : []),
+        ]}
       </ol>
     </li>
   );

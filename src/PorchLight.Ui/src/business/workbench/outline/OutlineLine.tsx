@@ -20,6 +20,8 @@ interface Props {
   landsIn?: string;
   signals?: string;
   strong?: boolean;
+  /** Whether it is one of several in a list; headings are not. */
+  inList?: boolean;
   quiet?: boolean;
   canMove?: boolean;
   onChoose: (key: string, also: boolean) => void;
@@ -29,7 +31,7 @@ interface Props {
 export const OutlineLine = memo(function OutlineLine(props: Props) {
   const { id, dragId = id, number, before, words, isOpen, isChosen, isFound, condition, landsIn, signals } = props;
   const drag = useSortable({ id: dragId, disabled: { draggable: !props.canMove, droppable: false } });
-  const Line = props.strong ? "div" : "li";
+  const Line = (props.inList ?? !props.strong) ? "li" : "div";
   return (
     <Line
       ref={drag.setNodeRef}

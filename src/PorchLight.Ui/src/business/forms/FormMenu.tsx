@@ -1,0 +1,119 @@
+import { useState, type FormEvent } from "react";
+import { Dialog, DropdownMenu } from "radix-ui";
+import { MoreHorizontal } from "lucide-react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { TextBox } from "../../kit/fields";
+import { menuItem, menuLook } from "../../kit/menu";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { useSendKey } from "../useSendKey";
+
+interface Props {
+  row: Schemas["FormRow"];
+  onArchive: () => void;
+}
+
+/** What can be done with one form from the list. */
+export function FormMenu({ row, onArchive }: Props) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const sendKey = useSendKey();
+  const [renaming, setRenaming] = useState(false);
+  const path = { id: row.id };
+  const copy = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/forms/{id}/copies", { params: { path }, headers: sendKey.for(row.id) })),
+    onSuccess: ({ id }) => {
+      sendKey.done();
+      void queries.invalidateQueries({ queryKey: ["forms"] });
+      void navigate(`/forms/${id}`);
+    },
+    onError: (error) => notice({ words: sentenceOf(error) }),
+  });
+  return (
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger
+          aria-label={`More for ${row.title}`}
+          className="shrink-0 rounded-soft p-1.5 text-slate hover:text-ink"
+        >
+          <MoreHorizontal size={18} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
+          <DropdownMenu.Item className={menuItem} onSelect={() => setRenaming(true)}>
+            Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={() => copy.mutate()}>
+            Copy
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={menuItem}>
+            <a href={`/api/forms/${row.id}/form.json`} download>
+              Save as a file
+            </a>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={menuItem} onSelect={onArchive}>
+            {row.archived ? "Bring back" : "Put away"}
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Root>
+      {renaming && <RenameDialog row={row} onDone={() => setRenaming(false)} />}
+    </>
+  );
+}
+
+function RenameDialog({ row, onDone }: { row: Schemas["FormRow"]; onDone: () => void }) {
+  const queries = useQueryClient();
+  const [title, setTitle] = useState(row.title);
+  const path = { id: row.id };
+  const rename = useMutation({
+    mutationFn: async () => {
+      const { content: was } = await orProblem(api.GET("/api/forms/{id}/content", { params: { path } }));
+      await orProblem(
+        api.PUT("/api/forms/{id}/content", {
+          params: { path },
+          body: { was, now: { ...was, title: title.trim() } },
+        }),
+      );
+    },
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["forms"] });
+      onDone();
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (title.trim() && !rename.isPending) rename.mutate();
+  };
+  return (
+    <Dialog.Root open onOpenChange={onDone}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
+        >
+          <Dialog.Title className="mb-3 text-xl">Rename the form</Dialog.Title>
+          <form onSubmit={submit}>
+            <TextBox
+              label="Title"
+              help={row.version > 0 ? "People read it when you publish the form again." : undefined}
+              value={title}
+              onChange={(e) => setTitle(e.target.value)}
+            />
+            <Failure error={rename.error} />
+            <div className="mt-4 flex gap-2">
+              <Button weight="main" type="submit" disabled={!title.trim() || rename.isPending}>
+                Rename
+              </Button>
+              <Button onClick={onDone}>Leave it</Button>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
