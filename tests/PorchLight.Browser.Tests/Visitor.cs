@@ -74,6 +74,45 @@ internal sealed class Visitor : IDisposable
             }
         );
 
+    /// <summary>Makes every answer of a server take so long to come.</summary>
+    public void IsSlow(int milliseconds) =>
+        Browser.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = false,
+                ["latency"] = milliseconds,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
+
+    /// <summary>Goes on by the tabulator until the focus is on what begins with these words, and presses keys there.</summary>
+    public void TabTo(string words, params string[] keys) => Tab(Keys.Tab, words, keys);
+
+    /// <summary>The same backwards.</summary>
+    public void ShiftTabTo(string words, params string[] keys) => Tab(Keys.Shift + Keys.Tab, words, keys);
+
+    /// <summary>Whether what has the focus begins with these words, or is called so.</summary>
+    public bool Focused(string words) =>
+        Run<string>(
+                "const one = document.activeElement; return one.getAttribute('aria-label') ?? one.labels?.[0]?.innerText ?? one.innerText ?? ''"
+            )
+            .Replace('\n', ' ')
+            .TrimStart('0', '1', '2', '3', '4', '5', '6', '7', '8', '9', ' ')
+            .StartsWith(words, StringComparison.Ordinal);
+
+    private void Tab(string key, string words, string[] keys)
+    {
+        for (var presses = 0; !Focused(words); presses++)
+        {
+            presses.ShouldBeLessThan(120, $"“{words}” is not reached by the tabulator");
+            Browser.SwitchTo().ActiveElement().SendKeys(key);
+        }
+
+        Keyboard(keys);
+    }
+
     /// <summary>Opens a page as the owner, who has signed in already.</summary>
     public void ComeIn(BrowserApp app, string path = "/")
     {
@@ -157,6 +196,27 @@ internal sealed class Visitor : IDisposable
             }
         );
     }
+
+    /// <summary>The same in one part of a desk, named as the schema of forms names it.</summary>
+    public void Type(string label, string words, string part)
+    {
+        _before = Text;
+        Wait(
+            $"types into “{label}” of {part}",
+            () =>
+            {
+                Find(
+                        $"//*[@data-member='{part}']//*[self::input or self::textarea][ancestor::label[starts-with(normalize-space(), {Quote(label)})]]"
+                    )
+                    .SendKeys(Keys.Control + "a" + Keys.Null + words);
+                return true;
+            }
+        );
+    }
+
+    /// <summary>Picks an option of a list that is called so by a screen reader.</summary>
+    public void Choose(string label, string option) =>
+        Click($"//select[@aria-label={Quote(label)}]//option[normalize-space()={Quote(option)}]");
 
     /// <summary>Picks an option of a list that folds out.</summary>
     public void Pick(string label, string option) =>

@@ -39,7 +39,7 @@ function Files() {
   const upload = useUpload();
   return (
     <section aria-labelledby="files-heading" className="rounded-soft bg-card p-6 shadow-soft">
-      <div className="mb-2 flex items-center justify-between gap-3">
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
         <h2 id="files-heading" className="text-[1.07rem]">
           Files
         </h2>
@@ -84,7 +84,7 @@ function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
   });
   return (
     <li className="border-b border-line py-3 last:border-0">
-      <div className="flex items-center gap-3">
+      <div className="flex flex-wrap items-center gap-3">
         {file.group === "picture" ? (
           <img src={`/public/files/${file.id}`} alt="" className="size-11 shrink-0 rounded-soft object-cover" />
         ) : (
@@ -138,7 +138,7 @@ function Lists() {
   });
   return (
     <section aria-labelledby="lists-heading" className="rounded-soft bg-card p-6 shadow-soft">
-      <div className="mb-2 flex items-center justify-between gap-3">
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
         <h2 id="lists-heading" className="text-[1.07rem]">
           Lists to look something up in
         </h2>
@@ -189,7 +189,7 @@ function ListLine({ list }: { list: Schemas["ListView"] }) {
   });
   return (
     <li className="border-b border-line py-3 last:border-0">
-      <div className="flex items-center gap-3">
+      <div className="flex flex-wrap items-center gap-3">
         <NameBox label={`Name of ${list.name}`} name={list.name} onName={(name) => rename.mutate(name)} />
         <span className="shrink-0 text-slate tabular-nums">{say(list.lines, "line")}</span>
       </div>
@@ -223,7 +223,7 @@ function NameBox({ label, name, onName }: { label: string; name: string; onName:
   return (
     <input
       aria-label={label}
-      className={`${controlLook} min-w-0 flex-1`}
+      className={`${controlLook} min-w-0 flex-1 basis-40`}
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
       onBlur={keep}

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from "react";
+import { useCallback, useEffect, useEffectEvent, useMemo, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { orProblem } from "../../api/problem";
@@ -45,22 +45,26 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
     () => parts.data && { id, form, facts, parts: parts.data, edit: step, at, open, readForm: read, workedOut },
     [id, form, facts, parts.data, step, at, open, read, workedOut],
   );
-  if (!context) return parts.error ? <Failure error={parts.error} /> : <Skeleton rows={8} />;
-
-  const onKeyDown = (event: KeyboardEvent) => {
+  // Wherever the focus is, Undo takes back what was done to the form.
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
     const key = event.key.toLowerCase();
     if (key === "z" && !event.shiftKey) undo();
     else if (key === "y" || key === "z") redo();
     else return;
     event.preventDefault();
-  };
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, []);
+  if (!context) return parts.error ? <Failure error={parts.error} /> : <Skeleton rows={8} />;
+
   const shown = (one: (typeof views)[number], from: string) => (view === one ? "flex" : `hidden ${from}`);
   return (
     <WorkbenchContext value={context}>
-      {/* Keys pressed anywhere in the workbench bubble up to here. */}
-      {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions */}
-      <div className="flex min-h-0 flex-1 flex-col" onKeyDown={onKeyDown}>
+      <div className="flex min-h-0 flex-1 flex-col">
         <div role="group" aria-label="What is shown" className="mb-3 flex gap-1 min-[901px]:hidden">
           {views.map((one) => (
             <button

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { DropdownMenu } from "radix-ui";
 import { MoreHorizontal, X } from "lucide-react";
 import { Button } from "../../../kit/Button";
@@ -5,6 +6,7 @@ import { controlLook } from "../../../kit/fields";
 import { menuItem, menuLook } from "../../../kit/menu";
 import type { Condition } from "../form";
 import { ComparedValue } from "./ComparedValue";
+import { membersOf } from "./members";
 import { compare, operatorOf, operatorsOf, operatorWords, type Operator } from "./operators";
 import { subjectOf, useSubjects, type Place, type SubjectOnOffer } from "./subjects";
 
@@ -31,23 +33,36 @@ export function ConditionEditor({ value, onChange, place, without, begin, label 
     const subject = subjects.findLast((one) => one.group === "Answers") ?? subjects[0];
     return subject && compare(subject, operatorsOf(subject)[0]!);
   };
+  // What was pressed is gone with what it did: the focus goes on to what came in its place.
+  const frame = useRef<HTMLDivElement>(null);
+  const began = useRef(false);
+  const isThere = Boolean(value);
+  useEffect(() => {
+    if (!began.current) return;
+    began.current = false;
+    frame.current?.querySelector<HTMLElement>("select, button")?.focus();
+  }, [isThere]);
+  const set = (next: Condition | null) => {
+    began.current = Boolean(next) !== isThere;
+    onChange(next);
+  };
   if (!value)
     return (
-      <p className="flex flex-wrap items-center gap-x-3">
+      <div ref={frame} className="flex flex-wrap items-center gap-x-3">
         {without && <span>{without}</span>}
         {subjects.length === 0 ? (
           <span className="text-slate">Nothing is asked before it that it could hang on.</span>
         ) : (
-          <Button weight="quiet" className="-ml-3" onClick={() => onChange(fresh() ?? null)}>
+          <Button weight="quiet" className="-ml-3" onClick={() => set(fresh() ?? null)}>
             {begin}
           </Button>
         )}
-      </p>
+      </div>
     );
   return (
-    <div role="group" aria-label={label}>
+    <div ref={frame} role="group" aria-label={label}>
       <p className="mb-1">{label}</p>
-      <Part value={value} onChange={onChange} subjects={subjects} fresh={fresh} depth={0} />
+      <Part value={value} onChange={set} subjects={subjects} fresh={fresh} depth={0} />
       {!isGroup(value) && (
         <Button
           weight="quiet"
@@ -78,7 +93,7 @@ interface PartProps {
 function Part({ value, onChange, subjects, fresh, depth }: PartProps) {
   if (value.kind === "not")
     return (
-      <div className="border-l-2 border-edge pl-3">
+      <div className="border-l-2 border-edge pl-3" data-member={membersOf(value)}>
         <p className="flex items-center gap-2">
           <span>it is not so that</span>
           <Button weight="quiet" onClick={() => onChange(value.part)}>
@@ -103,7 +118,7 @@ function Part({ value, onChange, subjects, fresh, depth }: PartProps) {
     if (part) onChange(value.parts.length === 0 ? part : { ...value, parts: [...value.parts, part] });
   };
   return (
-    <div className={depth > 0 ? "border-l-2 border-edge pl-3" : ""}>
+    <div className={depth > 0 ? "border-l-2 border-edge pl-3" : ""} data-member={membersOf(value)}>
       <select
         aria-label="How many of these must hold"
         className={pickerLook}
@@ -145,7 +160,7 @@ function ComparisonLine({ value, onChange, subjects, fresh, depth }: PartProps) 
     onChange(compare(chosen, on.includes(operator) ? operator : on[0]!, value));
   };
   return (
-    <div className="flex flex-wrap items-center gap-1.5">
+    <div className="flex flex-wrap items-center gap-1.5" data-member={membersOf(value)}>
       <select
         aria-label="What is compared"
         className={`${pickerLook} max-w-64`}

@@ -154,6 +154,7 @@ function Landing(props: { question: AnyQuestion; onChange: (place: Schemas["Land
   const fitting = parts.fields.filter((field) => fits.includes(field.key) || value === `field:${field.key}`);
   return (
     <select
+      data-member="LandsInSetField.field LandsInAppendToNotes.scope"
       aria-label="Where it lands"
       className="w-full rounded-soft border border-edge bg-card px-2.5 py-1.5"
       value={value}

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState, type KeyboardEvent } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
 import { arrayMove, SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
@@ -75,15 +75,25 @@ export function Outline() {
     );
   };
 
+  // A line that is moved in the page loses the focus it has; it keeps it.
+  const moved = useRef<string | null>(null);
+  const lines = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (moved.current) lines.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(moved.current)}"]`)?.focus();
+    moved.current = null;
+  }, [form]);
+
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const line = (event.target as HTMLElement).closest<HTMLElement>("[data-line]");
     if (!line) return;
     const key = line.dataset.line!;
     const by = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : null;
-    if (by !== null && event.altKey) edit((now) => moveBy(now, key, by), `order ${key}`);
-    else if (by !== null) {
-      const lines = [...event.currentTarget.querySelectorAll<HTMLElement>("[data-line]")];
-      const next = lines[lines.indexOf(line) + by];
+    if (by !== null && event.altKey) {
+      edit((now) => moveBy(now, key, by), `order ${key}`);
+      moved.current = key;
+    } else if (by !== null) {
+      const all = [...event.currentTarget.querySelectorAll<HTMLElement>("[data-line]")];
+      const next = all[all.indexOf(line) + by];
       next?.focus();
       if (next && event.shiftKey) choose(next.dataset.line!, true);
     } else if (event.key === "Delete" && canGo(key)) takeAway(others.size > 0 ? chosen.filter(canGo) : [key]);
@@ -136,7 +146,7 @@ export function Outline() {
   return (
     // Keys pressed on a line bubble up to where all lines are known.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
-    <div onKeyDown={onKeyDown} className="pb-16">
+    <div ref={lines} onKeyDown={onKeyDown} className="pb-16">
       <div className="mb-2 flex items-center gap-2">
         <input
           type="search"
@@ -173,7 +183,7 @@ export function Outline() {
             );
             const behind = current < 0 ? items.length - 1 : current;
             return (
-              <section key={page.key} aria-label={`Page ${index + 1}`} className="mt-3">
+              <div key={page.key} role="group" aria-label={`Page ${index + 1}`} className="mt-3">
                 <OutlineLine
                   id={page.key}
                   dragId={`page:${page.key}`}
@@ -200,7 +210,7 @@ export function Outline() {
                     ...(items.length === 0 ? [<AskHere key="ask" page={page.key} behind={null} />] : []),
                   ]}
                 </ol>
-              </section>
+              </div>
             );
           })}
         </SortableContext>
@@ -216,7 +226,7 @@ export function Outline() {
       >
         <Plus size={16} aria-hidden /> Another page
       </Button>
-      <section aria-label="Send-offs" className="mt-4">
+      <div role="group" aria-label="Send-offs" className="mt-4">
         <h2 className="mb-1 px-2 font-body text-[0.95rem] font-normal text-slate">Send-offs</h2>
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={sendOffsDropped}>
           <SortableContext items={form.sendOffs.map((one) => one.key)} strategy={verticalListSortingStrategy}>
@@ -239,7 +249,7 @@ export function Outline() {
         >
           <Plus size={16} aria-hidden /> Another send-off
         </Button>
-      </section>
+      </div>
     </div>
   );
 
