@@ -43,6 +43,13 @@ Console.WriteLine(
 var openings = PhoneBench.Open(new Uri(app.Address, form.Replace("/public/forms/", "/f/", StringComparison.Ordinal)).ToString(), 5);
 Console.WriteLine($"public form on a slow phone, first control usable: {openings[2] / 1000:0.00} s (median of {openings.Count})");
 
+await app.MakeFormAsync(WorkbenchBench.Content);
+var hundred = (await app.AskAsync(db => db.Forms.ToListAsync())).Single(one => one.Draft.Title == WorkbenchBench.Content.Title).Id;
+var (opened, keys) = WorkbenchBench.Measure(app.Address.ToString().TrimEnd('/'), hundred.ToString(), app.OwnerCookies);
+Console.WriteLine(
+    $"workbench of a hundred questions: {opened[opened.Count / 2] / 1000:0.00} s to open (median of {opened.Count}); from key to paint {At([.. keys], 0.5):0} ms at the median, {At([.. keys], 0.95):0} ms at the 95th percentile of {keys.Count}"
+);
+
 var large = $"/public/forms/{await app.MakeFormAsync(LargeForm.Content)}";
 for (var n = 0; n < 100; n++)
     await EvaluateLargeAsync(http);

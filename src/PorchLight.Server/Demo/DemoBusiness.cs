@@ -160,13 +160,15 @@ internal sealed class DemoBusiness(
                         new MonthPlaces(month.PlusMonths(3), 4),
                     ]
                 ),
-            }
+            },
+            "lettering"
         );
         var workshop = Make(
             DemoWorkshop.Form(things),
             DemoWorkshop.Screening,
             "We plan no workshops in the dark months. The next ones are in March.",
-            new FormSettings { MostAnswers = 40, Guard = new SpamGuard(Proof: true) }
+            new FormSettings { MostAnswers = 40, Guard = new SpamGuard(Proof: true) },
+            "workshop"
         );
         var site = Make(
             DemoRequests.Site,
@@ -180,7 +182,7 @@ internal sealed class DemoBusiness(
             "We are not asking just now. Thank you for wanting to tell us.",
             new FormSettings { Admission = Admission.PersonalLink, About = ProjectAssignment.WorkInHand }
         );
-        walls.Settings = new FormSettings { TakesPlainPosts = true };
+        (walls.Settings, walls.Service) = (new FormSettings { TakesPlainPosts = true }, "mural");
         walls.Draft = walls.Draft with
         {
             NotForUs = new NotForUs("Should your own people paint it?", workshop.Id.Value, "Plan a painting workshop"),
@@ -189,7 +191,7 @@ internal sealed class DemoBusiness(
         db.Publish(walls, lists, at, "Maren Tolliver");
         return site;
 
-        Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings)
+        Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings, string? service = null)
         {
             if (FormStructure.Check(lists.Into(content)).Concat(screening.Check()).ToList() is { Count: > 0 } findings)
                 throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
@@ -198,7 +200,7 @@ internal sealed class DemoBusiness(
             db.AddFollowThroughs([ReadyForms.Thanks(form.Id.Value, content.Title)]);
             db.Publish(form, lists, at, "Maren Tolliver");
             form.LightOn = true;
-            form.Settings = settings;
+            (form.Settings, form.Service) = (settings, service);
             return form;
         }
     }

@@ -59,6 +59,7 @@ export function listenToWorkbench(
     if (said.porchLight === "show") onShow(said.page ?? null, said.item ?? null);
   };
   addEventListener("message", hear);
+  window.parent.postMessage({ porchLight: "ready" }, location.origin);
   return () => removeEventListener("message", hear);
 }
 

@@ -23,7 +23,7 @@ export function NewForm() {
   });
   const chosen = ready.data?.find((one) => one.key === start);
   return (
-    <main className="h-full overflow-y-auto">
+    <main className="relative h-full overflow-y-auto">
       <div className="mx-auto max-w-6xl p-6 sm:px-10">
         <h1 className="mb-4 text-2xl">A new form</h1>
         <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">

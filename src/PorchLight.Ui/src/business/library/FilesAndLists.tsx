@@ -15,7 +15,7 @@ import { useSendKey } from "../useSendKey";
 export function FilesAndLists() {
   useTitle("Files and lists");
   return (
-    <main className="h-full overflow-y-auto">
+    <main className="relative h-full overflow-y-auto">
       <div className="mx-auto grid max-w-6xl items-start gap-6 p-6 sm:px-10 lg:grid-cols-2">
         <h1 className="text-2xl lg:col-span-2">Files and lists</h1>
         <Files />

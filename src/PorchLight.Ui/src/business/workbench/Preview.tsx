@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import type { Schemas } from "../../api/problem";
 import { find, itemsOn } from "./form";
 import { useWorkbench } from "./workbenchContext";
@@ -33,11 +33,15 @@ export function Preview({ revision, onAnswers }: Props) {
   const item = chosen.what === "item" ? at : chosen.what === "cell" ? chosen.of.key : null;
   const canShow = form.pages.some((one) => itemsOn(form, one.key).length > 0);
 
+  const show = useEffectEvent(() =>
+    frame.current?.contentWindow?.postMessage({ porchLight: "show", page, item }, location.origin),
+  );
   useEffect(() => {
     const hear = ({ source, origin, data }: MessageEvent) => {
       if (source !== frame.current?.contentWindow || origin !== location.origin) return;
       const said = data as { porchLight?: string; answers?: Answers };
       if (said.porchLight === "answers") onAnswers(said.answers ?? {});
+      if (said.porchLight === "ready") show();
     };
     addEventListener("message", hear);
     return () => removeEventListener("message", hear);
@@ -45,7 +49,7 @@ export function Preview({ revision, onAnswers }: Props) {
 
   // What is stored, and the page that is worked on, is what is shown.
   useEffect(() => {
-    frame.current?.contentWindow?.postMessage({ porchLight: "show", page, item }, location.origin);
+    show();
   }, [page, item, revision]);
 
   useEffect(() => {

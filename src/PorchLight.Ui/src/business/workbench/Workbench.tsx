@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useEffectEvent, useMemo, useState } from "react";
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { orProblem } from "../../api/problem";
@@ -27,6 +27,9 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
     queryFn: () => orProblem(api.GET("/api/forms/parts")),
     staleTime: Infinity,
   });
+  // Another thing on the desk is read from its beginning.
+  const desk = useRef<HTMLDivElement>(null);
+  useEffect(() => desk.current?.scrollTo({ top: 0 }), [at]);
   const workedOut = useWorkedOut(id, revision, answers, form.items.some(isWorkedOut));
 
   const open = useCallback(
@@ -81,11 +84,14 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
         <div className="grid min-h-0 flex-1 gap-4 min-[901px]:grid-cols-[15.5rem_minmax(0,1fr)_19rem] xl:grid-cols-[18rem_minmax(0,1fr)_23rem]">
           <section
             aria-label="Outline"
-            className={`${shown("outline", "min-[901px]:flex")} min-h-0 flex-col overflow-y-auto p-1`}
+            className={`${shown("outline", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1`}
           >
             <Outline />
           </section>
-          <div className={`${shown("desk", "min-[901px]:flex")} min-h-0 flex-col overflow-y-auto p-1 pb-10`}>
+          <div
+            className={`${shown("desk", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1 pb-10`}
+            ref={desk}
+          >
             <Desk />
           </div>
           <div className={`${shown("preview", "min-[901px]:flex")} min-h-0 flex-col p-1 pb-4`}>

@@ -1,13 +1,14 @@
 import type { Schemas } from "../../../api/problem";
 import { controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
+import { BandFields } from "../desk/BandFields";
 import { useWorkbench } from "../workbenchContext";
 
 type Answer = Schemas["Answer"];
 
 const pickerLook = `${controlLook} w-auto`;
 
-/** A value that is always the same: words, a number, an amount, a day, yes or no. */
+/** A value that is always the same: words, a number, an exact or a rough amount, a day, yes or no. */
 export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (value: Answer) => void }) {
   const { parts } = useWorkbench();
   const begin = (kind: string): Answer => {
@@ -17,6 +18,12 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
         return { kind, value: number };
       case "money":
         return { kind, amount: number, currency: parts.currency };
+      case "band":
+        return {
+          kind,
+          label: "",
+          band: { low: { value: number, open: false }, high: null, currency: parts.currency, instalments: null },
+        };
       case "date":
         return { kind, date: new Date().toISOString().slice(0, 10) };
       case "yesNo":
@@ -26,7 +33,7 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
     }
   };
   return (
-    <span className="flex flex-wrap items-center gap-1.5">
+    <div className="flex flex-wrap items-center gap-1.5">
       <select
         aria-label="What sort of value"
         className={pickerLook}
@@ -36,9 +43,10 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
         <option value="text">words</option>
         <option value="number">a number</option>
         <option value="money">an amount</option>
+        <option value="band">a rough amount, in words</option>
         <option value="date">a day</option>
         <option value="yesNo">yes or no</option>
-        {!["text", "number", "money", "date", "yesNo"].includes(value.kind) && (
+        {!["text", "number", "money", "band", "date", "yesNo"].includes(value.kind) && (
           <option value={value.kind}>something else</option>
         )}
       </select>
@@ -67,6 +75,22 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
           <span>{value.currency}</span>
         </>
       )}
+      {value.kind === "band" && (
+        <>
+          <input
+            aria-label="What people read"
+            placeholder="What people read"
+            className={pickerLook}
+            value={value.label}
+            onChange={(e) => onChange({ ...value, label: e.target.value })}
+          />
+          <BandFields
+            band={value.band}
+            currency={parts.currency}
+            onChange={(band) => band && onChange({ ...value, band })}
+          />
+        </>
+      )}
       {value.kind === "date" && (
         <input
           type="date"
@@ -87,6 +111,6 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
           <option value="no">no</option>
         </select>
       )}
-    </span>
+    </div>
   );
 }

@@ -54,6 +54,7 @@ export function LookDesk() {
                 label="Accent"
                 help="Buttons, links and marks."
                 value={look.accent ?? null}
+                shown={accent.accent}
                 onChange={(next) => change({ accent: next })}
               />
               <p className="mt-1 flex flex-wrap items-center gap-2" role="status">
@@ -143,10 +144,12 @@ interface ColourProps {
   label: string;
   help: string;
   value: string | null;
+  /** The colour that is shown while there is none of its own. */
+  shown?: string;
   onChange: (colour: string | null) => void;
 }
 
-function Colour({ label, help, value, onChange }: ColourProps) {
+function Colour({ label, help, value, shown = "#f2f3f8", onChange }: ColourProps) {
   return (
     <Labelled label={label} help={help}>
       <span className="flex gap-2">
@@ -160,7 +163,7 @@ function Colour({ label, help, value, onChange }: ColourProps) {
           type="color"
           aria-label={`${label}, from a palette`}
           className="h-9 w-12 shrink-0 rounded-soft border border-edge bg-card p-1"
-          value={value && isColour(value) ? value : "#808080"}
+          value={value && isColour(value) ? value : shown}
           onChange={(e) => onChange(e.target.value)}
         />
       </span>

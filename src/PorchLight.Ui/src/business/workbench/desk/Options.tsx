@@ -2,20 +2,17 @@ import { useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp, ChevronDown, ChevronUp, X } from "lucide-react";
 import { orProblem, type Schemas } from "../../../api/problem";
-import { Button } from "../../../kit/Button";
 import { boxLook, CheckBox, controlLook, SelectBox, TextBox } from "../../../kit/fields";
-import { NumberBox } from "../../../kit/NumberBox";
 import { Failure } from "../../../kit/states";
 import { api } from "../../client";
 import type { AnyQuestion, KindNamed } from "../form";
 import { useWorkbench } from "../workbenchContext";
 import { FilePicker } from "./FilePicker";
 import { Amount } from "./KindLimits";
-import { elsewhere, Members } from "./Members";
+import { BandFields } from "./BandFields";
+import { Members } from "./Members";
 
 type Option = Schemas["Option"];
-type Band = Schemas["Band"];
-type Bound = Schemas["Bound"];
 
 interface Props {
   kind: KindNamed<"choice">;
@@ -250,120 +247,6 @@ function OptionDesk(props: { option: Option; currency: string; onChange: (part: 
         }}
       />
     </div>
-  );
-}
-
-function BandFields(props: { band: Band | null; currency: string; onChange: (band: Band | null) => void }) {
-  const { band, currency, onChange } = props;
-  if (!band)
-    return (
-      <Button onClick={() => onChange({ low: { value: 0, open: false }, high: null, currency, instalments: null })}>
-        It stands for a range
-      </Button>
-    );
-  const set = (part: Partial<Band>) => onChange({ ...band, ...part });
-  return (
-    <fieldset>
-      <legend className="font-semibold">It stands for</legend>
-      <Members
-        of="Band"
-        half={["low", "high", "currency", "instalments"]}
-        fields={{
-          isEmpty: elsewhere,
-          low: (
-            <End
-              label="From"
-              words={["and more", "more than that"]}
-              bound={band.low}
-              onChange={(low) => set({ low })}
-            />
-          ),
-          high: (
-            <End
-              label="To"
-              words={["included", "less than that"]}
-              bound={band.high}
-              onChange={(high) => set({ high })}
-            />
-          ),
-          currency: (
-            <SelectBox
-              label="Of"
-              value={band.currency ?? ""}
-              onChange={(e) => set({ currency: e.target.value || null })}
-            >
-              <option value="">a bare number</option>
-              {[...new Set([currency, band.currency].filter((code) => code !== null && code !== undefined))].map(
-                (code) => (
-                  <option key={code} value={code}>
-                    {code}
-                  </option>
-                ),
-              )}
-            </SelectBox>
-          ),
-          instalments: (
-            <SelectBox
-              label="Paid"
-              value={band.instalments ?? ""}
-              onChange={(e) => set({ instalments: e.target.value ? Number(e.target.value) : null })}
-            >
-              <option value="">once</option>
-              {[...new Set([6, 12, 24, 36, band.instalments].filter((one) => one !== null && one !== undefined))]
-                .sort((a, b) => a - b)
-                .map((times) => (
-                  <option key={times} value={times}>
-                    monthly, {times} times
-                  </option>
-                ))}
-            </SelectBox>
-          ),
-        }}
-      />
-      <Button weight="quiet" className="mt-1 -ml-3" onClick={() => onChange(null)}>
-        It stands for no range
-      </Button>
-    </fieldset>
-  );
-}
-
-function End(props: {
-  label: string;
-  words: [string, string];
-  bound: Bound | null | undefined;
-  onChange: (bound: Bound | null) => void;
-}) {
-  const { label, words, bound, onChange } = props;
-  return (
-    <Members
-      of="Bound"
-      half={["value", "open"]}
-      fields={{
-        value: (
-          <label className="block">
-            <span>{label}</span>
-            <NumberBox
-              className="mt-1 w-full"
-              placeholder="open"
-              value={bound?.value}
-              onChange={(value) => onChange(value === null ? null : { open: false, ...bound, value })}
-            />
-          </label>
-        ),
-        open: (
-          <select
-            aria-label={`${label}: the number itself`}
-            className={boxLook}
-            disabled={!bound}
-            value={bound?.open ? "open" : ""}
-            onChange={(e) => bound && onChange({ ...bound, open: e.target.value === "open" })}
-          >
-            <option value="">{words[0]}</option>
-            <option value="open">{words[1]}</option>
-          </select>
-        ),
-      }}
-    />
   );
 }
 

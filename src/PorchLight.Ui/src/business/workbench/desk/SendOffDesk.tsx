@@ -1,4 +1,4 @@
-import { CheckBox, GrowingText, Labelled, TextBox, boxLook } from "../../../kit/fields";
+import { CheckBox, TextBox } from "../../../kit/fields";
 import { Button } from "../../../kit/Button";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import { changeSendOff, type SendOff } from "../form";
@@ -57,19 +57,15 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
             </Part>
           ),
           nextSteps: (
-            <Labelled label="What happens next" help="One step a line.">
-              <GrowingText
-                className={boxLook}
-                value={(sendOff.nextSteps ?? []).join("\n")}
-                onChange={(e) =>
-                  change({ nextSteps: e.target.value === "" ? [] : e.target.value.split("\n") }, "nextSteps")
-                }
-                onBlur={() => {
-                  const kept = (sendOff.nextSteps ?? []).filter((step) => step.trim() !== "");
-                  if (kept.length !== sendOff.nextSteps?.length) change({ nextSteps: kept }, "nextSteps");
-                }}
-              />
-            </Labelled>
+            <KnownTextBox
+              label="What happens next"
+              help="One step a line."
+              lines="several"
+              value={(sendOff.nextSteps ?? []).join("\n")}
+              onChange={(steps) => change({ nextSteps: steps === "" ? [] : steps.split("\n") }, "nextSteps")}
+              place={key}
+              atTheEnd
+            />
           ),
           offersCall: (
             <CheckBox
