@@ -23,9 +23,6 @@ internal sealed class BenchApp : AppFactory
 
     public Uri Address { get; }
 
-    /// <summary>The cookies of its owner.</summary>
-    public IEnumerable<(string Name, string Value)> OwnerCookies => Ready.Owner!.Cookies.Select(cookie => (cookie.Name, cookie.Value));
-
     protected override TimeProvider Clock => TimeProvider.System;
 
     protected override DateTimeOffset MadeAt => RunBegan;

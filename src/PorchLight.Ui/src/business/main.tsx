@@ -11,6 +11,7 @@ import { NewForm } from "./forms/NewForm";
 import { FilesAndLists } from "./library/FilesAndLists";
 import { NodPanel } from "./followThrough/NodPanel";
 import { AppShell } from "./AppShell";
+import { BrokenPage } from "./shell/BrokenPage";
 import { NothingHere } from "./shell/NothingHere";
 import { JoinPage } from "./identity/JoinPage";
 import { PasswordPage } from "./identity/PasswordPage";
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
   { path: "/join/:token", element: <JoinPage /> },
   {
     element: <AppShell />,
+    errorElement: <BrokenPage />,
     children: [
       {
         element: <Today />,

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useRef, useState } from "react";
+import { memo, useEffect, useEffectEvent, useRef, useState } from "react";
 import type { Schemas } from "../../api/problem";
 import { find, itemsOn } from "./form";
 import { useWorkbench } from "./workbenchContext";
@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** The real public page of the working copy. It can be answered to the end; nothing of it is kept or counted. */
-export function Preview({ revision, onAnswers }: Props) {
+export const Preview = memo(function Preview({ revision, onAnswers }: Props) {
   const { id, form, at } = useWorkbench();
   const [width, setWidth] = useState<"phone" | "wide">("phone");
   const frame = useRef<HTMLIFrameElement>(null);
@@ -97,4 +97,4 @@ export function Preview({ revision, onAnswers }: Props) {
       </div>
     </section>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { orProblem } from "../../api/problem";
@@ -9,7 +9,7 @@ import { wholeForm } from "./form";
 import { Outline } from "./outline/Outline";
 import { Preview, type Answers } from "./Preview";
 import type { Building } from "./useWorkingForm";
-import { WorkbenchContext } from "./workbenchContext";
+import { ActionsContext, WorkbenchContext } from "./workbenchContext";
 
 const trialPauseMs = 300;
 const views = ["outline", "desk", "preview"] as const;
@@ -29,7 +29,9 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
   });
   // Another thing on the desk is read from its beginning.
   const desk = useRef<HTMLDivElement>(null);
-  useEffect(() => desk.current?.scrollTo({ top: 0 }), [at]);
+  useEffect(() => {
+    void desk.current?.scrollTo({ top: 0 });
+  }, [at]);
   const workedOut = useWorkedOut(id, revision, answers, form.items.some(isWorkedOut));
 
   const open = useCallback(
@@ -44,10 +46,16 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
       ),
     [setSearch],
   );
-  const context = useMemo(
-    () => parts.data && { id, form, facts, parts: parts.data, edit: step, at, open, readForm: read, workedOut },
-    [id, form, facts, parts.data, step, at, open, read, workedOut],
+  const actions = useMemo(
+    () => parts.data && { id, parts: parts.data, edit: step, open, readForm: read },
+    [id, parts.data, step, open, read],
   );
+  const context = useMemo(
+    () => actions && { ...actions, form, facts, at, workedOut },
+    [actions, form, facts, at, workedOut],
+  );
+  // What is typed is painted first; the lines and the preview follow as soon as there is time.
+  const soon = useDeferredValue(context);
   // Wherever the focus is, Undo takes back what was done to the form.
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
@@ -62,44 +70,50 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
   }, []);
-  if (!context) return parts.error ? <Failure error={parts.error} /> : <Skeleton rows={8} />;
+  if (!actions || !context || !soon) return parts.error ? <Failure error={parts.error} /> : <Skeleton rows={8} />;
 
   const shown = (one: (typeof views)[number], from: string) => (view === one ? "flex" : `hidden ${from}`);
   return (
-    <WorkbenchContext value={context}>
-      <div className="flex min-h-0 flex-1 flex-col">
-        <div role="group" aria-label="What is shown" className="mb-3 flex gap-1 min-[901px]:hidden">
-          {views.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={view === one}
-              className={`rounded-soft border px-3 py-1 ${view === one ? "border-dusk bg-dusk font-semibold text-card" : "border-edge bg-card"}`}
-              onClick={() => setView(one)}
+    <ActionsContext value={actions}>
+      <WorkbenchContext value={context}>
+        <div className="flex min-h-0 flex-1 flex-col">
+          <div role="group" aria-label="What is shown" className="mb-3 flex gap-1 min-[901px]:hidden">
+            {views.map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={view === one}
+                className={`rounded-soft border px-3 py-1 ${view === one ? "border-dusk bg-dusk font-semibold text-card" : "border-edge bg-card"}`}
+                onClick={() => setView(one)}
+              >
+                {one === "outline" ? "Outline" : one === "desk" ? "Desk" : "Preview"}
+              </button>
+            ))}
+          </div>
+          <div className="grid min-h-0 flex-1 gap-4 min-[901px]:grid-cols-[15.5rem_minmax(0,1fr)_19rem] xl:grid-cols-[18rem_minmax(0,1fr)_23rem]">
+            <section
+              aria-label="Outline"
+              className={`${shown("outline", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1`}
             >
-              {one === "outline" ? "Outline" : one === "desk" ? "Desk" : "Preview"}
-            </button>
-          ))}
-        </div>
-        <div className="grid min-h-0 flex-1 gap-4 min-[901px]:grid-cols-[15.5rem_minmax(0,1fr)_19rem] xl:grid-cols-[18rem_minmax(0,1fr)_23rem]">
-          <section
-            aria-label="Outline"
-            className={`${shown("outline", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1`}
-          >
-            <Outline />
-          </section>
-          <div
-            className={`${shown("desk", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1 pb-10`}
-            ref={desk}
-          >
-            <Desk />
-          </div>
-          <div className={`${shown("preview", "min-[901px]:flex")} min-h-0 flex-col p-1 pb-4`}>
-            <Preview revision={revision} onAnswers={setAnswers} />
+              <WorkbenchContext value={soon}>
+                <Outline />
+              </WorkbenchContext>
+            </section>
+            <div
+              className={`${shown("desk", "min-[901px]:flex")} relative min-h-0 flex-col overflow-y-auto p-1 pb-10`}
+              ref={desk}
+            >
+              <Desk />
+            </div>
+            <div className={`${shown("preview", "min-[901px]:flex")} min-h-0 flex-col p-1 pb-4`}>
+              <WorkbenchContext value={soon}>
+                <Preview revision={revision} onAnswers={setAnswers} />
+              </WorkbenchContext>
+            </div>
           </div>
         </div>
-      </div>
-    </WorkbenchContext>
+      </WorkbenchContext>
+    </ActionsContext>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import { DropdownMenu } from "radix-ui";
 import { Plus } from "lucide-react";
 import { orProblem } from "../../../api/problem";
@@ -7,7 +7,7 @@ import { Failure } from "../../../kit/states";
 import { api } from "../../client";
 import { noFile } from "../desk/ContentDesk";
 import { freeKey, insert, insertCells, whole, type Item } from "../form";
-import { useWorkbench } from "../workbenchContext";
+import { useActions } from "../workbenchContext";
 
 const contents: [Exclude<Item["item"], "question">, string][] = [
   ["heading", "A heading"],
@@ -27,8 +27,8 @@ interface Props {
 }
 
 /** A line to type what is to be asked, at the place where it will stand. What was typed is never lost while it is being read. */
-export function AskHere({ page, behind, rows }: Props) {
-  const { form, edit, open, readForm } = useWorkbench();
+export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
+  const { edit, open, readForm } = useActions();
   const [typed, setTyped] = useState("");
   const [waiting, setWaiting] = useState<string[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
@@ -77,7 +77,7 @@ export function AskHere({ page, behind, rows }: Props) {
       .finally(() => setWaiting((before) => before.slice(1)));
   };
   const addContent = (kind: (typeof contents)[number][0]) => {
-    const key = freeKey(form, kind === "passage" ? "text" : kind);
+    const key = freeKey(readForm(), kind === "passage" ? "text" : kind);
     edit((now) => insert(now, page, behind, [blank(kind, key)]), `add ${key}`);
     open(key);
   };
@@ -128,7 +128,7 @@ export function AskHere({ page, behind, rows }: Props) {
       <Failure error={failure} />
     </li>
   );
-}
+});
 
 function blank(item: (typeof contents)[number][0], key: string): Item {
   switch (item) {

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
 import { arrayMove, SortableContext, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
@@ -26,7 +26,7 @@ import { ChosenMenu } from "./ChosenMenu";
 import { OutlineLine } from "./OutlineLine";
 
 /** Everything a form consists of, as numbered lines in order. */
-export function Outline() {
+export const Outline = memo(function Outline() {
   const { form, facts, edit, at, open } = useWorkbench();
   const say = useNotice();
   const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
@@ -60,11 +60,15 @@ export function Outline() {
     say({ words: keys.length === 1 ? "Taken away." : `${keys.length} things taken away.`, undo: async () => back() });
   };
 
-  const ids = form.pages.flatMap((page) => [`page:${page.key}`, ...itemsOn(form, page.key).map((item) => item.key)]);
+  // Keys have no blanks. The list stays the same one while only words change, so that no line is drawn anew for it.
+  const order = form.pages
+    .flatMap((page) => [`page:${page.key}`, ...itemsOn(form, page.key).map((item) => item.key)])
+    .join(" ");
+  const ids = useMemo(() => order.split(" "), [order]);
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    const order = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-    edit((now) => reorder(now, order), `order ${active.id}`);
+    const dragged = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
+    edit((now) => reorder(now, dragged), `order ${active.id}`);
   };
   const sendOffsDropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -111,12 +115,12 @@ export function Outline() {
     );
   };
   const neighbour = (gone: string[]): string => {
-    const order = [
+    const all = [
       wholeForm,
       ...form.pages.flatMap((page) => [page.key, ...itemsOn(form, page.key).map((item) => item.key)]),
     ];
-    const index = order.findIndex((key) => gone.includes(key));
-    return order.slice(index).find((key) => !gone.includes(key)) ?? order.slice(0, Math.max(index, 1)).at(-1)!;
+    const index = all.findIndex((key) => gone.includes(key));
+    return all.slice(index).find((key) => !gone.includes(key)) ?? all.slice(0, Math.max(index, 1)).at(-1)!;
   };
 
   const matches = (words: string) => sought !== "" && words.toLowerCase().includes(sought.toLowerCase());
@@ -266,7 +270,7 @@ export function Outline() {
       onChoose: choose,
     };
   }
-}
+});
 
 /** What each line of a list asks, one level in. */
 function Cells(props: { list: PlacedItem & { item: "question" }; onChoose: (key: string, also: boolean) => void }) {
