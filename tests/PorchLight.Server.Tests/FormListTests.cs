@@ -148,22 +148,28 @@ public sealed class FormListTests
         var id = (await owner.GetAsync("/api/forms").JsonAsync())[0].Text("id");
         var text = await owner.GetStringAsync($"/api/forms/{id}/form.json");
         foreach (
-            var (spoil, place) in new (Action<JsonNode> Spoil, string Place)[]
+            var (spoil, words) in new (Action<JsonNode> Spoil, string Words)[]
             {
-                (form => form.AsObject().Remove("title"), "title"),
-                (form => form["pages"]![0]!["items"]![1]!["wording"] = 7, "pages[0].items[1].wording"),
-                (form => form["pages"]![0]!["items"]![1]!["kind"]!["kind"] = "invented", "pages[0].items[1].kind"),
+                (form => form.AsObject().Remove("title"), "This file is no form we can read: “title” is missing."),
+                (
+                    form => form["pages"]![0]!["items"]![1]!["wording"] = 7,
+                    "at pages[0].items[1].wording the value is of another kind than the schema says."
+                ),
+                (
+                    form => form["pages"]![0]!["items"]![1]!["kind"]!["kind"] = "invented",
+                    "at pages[0].items[1].kind there is no “invented”."
+                ),
             }
         )
         {
             var form = JsonNode.Parse(text)!;
             spoil(form);
             var refused = await TakeInAsync(owner, form.ToJsonString());
-            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, place);
-            (await refused.SentenceAsync()).ShouldContain(place);
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, words);
+            (await refused.SentenceAsync()).ShouldEndWith(words);
         }
 
-        (await TakeInAsync(owner, "not a form")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await (await TakeInAsync(owner, "not a form")).SentenceAsync()).ShouldBe("This file is no form we can read: it is not JSON.");
         (await owner.GetAsync("/api/forms").JsonAsync()).GetArrayLength().ShouldBe(1);
     }
 

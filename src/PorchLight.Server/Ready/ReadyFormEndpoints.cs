@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -16,7 +17,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Ready;
 
 /// <summary>New forms: from a blank page, from a ready one, as a copy, or from a file. Their light is off until somebody turns it on.</summary>
-internal static class ReadyFormEndpoints
+internal static partial class ReadyFormEndpoints
 {
     private const string AwayNote = "We take no inquiries just now. Please look in again soon.";
     private static readonly JsonSerializerOptions Readable = new(Json.Options) { WriteIndented = true };
@@ -180,9 +181,24 @@ internal static class ReadyFormEndpoints
         return form;
     }
 
-    /// <summary>What does not fit and where, as far as the reader of the file can tell.</summary>
-    private static string Reason(Exception unfit) =>
-        unfit is JsonException { Path: { Length: > 1 } path, Message: var message }
-            ? $"This file is no form: at {path.TrimStart('$', '.')} it does not fit. {message.Split(" Path:")[0]}"
-            : $"This file is no form. {unfit.Message.Split(" Path:")[0]}";
+    /// <summary>What does not fit and where, in words for a person; the reader of JSON speaks of types.</summary>
+    private static string Reason(Exception unfit)
+    {
+        var place = unfit is JsonException { Path: { Length: > 1 } path } ? path.TrimStart('$', '.') : null;
+        var why =
+            Missing().Match(unfit.Message) is { Success: true } missing ? $"{Quoted().Replace(missing.Groups[1].Value, "“$1”")} is missing"
+            : Unknown().Match(unfit.Message) is { Success: true } unknown ? $"there is no “{unknown.Groups[1].Value}”"
+            : unfit is JsonException { InnerException: JsonException } or JsonException { Path: null or "$" } ? "it is not JSON"
+            : "the value is of another kind than the schema says";
+        return $"This file is no form we can read: {(place is null ? why : $"at {place} {why}")}.";
+    }
+
+    [GeneratedRegex("missing required properties including: (.+?)\\.?( Path|$)")]
+    private static partial Regex Missing();
+
+    [GeneratedRegex("unrecognized type discriminator id '([^']*)'")]
+    private static partial Regex Unknown();
+
+    [GeneratedRegex("'([^']*)'")]
+    private static partial Regex Quoted();
 }

@@ -31,9 +31,10 @@ export function PublicFormPage({ token }: { token: string }) {
   useEffect(
     () =>
       listenToWorkbench((page, item) => {
-        const filling = load(token);
-        if (filling && page) keep(token, { ...filling, page });
         void showForm(token, location.search, within, null).then((next) => {
+          const filling = load(token);
+          const turned = page ?? next.form?.start.pages[0];
+          if (filling && turned) keep(token, { ...filling, page: turned });
           setDoor(next);
           setSent(null);
           setStarted(page !== null);

@@ -164,7 +164,7 @@ function FormLine({ row, chosen, onChoose, onArchive }: LineProps) {
           <LightMark lit={row.shines} /> {row.shines ? "Light is on" : "Light is off"}
         </span>
         <strong className="min-w-48 flex-1">{row.title || "A form without a title"}</strong>
-        <span className="w-28">{row.service}</span>
+        <span className="w-40">{row.service}</span>
         <span className="w-24 tabular-nums">{say(row.answers, "answer")}</span>
         <span className="w-40 text-slate">{row.lastAnswer ? `last ${row.lastAnswer}` : "none yet"}</span>
         <span className="w-36 text-slate">

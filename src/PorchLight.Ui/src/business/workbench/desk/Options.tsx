@@ -65,7 +65,7 @@ export function Options({ kind, question, onChange }: Props) {
                   <div className="flex items-center gap-1.5">
                     <input
                       aria-label={`Answer ${index + 1}`}
-                      className={`${controlLook} flex-1`}
+                      className={`${controlLook} min-w-0 flex-1`}
                       value={option.label}
                       onChange={(e) => set(option.key, { label: e.target.value })}
                       onKeyDown={(e) => {
@@ -75,7 +75,7 @@ export function Options({ kind, question, onChange }: Props) {
                         if (options[index + by]) move(index, by);
                       }}
                     />
-                    <span className="shrink-0 text-[0.9rem] text-slate">{inShort(option)}</span>
+                    <span className="max-w-28 text-right text-[0.9rem] text-slate">{inShort(option)}</span>
                     <Icon label="Up" of={option} disabled={index === 0} onClick={() => move(index, -1)}>
                       <ArrowUp size={16} aria-hidden />
                     </Icon>
