@@ -9,6 +9,7 @@ import { useWorkbench } from "../workbenchContext";
 import { KnownWords } from "../words";
 import { ConditionEditor } from "./ConditionEditor";
 import { FixedAnswer } from "./FixedAnswer";
+import { SentenceLine } from "./SentenceLine";
 
 const pickerLook = `${controlLook} w-auto max-w-64`;
 const deepest = 3;
@@ -125,9 +126,9 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
         fields={{
           born: pick("The birth date", ofSort("day"), c.born, (born) => onChange({ ...c, born })),
           event: (
-            <Line before="on the day of">
+            <SentenceLine before="on the day of">
               {pick("The day that counts", ofSort("day", "period"), c.event, (event) => onChange({ ...c, event }))}
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -138,12 +139,12 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
         fields={{
           from: pick("From", ofSort("day", "period"), c.from, (from) => onChange({ ...c, from })),
           to: (
-            <Line before="and">
+            <SentenceLine before="and">
               {pick("To", ofSort("day"), c.to, (to) => onChange({ ...c, to: to || null }), "its own last day")}
-            </Line>
+            </SentenceLine>
           ),
           in: (
-            <Line before="in">
+            <SentenceLine before="in">
               <select
                 aria-label="What is counted"
                 className={pickerLook}
@@ -154,7 +155,7 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
                 <option value="nights">nights</option>
                 <option value="weeks">whole weeks</option>
               </select>
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -215,12 +216,12 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
           ),
           width: pick("One side", numbersOf(c.rows), c.width, (width) => onChange({ ...c, width })),
           height: (
-            <Line before="by">
+            <SentenceLine before="by">
               {pick("The other side", numbersOf(c.rows), c.height, (height) => onChange({ ...c, height }))}
-            </Line>
+            </SentenceLine>
           ),
           in: (
-            <Line before="both in">
+            <SentenceLine before="both in">
               <select
                 aria-label="The unit of both sides"
                 className={pickerLook}
@@ -231,10 +232,10 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
                 <option value="centimetres">centimetres</option>
                 <option value="millimetres">millimetres</option>
               </select>
-            </Line>
+            </SentenceLine>
           ),
           howMany: (
-            <Line before="times">
+            <SentenceLine before="times">
               {pick(
                 "How many alike",
                 numbersOf(c.rows),
@@ -242,7 +243,7 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
                 (key) => onChange({ ...c, howMany: key || null }),
                 "one",
               )}
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -255,13 +256,13 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
             <Inner value={c.amount} onChange={(amount) => onChange({ ...c, amount })} place={place} depth={depth} />
           ),
           perUnit: (
-            <Line before="in units of">
+            <SentenceLine before="in units of">
               <NumberBox
                 aria-label="How much goes into one unit"
                 value={c.perUnit}
                 onChange={(perUnit) => onChange({ ...c, perUnit: perUnit ?? 0 })}
               />
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -296,19 +297,19 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
             />
           ),
           then: (
-            <Line before="then">
+            <SentenceLine before="then">
               <Inner value={c.then} onChange={(then) => onChange({ ...c, then })} place={place} depth={depth} />
-            </Line>
+            </SentenceLine>
           ),
           otherwise: (
-            <Line before="else, also while it is not known,">
+            <SentenceLine before="else, also while it is not known,">
               <Inner
                 value={c.otherwise}
                 onChange={(otherwise) => onChange({ ...c, otherwise })}
                 place={place}
                 depth={depth}
               />
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -350,12 +351,5 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
 const Inner = (props: Required<Props>) => (
   <div className="border-l-2 border-edge pl-3">
     <CalculationEditor {...props} depth={props.depth + 1} />
-  </div>
-);
-
-const Line = ({ before, children }: { before: string; children: ReactNode }) => (
-  <div className="flex flex-wrap items-center gap-2">
-    <span>{before}</span>
-    {children}
   </div>
 );

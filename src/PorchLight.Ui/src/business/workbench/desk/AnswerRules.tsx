@@ -7,6 +7,7 @@ import type { AnyQuestion } from "../form";
 import { KnownWords } from "../words";
 import { useWorkbench } from "../workbenchContext";
 import { Members } from "./Members";
+import { SentenceLine } from "../conditions/SentenceLine";
 
 type Rule = Schemas["AnswerRule"];
 type Named<K extends Rule["kind"]> = Extract<Rule, { kind: K }>;
@@ -43,9 +44,9 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
         fields={{
           end: pick("The later day", days, rule.end, (end) => set({ ...rule, end })),
           start: (
-            <Line before="is not before">
+            <SentenceLine before="is not before">
               {pick("The earlier day", days, rule.start, (start) => set({ ...rule, start }))}
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -56,9 +57,9 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
         fields={{
           count: pick("The number", ofSort("number"), rule.count, (count) => set({ ...rule, count })),
           rows: (
-            <Line before="is the number of lines of">
+            <SentenceLine before="is the number of lines of">
               {pick("The list", lists, rule.rows, (rows) => set({ ...rule, rows }))}
-            </Line>
+            </SentenceLine>
           ),
         }}
       />
@@ -85,7 +86,9 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
             />
           ),
           at: (
-            <Line before="beside">{pick("Beside which question", asked, rule.at, (at) => set({ ...rule, at }))}</Line>
+            <SentenceLine before="beside">
+              {pick("Beside which question", asked, rule.at, (at) => set({ ...rule, at }))}
+            </SentenceLine>
           ),
         }}
       />
@@ -147,10 +150,3 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
     </>
   );
 }
-
-const Line = ({ before, children }: { before: string; children: ReactNode }) => (
-  <div className="flex flex-wrap items-center gap-2">
-    <span>{before}</span>
-    {children}
-  </div>
-);

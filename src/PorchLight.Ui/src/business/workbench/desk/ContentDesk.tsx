@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../../api/problem";
-import { SelectBox, TextBox } from "../../../kit/fields";
+import { TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import { changeItem, type Item, type PlacedItem } from "../form";
 import { useWorkbench } from "../workbenchContext";
@@ -8,6 +8,7 @@ import { FilePicker } from "./FilePicker";
 import { KnownTextBox } from "./KnownTextBox";
 import { Members } from "./Members";
 import { Sheet } from "./Sheet";
+import { WidthBox } from "./WidthBox";
 
 type ContentItem = Exclude<PlacedItem, { item: "question" }>;
 type Named<K extends ContentItem["item"]> = Extract<Item, { item: K }>;
@@ -48,17 +49,7 @@ export function ContentDesk({ item }: { item: ContentItem }) {
     />
   );
   const common = {
-    width: (
-      <SelectBox
-        label="Width"
-        value={item.width ?? "full"}
-        onChange={(e) => change({ width: e.target.value }, "width")}
-      >
-        <option value="full">the whole line</option>
-        <option value="half">half of it</option>
-        <option value="third">a third of it</option>
-      </SelectBox>
-    ),
+    width: <WidthBox value={item.width} onChange={(width) => change({ width }, "width")} />,
     shownOnlyWhen: (
       <ConditionEditor
         value={item.shownOnlyWhen}

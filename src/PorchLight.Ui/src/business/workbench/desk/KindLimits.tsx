@@ -36,14 +36,7 @@ const limits: { [K in QuestionKind["kind"]]: (props: LimitsProps<K>) => ReactNod
       fields={{
         min: <Amount label="Smallest" value={kind.min} onChange={(min) => onChange({ min })} />,
         max: <Amount label="Largest" value={kind.max} onChange={(max) => onChange({ max })} />,
-        unit: (
-          <TextBox
-            label="Unit behind it"
-            placeholder="none"
-            value={kind.unit ?? ""}
-            onChange={(e) => onChange({ unit: e.target.value || null })}
-          />
-        ),
+        unit: <OwnWords label="Unit behind it" value={kind.unit} onChange={(unit) => onChange({ unit })} />,
         whole: (
           <CheckBox
             label="Whole numbers only"
@@ -73,17 +66,17 @@ const limits: { [K in QuestionKind["kind"]]: (props: LimitsProps<K>) => ReactNod
         low: <Amount label="From" whole value={kind.low} onChange={(low) => onChange({ low: low ?? 1 })} />,
         high: <Amount label="To" whole value={kind.high} onChange={(high) => onChange({ high: high ?? 5 })} />,
         lowLabel: (
-          <TextBox
+          <OwnWords
             label="Words at the low end"
-            value={kind.lowLabel ?? ""}
-            onChange={(e) => onChange({ lowLabel: e.target.value || null })}
+            value={kind.lowLabel}
+            onChange={(lowLabel) => onChange({ lowLabel })}
           />
         ),
         highLabel: (
-          <TextBox
+          <OwnWords
             label="Words at the high end"
-            value={kind.highLabel ?? ""}
-            onChange={(e) => onChange({ highLabel: e.target.value || null })}
+            value={kind.highLabel}
+            onChange={(highLabel) => onChange({ highLabel })}
           />
         ),
       }}
@@ -176,14 +169,7 @@ const limits: { [K in QuestionKind["kind"]]: (props: LimitsProps<K>) => ReactNod
         shown: (
           <CheckBox label="People see it" checked={kind.shown ?? true} onChange={(shown) => onChange({ shown })} />
         ),
-        unit: (
-          <TextBox
-            label="Unit behind it"
-            placeholder="none"
-            value={kind.unit ?? ""}
-            onChange={(e) => onChange({ unit: e.target.value || null })}
-          />
-        ),
+        unit: <OwnWords label="Unit behind it" value={kind.unit} onChange={(unit) => onChange({ unit })} />,
       }}
     />
   ),
@@ -213,6 +199,22 @@ export function Amount(props: {
         onChange={props.onChange}
       />
     </Labelled>
+  );
+}
+
+/** Words that may be none. */
+function OwnWords(props: {
+  label: string;
+  value: string | null | undefined;
+  onChange: (words: string | null) => void;
+}) {
+  return (
+    <TextBox
+      label={props.label}
+      placeholder="none"
+      value={props.value ?? ""}
+      onChange={(e) => props.onChange(e.target.value || null)}
+    />
   );
 }
 

@@ -9,6 +9,7 @@ import { KindPicker } from "./KindPicker";
 import { KnownTextBox } from "./KnownTextBox";
 import { Members } from "./Members";
 import { Part, Sheet } from "./Sheet";
+import { WidthBox } from "./WidthBox";
 
 interface Props {
   question: AnyQuestion;
@@ -108,17 +109,7 @@ export function QuestionDesk({ question, rows }: Props) {
               onChange={(e) => words("placeholder")(e.target.value)}
             />
           ),
-          width: (
-            <SelectBox
-              label="Width"
-              value={question.width ?? "full"}
-              onChange={(e) => change({ width: e.target.value as Schemas["ItemWidth"] }, "width")}
-            >
-              <option value="full">the whole line</option>
-              <option value="half">half of it</option>
-              <option value="third">a third of it</option>
-            </SelectBox>
-          ),
+          width: <WidthBox value={question.width} onChange={(width) => change({ width }, "width")} />,
         }}
       />
       {!rows && (
