@@ -1,10 +1,11 @@
 import type { ReactNode } from "react";
-import type { Schemas } from "../../../api/problem";
 import { CheckBox, GrowingText, Labelled, SelectBox, TextBox, boxLook } from "../../../kit/fields";
-import { NumberBox } from "../../../kit/NumberBox";
 import { CalculationEditor } from "../conditions/CalculationEditor";
 import { freeKey, type AnyQuestion, type KindNamed, type QuestionKind } from "../form";
 import { useWorkbench } from "../workbenchContext";
+import { Amount } from "./Amount";
+import { DayLimits } from "./DayLimits";
+import { FileLimits } from "./FileLimits";
 import { ListPicker } from "./ListPicker";
 import { Members } from "./Members";
 import { Options } from "./Options";
@@ -183,25 +184,6 @@ export function KindLimits({ question, onChange }: { question: AnyQuestion; onCh
   return show({ kind, question, onChange: (part) => onChange({ ...kind, ...part } as QuestionKind) });
 }
 
-export function Amount(props: {
-  label: string;
-  value: number | null | undefined;
-  whole?: boolean;
-  onChange: (value: number | null) => void;
-}) {
-  return (
-    <Labelled label={props.label}>
-      <NumberBox
-        className="w-full"
-        placeholder="any"
-        whole={props.whole}
-        value={props.value}
-        onChange={props.onChange}
-      />
-    </Labelled>
-  );
-}
-
 /** Words that may be none. */
 function OwnWords(props: {
   label: string;
@@ -310,103 +292,5 @@ function Currency({ value, onChange }: { value: string; onChange: (currency: str
         </option>
       ))}
     </SelectBox>
-  );
-}
-
-type Limits = Schemas["DateLimits"];
-
-function DayLimits({ limits, onChange }: { limits: Limits | null; onChange: (limits: Limits | null) => void }) {
-  const set = (part: Partial<Limits>) => {
-    const next = { earliest: null, latest: null, fromDays: null, toDays: null, ...limits, ...part };
-    onChange(Object.values(next).every((one) => one === null) ? null : next);
-  };
-  const day = (label: string, name: "earliest" | "latest") => (
-    <TextBox
-      type="date"
-      label={label}
-      value={limits?.[name] ?? ""}
-      onChange={(e) => set({ [name]: e.target.value || null })}
-    />
-  );
-  return (
-    <Members
-      of="DateLimits"
-      half={["earliest", "latest", "fromDays", "toDays"]}
-      fields={{
-        fromDays: (
-          <Amount
-            label="Not before, days from today"
-            whole
-            value={limits?.fromDays}
-            onChange={(fromDays) => set({ fromDays })}
-          />
-        ),
-        toDays: (
-          <Amount
-            label="Not after, days from today"
-            whole
-            value={limits?.toDays}
-            onChange={(toDays) => set({ toDays })}
-          />
-        ),
-        earliest: day("First possible day", "earliest"),
-        latest: day("Last possible day", "latest"),
-      }}
-    />
-  );
-}
-
-const groups: [Schemas["FileGroup"], string][] = [
-  ["picture", "Pictures"],
-  ["document", "Documents"],
-  ["table", "Tables"],
-  ["sound", "Sound"],
-  ["film", "Film"],
-  ["parcel", "Packed files (zip)"],
-];
-
-const megabyte = 1024 * 1024;
-
-function FileLimits({ kind, onChange }: Omit<LimitsProps<"files">, "question">) {
-  const chosen = kind.groups ?? null;
-  return (
-    <Members
-      of="QuestionKindFilesKind"
-      half={["atMost", "maxBytes"]}
-      fields={{
-        atMost: (
-          <Amount
-            label="At most, files"
-            whole
-            value={kind.atMost ?? 5}
-            onChange={(atMost) => onChange({ atMost: atMost ?? 1 })}
-          />
-        ),
-        maxBytes: (
-          <Amount
-            label="Each at most, in MB"
-            value={Math.round(((kind.maxBytes ?? 25 * megabyte) / megabyte) * 100) / 100}
-            onChange={(size) => onChange({ maxBytes: Math.round((size ?? 25) * megabyte) })}
-          />
-        ),
-        groups: (
-          <fieldset>
-            <legend className="font-semibold">What may be sent</legend>
-            {groups.map(([group, words]) => (
-              <CheckBox
-                key={group}
-                label={words}
-                checked={chosen === null || chosen.includes(group)}
-                onChange={(on) => {
-                  const all = groups.map(([one]) => one);
-                  const next = all.filter((one) => (one === group ? on : chosen === null || chosen.includes(one)));
-                  onChange({ groups: next.length === all.length ? null : next });
-                }}
-              />
-            ))}
-          </fieldset>
-        ),
-      }}
-    />
   );
 }

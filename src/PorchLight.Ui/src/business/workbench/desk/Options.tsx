@@ -8,7 +8,7 @@ import { api } from "../../client";
 import type { AnyQuestion, KindNamed } from "../form";
 import { useWorkbench } from "../workbenchContext";
 import { FilePicker } from "./FilePicker";
-import { Amount } from "./KindLimits";
+import { Amount } from "./Amount";
 import { BandFields } from "./BandFields";
 import { Members } from "./Members";
 
