@@ -95,15 +95,18 @@ public sealed class WorkbenchTests
         });
         owner.ComeIn(app, $"/forms/{form}");
         owner.Find("//button[@data-line='full']");
-        var edited = new HashSet<string>();
+        var (edited, desks) = (new HashSet<string>(), new HashSet<string>());
         foreach (var line in Lines(owner))
         {
             owner.Click($"//button[@data-line='{line}']");
             owner.Find($"//button[@data-line='{line}'][@aria-current='true']");
             if (line is "radio" or "banded")
                 owner.Click("//button[starts-with(@aria-label, 'More: ')]");
-            edited.UnionWith(Edited(owner));
-            owner.FindsNothingAtAll();
+            var here = Edited(owner).ToHashSet();
+            edited.UnionWith(here);
+            // A desk with the same parts as one before it has nothing new in anybody's way.
+            if (desks.Add(string.Join(' ', here.Order(StringComparer.Ordinal))))
+                owner.FindsNothingAtAll();
         }
 
         var schema = JsonNode.Parse(await app.CreateClient().GetStringAsync("/schemas/form.json"))!;
