@@ -49,7 +49,10 @@ internal static class WorkbenchBench
             new SendOff("end", "Thank you", "Thank you.")
         );
 
-    /// <summary>The openings in milliseconds, smallest first, and the times of keys, smallest first; those too short to be reported count as 16.</summary>
+    /// <summary>
+    /// The openings in milliseconds, smallest first, and the times of keys, smallest first; those too short to be reported count
+    /// as 16.
+    /// </summary>
     public static (List<double> Openings, List<double> Keys) Measure(string address, string form)
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };

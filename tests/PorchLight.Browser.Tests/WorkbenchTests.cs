@@ -135,6 +135,13 @@ public sealed class WorkbenchTests
                 Stored(app, "A wall to paint").Pages[0].Questions.Select(question => question.Wording).TakeLast(4) is var last
                 && last.SequenceEqual(["Where in the world is the wall?", .. asked])
         );
+        // The line has gone on to another place by now, and so does what is asked there.
+        Open(owner, "name");
+        owner.Find("(//input[@aria-label='Ask something here'])[1]").SendKeys("What shall we call you?" + Keys.Enter);
+        owner.Wait(
+            "it stands behind what is chosen",
+            () => Stored(app, "A wall to paint").Pages[0].Questions.ElementAt(1).Wording == "What shall we call you?"
+        );
     }
 
     [Fact]

@@ -44,6 +44,11 @@ public sealed class FormListTests
         (await ShiningAsync(owner)).ShouldBe([true, true]);
         (await owner.PutAsync("/api/forms/archive", Body(new { forms = new[] { second }, archived = true }))).EnsureSuccessStatusCode();
         (await ShiningAsync(owner)).ShouldBe([true, false], "what is put away takes no answers");
+        (await owner.PutAsync("/api/forms/lights", Body(both))).EnsureSuccessStatusCode();
+        (await ShiningAsync(owner)).ShouldBe([true, false], "and cannot be switched on");
+        (await owner.PostAsync($"/api/forms/{second}/light", Body(new { on = true }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         (await owner.PutAsync("/api/forms/archive", Body(new { forms = new[] { second }, archived = false }))).EnsureSuccessStatusCode();
         (await ShiningAsync(owner)).ShouldBe([true, false], "and comes back dark");
     }

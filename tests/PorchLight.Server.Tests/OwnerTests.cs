@@ -28,6 +28,19 @@ public sealed class OwnerTests
     }
 
     [Fact]
+    public async Task Who_goes_on_writing_after_publishing_clashes_with_nobody_over_a_blank_at_the_end()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var id = await FormIdAsync(owner);
+        (await app.SaveContentAsync(owner, id, content => content with { Title = "A wall " })).EnsureSuccessStatusCode();
+        var written = await app.ContentAsync(id);
+        (await owner.PostAsync($"/api/forms/{id}/publish", null)).EnsureSuccessStatusCode();
+        (await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}").JsonAsync()).Text("title").ShouldBe("A wall");
+        (await app.SaveContentAsync(owner, id, content => content with { Title = "A wall of yours" }, written)).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
     public async Task Two_edits_of_the_same_words_are_refused_with_both_versions_and_change_nothing()
     {
         await using var app = new TestApp();

@@ -87,7 +87,7 @@ public sealed record FormLook
     /// <summary>What the button says that sends the answers; null for "Send".</summary>
     public string? ButtonWord { get; init; }
 
-    /// <summary>What keeps a form that looks so from being published, as sentences; colours that are inherited are never a reason.</summary>
+    /// <summary>What keeps a form that looks so from being published, as sentences; inherited colours are never a reason.</summary>
     public IEnumerable<string> Faults()
     {
         if (Accent is { } accent && !Contrast.IsColour(accent))

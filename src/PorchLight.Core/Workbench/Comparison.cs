@@ -102,7 +102,7 @@ public static class Comparisons
     };
 
     /// <summary>What sort of answer a question gives.</summary>
-    /// <param name="question">The question; of a worked-out value what it comes to, <see cref="AnswerSort.Other"/> while that is open.</param>
+    /// <param name="question">The question; of a worked-out value what it comes to, <see cref="AnswerSort.Other"/> while open.</param>
     /// <param name="form">The form it belongs to.</param>
     public static AnswerSort SortOf(Question question, FormContent form) => SortOf(question, form, 0);
 

@@ -81,7 +81,6 @@ internal static class FormMaking
     /// <summary>Publishes the working copy, with the business's lists in it as they stand, as the next version.</summary>
     public static void Publish(this PorchDb db, Form form, BusinessLists lists, Instant at, string by)
     {
-        form.Draft = form.Draft.Tidy();
         form.PublishedVersion++;
         form.PublishedRevision = form.DraftRevision;
         db.FormVersions.Add(
@@ -89,7 +88,7 @@ internal static class FormMaking
             {
                 FormId = form.Id,
                 Number = form.PublishedVersion,
-                Content = lists.Into(form.Draft),
+                Content = lists.Into(form.Draft.Tidy()),
                 Published = at,
                 PublishedBy = by,
             }

@@ -185,6 +185,8 @@ internal static class FormEndpoints
             return Problems.NotFound(Gone);
         if (light.On && form.PublishedVersion == 0)
             return Problems.Unprocessable("Publish the form first; until then there is nothing to show.");
+        if (light.On && form.Archived is not null)
+            return Problems.Unprocessable("This form is put away. Bring it back in the list of forms first.");
         form.LightOn = light.On;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();

@@ -124,6 +124,6 @@ internal static class VersionEndpoints
     // A working copy is looked at with the business's lists in it, as it would be published.
     private static async Task<FormContent?> ContentAsync(PorchDb db, Id<Form> id, int number, CancellationToken cancellationToken) =>
         number != 0 ? (await db.FormVersionAsync(id, number))?.Content
-        : await db.Forms.FindAsync([id], cancellationToken) is { } form ? (await db.BusinessAsync()).Lists.Into(form.Draft)
+        : await db.Forms.FindAsync([id], cancellationToken) is { } form ? (await db.BusinessAsync()).Lists.Into(form.Draft.Tidy())
         : null;
 }

@@ -16,7 +16,7 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Ready;
 
-/// <summary>New forms: from a blank page, from a ready one, as a copy, or from a file. Their light is off until somebody turns it on.</summary>
+/// <summary>New forms: from a blank page, from a ready one, as a copy, or from a file. Their light is off at first.</summary>
 internal static partial class ReadyFormEndpoints
 {
     private const string AwayNote = "We take no inquiries just now. Please look in again soon.";

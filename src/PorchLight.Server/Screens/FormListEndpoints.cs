@@ -114,7 +114,7 @@ internal static class FormListEndpoints
         if (lights.On && forms.Find(form => form.PublishedVersion == 0) is { } unready)
             return Problems.Unprocessable($"Publish “{unready.Draft.Title}” first; until then there is nothing to show.");
         foreach (var form in forms)
-            form.LightOn = lights.On;
+            form.LightOn = lights.On && form.Archived is null;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { api } from "../client";
@@ -21,10 +21,12 @@ export const useStoredCopy = (id: string) =>
 export function useWorkingForm(id: string, stored: Schemas["WorkingCopy"]) {
   const queries = useQueryClient();
   const [copy, setCopy] = useState(stored);
+  const known = useRef(stored.revision);
   const save = useCallback(
     async ({ was, now }: Edit<WorkingForm>) => {
       const body = { was: whole(was), now: whole(now) };
       const next = await orProblem(api.PUT("/api/forms/{id}/content", { params: { path: { id } }, body }));
+      known.current = next.revision;
       setCopy(next);
       queries.setQueryData(
         ["form", id],
@@ -42,9 +44,14 @@ export function useWorkingForm(id: string, stored: Schemas["WorkingCopy"]) {
   const [taken, setTaken] = useState(stored);
   if (taken !== stored) {
     setTaken(stored);
-    if (stored.revision > copy.revision) setCopy(stored);
+    if (stored.revision >= copy.revision) setCopy(stored);
   }
-  useEffect(() => take(flat(stored.content)), [stored, take]);
+  // What was asked for before this window saved, and came after, is older than what stands here.
+  useEffect(() => {
+    if (stored.revision <= known.current) return;
+    known.current = stored.revision;
+    take(flat(stored.content));
+  }, [stored, take]);
 
   return { ...saving, ...history, form: saving.value, facts: copy.facts, saved: copy.saved, revision: copy.revision };
 }

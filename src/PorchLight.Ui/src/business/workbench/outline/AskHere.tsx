@@ -33,7 +33,13 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
   const [waiting, setWaiting] = useState<string[]>([]);
   const [failure, setFailure] = useState<unknown>(null);
   const input = useRef<HTMLInputElement>(null);
-  const last = useRef<Promise<string | null>>(Promise.resolve(null));
+  // What is being read, one after the other, and what was added meanwhile: each stands behind the one typed before it.
+  const reading = useRef<Promise<void>>(Promise.resolve());
+  const added = useRef<{ places: Set<string | null>; last: string | null; left: number }>({
+    places: new Set(),
+    last: null,
+    left: 0,
+  });
 
   const read = async (text: string, after: string | null): Promise<string | null> => {
     const questions = await orProblem(
@@ -61,20 +67,28 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
     if (document.activeElement === input.current) open(questions.at(-1)!.key);
     return questions.at(-1)!.key;
   };
-  // One after the other, so that each stands behind the one typed before it.
   const ask = (text: string) => {
     if (!text.trim()) return;
     setTyped("");
     setFailure(null);
     setWaiting((before) => [...before, text]);
-    last.current = last.current
-      .then((before) => read(text, before ?? behind))
+    const run = added.current;
+    run.left++;
+    reading.current = reading.current
+      .then(async () => {
+        const key = await read(text, run.places.has(behind) ? run.last : behind);
+        run.places.add(behind).add(key);
+        run.last = key;
+      })
       .catch((error: unknown) => {
         setFailure(error);
         setTyped((now) => (now ? `${text} ${now}` : text));
-        return null;
       })
-      .finally(() => setWaiting((before) => before.slice(1)));
+      .finally(() => {
+        setWaiting((before) => before.slice(1));
+        // The next one stands where this line stands then.
+        if (--run.left === 0) run.places.clear();
+      });
   };
   const addContent = (kind: (typeof contents)[number][0]) => {
     const key = freeKey(readForm(), kind === "passage" ? "text" : kind);
