@@ -37,6 +37,7 @@ public sealed class ArrowTests
         ["Hosting"],
         ["Brand"],
         ["Identity"],
+        ["Fields"],
         ["Forms"],
         ["Records"],
         ["Messages"],

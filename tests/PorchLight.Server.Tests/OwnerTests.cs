@@ -130,14 +130,14 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         await app.SendAsync(Answers());
         var owner = app.Owner();
-        var row = (await owner.GetAsync("/api/clients").JsonAsync())[0];
+        var row = (await owner.GetAsync("/api/clients").JsonAsync()).GetProperty("rows")[0];
         (row.Text("name"), row.Text("standing")).ShouldBe(("Tilda Brackenridge", "lead"));
         var client = await owner.GetAsync($"/api/clients/{row.Text("id")}").JsonAsync();
         var budget = client
             .GetProperty("projects")[0]
-            .GetProperty("values")
+            .GetProperty("fields")
             .EnumerateArray()
-            .Single(value => value.Text("label") == "Budget");
+            .Single(value => value.GetProperty("field").Text("label") == "Budget");
         (budget.Text("words"), budget.Text("source"), budget.Text("at")).ShouldBe(
             ("4,000 to 9,000", "Tilda Brackenridge in “A wall to paint”", "today 10:00")
         );

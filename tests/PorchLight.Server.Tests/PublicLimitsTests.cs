@@ -111,7 +111,8 @@ public sealed class PublicLimitsTests
         var owner = app.Owner();
         foreach (var list in new[] { "inquiries", "clients" })
         {
-            foreach (var row in (await owner.GetAsync($"/api/{list}").JsonAsync()).EnumerateArray())
+            var shown = await owner.GetAsync($"/api/{list}").JsonAsync();
+            foreach (var row in (list == "clients" ? shown.GetProperty("rows") : shown).EnumerateArray())
                 (await owner.GetAsync($"/api/{list}/{row.Text("id")}")).StatusCode.ShouldBe(HttpStatusCode.OK);
         }
 

@@ -13,7 +13,7 @@ namespace PorchLight.Server.Tests;
 public sealed class QueryPlanTests
 {
     /// <summary>What a business has few of, and what is read whole.</summary>
-    private static readonly string[] Few = ["Businesses", "Forms", "FollowThroughs", "AspNetUsers"];
+    private static readonly string[] Few = ["Businesses", "Forms", "FollowThroughs", "AspNetUsers", "Fields"];
 
     [Fact]
     public async Task A_sending_and_what_the_worker_does_after_it_walk_through_no_table_that_grows()
@@ -33,11 +33,15 @@ public sealed class QueryPlanTests
         foreach (var (text, parameters) in asked.Made.Where(question => !Few.Any(few => question.Key.Contains($"FROM \"{few}\""))))
             walks.AddRange(
                 (await app.AskAsync(db => PlanAsync(db, text, parameters)))
-                    .Where(step => step.StartsWith("SCAN ", StringComparison.Ordinal))
+                    .Where(step => step.StartsWith("SCAN ", StringComparison.Ordinal) && !OnlyWhatIsLeftToDo(step))
                     .Select(step => $"{step}: {text}")
             );
         walks.ShouldBeEmpty();
     }
+
+    /// <summary>An index of what waits to be done, which is empty when it is done; and a question without a table.</summary>
+    private static bool OnlyWhatIsLeftToDo(string step) =>
+        step.EndsWith("IX_Clients_IsUnindexed", StringComparison.Ordinal) || step == "SCAN CONSTANT ROW";
 
     private static async Task<List<string>> PlanAsync(PorchDb db, string text, IReadOnlyList<(string Name, object? Value)> parameters)
     {

@@ -24,6 +24,10 @@ public sealed class SendOnceTests
         "/api/bell/seen",
         "/api/me/password", // sets what is so already
         "/api/forms/{id}/light",
+        "/api/clients/found",
+        "/api/clients/all-found",
+        "/api/fields", // the same again is there already
+        "/api/fields/{key}/other-kind",
         "/api/forms/typed-options",
         "/api/forms/changed-kind",
         "/api/forms/typed-questions",
@@ -64,7 +68,7 @@ public sealed class SendOnceTests
             .ShouldBe(OnceByTheirNature, ignoreOrder: true);
         posts
             .Count(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null)
-            .ShouldBe(Acts(Guid.Empty, "", "").Count, "each is tried below");
+            .ShouldBe(Acts(Guid.Empty, "", "", "").Count, "each is tried below");
     }
 
     [Fact]
@@ -74,11 +78,12 @@ public sealed class SendOnceTests
         await app.SendAsync(Answers());
         await app.WorkAsync();
         var inquiry = (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id.Value;
+        var client = (await app.AskAsync(db => db.Clients.SingleAsync())).Id.ToString();
         var form = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
         var member = (await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
         var marked = Posts(app).Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).Select(Path).ToHashSet();
         var owner = app.Owner();
-        foreach (var (route, path, body) in Acts(inquiry, form, member))
+        foreach (var (route, path, body) in Acts(inquiry, client, form, member))
         {
             marked.ShouldContain(route);
             var mail = path.Contains("{mail}", StringComparison.Ordinal)
@@ -159,11 +164,36 @@ public sealed class SendOnceTests
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
-    private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string form, string member) =>
+    private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string client, string form, string member) =>
         [
             ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
             ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
             ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
+            (
+                "/api/clients",
+                "/api/clients",
+                new
+                {
+                    name = "Ada Penrose",
+                    email = "",
+                    phone = "",
+                }
+            ),
+            ("/api/clients/{id}/notes", $"/api/clients/{client}/notes", new { projectId = (Guid?)null, text = "The door sticks." }),
+            (
+                "/api/fields/for-question",
+                "/api/fields/for-question",
+                new
+                {
+                    scope = "client",
+                    question = new
+                    {
+                        key = "coffee",
+                        wording = "How do you take your coffee?",
+                        kind = new { kind = "shortText" },
+                    },
+                }
+            ),
             (
                 "/api/forms",
                 "/api/forms",
@@ -231,6 +261,7 @@ public sealed class SendOnceTests
                 await db.Forms.CountAsync(),
                 await db.FollowThroughs.CountAsync(),
                 await db.StoredFiles.CountAsync(),
+                await db.Fields.CountAsync(),
                 (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash,
                 await db.PersonalLinks.CountAsync(),
                 (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash,

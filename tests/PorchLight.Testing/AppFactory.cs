@@ -10,6 +10,7 @@ using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Time.Testing;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
@@ -136,7 +137,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         var (db, tokens) = (scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider.GetRequiredService<Tokens>());
         await using var write = await db.WriteAsync(CancellationToken.None);
         var lists = (await db.BusinessAsync()).Lists;
-        FormStructure.Check(lists.Into(content)).ShouldBeEmpty();
+        FormStructure.Check(lists.Into(content), FieldCatalogue.BuiltIn).ShouldBeEmpty();
         var form = db.AddForm(tokens, content, "We are away.", Now);
         db.AddScreening(form, screening ?? new ScreeningRules(0, 0, 0, 1, []));
         db.Publish(form, lists, Now, "Maren Tolliver");

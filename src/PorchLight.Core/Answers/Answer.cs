@@ -6,6 +6,7 @@ namespace PorchLight.Core.Answers;
 /// <summary>An answer of a known kind; never a bare string. Equal answers are equal as values.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
 [JsonDerivedType(typeof(TextAnswer), "text")]
+[JsonDerivedType(typeof(TextsAnswer), "texts")]
 [JsonDerivedType(typeof(NumberAnswer), "number")]
 [JsonDerivedType(typeof(MoneyAnswer), "money")]
 [JsonDerivedType(typeof(BandAnswer), "band")]
@@ -26,6 +27,17 @@ public abstract record Answer;
 /// <summary>Words as typed: short or long text, an e-mail address, a web address, a hidden value.</summary>
 /// <param name="Text">Trimmed, not empty.</param>
 public sealed record TextAnswer(string Text) : Answer;
+
+/// <summary>Several words of a list, as they stand on file. Their order does not matter for equality.</summary>
+/// <param name="Texts">At least one, none twice.</param>
+public sealed record TextsAnswer(IReadOnlyList<string> Texts) : Answer
+{
+    /// <summary>Whether both hold the same words.</summary>
+    public bool Equals(TextsAnswer? other) => other is not null && Texts.ToHashSet().SetEquals(other.Texts);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => Texts.Distinct().Aggregate(0, (sum, text) => sum ^ text.GetHashCode(StringComparison.Ordinal));
+}
 
 /// <summary>A number.</summary>
 /// <param name="Value">In the unit the question names.</param>

@@ -27,4 +27,18 @@ public static class UnicodeText
     /// <param name="text">Any text, also one that is no valid UTF-16.</param>
     /// <param name="form">The normal form (Unicode Standard Annex 15).</param>
     public static string Normal(string text, NormalizationForm form) => Valid(text).Normalize(form);
+
+    /// <summary>
+    /// The text as two that say the same are equal: capital letters, accents put together (NFC), one blank for any white space, none
+    /// at the ends.
+    /// </summary>
+    /// <param name="text">Any text.</param>
+    public static string Squeezed(string text) =>
+        string.Join(
+            ' ',
+            Normal(text, NormalizationForm.FormC).ToUpperInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)
+        );
+
+    /// <summary>Whether two texts say the same (<see cref="Squeezed"/>).</summary>
+    public static bool IsSame(string a, string b) => Squeezed(a) == Squeezed(b);
 }

@@ -71,6 +71,10 @@ public static class Conditions
             (IsNotCondition c, { Answer: { } a }) => IsEqual(a, c.Value).Not(),
             (IsOneOfCondition c, { Answer: { } a }) => c.Values.Aggregate(Truth.False, (truth, value) => truth.Or(IsEqual(a, value))),
             (IncludesCondition c, { Answer: ChoiceAnswer a }) => a.Keys.Contains(c.Value).ToTruth(),
+            (IncludesCondition c, { Answer: TextsAnswer a }) => a.Texts.Any(text => IsSameWord(text, c.Value)).ToTruth(),
+            (IncludesNoneOfCondition c, { Answer: TextsAnswer a }) => (
+                !a.Texts.Any(text => c.Values.Any(value => IsSameWord(text, value)))
+            ).ToTruth(),
             (IncludesNoneOfCondition c, { Answer: ChoiceAnswer a }) => (!a.Keys.Intersect(c.Values).Any()).ToTruth(),
             (DoesNotKnowCondition, { Answer: ChoiceAnswer a }) => a.Keys.Any(key => Option(key) is { Unsure: true }).ToTruth(),
             (NumberCondition c, { Answer: { } a }) => CompareNumber(a, Option, c.Currency, band => band.Compare(c.Relation, c.Value)),
@@ -114,9 +118,11 @@ public static class Conditions
         {
             ChoiceAnswer { Keys: [var key] } => (key == value).ToTruth(),
             YesNoAnswer yesNo => ((yesNo.Yes ? "yes" : "no") == value).ToTruth(),
-            TextAnswer text => string.Equals(text.Text.Trim(), value.Trim(), StringComparison.OrdinalIgnoreCase).ToTruth(),
+            TextAnswer text => IsSameWord(text.Text, value).ToTruth(),
             _ => Truth.Unknown,
         };
+
+    private static bool IsSameWord(string a, string b) => string.Equals(a.Trim(), b.Trim(), StringComparison.OrdinalIgnoreCase);
 
     private static Truth CompareNumber(Answer answer, Func<string, Option?> find, string? currency, Func<Band, Truth> compare)
     {

@@ -46,5 +46,5 @@ public static class AnswerDoubts
         answer is null ? null : question.Kind.Doubt(answer, now.Today, IsAboutTheWork(question));
 
     private static bool IsAboutTheWork(Question question) =>
-        question.LandsIn is SetField { Field: var field } && BuiltInFields.Find(field)?.Scope == RecordScope.Project;
+        question.LandsIn is SetField { Field: var key } && Field.ScopeOf(key) == RecordScope.Project;
 }

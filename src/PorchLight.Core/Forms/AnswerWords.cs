@@ -15,6 +15,7 @@ public static class AnswerWords
         answer switch
         {
             TextAnswer a => a.Text,
+            TextsAnswer a => string.Join(", ", a.Texts),
             NumberAnswer a => a.Value.ToString("#,0.##", CultureInfo.InvariantCulture) + UnitOf(question),
             MoneyAnswer a => new MoneyAmount(a.Amount, a.Currency).ToString(),
             BandAnswer a => a.Label,

@@ -99,7 +99,9 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
             ? Services.Select(service => new Option(service.Key, service.Name))
             : Sources.Select(source => new Option(source.Key, source.Name));
 
-    private Question Into(Question question)
+    /// <summary>The same for one question.</summary>
+    /// <param name="question">The question; one that offers no list of the business stays as it is.</param>
+    public Question Into(Question question)
     {
         if (question.Kind is not ChoiceKind { From: { } list } choice)
             return question;

@@ -1,6 +1,7 @@
 using System.Text.RegularExpressions;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 
 namespace PorchLight.Core.Forms;
 
@@ -12,7 +13,8 @@ public static partial class FormStructure
     /// "title" or "look".
     /// </summary>
     /// <param name="form">The form, its bounds kept (<see cref="FormBounds.Check"/>).</param>
-    public static IReadOnlyList<Finding> Check(FormContent form)
+    /// <param name="fields">The fields its answers can land in.</param>
+    public static IReadOnlyList<Finding> Check(FormContent form, FieldCatalogue fields)
     {
         var found = new List<Finding>();
         if (string.IsNullOrWhiteSpace(form.Title))
@@ -94,7 +96,7 @@ public static partial class FormStructure
                 CheckUsed(worked.Value.QuestionsUsed(), question.Key, [.. before, .. cells]);
             if (question.Kind is RowsKind rows)
                 CheckRows(question, rows, before);
-            if (question.LandsIn is { } landing && question.RefusesToLand(landing) is { } refusal)
+            if (question.LandsIn is { } landing && question.RefusesToLand(landing, fields) is { } refusal)
                 Say(question.Key, refusal);
         }
 

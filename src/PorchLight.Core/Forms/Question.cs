@@ -51,16 +51,26 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
 
     /// <summary>Why its answers cannot land in a place, as a sentence, or null when they can.</summary>
     /// <param name="landsIn">The place.</param>
-    public string? RefusesToLand(LandsIn landsIn) =>
+    /// <param name="fields">The fields of the business.</param>
+    public string? RefusesToLand(LandsIn landsIn, FieldCatalogue fields) =>
         landsIn switch
         {
             AppendToNotes => null,
-            SetField set when BuiltInFields.Find(set.Field) is { } field => Kind.FitsField(field.Kind)
-                ? null
-                : $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes.",
-            SetField set => $"There is no field “{set.Field}” to land in.",
+            SetField set when fields.Find(set.Field) is { } field => RefusesToLand(field),
+            SetField => "The field this lands in is gone. Choose another place for it.",
             _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
         };
+
+    /// <summary>Whether its answers can be kept in a field; rows only in one of whose columns at least one is asked.</summary>
+    /// <param name="field">The field.</param>
+    public bool Fits(Field field) => RefusesToLand(field) is null;
+
+    private string? RefusesToLand(Field field) =>
+        !Kind.FitsField(field.Kind)
+            ? $"This kind of answer cannot be kept in the field “{field.Label}”. Choose another field, or let it land in the notes."
+        : field.Kind == FieldKind.Rows && FieldColumns.Filled(this, field).Count == 0
+            ? $"Nothing that is asked in each line is a column of “{field.Label}”. Name the questions as its columns are named, or choose another field."
+        : null;
 
     /// <summary>Whether it must be answered now: always, or because its condition is true.</summary>
     /// <param name="known">What is known; in a row, with the row's own answers.</param>

@@ -22,11 +22,14 @@ public static class ClientRecognition
         : new ClientLookup(null, null);
 
     /// <summary>
-    /// Whether what is said only makes differences: the client was known, and nothing shows that it is they who write. Who came
-    /// by a link made for this client is known to be them.
+    /// How far what is said can be believed: who came by a link made for this client is known to be them, and of a client nobody knew
+    /// everything is theirs.
     /// </summary>
     /// <param name="knownBefore">Whether the client was known before this inquiry.</param>
     /// <param name="client">The client it was taken for.</param>
     /// <param name="linkMadeFor">The client the personal link was made for; null without one.</param>
-    public static bool OnlyClaims(bool knownBefore, Guid client, Guid? linkMadeFor) => knownBefore && linkMadeFor != client;
+    public static LandingTrust Trust(bool knownBefore, Guid client, Guid? linkMadeFor) =>
+        linkMadeFor == client ? LandingTrust.OwnLink
+        : knownBefore ? LandingTrust.Claims
+        : LandingTrust.NewClient;
 }

@@ -29,6 +29,11 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(AnsweredElsewhere), "answeredElsewhere")]
 [JsonDerivedType(typeof(InquiryClosed), "inquiryClosed")]
 [JsonDerivedType(typeof(InquiryReopened), "inquiryReopened")]
+[JsonDerivedType(typeof(ClientAdded), "clientAdded")]
+[JsonDerivedType(typeof(StandingSet), "standingSet")]
+[JsonDerivedType(typeof(NoteWritten), "noteWritten")]
+[JsonDerivedType(typeof(DifferencesSettled), "differencesSettled")]
+[JsonDerivedType(typeof(SettlementTakenBack), "settlementTakenBack")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -133,6 +138,28 @@ public sealed record InquiryClosed(Guid By) : DomainEvent;
 /// <summary>A person opened a closed inquiry again.</summary>
 /// <param name="By">The user who did.</param>
 public sealed record InquiryReopened(Guid By) : DomainEvent;
+
+/// <summary>A person added the client by hand.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ClientAdded(Guid By) : DomainEvent;
+
+/// <summary>A person said how the business stands with the client.</summary>
+/// <param name="To">The standing from then on.</param>
+/// <param name="By">The user who did.</param>
+public sealed record StandingSet(Standing To, Guid By) : DomainEvent;
+
+/// <summary>A person wrote a note.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record NoteWritten(Guid By) : DomainEvent;
+
+/// <summary>A person settled what differed from what was on file.</summary>
+/// <param name="Count">How many answers; at least one.</param>
+/// <param name="By">The user who did.</param>
+public sealed record DifferencesSettled(int Count, Guid By) : DomainEvent;
+
+/// <summary>A person took a settlement back.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record SettlementTakenBack(Guid By) : DomainEvent;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
@@ -248,6 +275,11 @@ public static class DomainEvents
             AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
             InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
             InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
+            ClientAdded e => $"{names.User(e.By)} added {who} by hand.",
+            StandingSet e => $"{names.User(e.By)} set the standing to {e.To.Say()}.",
+            NoteWritten e => $"{names.User(e.By)} wrote a note.",
+            DifferencesSettled e => $"{names.User(e.By)} settled {Count(e.Count, "difference")}.",
+            SettlementTakenBack e => $"{names.User(e.By)} took back how a difference was settled.",
             MeetingBooked => $"{who} booked a meeting.",
             CallAsked => $"{who} asked for a call.",
             PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",

@@ -1,16 +1,18 @@
-using System.Text;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Records;
 
-/// <summary>A value to be written into a field that was empty.</summary>
+/// <summary>A value to be written into a field.</summary>
 /// <param name="Field">The field's key.</param>
 /// <param name="Question">The question it came from.</param>
 /// <param name="Value">The value in the field's own kind.</param>
-public sealed record FieldWrite(string Field, string Question, Answer Value);
+public sealed record FieldWrite(string Field, string Question, Answer Value)
+{
+    /// <summary>What stood there, or null when the field was empty.</summary>
+    public Answer? Before { get; init; }
+}
 
 /// <summary>Words to be added to notes.</summary>
 /// <param name="Scope">Whose notes.</param>
@@ -32,22 +34,42 @@ public sealed record Difference(string Field, string Question, Answer Theirs, An
 /// <param name="Differences">Answers to settle.</param>
 public sealed record LandingPlan(IReadOnlyList<FieldWrite> Writes, IReadOnlyList<NoteWrite> Notes, IReadOnlyList<Difference> Differences);
 
+/// <summary>How far what somebody says about a client can be believed to come from them.</summary>
+public enum LandingTrust
+{
+    /// <summary>The client was not known before: everything is theirs.</summary>
+    NewClient,
+
+    /// <summary>They came by a personal link made for the client.</summary>
+    OwnLink,
+
+    /// <summary>They only say who they are; anyone can type an e-mail address.</summary>
+    Claims,
+}
+
 /// <summary>Decides where the answers of an inquiry land.</summary>
 public static class Landing
 {
     /// <summary>
     /// What the answers on the route write. An empty field is filled; an equal value changes nothing; an unlike one is a
-    /// difference. Where the sender only claims to be a known client nothing is filled or added: anyone can type an e-mail
-    /// address, so everything new is a difference. "I don't know" and blank answers land nowhere.
+    /// difference, but what comes by the client's own link replaces what stands in a field that the client keeps up to date. Files are
+    /// added to files, and rows nobody has seen yet to rows; rows that are changed, corrected or missing are a difference. Where
+    /// the sender only claims to be a known client nothing is filled or added: everything new is a difference. "I don't know" and
+    /// blank answers land nowhere, and so does what a field that is gone was meant for.
     /// </summary>
     /// <param name="known">The version that was answered, with the state of each question at sending.</param>
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
-    /// <param name="onlyDifferences">
-    /// Whether the client was known before this inquiry, and it did not come by a personal link made for them.
-    /// </param>
-    public static LandingPlan Plan(AnswerContext known, IReadOnlyDictionary<string, Answer> onFile, bool onlyDifferences)
+    /// <param name="fields">The fields of the business.</param>
+    /// <param name="trust">How far the sender can be believed to be the client.</param>
+    public static LandingPlan Plan(
+        AnswerContext known,
+        IReadOnlyDictionary<string, Answer> onFile,
+        FieldCatalogue fields,
+        LandingTrust trust
+    )
     {
         var filled = new Dictionary<string, Answer>(onFile);
+        var fromHere = new HashSet<string>();
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
         foreach (var question in known.Form.Questions)
         {
@@ -55,22 +77,32 @@ public static class Landing
                 continue;
             switch (question.LandsIn)
             {
-                case SetField { Field: var key } when ToFieldValue(behind, answer, BuiltInFields.Find(key)) is { } value:
+                case SetField { Field: var key } when fields.Find(key) is { } field && FieldValues.Of(answer, behind, field) is { } value:
                     var ours = filled.GetValueOrDefault(key);
-                    if (ours is not null && IsSame(ours, value))
+                    var whole = ours is null ? value : Added(ours, value, field);
+                    if (ours is not null && FieldValues.IsSame(ours, whole))
                         break;
-                    if (ours is not null || onlyDifferences)
+                    // Two questions for one field never overwrite each other.
+                    var mayWrite =
+                        trust != LandingTrust.Claims
+                        && (
+                            ours is null
+                            || OnlyAdds(ours, value, field)
+                            || trust == LandingTrust.OwnLink && field.ClientKeepsIt && !fromHere.Contains(key)
+                        );
+                    if (!mayWrite)
                     {
-                        differences.Add(new Difference(key, question.Key, value, ours));
+                        differences.Add(new Difference(key, question.Key, whole, ours));
                         break;
                     }
 
-                    writes.Add(new FieldWrite(key, question.Key, value));
-                    filled[key] = value;
+                    writes.Add(new FieldWrite(key, question.Key, whole) { Before = ours });
+                    filled[key] = whole;
+                    fromHere.Add(key);
                     break;
                 case AppendToNotes { Scope: var scope }:
                     var words = AnswerWords.Say(answer, behind);
-                    if (onlyDifferences)
+                    if (trust == LandingTrust.Claims)
                         differences.Add(new Difference(NotesKey(scope), question.Key, new TextAnswer(words), null));
                     else
                         notes.Add(new NoteWrite(scope, question.Key, Wordings.Fill(question.Wording, known), words));
@@ -85,42 +117,31 @@ public static class Landing
     /// <param name="scope">Whose notes.</param>
     public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
 
-    /// <summary>
-    /// Whether two values of a field say the same once normalised: text without regard to case, to how much white space
-    /// there is and to how accents are put together (Unicode NFC), phone numbers by their E.164 form, several choices without
-    /// regard to their order.
-    /// </summary>
-    /// <param name="a">One value.</param>
-    /// <param name="b">The other; the order does not matter, and values of two kinds are never the same.</param>
-    public static bool IsSame(Answer a, Answer b) =>
-        (a, b) switch
+    /// <summary>What stands in a field that holds many things once more come to it; of any other field the new value.</summary>
+    private static Answer Added(Answer ours, Answer theirs, Field field) =>
+        (ours, theirs) switch
         {
-            (TextAnswer x, TextAnswer y) => SameText(x.Text, y.Text),
-            (PersonNameAnswer x, PersonNameAnswer y) => SameText(x.Full, y.Full),
-            (PhoneAnswer { E164: { } x }, PhoneAnswer { E164: { } y }) => x == y,
-            (BandAnswer x, BandAnswer y) => x.Band.IsSame(y.Band),
-            (AddressAnswer x, AddressAnswer y) => SameText(string.Join('\n', x.Parts), string.Join('\n', y.Parts)),
-            _ => a.Equals(b),
+            (FilesAnswer before, FilesAnswer more) => new FilesAnswer([.. before.Files.Concat(more.Files).DistinctBy(file => file.Id)]),
+            (RowsAnswer before, RowsAnswer more) when OnlyAdds(ours, theirs, field) => new RowsAnswer([
+                .. before.Rows,
+                .. RowMatching
+                    .Match(before.Rows, more.Rows, field.Columns)
+                    .Where(match => match.Change == RowChange.Added)
+                    .Select(match => match.Theirs!),
+            ]),
+            _ => theirs,
         };
 
-    private static Answer? ToFieldValue(Question question, Answer answer, Field? field) =>
-        (answer, field?.Kind) switch
+    /// <summary>Whether nothing that stands there is touched. A row that was not sent once more is not thereby taken away.</summary>
+    private static bool OnlyAdds(Answer ours, Answer theirs, Field field) =>
+        (ours, theirs) switch
         {
-            (_, null) => null,
-            (ChoiceAnswer choice, _) when choice.Keys.Any(key => question.FindOption(key) is not { Unsure: false }) => null,
-            (ChoiceAnswer { Keys: [var key] }, FieldKind.Number or FieldKind.Money) => question.FindOption(key) is { Band: { } band } option
-                ? new BandAnswer(option.Label, band)
-                : null,
-            (ConsentAnswer, FieldKind.YesNo) => new YesNoAnswer(true),
-            (TextAnswer or BandAnswer, _) => answer,
-            (_, FieldKind.Text or FieldKind.LongText) => new TextAnswer(AnswerWords.Say(answer, question)),
-            _ => answer,
+            (FilesAnswer, FilesAnswer) => true,
+            (RowsAnswer before, RowsAnswer more) => RowMatching
+                .Match(before.Rows, more.Rows, field.Columns)
+                .All(match => match.Change is RowChange.Same or RowChange.Added or RowChange.Removed),
+            _ => false,
         };
-
-    private static bool SameText(string a, string b) => string.Equals(Squeeze(a), Squeeze(b), StringComparison.OrdinalIgnoreCase);
-
-    private static string Squeeze(string text) =>
-        string.Join(' ', UnicodeText.Normal(text, NormalizationForm.FormC).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 }
 
 /// <summary>How to reach the person who answered, as far as they said.</summary>

@@ -12,8 +12,8 @@ public interface IWrittenValue
     /// <summary>The key of the field.</summary>
     string Field { get; }
 
-    /// <summary>What was written.</summary>
-    Answer Value { get; }
+    /// <summary>What was written; null when the field was emptied.</summary>
+    Answer? Value { get; }
 
     /// <summary>When it was written.</summary>
     Instant At { get; }
@@ -28,8 +28,9 @@ public static class ValuesOnFile
         where T : IWrittenValue =>
         written.GroupBy(value => value.Field).ToDictionary(field => field.Key, field => field.MaxBy(value => (value.At, value.Key))!);
 
-    /// <summary>What stands in each field, by the field's key.</summary>
+    /// <summary>What stands in each field, by the field's key; one that was emptied is not in it.</summary>
     /// <param name="written">As for <see cref="Newest"/>.</param>
     public static Dictionary<string, Answer> Read<T>(IEnumerable<T> written)
-        where T : IWrittenValue => Newest(written).ToDictionary(newest => newest.Key, newest => newest.Value.Value);
+        where T : IWrittenValue =>
+        Newest(written).Where(newest => newest.Value.Value is not null).ToDictionary(newest => newest.Key, newest => newest.Value.Value!);
 }

@@ -134,7 +134,8 @@ public static class Comparisons
             .. OfSort(
                 field.Kind switch
                 {
-                    FieldKind.Text or FieldKind.LongText or FieldKind.Email => AnswerSort.Text,
+                    FieldKind.Text or FieldKind.LongText or FieldKind.Email or FieldKind.WebAddress or FieldKind.OneOf => AnswerSort.Text,
+                    FieldKind.SeveralOf => AnswerSort.SeveralOptions,
                     FieldKind.Number => AnswerSort.Number,
                     FieldKind.Money => AnswerSort.Money,
                     FieldKind.Date => AnswerSort.Day,

@@ -17,24 +17,26 @@ public static class ConditionWords
     /// </summary>
     /// <param name="condition">The condition.</param>
     /// <param name="form">The form whose questions it looks at.</param>
-    public static string Say(this Condition condition, FormContent form) => Say(condition, form, inner: false);
+    /// <param name="fields">The fields of the business.</param>
+    public static string Say(this Condition condition, FormContent form, FieldCatalogue fields) =>
+        Say(condition, form, fields, inner: false);
 
-    private static string Say(Condition condition, FormContent form, bool inner) =>
+    private static string Say(Condition condition, FormContent form, FieldCatalogue fields, bool inner) =>
         condition switch
         {
             AllCondition { Parts.Count: 0 } => "it is always so",
             AnyCondition { Parts.Count: 0 } => "it is never so",
-            AllCondition all => Joined(all.Parts, " and ", form, inner),
-            AnyCondition any => Joined(any.Parts, " or ", form, inner),
-            NotCondition not => $"it is not so that {Say(not.Part, form, inner: true)}",
+            AllCondition all => Joined(all.Parts, " and ", form, fields, inner),
+            AnyCondition any => Joined(any.Parts, " or ", form, fields, inner),
+            NotCondition not => $"it is not so that {Say(not.Part, form, fields, inner: true)}",
             FitCondition fit => $"the fit is {fit.Fit.Say()}",
-            ComparisonCondition comparison => $"{Say(comparison.Of, form)} {Compared(comparison, form)}",
+            ComparisonCondition comparison => $"{Say(comparison.Of, form, fields)} {Compared(comparison, form)}",
             _ => throw new ArgumentOutOfRangeException(nameof(condition), condition, "A condition of an unknown kind."),
         };
 
-    private static string Joined(IReadOnlyList<Condition> parts, string between, FormContent form, bool inner)
+    private static string Joined(IReadOnlyList<Condition> parts, string between, FormContent form, FieldCatalogue fields, bool inner)
     {
-        var joined = string.Join(between, parts.Select(part => Say(part, form, inner: inner || parts.Count > 1)));
+        var joined = string.Join(between, parts.Select(part => Say(part, form, fields, inner: inner || parts.Count > 1)));
         return inner && parts.Count > 1 ? $"({joined})" : joined;
     }
 
@@ -69,13 +71,13 @@ public static class ConditionWords
             : $"“{value}”";
     }
 
-    private static string Say(Subject subject, FormContent form) =>
+    private static string Say(Subject subject, FormContent form, FieldCatalogue fields) =>
         subject switch
         {
             AnswerTo of => form.FindQuestion(of.Question) is { } question
                 ? $"“{KnownValues.BeforeAnswers(question.Wording)}”"
                 : "a question that is gone",
-            ValueOnFile of => BuiltInFields.Find(of.Field) is { } field ? $"what you know of {field.Say()}" : "a field that is gone",
+            ValueOnFile of => fields.Find(of.Field) is { } field ? $"what you know of {field.Say()}" : "a field that is gone",
             PointsSoFar => "the number of points",
             _ => throw new ArgumentOutOfRangeException(nameof(subject), subject, "A subject of an unknown kind."),
         };

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;

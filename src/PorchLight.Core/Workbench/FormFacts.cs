@@ -52,7 +52,8 @@ public sealed record FormFacts(
     /// <param name="form">The form with the business's lists in it.</param>
     /// <param name="rules">The screening of the form.</param>
     /// <param name="brand">How the business looks.</param>
-    public static FormFacts Of(FormContent form, ScreeningRules? rules, BrandLook brand)
+    /// <param name="fields">The fields of the business.</param>
+    public static FormFacts Of(FormContent form, ScreeningRules? rules, BrandLook brand, FieldCatalogue fields)
     {
         var conditions = new Dictionary<string, string>();
         foreach (var page in form.Pages)
@@ -71,20 +72,20 @@ public sealed record FormFacts(
         return new FormFacts(
             form.Questions.SelectMany(question => question.RowQuestions.Prepend(question))
                 .DistinctBy(question => question.Key)
-                .ToDictionary(question => question.Key, question => Of(question, form, rules)),
+                .ToDictionary(question => question.Key, question => Of(question, form, rules, fields)),
             conditions,
-            FormStructure.Check(form),
+            FormStructure.Check(form, fields),
             (form.Look ?? new FormLook()).Measure(brand)
         );
 
         void Note(string key, Condition? condition)
         {
             if (condition is not null)
-                conditions.TryAdd(key, condition.Say(form));
+                conditions.TryAdd(key, condition.Say(form, fields));
         }
     }
 
-    private static QuestionFacts Of(Question question, FormContent form, ScreeningRules? rules)
+    private static QuestionFacts Of(Question question, FormContent form, ScreeningRules? rules, FieldCatalogue fields)
     {
         var sort = Workbench.Comparisons.SortOf(question, form);
         var reads = KnownValues.BeforeAnswers(question.Wording);
@@ -95,11 +96,11 @@ public sealed record FormFacts(
                 ? YesOrNo
                 : [.. Workbench.Comparisons.OptionsOf(question, form).Select(option => new PossibleValue(option.Key, option.Label))],
             Workbench.Comparisons.CurrencyOf(question, form),
-            [.. BuiltInFields.All.Where(field => question.Kind.FitsField(field.Kind)).Select(field => field.Key)],
+            [.. fields.Offered.Where(question.Fits).Select(field => field.Key)],
             question.Kind.Uses().HasFlag(KindUses.MayBeRequired),
             reads == question.Wording ? null : reads,
             [.. (rules?.Signals ?? []).Where(signal => signal.When.QuestionsUsed().Contains(question.Key)).Select(Say)],
-            question.LandsIn?.Say()
+            question.LandsIn?.Say(fields)
         );
     }
 

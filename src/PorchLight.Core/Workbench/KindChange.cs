@@ -1,4 +1,5 @@
 using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Workbench;
@@ -18,7 +19,8 @@ public static class KindChange
     /// </summary>
     /// <param name="question">The question as it is.</param>
     /// <param name="kind">The new kind, with the limits it has by itself; those that go over replace them.</param>
-    public static ChangedKind To(Question question, QuestionKind kind)
+    /// <param name="fields">The fields of the business.</param>
+    public static ChangedKind To(Question question, QuestionKind kind, FieldCatalogue fields)
     {
         var lost = new List<string>();
         var changed = question with { Kind = Carried(question.Kind, kind) };
@@ -32,7 +34,7 @@ public static class KindChange
             lost.Add("It can be left blank now: this kind of answer has to be given freely.");
         }
 
-        if (question.LandsIn is { } place && changed.RefusesToLand(place) is { } refusal)
+        if (question.LandsIn is { } place && changed.RefusesToLand(place, fields) is { } refusal)
         {
             changed = changed with { LandsIn = null };
             lost.Add(refusal);

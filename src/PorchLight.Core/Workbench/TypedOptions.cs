@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Workbench;
 

@@ -1,3 +1,4 @@
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 

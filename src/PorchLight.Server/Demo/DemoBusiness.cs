@@ -4,6 +4,7 @@ using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Ready;
@@ -193,7 +194,10 @@ internal sealed class DemoBusiness(
 
         Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings, string? service = null)
         {
-            if (FormStructure.Check(lists.Into(content)).Concat(screening.Check()).ToList() is { Count: > 0 } findings)
+            if (
+                FormStructure.Check(lists.Into(content), FieldCatalogue.BuiltIn).Concat(screening.Check()).ToList() is
+                { Count: > 0 } findings
+            )
                 throw new InvalidOperationException($"The demo form “{content.Title}” cannot be published: {string.Join(" ", findings)}");
             var form = db.AddForm(tokens, content, awayNote, at);
             db.AddScreening(form, screening);

@@ -4,6 +4,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Workbench;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
 
@@ -30,11 +31,12 @@ internal static class ContentEndpoints
     private static async Task<Results<Ok<WorkingCopy>, ProblemHttpResult>> ShowAsync(
         Id<Form> id,
         PorchDb db,
+        FieldCatalogues fields,
         BusinessClock clock,
         CancellationToken cancellationToken
     ) =>
         await db.Forms.FindAsync([id], cancellationToken) is { } form
-            ? TypedResults.Ok(await ViewAsync(form, db, clock))
+            ? TypedResults.Ok(await ViewAsync(form, db, fields, clock))
             : Problems.NotFound(Gone);
 
     /// <summary>
@@ -45,6 +47,7 @@ internal static class ContentEndpoints
         Id<Form> id,
         Edit<FormContent> edit,
         PorchDb db,
+        FieldCatalogues fields,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
@@ -59,10 +62,10 @@ internal static class ContentEndpoints
         form.DraftRevision++;
         form.DraftSaved = clock.GetCurrentInstant();
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await ViewAsync(form, db, clock));
+        return TypedResults.Ok(await ViewAsync(form, db, fields, clock));
     }
 
-    private static async Task<WorkingCopy> ViewAsync(Form form, PorchDb db, BusinessClock clock)
+    private static async Task<WorkingCopy> ViewAsync(Form form, PorchDb db, FieldCatalogues fields, BusinessClock clock)
     {
         var business = await db.BusinessAsync();
         var rules = form.ScreeningVersion == 0 ? null : await db.ScreeningRulesAsync(form.Id, form.ScreeningVersion);
@@ -70,7 +73,7 @@ internal static class ContentEndpoints
             form.DraftRevision,
             TimeWords.At(form.DraftSaved, clock.GetCurrentInstant(), business.DateTimeZone),
             form.Draft,
-            FormFacts.Of(business.Lists.Into(form.Draft), rules, business.Look)
+            FormFacts.Of(business.Lists.Into(form.Draft), rules, business.Look, await fields.ReadAsync(db))
         );
     }
 }

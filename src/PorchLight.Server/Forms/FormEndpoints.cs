@@ -6,6 +6,7 @@ using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
@@ -118,6 +119,7 @@ internal static class FormEndpoints
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> ShowAsync(
         Id<Form> id,
         PorchDb db,
+        FieldCatalogues fields,
         Tokens tokens,
         FormAccess access,
         BusinessClock clock,
@@ -125,7 +127,7 @@ internal static class FormEndpoints
         CancellationToken cancellationToken
     ) =>
         await db.Forms.FindAsync([id], cancellationToken) is { } form
-            ? TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken))
+            ? TypedResults.Ok(await ViewAsync(form, db, fields, tokens, access, clock, address, cancellationToken))
             : Problems.NotFound(Gone);
 
     /// <summary>What is said while the light is off holds at once, whatever version is published.</summary>
@@ -150,6 +152,7 @@ internal static class FormEndpoints
     private static async Task<Results<Ok<FormView>, ProblemHttpResult>> PublishAsync(
         Id<Form> id,
         PorchDb db,
+        FieldCatalogues fields,
         Tokens tokens,
         FormAccess access,
         BusinessClock clock,
@@ -162,7 +165,7 @@ internal static class FormEndpoints
         if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
             return Problems.NotFound(Gone);
         var lists = (await db.BusinessAsync()).Lists;
-        if (FormStructure.Check(lists.Into(form.Draft)) is { Count: > 0 } findings)
+        if (FormStructure.Check(lists.Into(form.Draft), await fields.ReadAsync(db)) is { Count: > 0 } findings)
             return Problems.Unprocessable("This form cannot be published yet.", findings);
         if (form.DraftRevision != form.PublishedRevision)
         {
@@ -170,7 +173,7 @@ internal static class FormEndpoints
             await write.SaveAsync(cancellationToken);
         }
 
-        return TypedResults.Ok(await ViewAsync(form, db, tokens, access, clock, address, cancellationToken));
+        return TypedResults.Ok(await ViewAsync(form, db, fields, tokens, access, clock, address, cancellationToken));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SwitchLightAsync(
@@ -195,6 +198,7 @@ internal static class FormEndpoints
     private static async Task<FormView> ViewAsync(
         Form form,
         PorchDb db,
+        FieldCatalogues fields,
         Tokens tokens,
         FormAccess access,
         BusinessClock clock,
@@ -222,7 +226,7 @@ internal static class FormEndpoints
             form.PublishedVersion,
             form.DraftRevision != form.PublishedRevision,
             Sharing.Of(form, published, token, site, business.Look),
-            FormStructure.Check(business.Lists.Into(form.Draft))
+            FormStructure.Check(business.Lists.Into(form.Draft), await fields.ReadAsync(db))
         );
     }
 }

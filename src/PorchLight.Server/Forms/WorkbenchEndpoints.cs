@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Workbench;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
 
@@ -48,17 +48,17 @@ internal static class WorkbenchEndpoints
         group.MapGet("/parts", ShowPartsAsync);
         group.MapPost("/typed-questions", ReadQuestionsAsync);
         group.MapPost("/typed-options", ReadOptionsAsync);
-        group.MapPost("/changed-kind", ChangeKind);
+        group.MapPost("/changed-kind", ChangeKindAsync);
         group.MapPost("/copied-items", CopyItems);
     }
 
-    private static async Task<Ok<FormParts>> ShowPartsAsync(PorchDb db)
+    private static async Task<Ok<FormParts>> ShowPartsAsync(PorchDb db, FieldCatalogues fields)
     {
         var currency = (await db.BusinessAsync()).Currency;
         return TypedResults.Ok(
             new FormParts(
                 KindCatalogue.For(currency),
-                [.. BuiltInFields.All.Select(field => new FieldOnOffer(field.Key, field.Say(), Comparisons.Of(field)))],
+                [.. (await fields.ReadAsync(db)).Offered.Select(field => new FieldOnOffer(field.Key, field.Say(), Comparisons.Of(field)))],
                 currency
             )
         );
@@ -80,7 +80,8 @@ internal static class WorkbenchEndpoints
             : TypedResults.Ok(TypedOptions.Read(typed.Text, typed.Money ? (await db.BusinessAsync()).Currency : null, typed.Taken));
 
     /// <summary>A question asked in another way, with what gets lost; it is not saved yet.</summary>
-    private static Ok<ChangedKind> ChangeKind(KindToChange change) => TypedResults.Ok(KindChange.To(change.Question, change.Kind));
+    private static async Task<Ok<ChangedKind>> ChangeKindAsync(KindToChange change, PorchDb db, FieldCatalogues fields) =>
+        TypedResults.Ok(KindChange.To(change.Question, change.Kind, await fields.ReadAsync(db)));
 
     private static ProblemHttpResult? TooMuch(string text) =>
         text.Length > LongestText || text.AsSpan().Count('\n') > MostLines

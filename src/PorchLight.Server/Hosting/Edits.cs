@@ -37,6 +37,13 @@ internal static class Edits
     public static ProblemHttpResult? UnlessSeen<T>(T seen, T stored)
         where T : class => Merge.Differences(Node(seen), Node(stored)) is { Count: > 0 } differences ? Refuse(differences) : null;
 
+    /// <summary>A refusal for one place that was changed meanwhile in another way.</summary>
+    /// <param name="place">What the place is called.</param>
+    /// <param name="theirs">What is stored.</param>
+    /// <param name="yours">What somebody wants to store.</param>
+    public static ProblemHttpResult Clashing<T>(string place, T? theirs, T? yours)
+        where T : class => Refuse([new Clash(place, Node(theirs), Node(yours))]);
+
     private static JsonNode? Node<T>(T value) => JsonSerializer.SerializeToNode(value, Json.Options);
 
     private static ProblemHttpResult Refuse(IReadOnlyList<Clash> clashes) =>

@@ -17,9 +17,18 @@ internal static class SignInEndpoints
     /// <param name="Role">Owner or member; null when nobody is signed in.</param>
     /// <param name="Business">The business's name; null while the program has no owner yet.</param>
     /// <param name="IsDemo">Whether the business is made up, so that its clock can be moved.</param>
+    /// <param name="Currency">The business's currency; null for who is not signed in.</param>
     /// <param name="PracticeMail">Whether mail stays in the program.</param>
     /// <param name="Antiforgery">To be sent in the header X-Porch-Light with everything that changes something.</param>
-    internal sealed record Session(string? Name, string? Role, string? Business, bool IsDemo, bool PracticeMail, string Antiforgery);
+    internal sealed record Session(
+        string? Name,
+        string? Role,
+        string? Business,
+        string? Currency,
+        bool IsDemo,
+        bool PracticeMail,
+        string Antiforgery
+    );
 
     public static void MapSignIn(this IEndpointRouteBuilder api)
     {
@@ -50,6 +59,7 @@ internal static class SignInEndpoints
                 signedIn ? http.User.DisplayName() : null,
                 signedIn ? http.User.FindFirstValue(ClaimTypes.Role) : null,
                 business?.Name,
+                signedIn ? business?.Currency : null,
                 business is { IsDemo: true },
                 business is { Smtp: null },
                 antiforgery.GetAndStoreTokens(http).RequestToken!

@@ -17,7 +17,7 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
 internal static partial class AnswersCsv
 {
-    private static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
+    internal static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
     {
         NewLine = "\r\n",
         InjectionOptions = InjectionOptions.Escape,

@@ -1,9 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -11,7 +13,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>Finds or makes the client and the project of an inquiry, and lands its answers, as part of the caller's transaction.</summary>
-internal sealed class InquiryRecords(PorchDb db)
+internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatalogues catalogues)
 {
     /// <summary>The client an inquiry is from, found or made.</summary>
     public async Task<(Client Client, bool KnownBefore)> ClientAsync(Contact contact, PersonalLink? link, Instant now)
@@ -31,6 +33,7 @@ internal sealed class InquiryRecords(PorchDb db)
                 {
                     Id = new Id<Client>(Guid.CreateVersion7()),
                     Name = contact.ListName,
+                    SortName = contact.Name is { } name ? ValueOrder.Of(name).Text! : ValueOrder.Fold(contact.ListName),
                     Email = contact.Email,
                     EmailKey = lookup.EmailKey,
                     Standing = Standing.Lead,
@@ -58,49 +61,63 @@ internal sealed class InquiryRecords(PorchDb db)
             form.Id.Value,
             inHand.Select(project => new OpenProject(project.Id.Value, project.FormId.Value, project.Opened))
         );
-        return joined is not null
-            ? (inHand.Single(project => project.Id.Value == joined.Id), true)
-            : (
-                db.Projects.Add(
-                    new Project
-                    {
-                        Id = new Id<Project>(Guid.CreateVersion7()),
-                        ClientId = client.Id,
-                        FormId = form.Id,
-                        Title = content.Title,
-                        Opened = now,
-                    }
-                ).Entity,
-                false
-            );
+        if (joined is not null)
+            return (inHand.Single(project => project.Id.Value == joined.Id), true);
+        if (knownBefore && await db.Projects.SingleOrDefaultAsync(one => one.ClientId == client.Id && one.IsLatest) is { } before)
+            before.IsLatest = false;
+        var project = db
+            .Projects.Add(
+                new Project
+                {
+                    Id = new Id<Project>(Guid.CreateVersion7()),
+                    ClientId = client.Id,
+                    FormId = form.Id,
+                    Title = content.Title,
+                    Opened = now,
+                    IsLatest = true,
+                }
+            )
+            .Entity;
+        return (project, false);
     }
 
     /// <summary>Writes down where the answers land, and gives what was written and what is left to be settled.</summary>
-    public async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, bool onlyDifferences)
+    public async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, LandingTrust trust)
     {
-        var values = !inquiry.KnownBefore
-            ? []
-            : await db
-                .FieldValues.Where(value => value.ClientId == client.Id && (value.ProjectId == null || value.ProjectId == project.Id))
-                .ToListAsync();
-        var onFile = ValuesOnFile.Read(values);
-        var plan = Landing.Plan(known, onFile, onlyDifferences);
-        db.FieldValues.AddRange(
-            plan.Writes.Select(write => new FieldValue
+        var current = inquiry.KnownBefore ? await writer.CurrentAsync(client.Id, project.Id) : [];
+        var onFile = current.ToDictionary(value => value.Key, value => value.Value.Value!);
+        var plan = Landing.Plan(known, onFile, await catalogues.ReadAsync(db), trust);
+        client.IsUnindexed = true;
+        var (writes, differences) = (new List<FieldWrite>(), plan.Differences.ToList());
+        foreach (var write in plan.Writes)
+        {
+            // Two clients are never recognised by one address: which of them it is, a person decides.
+            if (
+                inquiry.KnownBefore
+                && write is { Field: var field, Value: TextAnswer { Text: var address } }
+                && field == BuiltInFields.Email.Key
+                && await writer.IsTakenAsync(address, client.Id)
+            )
             {
-                Id = new Id<FieldValue>(Guid.CreateVersion7()),
-                ClientId = client.Id,
-                ProjectId = BuiltInFields.Find(write.Field)!.Scope == RecordScope.Project ? project.Id : null,
-                Field = write.Field,
-                Value = write.Value,
-                InquiryId = inquiry.Id,
-                FormId = inquiry.FormId,
-                FormVersion = inquiry.FormVersion,
-                Question = write.Question,
-                By = client.Name,
-                At = inquiry.Received,
-            })
-        );
+                differences.Add(new Difference(write.Field, write.Question, write.Value, write.Before));
+                continue;
+            }
+
+            var source = new ValueSource(ValueOrigin.Inquiry, client.Name, inquiry.Received)
+            {
+                Answer = new AnswerSource(inquiry.Id, inquiry.FormId, inquiry.FormVersion, write.Question),
+            };
+            writes.Add(write);
+            current[write.Field] = writer.Write(
+                client,
+                project.Id,
+                write.Field,
+                write.Value,
+                current.GetValueOrDefault(write.Field),
+                source
+            );
+        }
+
         db.Notes.AddRange(
             plan.Notes.Select(note => new Note
             {
@@ -115,9 +132,9 @@ internal sealed class InquiryRecords(PorchDb db)
             })
         );
         db.Differences.AddRange(
-            plan.Differences.Select(difference => new OpenDifference
+            differences.Select(difference => new RecordDifference
             {
-                Id = new Id<OpenDifference>(Guid.CreateVersion7()),
+                Id = new Id<RecordDifference>(Guid.CreateVersion7()),
                 ClientId = client.Id,
                 ProjectId = project.Id,
                 InquiryId = inquiry.Id,
@@ -128,6 +145,6 @@ internal sealed class InquiryRecords(PorchDb db)
                 At = inquiry.Received,
             })
         );
-        return plan;
+        return new LandingPlan(writes, plan.Notes, differences);
     }
 }

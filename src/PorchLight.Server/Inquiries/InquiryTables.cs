@@ -40,7 +40,12 @@ internal static class InquiryTables
 
         builder.Entity<FieldValue>().HasOne<Inquiry>().WithMany().HasForeignKey(value => value.InquiryId).OnDelete(DeleteBehavior.NoAction);
         builder.Entity<Note>().HasOne<Inquiry>().WithMany().HasForeignKey(note => note.InquiryId).OnDelete(DeleteBehavior.NoAction);
-        builder.Entity<OpenDifference>().HasOne<Inquiry>().WithMany().HasForeignKey(one => one.InquiryId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<RecordDifference>()
+            .HasOne<Inquiry>()
+            .WithMany()
+            .HasForeignKey(one => one.InquiryId)
+            .OnDelete(DeleteBehavior.Cascade);
         builder
             .Entity<LoggedEvent>()
             .HasOne<Inquiry>()

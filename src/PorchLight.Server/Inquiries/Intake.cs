@@ -218,7 +218,7 @@ internal sealed class Intake(
                 client,
                 project,
                 inquiry,
-                onlyDifferences: ClientRecognition.OnlyClaims(knownBefore, client.Id.Value, link?.ClientId?.Value)
+                ClientRecognition.Trust(knownBefore, client.Id.Value, link?.ClientId?.Value)
             );
             await events.AppendAsync(new InquiryReceived(form.Id.Value, version.Number, sent.Fit, knownBefore, joined), now, about);
             await events.AppendAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);

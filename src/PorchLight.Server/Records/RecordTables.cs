@@ -18,20 +18,43 @@ internal static class RecordTables
             .HaveId<Project>()
             .HaveId<FieldValue>()
             .HaveId<Note>()
-            .HaveId<OpenDifference>()
+            .HaveId<RecordDifference>()
+            .HaveId<NoteRevision>()
+            .HaveId<SavedView>()
+            .HaveJson<ClientQuery>()
             .HaveJson<Answer>()
             .HaveJson<DomainEvent>();
 
     public static void MapRecords(this ModelBuilder builder)
     {
         builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();
+        builder.Entity<Client>().HasIndex(client => client.SortName);
+        builder.Entity<Client>().HasIndex(client => client.Since);
+        builder.Entity<Client>().HasIndex(client => client.IsUnindexed).HasFilter("\"IsUnindexed\"");
+        builder.Entity<ClientTag>().HasKey(tag => new { tag.ClientId, tag.Tag });
+        builder.Entity<ClientTag>().HasIndex(tag => tag.Tag);
+        builder.Entity<ClientTag>().HasOne<Client>().WithMany().HasForeignKey(tag => tag.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientSearchRow>().HasKey(row => row.Row);
+        builder.Entity<ClientSearchRow>().HasIndex(row => row.ClientId).IsUnique();
+        builder.Entity<ClientSearchRow>().HasOne<Client>().WithMany().HasForeignKey(row => row.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<SavedView>().ToTable("SavedViews");
         builder.Entity<PersonalLink>().HasOne<Client>().WithMany().HasForeignKey(link => link.ClientId).OnDelete(DeleteBehavior.SetNull);
 
         builder.Entity<Project>().HasIndex(project => project.ClientId);
+        builder.Entity<Project>().HasIndex(project => project.ClientId, "IX_Projects_Latest").IsUnique().HasFilter("\"IsLatest\"");
         builder.Entity<Project>().HasOne<Client>().WithMany().HasForeignKey(project => project.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Project>().HasOne<Form>().WithMany().HasForeignKey(project => project.FormId).OnDelete(DeleteBehavior.NoAction);
 
         builder.Entity<FieldValue>().HasIndex(value => value.ClientId);
+        // A value has words or a number to be found by, never both, and only the newest is looked for.
+        builder
+            .Entity<FieldValue>()
+            .HasIndex(value => new { value.Field, value.OrderText })
+            .HasFilter("\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
+        builder
+            .Entity<FieldValue>()
+            .HasIndex(value => new { value.Field, value.OrderNumber })
+            .HasFilter("\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
         builder.Entity<FieldValue>().HasOne<Client>().WithMany().HasForeignKey(value => value.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<FieldValue>().HasOne<Project>().WithMany().HasForeignKey(value => value.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder
@@ -45,9 +68,36 @@ internal static class RecordTables
         builder.Entity<Note>().HasOne<Client>().WithMany().HasForeignKey(note => note.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Note>().HasOne<Project>().WithMany().HasForeignKey(note => note.ProjectId).OnDelete(DeleteBehavior.Cascade);
 
-        builder.Entity<OpenDifference>().HasIndex(difference => difference.InquiryId);
-        builder.Entity<OpenDifference>().HasOne<Client>().WithMany().HasForeignKey(one => one.ClientId).OnDelete(DeleteBehavior.Cascade);
-        builder.Entity<OpenDifference>().HasOne<Project>().WithMany().HasForeignKey(one => one.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<NoteRevision>().HasIndex(revision => revision.NoteId);
+        builder
+            .Entity<NoteRevision>()
+            .HasOne<Note>()
+            .WithMany()
+            .HasForeignKey(revision => revision.NoteId)
+            .OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<RecordDifference>().ToTable("Differences").HasIndex(difference => difference.ClientId);
+        builder.Entity<RecordDifference>().HasIndex(difference => difference.InquiryId);
+        builder.Entity<RecordDifference>().HasOne<Client>().WithMany().HasForeignKey(one => one.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<RecordDifference>()
+            .HasOne<Project>()
+            .WithMany()
+            .HasForeignKey(one => one.ProjectId)
+            .OnDelete(DeleteBehavior.Cascade);
+
+        builder
+            .Entity<RecordDifference>()
+            .HasOne<FieldValue>()
+            .WithMany()
+            .HasForeignKey(one => one.WrittenValueId)
+            .OnDelete(DeleteBehavior.SetNull);
+        builder
+            .Entity<RecordDifference>()
+            .HasOne<Note>()
+            .WithMany()
+            .HasForeignKey(one => one.WrittenNoteId)
+            .OnDelete(DeleteBehavior.SetNull);
 
         builder.Entity<LoggedEvent>().HasKey(logged => logged.Seq);
         builder.Entity<LoggedEvent>().Property(logged => logged.Seq).ValueGeneratedNever();

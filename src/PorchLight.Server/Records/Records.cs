@@ -9,15 +9,6 @@ using PorchLight.Server.Messages;
 
 namespace PorchLight.Server.Records;
 
-/// <summary>How the business stands with a client.</summary>
-internal enum Standing
-{
-    Lead,
-    Active,
-    Past,
-    Archived,
-}
-
 /// <summary>Who we work for.</summary>
 internal sealed class Client
 {
@@ -33,6 +24,34 @@ internal sealed class Client
     public required string? EmailKey { get; set; }
     public required Standing Standing { get; set; }
     public required Instant Since { get; init; }
+
+    /// <summary>The name as lists are put in order by it.</summary>
+    public string SortName { get; set; } = "";
+
+    /// <summary>Whether something about them changed that cannot be found by its words yet.</summary>
+    public bool IsUnindexed { get; set; } = true;
+}
+
+/// <summary>A word the business sorts clients by.</summary>
+internal sealed class ClientTag
+{
+    public required Id<Client> ClientId { get; init; }
+    public required string Tag { get; init; }
+}
+
+/// <summary>The row of the word index that holds a client's words.</summary>
+internal sealed class ClientSearchRow
+{
+    public long Row { get; init; }
+    public required Id<Client> ClientId { get; init; }
+}
+
+/// <summary>A way to look at the clients, under a name.</summary>
+internal sealed class SavedView
+{
+    public required Id<SavedView> Id { get; init; }
+    public required string Name { get; set; }
+    public required ClientQuery Query { get; set; }
 }
 
 /// <summary>One piece of work for a client.</summary>
@@ -46,6 +65,22 @@ internal sealed class Project
 
     /// <summary>Null while the project is open.</summary>
     public Instant? Closed { get; set; }
+
+    /// <summary>Whether it is the piece of work of its client that began last: the one lists show.</summary>
+    public bool IsLatest { get; set; }
+}
+
+/// <summary>How a value came into a field.</summary>
+internal enum ValueOrigin
+{
+    /// <summary>It is an answer of an inquiry.</summary>
+    Inquiry,
+
+    /// <summary>A person of the business wrote it.</summary>
+    Hand,
+
+    /// <summary>A person of the business settled a difference.</summary>
+    Settled,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>
@@ -58,14 +93,26 @@ internal sealed class FieldValue : IWrittenValue
     /// <summary>Null for a field of the client.</summary>
     public required Id<Project>? ProjectId { get; init; }
     public required string Field { get; init; }
-    public required Answer Value { get; init; }
+
+    /// <summary>Null for a field that was emptied.</summary>
+    public required Answer? Value { get; init; }
 
     /// <summary>What stood there before, or null when the field was empty.</summary>
     public Answer? Before { get; init; }
-    public required Id<Inquiry> InquiryId { get; init; }
-    public required Id<Form> FormId { get; init; }
-    public required int FormVersion { get; init; }
-    public required string Question { get; init; }
+
+    /// <summary>Whether it is what stands there now.</summary>
+    public bool IsCurrent { get; set; }
+
+    /// <summary>What lists compare and put in order, of words and of numbers; see <see cref="ValueOrder"/>.</summary>
+    public string? OrderText { get; set; }
+    public double? OrderNumber { get; set; }
+    public ValueOrigin Origin { get; init; }
+
+    /// <summary>The inquiry it came by; null for what the business wrote itself.</summary>
+    public Id<Inquiry>? InquiryId { get; init; }
+    public Id<Form>? FormId { get; init; }
+    public int? FormVersion { get; init; }
+    public string? Question { get; init; }
 
     /// <summary>Who gave it.</summary>
     public required string By { get; init; }
@@ -78,17 +125,46 @@ internal sealed class Note
     public required Id<Note> Id { get; init; }
     public required Id<Client> ClientId { get; init; }
     public required Id<Project>? ProjectId { get; init; }
+
+    /// <summary>What was asked; empty for what the business wrote itself.</summary>
     public required string Heading { get; init; }
+    public required string Text { get; set; }
+
+    /// <summary>The inquiry it came by; null for what the business wrote itself.</summary>
+    public Id<Inquiry>? InquiryId { get; init; }
+    public required string By { get; init; }
+    public required Instant At { get; init; }
+
+    /// <summary>Whether it stands above the others.</summary>
+    public bool IsPinned { get; set; }
+}
+
+/// <summary>What a note said before somebody changed it.</summary>
+internal sealed class NoteRevision
+{
+    public required Id<NoteRevision> Id { get; init; }
+    public required Id<Note> NoteId { get; init; }
+
+    /// <summary>What it said until then.</summary>
     public required string Text { get; init; }
-    public required Id<Inquiry> InquiryId { get; init; }
+
+    /// <summary>Who changed it.</summary>
     public required string By { get; init; }
     public required Instant At { get; init; }
 }
 
-/// <summary>An answer unlike what is on file, until somebody settles it.</summary>
-internal sealed class OpenDifference
+/// <summary>How a difference was settled.</summary>
+internal enum Settlement
 {
-    public required Id<OpenDifference> Id { get; init; }
+    KeptOurs,
+    TookTheirs,
+    WroteAnother,
+}
+
+/// <summary>An answer unlike what is on file. It stays when somebody has settled it, so that both sides stay visible.</summary>
+internal sealed class RecordDifference
+{
+    public required Id<RecordDifference> Id { get; init; }
     public required Id<Client> ClientId { get; init; }
     public required Id<Project> ProjectId { get; init; }
     public required Id<Inquiry> InquiryId { get; init; }
@@ -97,6 +173,15 @@ internal sealed class OpenDifference
     public required Answer Theirs { get; init; }
     public required Answer? Ours { get; init; }
     public required Instant At { get; init; }
+
+    /// <summary>Null while it is open.</summary>
+    public Instant? SettledAt { get; set; }
+    public string? SettledBy { get; set; }
+    public Settlement? Settlement { get; set; }
+
+    /// <summary>What settling wrote, for taking it back; null when it wrote nothing.</summary>
+    public Id<FieldValue>? WrittenValueId { get; set; }
+    public Id<Note>? WrittenNoteId { get; set; }
 }
 
 /// <summary>Something that happened, written in the transaction that caused it and never changed.</summary>

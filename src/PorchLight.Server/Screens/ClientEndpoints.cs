@@ -1,11 +1,14 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -13,20 +16,26 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Screens;
 
-/// <summary>The clients: the list, and one with everything on file and where it came from.</summary>
+/// <summary>One client with everything on file and where it came from.</summary>
 internal static class ClientEndpoints
 {
-    internal sealed record ClientRow(Id<Client> Id, string Name, string? Email, Standing Standing, string Since, string? Project);
+    private const string Gone = "This client is not here any more.";
 
+    /// <param name="Standing">How the business stands with them.</param>
+    /// <param name="Since">When they came, in words.</param>
+    /// <param name="Fields">Every field of clients that is offered or filled, in order.</param>
+    /// <param name="Differences">What differs from what is on file, open ones first.</param>
     internal sealed record ClientView(
         Id<Client> Id,
         string Name,
         string? Email,
         Standing Standing,
         string Since,
-        IReadOnlyList<ValueOnFile> Values,
+        IReadOnlyList<string> Tags,
+        IReadOnlyList<FieldOnFile> Fields,
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectView> Projects,
+        IReadOnlyList<DifferenceOnFile> Differences,
         IReadOnlyList<TimelineEntry> Timeline
     );
 
@@ -35,66 +44,82 @@ internal static class ClientEndpoints
         string Title,
         bool Open,
         string Opened,
-        IReadOnlyList<ValueOnFile> Values,
+        IReadOnlyList<FieldOnFile> Fields,
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectInquiry> Inquiries
     );
 
     internal sealed record ProjectInquiry(Id<Inquiry> Id, FitLabel? Fit, string Received);
 
-    /// <param name="Label">The field.</param>
-    /// <param name="Words">Its value.</param>
-    /// <param name="Source">Who said it, in which form and to which question.</param>
+    /// <param name="Field">The field.</param>
+    /// <param name="Value">What stands in it; null for nothing.</param>
+    /// <param name="Words">The same in words; empty for nothing.</param>
+    /// <param name="Source">Who said it and where; null for nothing.</param>
     /// <param name="At">When, in words.</param>
     /// <param name="Exactly">When, with date and zone.</param>
-    internal sealed record ValueOnFile(string Label, string Words, string Source, string Asked, string At, string Exactly);
+    internal sealed record FieldOnFile(Field Field, Answer? Value, string Words, string? Source, string? At, string? Exactly);
 
-    internal sealed record NoteOnFile(string Heading, string Text, string By, string At, string Exactly);
+    /// <param name="Heading">What was asked; empty for what the business wrote itself.</param>
+    /// <param name="Earlier">What it said before, newest first.</param>
+    internal sealed record NoteOnFile(
+        Id<Note> Id,
+        string Heading,
+        string Text,
+        bool IsPinned,
+        bool IsAnswer,
+        string By,
+        string At,
+        string Exactly,
+        IReadOnlyList<WrittenBefore> Earlier
+    );
+
+    /// <param name="Words">What stood there.</param>
+    /// <param name="By">Who wrote it, or who changed it then.</param>
+    /// <param name="At">When, in words.</param>
+    internal sealed record WrittenBefore(string Words, string By, string At);
+
+    /// <param name="Words">The value; empty when the field was emptied.</param>
+    /// <param name="Source">Who said it and where.</param>
+    /// <param name="Asked">What was asked; null for what the business wrote itself.</param>
+    internal sealed record ValueInHistory(string Words, string Source, string? Asked, string At, string Exactly);
 
     public static void MapClients(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/clients").For(Access.Member).WithTags("Clients");
-        group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
-    }
-
-    private static async Task<Ok<List<ClientRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
-    {
-        var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var projects = (await db.Projects.AsNoTracking().ToListAsync(cancellationToken)).ToLookup(project => project.ClientId);
-        var clients = await db.Clients.AsNoTracking().OrderByDescending(client => client.Since).ToListAsync(cancellationToken);
-        return TypedResults.Ok(
-            clients
-                .Select(client => new ClientRow(
-                    client.Id,
-                    client.Name,
-                    client.Email,
-                    client.Standing,
-                    TimeWords.At(client.Since, now, zone),
-                    projects[client.Id].OrderByDescending(project => project.Opened).FirstOrDefault()?.Title
-                ))
-                .ToList()
-        );
+        group.MapGet("/{id}/values/{field}", HistoryAsync);
     }
 
     private static async Task<Results<Ok<ClientView>, ProblemHttpResult>> ShowAsync(
         Id<Client> id,
         PorchDb db,
+        FieldCatalogues catalogues,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
-            return Problems.NotFound("This client is not here any more.");
+            return Problems.NotFound(Gone);
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var values = await db.FieldValues.AsNoTracking().Where(value => value.ClientId == id).ToListAsync(cancellationToken);
+        var zone = (await db.BusinessAsync()).DateTimeZone;
+        var fields = await catalogues.ReadAsync(db);
+        var values = await db
+            .FieldValues.AsNoTracking()
+            .Where(value => value.ClientId == id && value.IsCurrent)
+            .ToListAsync(cancellationToken);
         var notes = await db
             .Notes.AsNoTracking()
             .Where(note => note.ClientId == id)
-            .OrderBy(note => note.At)
+            .OrderByDescending(note => note.IsPinned)
+            .ThenBy(note => note.At)
             .ToListAsync(cancellationToken);
+        var revisions = (
+            await db
+                .NoteRevisions.AsNoTracking()
+                .Where(revision => db.Notes.Any(note => note.ClientId == id && note.Id == revision.NoteId))
+                .OrderByDescending(revision => revision.At)
+                .ToListAsync(cancellationToken)
+        ).ToLookup(revision => revision.NoteId);
         var projects = await db
             .Projects.AsNoTracking()
             .Where(project => project.ClientId == id)
@@ -103,9 +128,7 @@ internal static class ClientEndpoints
         var inquiries = (
             await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)
         ).ToLookup(inquiry => inquiry.ProjectId);
-        var versions = new Dictionary<(Guid, int), FormContent>();
-        foreach (var (form, number) in values.Select(value => (value.FormId, value.FormVersion)).Distinct())
-            versions[(form.Value, number)] = (await db.FormVersions.FindAsync([form, number], cancellationToken))!.Content;
+        var sources = await SourcesAsync(db, values, cancellationToken);
 
         return TypedResults.Ok(
             new ClientView(
@@ -114,7 +137,12 @@ internal static class ClientEndpoints
                 client.Email,
                 client.Standing,
                 TimeWords.At(client.Since, now, zone),
-                OnFile(null),
+                await db
+                    .ClientTags.Where(tag => tag.ClientId == id)
+                    .OrderBy(tag => tag.Tag)
+                    .Select(tag => tag.Tag)
+                    .ToListAsync(cancellationToken),
+                OnFile(RecordScope.Client, null),
                 NotesOf(null),
                 [
                     .. projects.Select(project => new ProjectView(
@@ -122,7 +150,7 @@ internal static class ClientEndpoints
                         project.Title,
                         project.Closed is null,
                         TimeWords.At(project.Opened, now, zone),
-                        OnFile(project.Id),
+                        OnFile(RecordScope.Project, project.Id),
                         NotesOf(project.Id),
                         [
                             .. inquiries[project.Id]
@@ -135,31 +163,37 @@ internal static class ClientEndpoints
                         ]
                     )),
                 ],
+                await DifferencesOnFile.OfAsync(
+                    db,
+                    db.Differences.Where(difference => difference.ClientId == id),
+                    fields,
+                    now,
+                    zone,
+                    cancellationToken
+                ),
                 await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)
             )
         );
 
-        List<ValueOnFile> OnFile(Id<Project>? project)
+        List<FieldOnFile> OnFile(RecordScope scope, Id<Project>? project)
         {
-            var onFile = ValuesOnFile.Newest(values.Where(value => value.ProjectId == project));
+            var here = values.Where(value => value.ProjectId == project).ToDictionary(value => value.Field);
             return
             [
-                .. from field in BuiltInFields.All
-                let newest = values
-                    .Where(value => value.ProjectId == project && value.Field == field.Key)
-                    .OrderBy(value => value.At)
-                    .ThenBy(value => value.Id.Value)
-                    .LastOrDefault()
-                where newest is not null
-                let form = versions[(newest.FormId.Value, newest.FormVersion)]
-                select new ValueOnFile(
-                    field.Label,
-                    AnswerWords.Say(newest.Value),
-                    $"{newest.By} in “{form.Title}”",
-                    KnownValues.BeforeAnswers(form.FindQuestion(newest.Question)?.Wording ?? ""),
-                    TimeWords.At(newest.At, now, zone),
-                    TimeWords.Exactly(newest.At, zone)
-                ),
+                .. from field in fields.All
+                where field.Scope == scope
+                let value = here.GetValueOrDefault(field.Key)
+                where value is not null || !field.Archived
+                select value is null
+                    ? new FieldOnFile(field, null, "", null, null, null)
+                    : new FieldOnFile(
+                        field,
+                        value.Value,
+                        AnswerWords.Say(value.Value!),
+                        sources(value).Source,
+                        TimeWords.At(value.At, now, zone),
+                        TimeWords.Exactly(value.At, zone)
+                    ),
             ];
         }
 
@@ -168,12 +202,71 @@ internal static class ClientEndpoints
                 .. notes
                     .Where(note => note.ProjectId == project)
                     .Select(note => new NoteOnFile(
+                        note.Id,
                         note.Heading,
                         note.Text,
+                        note.IsPinned,
+                        note.InquiryId is not null,
                         note.By,
                         TimeWords.At(note.At, now, zone),
-                        TimeWords.Exactly(note.At, zone)
+                        TimeWords.Exactly(note.At, zone),
+                        [.. revisions[note.Id].Select(one => new WrittenBefore(one.Text, one.By, TimeWords.At(one.At, now, zone)))]
                     )),
             ];
+    }
+
+    /// <summary>Everything that ever stood in a field, newest first.</summary>
+    private static async Task<Ok<List<ValueInHistory>>> HistoryAsync(
+        Id<Client> id,
+        string field,
+        Id<Project>? project,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        var now = clock.GetCurrentInstant();
+        var zone = (await db.BusinessAsync()).DateTimeZone;
+        var values = await db
+            .FieldValues.AsNoTracking()
+            .Where(value => value.ClientId == id && value.ProjectId == project && value.Field == field)
+            .OrderByDescending(value => value.At)
+            .ThenByDescending(value => value.Id)
+            .ToListAsync(cancellationToken);
+        var sources = await SourcesAsync(db, values, cancellationToken);
+        return TypedResults.Ok(
+            values
+                .Select(value => new ValueInHistory(
+                    value.Value is { } words ? AnswerWords.Say(words) : "",
+                    sources(value).Source,
+                    sources(value).Asked,
+                    TimeWords.At(value.At, now, zone),
+                    TimeWords.Exactly(value.At, zone)
+                ))
+                .ToList()
+        );
+    }
+
+    /// <summary>Where values came from, in words, and what was asked.</summary>
+    private static async Task<Func<FieldValue, (string Source, string? Asked)>> SourcesAsync(
+        PorchDb db,
+        IReadOnlyList<FieldValue> values,
+        CancellationToken cancellationToken
+    )
+    {
+        var forms = new Dictionary<(Id<Form>, int), FormContent>();
+        foreach (var value in values)
+        {
+            if (value is { FormId: { } form, FormVersion: { } number } && !forms.ContainsKey((form, number)))
+                forms[(form, number)] = (await db.FormVersions.FindAsync([form, number], cancellationToken))!.Content;
+        }
+
+        return value =>
+        {
+            if (value is not { FormId: { } form, FormVersion: { } number, Question: { } question })
+                return (value.Origin == ValueOrigin.Settled ? $"{value.By}, settling a difference" : value.By, null);
+            var content = forms[(form, number)];
+            return ($"{value.By} in “{content.Title}”", KnownValues.BeforeAnswers(content.FindQuestion(question)?.Wording ?? ""));
+        };
     }
 }

@@ -11,6 +11,7 @@ using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -72,7 +73,7 @@ internal static class InquiryEndpoints
         string PromiseClock,
         string SendOff,
         IReadOnlyList<AnsweredQuestion> Answers,
-        IReadOnlyList<DifferenceView> Differences,
+        IReadOnlyList<DifferenceOnFile> Differences,
         IReadOnlyList<TimelineEntry> Timeline
     );
 
@@ -97,8 +98,6 @@ internal static class InquiryEndpoints
 
     /// <param name="Sentence">What would change the verdict for the better; null when nothing small would.</param>
     internal sealed record WhatWouldChangeView(string? Sentence);
-
-    internal sealed record DifferenceView(string Field, string? Ours, string Theirs);
 
     public static void MapInquiries(this IEndpointRouteBuilder api)
     {
@@ -169,6 +168,7 @@ internal static class InquiryEndpoints
     private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
         Id<Inquiry> id,
         PorchDb db,
+        FieldCatalogues catalogues,
         AnswerContextLoader engine,
         BusinessClock clock,
         CancellationToken cancellationToken
@@ -189,9 +189,7 @@ internal static class InquiryEndpoints
         var notes = (await db.Notes.Where(note => note.InquiryId == id).ToListAsync(cancellationToken))
             .Select(note => note.Heading)
             .ToHashSet();
-        var differences = (await db.Differences.Where(difference => difference.InquiryId == id).ToListAsync(cancellationToken)).ToLookup(
-            difference => difference.Question
-        );
+        var fields = await catalogues.ReadAsync(db);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var known = await engine.SaidAsync(submission, content, business, cancellationToken);
         var verdict = inquiry.Verdict;
@@ -223,15 +221,14 @@ internal static class InquiryEndpoints
                 $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
                 sendOff.Title,
                 [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(Answered)],
-                [
-                    .. content
-                        .Questions.SelectMany(question => differences[question.Key])
-                        .Select(difference => new DifferenceView(
-                            BuiltInFields.Find(difference.Field)?.Label ?? "Notes",
-                            difference.Ours is { } ours ? AnswerWords.Say(ours) : null,
-                            AnswerWords.Say(difference.Theirs)
-                        )),
-                ],
+                await DifferencesOnFile.OfAsync(
+                    db,
+                    db.Differences.Where(difference => difference.InquiryId == id),
+                    fields,
+                    now,
+                    zone,
+                    cancellationToken
+                ),
                 await Timeline.OfAsync(
                     db,
                     db.Events.Where(logged =>
@@ -253,7 +250,7 @@ internal static class InquiryEndpoints
                 question.Key,
                 wording,
                 AnswerWords.Say(answer, known.Behind(question.Key)),
-                landed[question.Key].FirstOrDefault() is { } value ? BuiltInFields.Find(value.Field)!.Say()
+                landed[question.Key].FirstOrDefault() is { } value ? fields.Find(value.Field)?.Say()
                     : question.LandsIn is AppendToNotes && notes.Contains(wording) ? "notes"
                     : null,
                 signals.Contains(question.Key),

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Conventions;
 using PorchLight.Server.Brand;
+using PorchLight.Server.Fields;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -40,7 +41,12 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Project> Projects => Set<Project>();
     public DbSet<FieldValue> FieldValues => Set<FieldValue>();
     public DbSet<Note> Notes => Set<Note>();
-    public DbSet<OpenDifference> Differences => Set<OpenDifference>();
+    public DbSet<NoteRevision> NoteRevisions => Set<NoteRevision>();
+    public DbSet<RecordDifference> Differences => Set<RecordDifference>();
+    public DbSet<ClientTag> ClientTags => Set<ClientTag>();
+    public DbSet<ClientSearchRow> ClientSearchRows => Set<ClientSearchRow>();
+    public DbSet<StoredField> Fields => Set<StoredField>();
+    public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
     public DbSet<FollowThroughVersion> FollowThroughs => Set<FollowThroughVersion>();
     public DbSet<Run> Runs => Set<Run>();
@@ -76,6 +82,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
             .HaveTimes()
             .HaveBusiness()
             .HaveUsers()
+            .HaveFields()
             .HaveForms()
             .HaveRecords()
             .HaveMail()
@@ -91,6 +98,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
         builder.MapRequests();
         builder.MapBusiness();
         builder.MapUsers();
+        builder.MapFields();
         builder.MapForms();
         builder.MapRecords();
         builder.MapMail();

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Records;
@@ -47,6 +48,8 @@ internal static class StorageSetup
             await db.Database.MigrateAsync();
         }
 
+        await db.AddBuiltInFieldsAsync();
+        await db.UpgradeRecordsAsync();
         services.GetRequiredService<DataFolder>().KeepPrivate();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
         {

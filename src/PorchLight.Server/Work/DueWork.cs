@@ -4,6 +4,7 @@ using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 
@@ -16,6 +17,7 @@ namespace PorchLight.Server.Work;
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
+    private const int BatchesOfWords = 5;
     private Instant? _swept;
 
     /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
@@ -47,6 +49,17 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
                 "housekeeping",
                 "sweep",
                 services => services.GetRequiredService<Housekeeping>().SweepAsync(cancellationToken)
+            );
+        }
+
+        // Words to search by: as much as one pass may take, so that steps and mail do not wait behind a long list.
+        var mayBeMore = true;
+        for (var batch = 0; mayBeMore && batch < BatchesOfWords; batch++)
+        {
+            allWell &= await TryAsync(
+                "search",
+                "words",
+                async services => mayBeMore = await services.GetRequiredService<ClientSearch>().CatchUpAsync(cancellationToken)
             );
         }
 

@@ -69,7 +69,8 @@ public sealed class BusinessListsTests
         var plan = Landing.Plan(
             Known(form, ("work", AnswerState.Of(ChoiceAnswer.Of("gilding")))),
             new Dictionary<string, Answer>(),
-            onlyDifferences: false
+            FieldCatalogue.BuiltIn,
+            LandingTrust.NewClient
         );
         plan.Writes.ShouldHaveSingleItem().ShouldBe(new FieldWrite("project.service", "work", new TextAnswer("Window gilding")));
     }

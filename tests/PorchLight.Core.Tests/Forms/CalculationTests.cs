@@ -2,6 +2,7 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using static PorchLight.Core.Tests.Sample;
 
@@ -216,7 +217,7 @@ public sealed class CalculationTests
     [Fact]
     public void A_calculation_may_only_look_back() =>
         FormStructure
-            .Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width))
+            .Check(OnePage(new Question("sum", "Sum", new WorkedOutKind(new CopiedAnswer("width"))), Width), FieldCatalogue.BuiltIn)
             .ShouldHaveSingleItem()
             .Place.ShouldBe("sum");
 

@@ -46,7 +46,12 @@ public sealed class OffRouteTests
                     AnswerChecks.Check(known, route).ShouldAllBe(finding => !off.Contains(Places.QuestionOf(finding.Place)));
                     route.Answers.Where(state => off.Contains(state.Key)).ShouldAllBe(state => state.Value.Answer == null);
                     Landing
-                        .Plan(route.Know(Known(ToNotes(form))), new Dictionary<string, Answer>(), onlyDifferences: false)
+                        .Plan(
+                            route.Know(Known(ToNotes(form))),
+                            new Dictionary<string, Answer>(),
+                            FieldCatalogue.BuiltIn,
+                            LandingTrust.NewClient
+                        )
                         .Notes.ShouldAllBe(note => !off.Contains(note.Question));
                 }
             );

@@ -32,38 +32,65 @@ public sealed class QuestionKindTests
         new(new LongTextKind(), new TextAnswer("Bread\nand cake"), "Bread", FieldKind.LongText),
         new(new EmailKind(), new TextAnswer("tilda@bakes.example"), "tilda@bakes.example", FieldKind.Email),
         new(new PhoneKind(), new PhoneAnswer("+353 1 555 0100"), "+353 1 555 0100", FieldKind.Phone),
-        new(new WebAddressKind(), new TextAnswer("bakes.example"), "bakes.example", FieldKind.Text, FieldKind.LongText),
+        new(
+            new WebAddressKind(),
+            new TextAnswer("bakes.example"),
+            "bakes.example",
+            FieldKind.Text,
+            FieldKind.LongText,
+            FieldKind.WebAddress
+        ),
         new(new NumberKind(0, 9, "m"), new NumberAnswer(4), "4", FieldKind.Number),
         new(new MoneyKind("EUR", 1), new MoneyAnswer(4_000, "EUR"), "4000", FieldKind.Money),
         new(new ScaleKind(1, 5), new NumberAnswer(5), "5", FieldKind.Number),
         new(new DateKind(), new DateAnswer(Today), "2027-05-14", FieldKind.Date),
         new(new DateRangeKind(OrMonth: true), new DateRangeAnswer(Today, Today.PlusDays(2)), null, FieldKind.LongText),
         new(new YesNoKind(), new YesNoAnswer(true), "no", FieldKind.YesNo),
-        new(Budget.Kind, ChoiceAnswer.Of("middle"), "middle", FieldKind.Text, FieldKind.LongText, FieldKind.Money),
-        new(Extras.Kind, ChoiceAnswer.Of("lighting", "gilding"), "gilding, lighting", FieldKind.Text, FieldKind.LongText),
+        new(
+            Budget.Kind,
+            ChoiceAnswer.Of("middle"),
+            "middle",
+            FieldKind.Text,
+            FieldKind.LongText,
+            FieldKind.Money,
+            FieldKind.OneOf,
+            FieldKind.SeveralOf
+        ),
+        new(
+            Extras.Kind,
+            ChoiceAnswer.Of("lighting", "gilding"),
+            "gilding, lighting",
+            FieldKind.Text,
+            FieldKind.LongText,
+            FieldKind.SeveralOf
+        ),
         new(
             new ChoiceKind([new Option("a", "A", new Band(new Bound(1), null))]),
             ChoiceAnswer.Of("a"),
             "a",
             FieldKind.Text,
             FieldKind.LongText,
-            FieldKind.Number
+            FieldKind.Number,
+            FieldKind.OneOf,
+            FieldKind.SeveralOf
         ),
         new(new LookUpKind(List, ["Colour"]), new LookUpAnswer("red"), "red", FieldKind.Text, FieldKind.LongText),
         new(new PersonNameKind(), new PersonNameAnswer("Tilda", ""), "Tilda Brackenridge", FieldKind.PersonName),
         new(new AddressKind(), new AddressAnswer("1 Quay", null, "Howth", null, null, null), null, FieldKind.Address),
-        new(new FilesKind(), new FilesAnswer([new FileRef(File)]), null),
+        new(new FilesKind(), new FilesAnswer([new FileRef(File)]), null, FieldKind.Files),
         new(
             new ListKind([new Question("says", "What?", new ShortTextKind())], "sign"),
             new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["says"] = new TextAnswer("Bread") })]),
             null,
-            FieldKind.LongText
+            FieldKind.LongText,
+            FieldKind.Rows
         ),
         new(
             new PeopleKind("who", null, []),
             new RowsAnswer([new AnswerRow(new Dictionary<string, Answer?> { ["who"] = new PersonNameAnswer("Robin", "Pell") })]),
             null,
-            FieldKind.LongText
+            FieldKind.LongText,
+            FieldKind.Rows
         ),
         new(new ConsentKind("You may keep this."), new ConsentAnswer(), null),
         new(new AdvertisingKind("You may write to me."), new ConsentAnswer(), null, FieldKind.YesNo),

@@ -1,5 +1,6 @@
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
@@ -12,7 +13,7 @@ public sealed class ReadyFormTests
     private static readonly ReadyForm Ready = ReadyForms.Inquiry("A new project", 1500.50m, "EUR");
 
     [Fact]
-    public void A_ready_form_can_be_published_as_it_is() => FormStructure.Check(Ready.Content).ShouldBeEmpty();
+    public void A_ready_form_can_be_published_as_it_is() => FormStructure.Check(Ready.Content, FieldCatalogue.BuiltIn).ShouldBeEmpty();
 
     [Fact]
     public void Its_budget_bands_meet_without_gap_or_overlap_around_the_starting_price()
@@ -37,7 +38,7 @@ public sealed class ReadyFormTests
         foreach (var offer in ReadyForms.All)
         {
             var ready = offer.Make(new ReadyFormRequest(offer.Title, 800, "EUR"));
-            FormStructure.Check(ready.Content).ShouldBeEmpty(offer.Key);
+            FormStructure.Check(ready.Content, FieldCatalogue.BuiltIn).ShouldBeEmpty(offer.Key);
             ready.Screening.Check().ShouldBeEmpty(offer.Key);
             var options = ready.Content.FindQuestion("budget")!.Options;
             options.Select(option => option.Band?.Low?.Value).ShouldContain(800, offer.Key);

@@ -2,6 +2,7 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using static PorchLight.Core.Tests.Sample;
 
@@ -125,7 +126,7 @@ public sealed class RowsTests
             new Question("youngest", "Youngest", new WorkedOutKind(new OverRows("painters", "painter-age", Total.Smallest))),
             new Question("tables", "Tables", new WorkedOutKind(new DivideAndRoundUp(new CountRows("painters"), 2)))
         );
-        FormStructure.Check(form).ShouldBeEmpty();
+        FormStructure.Check(form, FieldCatalogue.BuiltIn).ShouldBeEmpty();
         var route = Routes.Trace(
             Known(form),
             Given(

@@ -23,10 +23,10 @@ public sealed class ClientRecognitionTests
     [Fact]
     public void Anyone_can_type_an_address_so_only_a_link_of_their_own_shows_who_they_are()
     {
-        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, null).ShouldBeTrue();
-        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, Robin).ShouldBeTrue();
-        ClientRecognition.OnlyClaims(knownBefore: true, Tilda, Tilda).ShouldBeFalse();
-        ClientRecognition.OnlyClaims(knownBefore: false, Tilda, null).ShouldBeFalse();
+        ClientRecognition.Trust(knownBefore: true, Tilda, null).ShouldBe(LandingTrust.Claims);
+        ClientRecognition.Trust(knownBefore: true, Tilda, Robin).ShouldBe(LandingTrust.Claims);
+        ClientRecognition.Trust(knownBefore: true, Tilda, Tilda).ShouldBe(LandingTrust.OwnLink);
+        ClientRecognition.Trust(knownBefore: false, Tilda, null).ShouldBe(LandingTrust.NewClient);
     }
 
     [Fact]

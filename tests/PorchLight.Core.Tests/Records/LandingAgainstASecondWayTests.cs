@@ -42,7 +42,7 @@ public sealed class LandingAgainstASecondWayTests
                     var questions = Questions
                         .Select(
                             (question, index) =>
-                                places[index] is { } place && question.RefusesToLand(place) is null
+                                places[index] is { } place && question.RefusesToLand(place, FieldCatalogue.BuiltIn) is null
                                     ? question with
                                     {
                                         LandsIn = place,
@@ -74,7 +74,12 @@ public sealed class LandingAgainstASecondWayTests
                                 : new TextAnswer(Words[filed[index]]);
                     }
 
-                    var plan = Landing.Plan(Known(form, answers), onFile, knownBefore);
+                    var plan = Landing.Plan(
+                        Known(form, answers),
+                        onFile,
+                        FieldCatalogue.BuiltIn,
+                        knownBefore ? LandingTrust.Claims : LandingTrust.NewClient
+                    );
                     var desk = new Desk(onFile, knownBefore);
                     foreach (var (question, state) in questions.Zip(answers, (question, answer) => (question, answer.State)))
                         desk.Take(question, state.Answer);

@@ -64,7 +64,8 @@ public sealed class LandingTests
         var plan = Landing.Plan(
             Known(form, ("email", AnswerState.Of(new TextAnswer("a@b.example"))), ("again", AnswerState.Of(new TextAnswer("c@d.example")))),
             new Dictionary<string, Answer>(),
-            false
+            FieldCatalogue.BuiltIn,
+            LandingTrust.NewClient
         );
         plan.Writes.Single().Question.ShouldBe("email");
         plan.Differences.Single().Question.ShouldBe("again");
@@ -73,22 +74,24 @@ public sealed class LandingTests
     [Fact]
     public void Values_are_the_same_once_normalised()
     {
-        Landing.IsSame(new TextAnswer("Dún  Laoghaire "), new TextAnswer("dún laoghaire")).ShouldBeTrue();
-        Landing.IsSame(new TextAnswer("Bray"), new TextAnswer("Howth")).ShouldBeFalse();
-        Landing.IsSame(new PhoneAnswer("01 555 0142", "+35315550142"), new PhoneAnswer("+353 1 555 0142", "+35315550142")).ShouldBeTrue();
-        Landing
+        FieldValues.IsSame(new TextAnswer("Dún  Laoghaire "), new TextAnswer("dún laoghaire")).ShouldBeTrue();
+        FieldValues.IsSame(new TextAnswer("Bray"), new TextAnswer("Howth")).ShouldBeFalse();
+        FieldValues
+            .IsSame(new PhoneAnswer("01 555 0142", "+35315550142"), new PhoneAnswer("+353 1 555 0142", "+35315550142"))
+            .ShouldBeTrue();
+        FieldValues
             .IsSame(new BandAnswer("4,000 to 9,000", new Band(new Bound(4), null)), new BandAnswer("from 4", new Band(new Bound(4), null)))
             .ShouldBeTrue();
-        Landing.IsSame(new YesNoAnswer(true), new TextAnswer("yes")).ShouldBeFalse();
+        FieldValues.IsSame(new YesNoAnswer(true), new TextAnswer("yes")).ShouldBeFalse();
         // Unicode Standard Annex 15: U+00FA and u with U+0301 are canonically equivalent.
-        Landing.IsSame(new TextAnswer("D\u00fan"), new TextAnswer("Du\u0301n")).ShouldBeTrue();
-        Landing
+        FieldValues.IsSame(new TextAnswer("D\u00fan"), new TextAnswer("Du\u0301n")).ShouldBeTrue();
+        FieldValues
             .IsSame(
                 new BandAnswer("a", new Band(new Bound(4), null, "EUR")),
                 new BandAnswer("b", new Band(new Bound(4), null, "EUR", Instalments: 1))
             )
             .ShouldBeTrue("one instalment is none");
-        Landing.IsSame(new TextAnswer("a lone half \ud800"), new TextAnswer("something else")).ShouldBeFalse();
+        FieldValues.IsSame(new TextAnswer("a lone half \ud800"), new TextAnswer("something else")).ShouldBeFalse();
     }
 
     [Fact]
@@ -98,7 +101,8 @@ public sealed class LandingTests
         var plan = Landing.Plan(
             Known(form, ("extras", AnswerState.Of(ChoiceAnswer.Of("lighting", "gilding")))),
             new Dictionary<string, Answer> { ["project.what"] = new TextAnswer("Gilding, Lighting") },
-            false
+            FieldCatalogue.BuiltIn,
+            LandingTrust.NewClient
         );
         (plan.Writes.Count, plan.Differences.Count).ShouldBe((0, 0));
     }
@@ -114,7 +118,8 @@ public sealed class LandingTests
             .Plan(
                 Known(form, ("budget", AnswerState.Of(ChoiceAnswer.Of("middle"))), ("again", AnswerState.Of(ChoiceAnswer.Of("middle")))),
                 new Dictionary<string, Answer>(),
-                false
+                FieldCatalogue.BuiltIn,
+                LandingTrust.NewClient
             )
             .Writes.Single()
             .Value.ShouldBe(new TextAnswer("4,000 to 9,000"));
@@ -137,5 +142,5 @@ public sealed class LandingTests
     }
 
     private static LandingPlan Plan(Dictionary<string, Answer> onFile, bool knownBefore, params (string, AnswerState)[] answers) =>
-        Landing.Plan(Known(Contact, answers), onFile, knownBefore);
+        Landing.Plan(Known(Contact, answers), onFile, FieldCatalogue.BuiltIn, knownBefore ? LandingTrust.Claims : LandingTrust.NewClient);
 }

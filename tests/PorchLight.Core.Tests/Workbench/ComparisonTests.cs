@@ -114,17 +114,19 @@ public sealed class ComparisonTests
                 new NotCondition(new IsAnsweredCondition(new AnswerTo("gone"))),
             ]),
         ])
-            .Say(form)
+            .Say(form, FieldCatalogue.BuiltIn)
             .ShouldBe(
                 $"“{Budget.Wording}” is under 1,500 EUR and (“{Decides.Wording}” is yes or it is not so that a question that is gone is answered)"
             );
         new IncludesCondition(new AnswerTo("extras"), Extras.Options[0].Key)
-            .Say(form)
+            .Say(form, FieldCatalogue.BuiltIn)
             .ShouldBe($"“{Extras.Wording}” includes “{Extras.Options[0].Label}”");
-        new FitCondition(Fit.TalkFirst).Say(form).ShouldBe("the fit is Talk first");
-        new NumberCondition(new PointsSoFar(), NumberRelation.AtLeast, 40).Say(form).ShouldBe("the number of points is at least 40");
+        new FitCondition(Fit.TalkFirst).Say(form, FieldCatalogue.BuiltIn).ShouldBe("the fit is Talk first");
+        new NumberCondition(new PointsSoFar(), NumberRelation.AtLeast, 40)
+            .Say(form, FieldCatalogue.BuiltIn)
+            .ShouldBe("the number of points is at least 40");
         new IsCondition(new ValueOnFile("client.source"), "flyer")
-            .Say(form)
+            .Say(form, FieldCatalogue.BuiltIn)
             .ShouldBe("what you know of Client: Found us through is “flyer”");
     }
 

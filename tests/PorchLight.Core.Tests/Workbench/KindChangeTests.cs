@@ -32,15 +32,15 @@ public sealed class KindChangeTests
                         .Select(field => new SetField(field.Key))
                         .FirstOrDefault(),
                 };
-                var (after, lost) = KindChange.To(before, to);
+                var (after, lost) = KindChange.To(before, to, FieldCatalogue.BuiltIn);
                 var said = $"{from.Describe()} to {to.Describe()}";
                 after.Kind.GetType().ShouldBe(to.GetType(), said);
                 (after with { Kind = from, Required = before.Required, LandsIn = before.LandsIn }).ShouldBe(before, said);
                 after.Required.ShouldBe(before.Required && to.Uses().HasFlag(KindUses.MayBeRequired), said);
                 if (after.LandsIn is { } place)
-                    after.RefusesToLand(place).ShouldBeNull(said);
+                    after.RefusesToLand(place, FieldCatalogue.BuiltIn).ShouldBeNull(said);
                 else if (before.LandsIn is { } had)
-                    before.RefusesToLand(had).ShouldBeNull(said);
+                    before.RefusesToLand(had, FieldCatalogue.BuiltIn).ShouldBeNull(said);
                 // Something is said whenever something goes, and nothing is said when all is kept.
                 var gone =
                     (before.Required && !after.Required)
@@ -99,5 +99,6 @@ public sealed class KindChangeTests
             .ShouldBe(["name", "size"]);
     }
 
-    private static QuestionKind Changed(QuestionKind from, QuestionKind to) => KindChange.To(Asked with { Kind = from }, to).Question.Kind;
+    private static QuestionKind Changed(QuestionKind from, QuestionKind to) =>
+        KindChange.To(Asked with { Kind = from }, to, FieldCatalogue.BuiltIn).Question.Kind;
 }

@@ -120,7 +120,9 @@ public sealed class KindProposalTests
         ];
         var proposals = asks.Select(wording => KindProposals.For(wording, Ours)).ToList();
         foreach (var proposal in proposals.Where(proposal => proposal.LandsIn is not null))
-            new Question("q", "Q", proposal.Kind).RefusesToLand(proposal.LandsIn!).ShouldBeNull(proposal.Kind.Describe());
+            new Question("q", "Q", proposal.Kind)
+                .RefusesToLand(proposal.LandsIn!, FieldCatalogue.BuiltIn)
+                .ShouldBeNull(proposal.Kind.Describe());
         // What is worked out, looked up or not seen is asked in nobody's words.
         QuestionKinds
             .All.Values.Except(proposals.Select(proposal => proposal.Kind.GetType()))

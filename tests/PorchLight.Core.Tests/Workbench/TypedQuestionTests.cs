@@ -31,8 +31,10 @@ public sealed class TypedQuestionTests
                 var questions = TypedQuestions.Read(string.Join("\r\n", lines), Everything, Ours);
                 var form = Everything with { Pages = [Everything.Pages[0] with { Items = [.. Everything.Pages[0].Items, .. questions] }] };
                 FormStructure
-                    .Check(form)
+                    .Check(form, FieldCatalogue.BuiltIn)
                     .ShouldNotContain(finding => finding.Sentence.Contains("twice") || finding.Sentence.Contains("key"));
-                questions.ShouldAllBe(question => question.LandsIn == null || question.RefusesToLand(question.LandsIn) == null);
+                questions.ShouldAllBe(question =>
+                    question.LandsIn == null || question.RefusesToLand(question.LandsIn, FieldCatalogue.BuiltIn) == null
+                );
             });
 }

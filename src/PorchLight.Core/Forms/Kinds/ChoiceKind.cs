@@ -62,7 +62,8 @@ public sealed record ChoiceKind(IReadOnlyList<Option> Options, bool Several = fa
     public override bool FitsField(FieldKind field) =>
         field switch
         {
-            FieldKind.Text or FieldKind.LongText => true,
+            FieldKind.Text or FieldKind.LongText or FieldKind.SeveralOf => true,
+            FieldKind.OneOf => !Several,
             FieldKind.Number => !Several && EveryBand(band => band.Currency is null),
             FieldKind.Money => !Several && EveryBand(band => band.Currency is not null),
             _ => false,

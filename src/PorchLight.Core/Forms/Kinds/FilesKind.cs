@@ -23,7 +23,7 @@ public sealed record FilesKind(int AtMost = 5, long MaxBytes = FilesKind.UsualMa
     public override KindUses Uses() => KindUses.MayBeRequired;
 
     /// <inheritdoc/>
-    public override bool FitsField(FieldKind field) => false;
+    public override bool FitsField(FieldKind field) => field is FieldKind.Files;
 
     /// <inheritdoc/>
     public override PlainControl? PlainControl() => null;

@@ -27,7 +27,7 @@ public abstract record RowsKind(int Least, int Most) : QuestionKind<RowsAnswer>
     public override KindUses Uses() => KindUses.MayBeRequired | KindUses.InWhatIfs;
 
     /// <inheritdoc/>
-    public override bool FitsField(FieldKind field) => field is FieldKind.LongText;
+    public override bool FitsField(FieldKind field) => field is FieldKind.LongText or FieldKind.Rows;
 
     /// <inheritdoc/>
     public override PlainControl? PlainControl() => new PlainRows(Questions, OneIsCalled);

@@ -19,7 +19,7 @@ public sealed record WebAddressKind : QuestionKind<TextAnswer>
     public override KindUses Uses() => KindUses.All;
 
     /// <inheritdoc/>
-    public override bool FitsField(FieldKind field) => field is FieldKind.Text or FieldKind.LongText;
+    public override bool FitsField(FieldKind field) => field is FieldKind.WebAddress or FieldKind.Text or FieldKind.LongText;
 
     /// <inheritdoc/>
     public override PlainControl? PlainControl() => new PlainLine("url");

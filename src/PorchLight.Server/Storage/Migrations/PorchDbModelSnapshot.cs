@@ -233,6 +233,23 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Businesses");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Fields.StoredField", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Field")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("Fields", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1058,12 +1075,19 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("EmailKey")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsUnindexed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("Since")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("SortName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Standing")
                         .IsRequired()
@@ -1074,7 +1098,46 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("EmailKey")
                         .IsUnique();
 
+                    b.HasIndex("IsUnindexed")
+                        .HasFilter("\"IsUnindexed\"");
+
+                    b.HasIndex("Since");
+
+                    b.HasIndex("SortName");
+
                     b.ToTable("Clients");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientSearchRow", b =>
+                {
+                    b.Property<long>("Row")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Row");
+
+                    b.HasIndex("ClientId")
+                        .IsUnique();
+
+                    b.ToTable("ClientSearchRows");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientTag", b =>
+                {
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tag")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ClientId", "Tag");
+
+                    b.HasIndex("Tag");
+
+                    b.ToTable("ClientTags");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
@@ -1099,29 +1162,46 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid>("FormId")
+                    b.Property<Guid?>("FormId")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("FormVersion")
+                    b.Property<int?>("FormVersion")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("InquiryId")
+                    b.Property<Guid?>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsCurrent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double?>("OrderNumber")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("OrderText")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Origin")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("ProjectId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Question")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Value")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("Field", "OrderNumber")
+                        .HasFilter("\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
+
+                    b.HasIndex("Field", "OrderText")
+                        .HasFilter("\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
 
                     b.ToTable("FieldValues");
                 });
@@ -1190,8 +1270,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid>("InquiryId")
+                    b.Property<Guid?>("InquiryId")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsPinned")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid?>("ProjectId")
                         .HasColumnType("TEXT");
@@ -1207,7 +1290,68 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Notes");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Records.OpenDifference", b =>
+            modelBuilder.Entity("PorchLight.Server.Records.NoteRevision", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("NoteId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("NoteId");
+
+                    b.ToTable("NoteRevisions");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.Project", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Closed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsLatest")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Opened")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex(new[] { "ClientId" }, "IX_Projects_Latest")
+                        .IsUnique()
+                        .HasFilter("\"IsLatest\"");
+
+                    b.ToTable("Projects");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.RecordDifference", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -1235,43 +1379,50 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("SettledAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("SettledBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Settlement")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Theirs")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.HasKey("Id");
-
-                    b.HasIndex("InquiryId");
-
-                    b.ToTable("Differences");
-                });
-
-            modelBuilder.Entity("PorchLight.Server.Records.Project", b =>
-                {
-                    b.Property<Guid>("Id")
+                    b.Property<Guid?>("WrittenNoteId")
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid>("ClientId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("Closed")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("FormId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("Opened")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Title")
-                        .IsRequired()
+                    b.Property<Guid?>("WrittenValueId")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
 
-                    b.ToTable("Projects");
+                    b.HasIndex("InquiryId");
+
+                    b.ToTable("Differences", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.SavedView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("SavedViews", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
@@ -1508,6 +1659,24 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Records.ClientSearchRow", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientTag", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -1519,8 +1688,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()
                         .HasForeignKey("InquiryId")
-                        .OnDelete(DeleteBehavior.NoAction)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.NoAction);
 
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
@@ -1530,8 +1698,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Forms.FormVersion", null)
                         .WithMany()
                         .HasForeignKey("FormId", "FormVersion")
-                        .OnDelete(DeleteBehavior.NoAction)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.NoAction);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.LoggedEvent", b =>
@@ -1573,8 +1740,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()
                         .HasForeignKey("InquiryId")
-                        .OnDelete(DeleteBehavior.NoAction)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.NoAction);
 
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
@@ -1582,7 +1748,31 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade);
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Records.OpenDifference", b =>
+            modelBuilder.Entity("PorchLight.Server.Records.NoteRevision", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Note", null)
+                        .WithMany()
+                        .HasForeignKey("NoteId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.Project", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.RecordDifference", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()
@@ -1601,21 +1791,16 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
-                });
 
-            modelBuilder.Entity("PorchLight.Server.Records.Project", b =>
-                {
-                    b.HasOne("PorchLight.Server.Records.Client", null)
+                    b.HasOne("PorchLight.Server.Records.Note", null)
                         .WithMany()
-                        .HasForeignKey("ClientId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .HasForeignKey("WrittenNoteId")
+                        .OnDelete(DeleteBehavior.SetNull);
 
-                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                    b.HasOne("PorchLight.Server.Records.FieldValue", null)
                         .WithMany()
-                        .HasForeignKey("FormId")
-                        .OnDelete(DeleteBehavior.NoAction)
-                        .IsRequired();
+                        .HasForeignKey("WrittenValueId")
+                        .OnDelete(DeleteBehavior.SetNull);
                 });
 #pragma warning restore 612, 618
         }

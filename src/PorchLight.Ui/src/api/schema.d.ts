@@ -1204,22 +1204,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clients": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getClients"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/clients/{id}": {
         parameters: {
             query?: never;
@@ -1229,6 +1213,294 @@ export interface paths {
         };
         get: operations["getClientsById"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/values/{field}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdValuesByField"];
+        put: operations["putClientsByIdValuesByField"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClients"];
+        put?: never;
+        post: operations["postClients"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClientsFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClientsAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteClientsViewsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsStanding"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsTags"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClientsByIdNotes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdNotesByNote"];
+        post?: never;
+        delete: operations["deleteClientsByIdNotesByNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/differences/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putDifferencesSettled"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/differences/{id}/taken-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putDifferencesByIdTakenBack"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFields"];
+        put?: never;
+        post: operations["postFields"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/for-question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFieldsForQuestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFieldsByKey"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/{key}/other-kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFieldsByKeyOtherKind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fields/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFieldsOrder"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1659,7 +1931,7 @@ export interface components {
             kind: "runStart";
         };
         /** @description An answer of a known kind; never a bare string. Equal answers are equal as values. */
-        Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"] | components["schemas"]["AnswerDateRangeAnswer"] | components["schemas"]["AnswerLookUpAnswer"] | components["schemas"]["AnswerFilesAnswer"] | components["schemas"]["AnswerRowsAnswer"] | components["schemas"]["AnswerConsentAnswer"] | components["schemas"]["AnswerSignatureAnswer"];
+        Answer: components["schemas"]["AnswerTextAnswer"] | components["schemas"]["AnswerTextsAnswer"] | components["schemas"]["AnswerNumberAnswer"] | components["schemas"]["AnswerMoneyAnswer"] | components["schemas"]["AnswerBandAnswer"] | components["schemas"]["AnswerDateAnswer"] | components["schemas"]["AnswerYesNoAnswer"] | components["schemas"]["AnswerChoiceAnswer"] | components["schemas"]["AnswerPhoneAnswer"] | components["schemas"]["AnswerPersonNameAnswer"] | components["schemas"]["AnswerAddressAnswer"] | components["schemas"]["AnswerDateRangeAnswer"] | components["schemas"]["AnswerLookUpAnswer"] | components["schemas"]["AnswerFilesAnswer"] | components["schemas"]["AnswerRowsAnswer"] | components["schemas"]["AnswerConsentAnswer"] | components["schemas"]["AnswerSignatureAnswer"];
         /** @description An address in parts, because people who are asked for one line leave the postal code out. */
         AnswerAddressAnswer: {
             /** @enum {string} */
@@ -1885,6 +2157,13 @@ export interface components {
             kind: "text";
             /** @description Trimmed, not empty. */
             text: string;
+        };
+        /** @description Several words of a list, as they stand on file. Their order does not matter for equality. */
+        AnswerTextsAnswer: {
+            /** @enum {string} */
+            kind: "texts";
+            /** @description At least one, none twice. */
+            texts: string[];
         };
         /** @description Yes or no. */
         AnswerYesNoAnswer: {
@@ -2124,6 +2403,36 @@ export interface components {
             countries: components["schemas"]["NamedCode"][];
             currencies: components["schemas"]["NamedCode"][];
         };
+        /** @description What a list can be made of. */
+        ClientListParts: {
+            fields: components["schemas"]["FieldToFilter"][];
+            /** @description Every tag somebody has. */
+            tags: string[];
+            views: components["schemas"]["SavedViewEntry"][];
+            /**
+             * Format: int32
+             * @description How many leads nobody has given another standing yet.
+             */
+            newLeads: number;
+            currency: string;
+        };
+        /** @description Which clients a list shows, and how. */
+        ClientQuery: {
+            /** @description Words that stand somewhere in their records, each of them or the beginning of one; empty for all. */
+            words?: string;
+            /** @description Their standing; empty for everybody who is not put away. */
+            standings?: components["schemas"]["Standing"][];
+            /** @description Tags, all of which they have. */
+            tags?: string[];
+            /** @description What must hold of their fields; of a field of projects, in the piece of work that began last. */
+            filters?: components["schemas"]["FieldFilter"][];
+            /** @description Fields whose values are shown, by their keys. */
+            columns?: string[];
+            /** @description What they are put in order by: string ClientQuery.BySince, string ClientQuery.ByName, or a field's key. Who has nothing there comes last. */
+            sort?: string;
+            /** @description Whether the order runs from the end. */
+            descending?: boolean;
+        };
         ClientRow: {
             id: components["schemas"]["IdOfClient"];
             name: string;
@@ -2131,16 +2440,52 @@ export interface components {
             standing: components["schemas"]["Standing"];
             since: string;
             project: null | string;
+            tags: string[];
+            /** @description What stands in the fields that were asked for, in their order; empty for nothing. */
+            cells: string[];
+            /**
+             * Format: int32
+             * @description How many answers wait to be settled.
+             */
+            differences: number;
+        };
+        ClientsAsked: {
+            /** @description Which clients, and how. */
+            query: components["schemas"]["ClientQuery"];
+            /**
+             * Format: int32
+             * @description How many of them are shown already.
+             */
+            skip: number;
+            /**
+             * Format: int32
+             * @description How many more; at most 200.
+             */
+            take: number;
+        };
+        ClientsFound: {
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            total: number;
+            rows: components["schemas"]["ClientRow"][];
         };
         ClientView: {
             id: components["schemas"]["IdOfClient"];
             name: string;
             email: null | string;
+            /** @description How the business stands with them. */
             standing: components["schemas"]["Standing"];
+            /** @description When they came, in words. */
             since: string;
-            values: components["schemas"]["ValueOnFile"][];
+            tags: string[];
+            /** @description Every field of clients that is offered or filled, in order. */
+            fields: components["schemas"]["FieldOnFile"][];
             notes: components["schemas"]["NoteOnFile"][];
             projects: components["schemas"]["ProjectView"][];
+            /** @description What differs from what is on file, open ones first. */
+            differences: components["schemas"]["DifferenceOnFile"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
         ClockSkip: {
@@ -2512,10 +2857,27 @@ export interface components {
          * @enum {unknown}
          */
         Density: "roomy" | "close";
-        DifferenceView: {
-            field: string;
+        /** @description An answer beside what is on file. */
+        DifferenceOnFile: {
+            id: components["schemas"]["IdOfRecordDifference"];
+            field: null | components["schemas"]["Field"];
+            /** @description What it is about: the field's name, or "Notes". */
+            label: string;
+            /** @description What was asked. */
+            asked: string;
+            /** @description What is on file, in words; null for nothing. */
             ours: null | string;
+            /** @description What they say now, in words. */
             theirs: string;
+            /** @description How each row stands to those on file; empty but for rows. */
+            rows: components["schemas"]["RowDifference"][];
+            /** @description What they say now. */
+            theirValue: components["schemas"]["Answer"];
+            /** @description The form they said it in, and when. */
+            from: string;
+            settlement: null | components["schemas"]["Settlement"];
+            /** @description Who settled it, and when; null while it is open. */
+            settledBy: null | string;
         };
         DraftAnswers: {
             /** Format: int32 */
@@ -2561,6 +2923,13 @@ export interface components {
             now: components["schemas"]["BusinessLists"];
         };
         /** @description An edit that says what it started from. */
+        EditOfField: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["Field"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["Field"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfFormContent: {
             /** @description The values as they were read. */
             was: components["schemas"]["FormContent"];
@@ -2594,6 +2963,13 @@ export interface components {
             was: components["schemas"]["MessageDraft"];
             /** @description The values as they should be. */
             now: components["schemas"]["MessageDraft"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfNoteWords: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["NoteWords"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["NoteWords"];
         };
         /** @description An edit that says what it started from. */
         EditOfOpeningWords: {
@@ -2669,6 +3045,78 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        /** @description A field of a client or a project. */
+        Field: {
+            /** @description Names it for ever: "client.email". It begins with whose field it is. */
+            key: string;
+            /** @description What a person reads; it may change. */
+            label: string;
+            /** @description What it keeps. */
+            kind: components["schemas"]["FieldKind"];
+            /** @description A line for whoever fills it in, or empty. */
+            help?: string;
+            /** @description Whether the client keeps it up to date: what they say by a personal link of theirs replaces what stands there. */
+            clientKeepsIt?: boolean;
+            /** @description Whether it is shown at a glance. */
+            atAGlance?: boolean;
+            /** @description Whether it is put away: it is not offered any more, what it holds stays, and what lands in it still lands. */
+            archived?: boolean;
+            /** @description The words to choose from; empty but for FieldKind.OneOf and FieldKind.SeveralOf. */
+            options?: string[];
+            /** @description The columns, at least one for FieldKind.Rows; empty for the others. */
+            columns?: components["schemas"]["FieldColumn"][];
+        };
+        FieldChange: {
+            /** @description What it was and shall be. */
+            edit: components["schemas"]["EditOfField"];
+            /** @description Whether to change the kind although some values do not fit; they stay in the history. */
+            losesValues: boolean;
+        };
+        /** @description A column of a field that keeps rows. */
+        FieldColumn: {
+            /** @description Names it within the field for ever. */
+            key: string;
+            /** @description What a person reads. */
+            label: string;
+            /** @description What its cells keep; never rows or files. */
+            kind: components["schemas"]["FieldKind"];
+        };
+        /** @description A test of a field, as somebody made it. */
+        FieldFilter: {
+            /** @description The field's key. */
+            field: string;
+            /** @description What is asked. */
+            test: components["schemas"]["FieldTest"];
+            /**
+             * @description What it is compared with, as it was typed; not looked at by FieldTest.IsFilled and FieldTest.IsEmpty.
+             * @default
+             */
+            value: string;
+        };
+        FieldForQuestion: {
+            /** @description What is asked. */
+            question: components["schemas"]["Question"];
+            /** @description Whose field it shall be. */
+            scope: components["schemas"]["RecordScope"];
+        };
+        /**
+         * @description What sort of value a field keeps.
+         * @enum {unknown}
+         */
+        FieldKind: "text" | "longText" | "email" | "phone" | "webAddress" | "number" | "money" | "date" | "yesNo" | "oneOf" | "severalOf" | "address" | "personName" | "files" | "rows";
+        FieldOnFile: {
+            /** @description The field. */
+            field: components["schemas"]["Field"];
+            value: null | components["schemas"]["Answer"];
+            /** @description The same in words; empty for nothing. */
+            words: string;
+            /** @description Who said it and where; null for nothing. */
+            source: null | string;
+            /** @description When, in words. */
+            at: null | string;
+            /** @description When, with date and zone. */
+            exactly: null | string;
+        };
         FieldOnOffer: {
             /** @description The field's key. */
             key: string;
@@ -2676,6 +3124,29 @@ export interface components {
             label: string;
             /** @description What can be compared with its value. */
             comparisons: components["schemas"]["Comparison"][];
+        };
+        /**
+         * @description What a list asks of a field.
+         * @enum {unknown}
+         */
+        FieldTest: "contains" | "is" | "atLeast" | "atMost" | "isFilled" | "isEmpty";
+        FieldToFilter: {
+            field: components["schemas"]["Field"];
+            scope: components["schemas"]["RecordScope"];
+            tests: components["schemas"]["FieldTest"][];
+        };
+        FieldView: {
+            field: components["schemas"]["Field"];
+            scope: components["schemas"]["RecordScope"];
+            /** @description Whether every business has it. */
+            isBuiltIn: boolean;
+            /**
+             * Format: int32
+             * @description In how many records something stands in it.
+             */
+            filled: number;
+            /** @description The titles of the forms whose answers land in it. */
+            forms: string[];
         };
         /**
          * @description What sort of file something is, for people who say which files they take.
@@ -3036,6 +3507,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfNote: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfOutgoingMail: string;
         /**
          * Format: uuid
@@ -3060,7 +3537,19 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfRecordDifference: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfRun: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfSavedView: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -3110,7 +3599,7 @@ export interface components {
             promiseClock: string;
             sendOff: string;
             answers: components["schemas"]["AnsweredQuestion"][];
-            differences: components["schemas"]["DifferenceView"][];
+            differences: components["schemas"]["DifferenceOnFile"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
         /** Format: date-time */
@@ -3272,6 +3761,21 @@ export interface components {
              */
             unfinishedDays: number;
         };
+        /** @description What a field would lose by another kind. */
+        KindChangeView: {
+            /**
+             * Format: int32
+             * @description How many values can be kept.
+             */
+            fit: number;
+            /**
+             * Format: int32
+             * @description How many cannot.
+             */
+            lost: number;
+            /** @description Some of those, each with whose it is. */
+            examples: components["schemas"]["LostValue"][];
+        };
         /** @description A kind of question as it is offered to whoever builds a form. */
         KindOnOffer: {
             /** @description What it is called. */
@@ -3296,7 +3800,7 @@ export interface components {
             /** @description Whose notes. */
             scope: components["schemas"]["RecordScope"];
         };
-        /** @description It sets a field. */
+        /** @description It goes into a field: a value fills it, rows are added to its rows, files to its files. */
         LandsInSetField: {
             /** @enum {string} */
             kind: "field";
@@ -3358,6 +3862,14 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        LostValue: {
+            client: string;
+            words: string;
+        };
+        Made: {
+            /** Format: uuid */
+            id: string;
+        };
         MailAnswer: {
             text: string;
         };
@@ -3487,6 +3999,17 @@ export interface components {
             /** @description What people call it, in English. */
             name: string;
         };
+        NewClient: {
+            name: string;
+            email: string;
+            phone: string;
+        };
+        NewField: {
+            /** @description Whose field it is. */
+            scope: components["schemas"]["RecordScope"];
+            /** @description The field; its key is made of its words. */
+            field: components["schemas"]["Field"];
+        };
         NewForm: {
             /** @description The title of a new form. */
             title: string;
@@ -3514,6 +4037,14 @@ export interface components {
         NewName: {
             /** @description What a file or a list is called from now on. */
             name: string;
+        };
+        NewNote: {
+            projectId: null | components["schemas"]["IdOfProject"];
+            text: string;
+        };
+        NewView: {
+            name: string;
+            query: components["schemas"]["ClientQuery"];
         };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
@@ -3560,11 +4091,21 @@ export interface components {
             next: null | string;
         };
         NoteOnFile: {
+            id: components["schemas"]["IdOfNote"];
+            /** @description What was asked; empty for what the business wrote itself. */
             heading: string;
             text: string;
+            isPinned: boolean;
+            isAnswer: boolean;
             by: string;
             at: string;
             exactly: string;
+            /** @description What it said before, newest first. */
+            earlier: components["schemas"]["WrittenBefore"][];
+        };
+        NoteWords: {
+            text: string;
+            isPinned: boolean;
         };
         /** @description What the business does not do, with the way to the form that fits better. */
         NotForUs: {
@@ -3724,7 +4265,7 @@ export interface components {
             title: string;
             open: boolean;
             opened: string;
-            values: components["schemas"]["ValueOnFile"][];
+            fields: components["schemas"]["FieldOnFile"][];
             notes: components["schemas"]["NoteOnFile"][];
             inquiries: components["schemas"]["ProjectInquiry"][];
         };
@@ -4306,6 +4847,19 @@ export interface components {
             /** @description The key of a later page or of a send-off. */
             to: string;
         };
+        /**
+         * @description How a row somebody sent stands to the rows on file.
+         * @enum {unknown}
+         */
+        RowChange: "same" | "added" | "changed" | "corrected" | "removed";
+        RowDifference: {
+            /** @description How they stand to each other. */
+            change: components["schemas"]["RowChange"];
+            /** @description The row on file in words; null for one that was added. */
+            ours: null | string;
+            /** @description The row that was sent; null for one that was not. */
+            theirs: null | string;
+        };
         SavedDraftLink: {
             /** @description The address that brings the answers back. */
             link: string;
@@ -4331,6 +4885,11 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["Answer"];
             };
+        };
+        SavedViewEntry: {
+            id: components["schemas"]["IdOfSavedView"];
+            name: string;
+            query: components["schemas"]["ClientQuery"];
         };
         /** @description When a step is due. */
         Schedule: {
@@ -4459,6 +5018,8 @@ export interface components {
             role: null | string;
             /** @description The business's name; null while the program has no owner yet. */
             business: null | string;
+            /** @description The business's currency; null for who is not signed in. */
+            currency: null | string;
             /** @description Whether the business is made up, so that its clock can be moved. */
             isDemo: boolean;
             /** @description Whether mail stays in the program. */
@@ -4487,6 +5048,15 @@ export interface components {
             photo: null | string;
             /** @description How long unfinished forms are kept. */
             keeping: components["schemas"]["Keeping"];
+        };
+        /** @enum {unknown} */
+        Settlement: "keptOurs" | "tookTheirs" | "wroteAnother" | null;
+        Settling: {
+            /** @description Which one. */
+            difference: components["schemas"]["IdOfRecordDifference"];
+            /** @description Keep ours, take theirs, or write another. */
+            how: components["schemas"]["Settlement"];
+            another: null | components["schemas"]["Answer"];
         };
         /** @description Ways to bring people to a form. */
         Sharing: {
@@ -4608,6 +5178,10 @@ export interface components {
          * @enum {unknown}
          */
         Standing: "lead" | "active" | "past" | "archived";
+        StandingOf: {
+            client: components["schemas"]["IdOfClient"];
+            standing: components["schemas"]["Standing"];
+        };
         /** @description What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart. */
         StartOn: components["schemas"]["StartOnInquiryStart"];
         /** @description Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. */
@@ -4723,6 +5297,17 @@ export interface components {
             /** @description The proof of work, where the form asks for one. */
             proof?: null | string;
         };
+        TagChange: {
+            clients: unknown[];
+            /** @description Tags they get. */
+            add: string[];
+            /** @description Tags they lose. */
+            remove: string[];
+        };
+        TakingBack: {
+            /** @description Whether to take it back although the field was written again since. */
+            anyway: boolean;
+        };
         TestResult: {
             /** @description Whether the mail server took it. */
             arrived: boolean;
@@ -4806,18 +5391,23 @@ export interface components {
             role: string;
             you: boolean;
         };
-        ValueOnFile: {
-            /** @description The field. */
-            label: string;
-            /** @description Its value. */
+        ValueEdit: {
+            projectId: null | components["schemas"]["IdOfProject"];
+            was: null | components["schemas"]["Answer"];
+            now: null | components["schemas"]["Answer"];
+        };
+        ValueInHistory: {
+            /** @description The value; empty when the field was emptied. */
             words: string;
-            /** @description Who said it, in which form and to which question. */
+            /** @description Who said it and where. */
             source: string;
-            asked: string;
-            /** @description When, in words. */
+            /** @description What was asked; null for what the business wrote itself. */
+            asked: null | string;
             at: string;
-            /** @description When, with date and zone. */
             exactly: string;
+        };
+        ValueStored: {
+            value: null | components["schemas"]["Answer"];
         };
         VersionView: {
             /**
@@ -4868,6 +5458,14 @@ export interface components {
             content: components["schemas"]["FormContent"];
             /** @description What whoever builds it has to know beside that. */
             facts: components["schemas"]["FormFacts"];
+        };
+        WrittenBefore: {
+            /** @description What stood there. */
+            words: string;
+            /** @description Who wrote it, or who changed it then. */
+            by: string;
+            /** @description When, in words. */
+            at: string;
         };
         YearMonth: string;
     };
@@ -7546,35 +8144,6 @@ export interface operations {
             };
         };
     };
-    getClients: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClientRow"][];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     getClientsById: {
         parameters: {
             query?: never;
@@ -7594,6 +8163,718 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ClientView"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdValuesByField: {
+        parameters: {
+            query?: {
+                project?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValueInHistory"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdValuesByField: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValueStored"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClients: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientsFound"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClients: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClient"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientsFound"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientListParts"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedViewEntry"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteClientsViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsStanding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingOf"][];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsTags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TagChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsByIdNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNote"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdNotesByNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfNoteWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteWords"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteClientsByIdNotesByNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putDifferencesSettled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settling"][];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putDifferencesByIdTakenBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingBack"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewField"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Field"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFieldsForQuestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldForQuestion"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Field"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFieldsByKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Field"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFieldsByKeyOtherKind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Field"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindChangeView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFieldsOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string[];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

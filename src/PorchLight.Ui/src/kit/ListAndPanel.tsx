@@ -1,5 +1,6 @@
-import { useEffect, useRef, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { useNavigate, useOutlet } from "react-router";
+import { PanelWidth } from "./PanelWidth";
 
 interface Props {
   /** The address of the list alone. */
@@ -14,6 +15,7 @@ interface Props {
 /** A list, and over its right side the panel of the chosen row. Arrows move to the next row; Esc closes. */
 export function ListAndPanel({ home, rows, open, children }: Props) {
   const panel = useOutlet();
+  const [isWide, setWide] = useState(false);
   const navigate = useNavigate();
 
   // Who closes a panel is back at its row, or, when that is gone, at the list.
@@ -54,7 +56,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       <main
         ref={list}
         tabIndex={-1}
-        className={`@container/list h-full overflow-y-auto outline-none ${open ? "hidden w-[45%] lg:block" : ""}`}
+        className={`@container/list h-full overflow-y-auto outline-none ${open ? `hidden w-[45%] ${isWide ? "" : "lg:block"}` : ""}`}
         aria-label="List"
       >
         {children}
@@ -62,9 +64,9 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       {open && panel && (
         <aside
           aria-label="Details"
-          className="absolute inset-y-0 right-0 w-full overflow-y-auto wrap-anywhere bg-card shadow-panel lg:w-[55%]"
+          className={`@container/panel absolute inset-y-0 right-0 w-full overflow-y-auto wrap-anywhere bg-card shadow-panel ${isWide ? "" : "lg:w-[55%]"}`}
         >
-          {panel}
+          <PanelWidth value={{ isWide, setWide }}>{panel}</PanelWidth>
         </aside>
       )}
     </div>

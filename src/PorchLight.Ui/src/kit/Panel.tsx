@@ -1,13 +1,15 @@
-import { useEffect, useRef, type ReactNode } from "react";
-import { X } from "lucide-react";
+import { useContext, useEffect, useRef, type ReactNode } from "react";
+import { Maximize2, Minimize2, X } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/problem";
-import { buttonLook } from "./Button";
+import { Button, buttonLook } from "./Button";
+import { PanelWidth } from "./PanelWidth";
 import { Failure, Skeleton } from "./states";
 
 /** The head of a panel, which takes focus when the panel opens. */
 export function PanelHead({ title, under, home }: { title: string; under?: ReactNode; home: string }) {
   const head = useRef<HTMLHeadingElement>(null);
+  const width = useContext(PanelWidth);
   useEffect(() => head.current?.focus({ preventScroll: true }), [title]);
   return (
     <div className="mb-4 flex items-start justify-between gap-4">
@@ -17,9 +19,17 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
         </h1>
         {under && <p className="text-slate">{under}</p>}
       </div>
-      <Link to={home} className={`${buttonLook("plain")} shrink-0`} title="Esc">
-        <X size={18} aria-hidden /> Close
-      </Link>
+      <span className="flex shrink-0 gap-2">
+        {width && (
+          <Button className="hidden lg:inline-flex" onClick={() => width.setWide(!width.isWide)}>
+            {width.isWide ? <Minimize2 size={16} aria-hidden /> : <Maximize2 size={16} aria-hidden />}
+            {width.isWide ? "Beside the list" : "Wide"}
+          </Button>
+        )}
+        <Link to={home} className={buttonLook("plain")} title="Esc">
+          <X size={18} aria-hidden /> Close
+        </Link>
+      </span>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { CSSProperties, ReactNode } from "react";
 import { Link } from "react-router";
 
 /** A dense list of rows that open panels. */
@@ -14,21 +14,27 @@ interface Props {
   glow?: boolean;
   /** The grid columns, narrow and wide, as utility classes. */
   columns: string;
+  /** The columns where there is room, when they are not the same on every list. */
+  template?: string;
+  /** What stands before the row and is no part of its link. */
+  before?: ReactNode;
   /** The one obvious thing to do, beside the row. */
   action?: ReactNode;
   children: ReactNode;
 }
 
-export function Row({ to, open, glow = false, columns, action, children }: Props) {
+export function Row({ to, open, glow = false, columns, template, before, action, children }: Props) {
   return (
     <li
       className={`flex min-h-11 flex-wrap items-center border-b sm:flex-nowrap border-line last:border-0 ${glow ? "bg-glow" : ""} ${open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
     >
+      {before}
       <Link
         data-row
+        style={template ? ({ "--columns": template } as CSSProperties) : undefined}
         to={to}
         aria-current={open ? "true" : undefined}
-        className={`grid min-h-11 min-w-0 flex-1 items-center max-sm:basis-full gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
+        className={`grid min-h-11 min-w-0 flex-1 items-center ${before ? "" : "max-sm:basis-full"} gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
       >
         {children}
       </Link>

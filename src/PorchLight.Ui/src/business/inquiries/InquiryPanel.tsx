@@ -6,6 +6,7 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { FitMark, MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
+import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
 import { InquiryActions } from "./InquiryActions";
 import { ReplyForm } from "./ReplyForm";
@@ -56,7 +57,11 @@ export function InquiryPanel() {
       ) : (
         <InquiryActions view={view} onReply={() => setSearch("reply")} />
       )}
-      {view.differences.length > 0 && <Differences view={view} />}
+      {view.differences.length > 0 && (
+        <Section title="Differs from what is on file">
+          <Differences differences={view.differences} />
+        </Section>
+      )}
       <Section title="What they said">
         <dl className="grid gap-y-2.5">
           {view.answers.map((answer) => (
@@ -64,7 +69,7 @@ export function InquiryPanel() {
               <dt className="contents">
                 <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
                   {answer.landed && (
-                    <MarginMark label={`SavedDraftLink in ${answer.landed}`}>
+                    <MarginMark label={`Landed in ${answer.landed}`}>
                       <CornerDownRight size={16} aria-hidden />
                     </MarginMark>
                   )}
@@ -183,22 +188,6 @@ function Bar({ points, widest }: { points: number; widest: number }) {
         className={points < 0 ? "fill-card stroke-dusk" : "fill-dusk stroke-dusk"}
       />
     </svg>
-  );
-}
-
-function Differences({ view }: { view: View }) {
-  return (
-    <Section title="Differs from what is on file">
-      <ul className="grid gap-1.5">
-        {view.differences.map((difference, index) => (
-          <li key={index}>
-            {difference.field}: on file {difference.ours ? <strong>{difference.ours}</strong> : "nothing"}; they now say{" "}
-            <strong>{difference.theirs}</strong>.
-          </li>
-        ))}
-      </ul>
-      <p className="mt-2 text-slate">Nothing was changed: anyone can type an e-mail address.</p>
-    </Section>
   );
 }
 

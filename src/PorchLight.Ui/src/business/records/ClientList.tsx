@@ -1,52 +1,179 @@
-import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { orProblem, type Schemas } from "../../api/problem";
+import { findingsOf, orProblem } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
+import { AddClient } from "./AddClient";
+import { BulkActions } from "./BulkActions";
+import { ClientFilters } from "./ClientFilters";
+import { everybody, isEverybody, useClientQuery } from "./clientQuery";
+import { standingWords } from "./standings";
 
-export const standingWords: Record<Schemas["Standing"], string> = {
-  lead: "Lead",
-  active: "Active",
-  past: "Past",
-  archived: "Archived",
-};
+const atOnce = 100;
 
+/** The clients as a list one works in. */
 export function ClientList() {
   const { id } = useParams();
   useTitle(id ? undefined : "Clients");
-  const list = useQuery({ queryKey: ["clients"], queryFn: () => orProblem(api.GET("/api/clients")) });
-  const rows = list.data ?? [];
+  const [query, setQuery] = useClientQuery();
+  const asked = useDeferredValue(query);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const parts = useQuery({
+    queryKey: ["client-parts"],
+    queryFn: () => orProblem(api.GET("/api/clients/parts")),
+  });
+  const list = useInfiniteQuery({
+    queryKey: ["clients", asked],
+    queryFn: ({ pageParam }) =>
+      orProblem(api.POST("/api/clients/found", { body: { query: asked, skip: pageParam, take: atOnce } })),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) => {
+      const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
+      return shown < last.total ? shown : undefined;
+    },
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const total = list.data?.pages.at(-1)?.total ?? 0;
+  const columns = asked.columns.map(
+    (key) => parts.data?.fields.find((one) => one.field.key === key)?.field.label ?? "",
+  );
+  const template = `minmax(9rem,1.2fr) 5rem ${columns.length > 0 ? columns.map(() => "minmax(0,1fr)").join(" ") : "minmax(0,1fr) minmax(0,1fr)"} minmax(0,0.9fr)`;
+  const choose = (ids: string[]) => setChosen(new Set(ids));
+  const isWide = columns.length > 0;
+  const address = encodeURIComponent(JSON.stringify(query));
   return (
     <ListAndPanel home="/clients" rows={rows.map((row) => `/clients/${row.id}`)} open={id ? `/clients/${id}` : null}>
-      <div className="mx-auto max-w-6xl p-6">
-        <ListTitle open={!!id}>Clients</ListTitle>
-        <Failure error={list.error} />
+      <div className={`mx-auto p-6 ${isWide ? "" : "max-w-6xl"}`}>
+        <div className="flex flex-wrap items-start justify-between gap-2">
+          <ListTitle open={!!id}>Clients</ListTitle>
+          <span className="flex flex-wrap gap-2">
+            {total > 0 && (
+              <a className={buttonLook("plain")} href={`/api/clients.csv?query=${address}`} download>
+                Save as CSV
+              </a>
+            )}
+            <AddClient />
+          </span>
+        </div>
+        {parts.data && (
+          <ClientFilters parts={parts.data} query={query} onChange={setQuery} findings={findingsOf(list.error)} />
+        )}
+        {chosen.size > 0 && (
+          <BulkActions
+            chosen={chosen}
+            standingOf={(one) => rows.find((row) => row.id === one)?.standing}
+            query={asked}
+            total={total}
+            onChoose={choose}
+          />
+        )}
+        {findingsOf(list.error).size === 0 && <Failure error={list.error ?? parts.error} />}
         {list.isPending && <Skeleton />}
-        {list.data?.length === 0 && (
+        {list.data && rows.length === 0 && (
           <Empty>
-            Nobody is here yet. Everybody who sends a form is a client from that second, with a project of their own.
+            {isEverybody(asked) ? (
+              "Nobody is here yet. Everybody who sends a form is a client from that second, with a project of their own."
+            ) : (
+              <>
+                Nobody is found like that.{" "}
+                <Button weight="quiet" onClick={() => setQuery({ ...everybody, columns: query.columns })}>
+                  Show everybody
+                </Button>
+              </>
+            )}
           </Empty>
         )}
         {rows.length > 0 && (
-          <Rows>
-            {rows.map((row) => (
-              <Row
-                key={row.id}
-                to={`/clients/${row.id}`}
-                open={row.id === id}
-                columns="grid-cols-[minmax(0,1fr)_5rem] @2xl/list:grid-cols-[12rem_5rem_minmax(0,1fr)_minmax(0,1fr)_13rem]"
+          <>
+            <p role="status" className="mb-1 text-slate">
+              {total === 1 ? "One client" : `${total.toLocaleString("en")} clients`}
+              {columns.length > 0 && <span className="sr-only">, with {columns.join(", ")}</span>}
+            </p>
+            {columns.length > 0 && (
+              <div
+                aria-hidden
+                style={{ gridTemplateColumns: template }}
+                className="ml-11 hidden gap-x-4 px-4 pb-1 text-[0.9rem] text-slate @2xl/list:grid"
               >
-                <strong className="truncate">{row.name}</strong>
-                <span>{standingWords[row.standing]}</span>
-                <span className="hidden truncate @2xl/list:block">{row.email}</span>
-                <span className="hidden truncate @2xl/list:block">{row.project}</span>
-                <span className="hidden truncate text-slate tabular-nums @2xl/list:block">since {row.since}</span>
-              </Row>
-            ))}
-          </Rows>
+                <span>Name</span>
+                <span>Standing</span>
+                {columns.map((label, index) => (
+                  <span key={index} className="truncate">
+                    {label}
+                  </span>
+                ))}
+                <span>With us since</span>
+              </div>
+            )}
+            <Rows>
+              {rows.map((row) => (
+                <Row
+                  key={row.id}
+                  to={`/clients/${row.id}`}
+                  open={row.id === id}
+                  glow={row.differences > 0}
+                  template={template}
+                  columns="grid-cols-[minmax(0,1fr)_5rem] @2xl/list:grid-cols-(--columns)"
+                  before={
+                    <label className="flex size-11 shrink-0 items-center justify-center">
+                      <input
+                        type="checkbox"
+                        aria-label={`Choose ${row.name}`}
+                        className="size-[1.15rem] accent-dusk"
+                        checked={chosen.has(row.id!)}
+                        onChange={(e) => {
+                          const next = new Set(chosen);
+                          if (e.target.checked) next.add(row.id!);
+                          else next.delete(row.id!);
+                          setChosen(next);
+                        }}
+                      />
+                    </label>
+                  }
+                >
+                  <span className="min-w-0">
+                    <strong className="block truncate">{row.name}</strong>
+                    {(row.tags.length > 0 || row.differences > 0) && (
+                      <span className="block truncate text-[0.9rem] text-slate">
+                        {[
+                          ...(row.differences > 0
+                            ? [row.differences === 1 ? "one answer differs" : `${row.differences} answers differ`]
+                            : []),
+                          ...row.tags,
+                        ].join(", ")}
+                      </span>
+                    )}
+                  </span>
+                  <span>{standingWords[row.standing]}</span>
+                  {columns.length > 0 ? (
+                    row.cells.map((cell, index) => (
+                      <span key={index} className="hidden truncate @2xl/list:block" title={cell}>
+                        {cell}
+                      </span>
+                    ))
+                  ) : (
+                    <>
+                      <span className="hidden truncate @2xl/list:block">{row.email}</span>
+                      <span className="hidden truncate @2xl/list:block">{row.project}</span>
+                    </>
+                  )}
+                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">since {row.since}</span>
+                </Row>
+              ))}
+            </Rows>
+            {list.hasNextPage && (
+              <Button className="mt-3" disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+                Show more
+              </Button>
+            )}
+          </>
         )}
       </div>
     </ListAndPanel>

@@ -1,13 +1,24 @@
-import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { X } from "lucide-react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { controlLook } from "../../kit/fields";
 import { FitMark } from "../../kit/marks";
+import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
+import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
-import { standingWords } from "./ClientList";
+import { FieldRows } from "./FieldRows";
+import { Notes } from "./Notes";
+import { standings, standingWords } from "./standings";
 
-/** One client with everything on file, each value with where it came from. */
+type View = Schemas["ClientView"];
+
+/** One client with everything on file, each value with where it came from and to be changed where it stands. */
 export function ClientPanel() {
   const { id = "" } = useParams();
   const query = useQuery({
@@ -17,98 +28,149 @@ export function ClientPanel() {
   useTitle(query.data?.name);
   const client = query.data;
   if (!client) return <PanelWaiting title="Client" home="/clients" error={query.error} />;
+  const open = client.differences.filter((one) => !one.settlement).length;
+  const glance = client.fields.filter((one) => one.field.atAGlance);
+  const others = client.fields.filter((one) => !one.field.atAGlance && one.field.key !== "client.name");
+  const name = client.fields.filter((one) => one.field.key === "client.name");
   return (
-    <div className="p-8">
-      <PanelHead
-        title={client.name}
-        home="/clients"
-        under={`${standingWords[client.standing]}, with us since ${client.since}.`}
-      />
-      <Values values={client.values} notes={client.notes} />
-      {client.projects.map((project) => (
-        <Section key={project.id} title={`Project: ${project.title}`}>
-          <p className="mb-2 text-slate">
-            {project.open ? "Open" : "Closed"}, begun {project.opened}.
-          </p>
-          <Values values={project.values} notes={project.notes} />
-          <ul className="mt-3 grid gap-1">
-            {project.inquiries.map((inquiry) => (
-              <li key={inquiry.id}>
-                <Link to={`/inquiries/${inquiry.id}`} className="inline-flex items-center gap-3 underline">
-                  <FitMark fit={inquiry.fit} /> inquiry of {inquiry.received}
-                </Link>
-              </li>
-            ))}
-          </ul>
+    <div key={id} className="p-8">
+      <PanelHead title={client.name} home="/clients" under={`With us since ${client.since}.`} />
+      <Standing client={client} />
+      <div className="grid gap-x-8 @5xl/panel:grid-cols-[minmax(0,1fr)_20rem]">
+        <div>
+          {client.differences.length > 0 && (
+            <section className={`mt-6 rounded-soft p-4 ${open > 0 ? "bg-glow" : "bg-mist"}`}>
+              <h2 className="mb-2 text-[1.07rem]">
+                {open === 0
+                  ? "Differences, settled"
+                  : open === 1
+                    ? "One answer differs from what you have"
+                    : `${open} answers differ from what you have`}
+              </h2>
+              <Differences differences={client.differences} />
+            </section>
+          )}
+          <div className="grid gap-x-8 @3xl/panel:grid-cols-2">
+            <Section title="At a glance">
+              <FieldRows client={id} project={null} fields={[...name, ...glance]} />
+            </Section>
+            <Section title="Notes">
+              <Notes client={id} project={null} notes={client.notes} />
+            </Section>
+          </div>
+          <Section title="More about them">
+            <FieldRows client={id} project={null} fields={others} />
+          </Section>
+          {client.projects.map((project) => (
+            <Section key={project.id} title={`Project: ${project.title}`}>
+              <p className="mb-2 text-slate">
+                {project.open ? "Open" : "Closed"}, begun {project.opened}.
+              </p>
+              <FieldRows client={id} project={project.id} fields={project.fields} />
+              <h3 className="mt-3 mb-1 font-body font-semibold">Notes on it</h3>
+              <Notes client={id} project={project.id} notes={project.notes} />
+              <ul className="mt-3 grid gap-1">
+                {project.inquiries.map((inquiry) => (
+                  <li key={inquiry.id}>
+                    <Link to={`/inquiries/${inquiry.id}`} className="inline-flex items-center gap-3 underline">
+                      <FitMark fit={inquiry.fit} /> inquiry of {inquiry.received}
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </Section>
+          ))}
+        </div>
+        <Section title="What happened">
+          <TimelineList entries={client.timeline} />
         </Section>
-      ))}
-      <Section title="What happened">
-        <TimelineList entries={client.timeline} />
-      </Section>
+      </div>
     </div>
   );
 }
 
-function Values({ values, notes }: { values: Schemas["ValueOnFile"][]; notes: Schemas["NoteOnFile"][] }) {
-  if (values.length === 0 && notes.length === 0) return <p className="text-slate">Nothing is on file yet.</p>;
+/** How the business stands with them, and the words it sorts them by. */
+function Standing({ client }: { client: View }) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const [tag, setTag] = useState("");
+  const refresh = () => queries.invalidateQueries();
+  const put = (standing: Schemas["Standing"]) =>
+    orProblem(api.PUT("/api/clients/standing", { body: [{ client: client.id, standing }] }));
+  const standing = useMutation({
+    mutationFn: put,
+    onSuccess: (_, to) => {
+      void refresh();
+      say({
+        words: `${client.name}: ${standingWords[to]}.`,
+        undo: async () => {
+          await put(client.standing);
+          await refresh();
+        },
+      });
+    },
+  });
+  const tags = useMutation({
+    mutationFn: (change: { add: string[]; remove: string[] }) =>
+      orProblem(api.PUT("/api/clients/tags", { body: { clients: [client.id], ...change } })),
+    onSuccess: () => {
+      setTag("");
+      void refresh();
+    },
+  });
   return (
-    <dl className="grid gap-y-2.5">
-      {values.map((value, index) => {
-        const next = values[index + 1];
-        // Values that came together say where they came from once.
-        const last = next?.source !== value.source || next.at !== value.at;
-        return (
-          <Entry
-            key={value.label}
-            label={value.label}
-            words={value.words}
-            asked={`Asked as “${value.asked}”`}
-            source={last ? value.source : null}
-            at={value.at}
-            exactly={value.exactly}
-          />
-        );
-      })}
-      {notes.map((note, index) => (
-        <Entry
-          key={`note ${index}`}
-          label={note.heading}
-          words={note.text}
-          asked={undefined}
-          source={`${note.by}, added to the notes`}
-          at={note.at}
-          exactly={note.exactly}
-        />
-      ))}
-    </dl>
-  );
-}
-
-interface EntryProps {
-  label: string;
-  words: string;
-  /** What was asked, for who hovers. */
-  asked: string | undefined;
-  /** Where it came from; null when the next entry says so for both. */
-  source: string | null;
-  at: string;
-  exactly: string;
-}
-
-function Entry({ label, words, asked, source, at, exactly }: EntryProps) {
-  return (
-    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] gap-x-4">
-      <dt className="text-slate" title={asked}>
-        {label}
-      </dt>
-      <dd className="whitespace-pre-wrap wrap-anywhere">
-        {words}
-        {source && (
-          <span className="block text-[0.9rem] text-slate" title={exactly}>
-            {source}, {at}
+    <>
+      <div className="flex flex-wrap items-center gap-2">
+        <select
+          aria-label="Standing"
+          className={controlLook}
+          value={client.standing}
+          onChange={(e) => standing.mutate(e.target.value as Schemas["Standing"])}
+        >
+          {standings.map((one) => (
+            <option key={one} value={one}>
+              {standingWords[one]}
+            </option>
+          ))}
+        </select>
+        {client.tags.map((one) => (
+          <span
+            key={one}
+            className="inline-flex items-center gap-1 rounded-soft border border-edge bg-mist px-2 py-0.5"
+          >
+            {one}
+            <button
+              type="button"
+              aria-label={`Take away the tag ${one}`}
+              className="rounded-soft p-0.5 text-slate hover:text-ink"
+              onClick={() => tags.mutate({ add: [], remove: [one] })}
+            >
+              <X size={14} aria-hidden />
+            </button>
           </span>
-        )}
-      </dd>
-    </div>
+        ))}
+        <form
+          className="flex gap-1"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (tag.trim() && !tags.isPending) tags.mutate({ add: [tag], remove: [] });
+          }}
+        >
+          <input
+            aria-label="Another tag"
+            placeholder="another tag"
+            className={`${controlLook} w-32`}
+            value={tag}
+            onChange={(e) => setTag(e.target.value)}
+          />
+          {tag.trim() && (
+            <Button type="submit" disabled={tags.isPending}>
+              Add
+            </Button>
+          )}
+        </form>
+      </div>
+      <Failure error={standing.error ?? tags.error} />
+    </>
   );
 }

@@ -9,6 +9,7 @@ import { NothingHere } from "../shell/NothingHere";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
 import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
+import { FieldSettings } from "./FieldSettings";
 import { ListSettings } from "./ListSettings";
 import { LookSettings } from "./LookSettings";
 import { MailSettings } from "./MailSettings";
@@ -23,6 +24,7 @@ const sections = [
   ["look", "Look"],
   ["welcome", "Welcome and unfinished forms"],
   ["lists", "Services and sources"],
+  ["fields", "Fields"],
   ["hours", "Hours"],
   ["promise", "Reply promise"],
   ["people", "People"],
@@ -60,6 +62,8 @@ export function Settings() {
             <PeopleSettings />
           ) : section === "mail" ? (
             <MailSettings />
+          ) : section === "fields" ? (
+            <FieldSettings />
           ) : section === "backup" ? (
             <BackupSettings />
           ) : (

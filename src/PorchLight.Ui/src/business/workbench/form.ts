@@ -63,6 +63,12 @@ const withAsks = <T extends AnyQuestion>(question: T, asks: RowQuestion[]): T =>
       ? { ...question, kind: { ...question.kind, more: asks } }
       : question;
 
+/** The question without what only the outline adds to it. */
+export function plainQuestion(question: AnyQuestion): RowQuestion {
+  const { page: _, item: __, ...plain } = { page: "", item: "question", ...question };
+  return plain;
+}
+
 /** What is chosen in the outline. */
 export type Chosen =
   | { what: "form" }

@@ -1,10 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../../api/problem";
+import { orProblem } from "../../../api/problem";
 import { SelectBox } from "../../../kit/fields";
 import { useNotice } from "../../../kit/Notice";
 import { Failure } from "../../../kit/states";
 import { api } from "../../client";
-import { changeItem, type AnyQuestion, type QuestionKind } from "../form";
+import { changeItem, plainQuestion, type AnyQuestion, type QuestionKind } from "../form";
 import { useWorkbench } from "../workbenchContext";
 
 interface Props {
@@ -22,7 +22,7 @@ export function KindPicker({ question, inRows }: Props) {
   const say = useNotice();
   const change = useMutation({
     mutationFn: (kind: QuestionKind) =>
-      orProblem(api.POST("/api/forms/changed-kind", { body: { question: asPlain(question), kind } })),
+      orProblem(api.POST("/api/forms/changed-kind", { body: { question: plainQuestion(question), kind } })),
     onSuccess: ({ question: changed, lost }) => {
       const { key, ...rest } = changed;
       edit((form) => changeItem(form, key, rest), `${key}.kind`);
@@ -46,10 +46,4 @@ export function KindPicker({ question, inRows }: Props) {
       <Failure error={change.error} />
     </>
   );
-}
-
-/** The question without what only the outline adds to it. */
-function asPlain(question: AnyQuestion): Schemas["Question"] {
-  const { page: _, item: __, ...plain } = { page: "", item: "question", ...question };
-  return plain;
 }

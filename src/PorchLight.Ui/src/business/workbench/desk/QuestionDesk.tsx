@@ -7,6 +7,7 @@ import { useWorkbench } from "../workbenchContext";
 import { KindLimits } from "./KindLimits";
 import { KindPicker } from "./KindPicker";
 import { KnownTextBox } from "./KnownTextBox";
+import { LandsInPicker } from "./LandsInPicker";
 import { Members } from "./Members";
 import { Part, Sheet } from "./Sheet";
 import { WidthBox } from "./WidthBox";
@@ -88,7 +89,7 @@ export function QuestionDesk({ question, rows }: Props) {
             <p className="text-slate">What each line asks lands with its list.</p>
           ) : (
             <Part title="Where it lands">
-              <Landing question={question} onChange={(landsIn) => change({ landsIn }, "landsIn")} />
+              <LandsInPicker question={question} onChange={(landsIn) => change({ landsIn }, "landsIn")} />
             </Part>
           ),
           prefill: rows ? (
@@ -135,41 +136,6 @@ export function QuestionDesk({ question, rows }: Props) {
     const page = form.pages.find((one) => one.key === asked[here]?.page);
     return `Question ${here + 1}, page ${page && KnownWords.plain(page.title || "without a title")}`;
   }
-}
-
-function Landing(props: { question: AnyQuestion; onChange: (place: Schemas["LandsIn"] | null) => void }) {
-  const { facts, parts } = useWorkbench();
-  const { landsIn } = props.question;
-  const value = !landsIn ? "" : landsIn.kind === "notes" ? `notes:${landsIn.scope}` : `field:${landsIn.field}`;
-  const fits = facts.questions[props.question.key]?.fields ?? [];
-  const fitting = parts.fields.filter((field) => fits.includes(field.key) || value === `field:${field.key}`);
-  return (
-    <select
-      data-member="LandsInSetField.field LandsInAppendToNotes.scope"
-      aria-label="Where it lands"
-      className="w-full rounded-soft border border-edge bg-card px-2.5 py-1.5"
-      value={value}
-      onChange={(e) => {
-        const [kind, name = ""] = e.target.value.split(":");
-        props.onChange(
-          kind === "field"
-            ? { kind, field: name }
-            : kind === "notes"
-              ? { kind, scope: name as Schemas["RecordScope"] }
-              : null,
-        );
-      }}
-    >
-      <option value="">nowhere else: it stays with the inquiry</option>
-      {fitting.map((field) => (
-        <option key={field.key} value={`field:${field.key}`}>
-          {field.label}
-        </option>
-      ))}
-      <option value="notes:client">the notes of the client</option>
-      <option value="notes:project">the notes of the project</option>
-    </select>
-  );
 }
 
 interface PrefillProps {

@@ -1,8 +1,7 @@
 using System.Globalization;
 using System.Text;
-using PorchLight.Core.Common;
 
-namespace PorchLight.Core.Forms;
+namespace PorchLight.Core.Common;
 
 /// <summary>Makes keys for what is added to a form or to a list.</summary>
 public static class ItemKeys

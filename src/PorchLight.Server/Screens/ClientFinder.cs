@@ -1,0 +1,149 @@
+using System.Linq.Expressions;
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Screens;
+
+/// <summary>Makes a query of the database of what a list asks for. Everything is filtered and put in order there.</summary>
+internal sealed class ClientFinder(PorchDb db, ClientSearch search)
+{
+    /// <summary>The clients a query asks for, in no order.</summary>
+    /// <param name="query">The query, checked.</param>
+    /// <param name="fields">The fields of the business.</param>
+    /// <param name="context">What typed values are read by.</param>
+    /// <param name="currency">The business's currency.</param>
+    /// <returns>The clients, or findings where what a filter compares with cannot be read.</returns>
+    public (IQueryable<Client> Clients, IReadOnlyList<Finding> Findings) Find(
+        ClientQuery query,
+        FieldCatalogue fields,
+        NormaliseContext context,
+        string currency
+    )
+    {
+        var found = db.Clients.AsNoTracking();
+        var findings = new List<Finding>();
+        if (query.Standings.Count > 0)
+        {
+            var standings = query.Standings;
+            found = found.Where(client => standings.Contains(client.Standing));
+        }
+        else
+        {
+            found = found.Where(client => client.Standing != Standing.Archived);
+        }
+
+        foreach (var tag in query.Tags)
+            found = found.Where(client => db.ClientTags.Any(one => one.ClientId == client.Id && one.Tag == tag));
+        if (!string.IsNullOrWhiteSpace(query.Words))
+        {
+            var ids = search.Find(query.Words);
+            found = found.Where(client => ids.Contains(client.Id));
+        }
+
+        foreach (var filter in query.Filters)
+        {
+            var (test, finding) = Test(fields.Find(filter.Field)!, filter, context, currency);
+            if (finding is not null)
+                findings.Add(new Finding("filters", finding));
+            else
+                found = found.Where(test!);
+        }
+
+        return (found, findings);
+    }
+
+    /// <summary>The clients in the order the query asks for; of two that are alike there the one who came first.</summary>
+    public IQueryable<Client> InOrder(IQueryable<Client> clients, ClientQuery query, FieldCatalogue fields)
+    {
+        if (query.Sort == ClientQuery.BySince)
+            return query.Descending
+                ? clients.OrderByDescending(client => client.Since).ThenByDescending(client => client.Id)
+                : clients.OrderBy(client => client.Since).ThenBy(client => client.Id);
+        if (query.Sort == ClientQuery.ByName)
+            return query.Descending
+                ? clients.OrderByDescending(client => client.SortName).ThenByDescending(client => client.Id)
+                : clients.OrderBy(client => client.SortName).ThenBy(client => client.Id);
+        var field = fields.Find(query.Sort)!;
+        var with = clients.LeftJoin(Values(field), client => client.Id, value => value.ClientId, (client, value) => new { client, value });
+        var filledFirst = with.OrderBy(one => one.value == null);
+        return (
+            query.Descending
+                ? filledFirst.ThenByDescending(one => one.value!.OrderNumber).ThenByDescending(one => one.value!.OrderText)
+                : filledFirst.ThenBy(one => one.value!.OrderNumber).ThenBy(one => one.value!.OrderText)
+        )
+            .ThenBy(one => one.client.Id)
+            .Select(one => one.client);
+    }
+
+    /// <summary>What stands in one field; of a field of projects, in the piece of work of each client that began last.</summary>
+    private IQueryable<FieldValue> Values(Field field)
+    {
+        var values = db.FieldValues.Where(value => value.IsCurrent && value.Field == field.Key);
+        return field.Scope == RecordScope.Client
+            ? values
+            : values.Where(value => db.Projects.Any(project => project.Id == value.ProjectId && project.IsLatest));
+    }
+
+    private (Expression<Func<Client, bool>>? Test, string? Finding) Test(
+        Field field,
+        FieldFilter filter,
+        NormaliseContext context,
+        string currency
+    )
+    {
+        var values = Values(field);
+        if (filter.Test is FieldTest.IsFilled)
+            return (Any(values), null);
+        if (filter.Test is FieldTest.IsEmpty)
+        {
+            var any = Any(values);
+            return (Expression.Lambda<Func<Client, bool>>(Expression.Not(any.Body), any.Parameters), null);
+        }
+
+        if (string.IsNullOrWhiteSpace(filter.Value))
+            return (null, $"Say what “{field.Label}” is compared with, or take this filter away.");
+        if (filter.Test == FieldTest.Contains)
+        {
+            var part = ValueOrder.Fold(filter.Value);
+            return (Any(values.Where(value => value.OrderText != null && value.OrderText.Contains(part))), null);
+        }
+
+        // Words are compared as they are sorted; only what has an order of its own has to be read.
+        ValueOrder order;
+        if (field.Kind is FieldKind.Number or FieldKind.Money or FieldKind.Date or FieldKind.YesNo or FieldKind.Phone)
+        {
+            if (FieldEntry.Read(filter.Value, field, context, currency) is not { Fault: null, Value: { } read })
+                return (null, $"“{filter.Value}” cannot be compared with “{field.Label}”. Please write it in another way.");
+            order = ValueOrder.Of(read);
+        }
+        else
+        {
+            order = new ValueOrder(ValueOrder.Fold(filter.Value), null);
+        }
+
+        return order switch
+        {
+            { Number: { } number } => (
+                Any(
+                    filter.Test switch
+                    {
+                        FieldTest.AtLeast => values.Where(value => value.OrderNumber >= number),
+                        FieldTest.AtMost => values.Where(value => value.OrderNumber <= number),
+                        _ => values.Where(value => value.OrderNumber == number),
+                    }
+                ),
+                null
+            ),
+            { Text: var text } => (Any(values.Where(value => value.OrderText == text)), null),
+        };
+    }
+
+    private static Expression<Func<Client, bool>> Any(IQueryable<FieldValue> values) =>
+        client => values.Select(value => value.ClientId).Contains(client.Id);
+}

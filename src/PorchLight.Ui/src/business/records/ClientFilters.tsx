@@ -1,0 +1,309 @@
+import { useState } from "react";
+import { DropdownMenu, Popover } from "radix-ui";
+import { ArrowDownUp, ChevronDown, X } from "lucide-react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { boxLook, controlLook } from "../../kit/fields";
+import { menuItem, menuLook } from "../../kit/menu";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { everybody, type ClientQuery } from "./clientQuery";
+import { standings, standingWords } from "./standings";
+
+type Parts = Schemas["ClientListParts"];
+type Test = Schemas["FieldTest"];
+
+const testWords: Record<Test, string> = {
+  contains: "contains",
+  is: "is",
+  atLeast: "is at least",
+  atMost: "is at most",
+  isFilled: "is filled in",
+  isEmpty: "is empty",
+};
+const dayWords: Partial<Record<Test, string>> = { atLeast: "is not before", atMost: "is not after" };
+
+interface Props {
+  parts: Parts;
+  query: ClientQuery;
+  onChange: (query: ClientQuery) => void;
+  /** What is wrong with it, by its parts. */
+  findings: Map<string, string>;
+}
+
+/** What the list shows: words, standing, tags, fields; the columns; the order; and views that were kept. */
+export function ClientFilters({ parts, query, onChange, findings }: Props) {
+  const set = (part: Partial<ClientQuery>) => onChange({ ...query, ...part });
+  const nameOf = (key: string) => {
+    const found = parts.fields.find((one) => one.field.key === key)?.field;
+    return found ? found.label : "a field that is gone";
+  };
+  return (
+    <div className="mb-3 grid gap-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <input
+          type="search"
+          aria-label="Search in everything"
+          placeholder="Search names, fields, notes, answers"
+          className={`${boxLook} min-w-56 flex-1`}
+          value={query.words}
+          onChange={(e) => set({ words: e.target.value })}
+        />
+        <Menu label={standingLabel(query)}>
+          {standings.map((one) => (
+            <DropdownMenu.CheckboxItem
+              key={one}
+              className={menuItem}
+              checked={query.standings.includes(one)}
+              onSelect={(e) => e.preventDefault()}
+              onCheckedChange={(on) =>
+                set({ standings: on ? [...query.standings, one] : query.standings.filter((other) => other !== one) })
+              }
+            >
+              <Tick on={query.standings.includes(one)} /> {standingWords[one]}
+            </DropdownMenu.CheckboxItem>
+          ))}
+        </Menu>
+        {parts.tags.length > 0 && (
+          <Menu label={query.tags.length > 0 ? query.tags.join(", ") : "Any tag"}>
+            {parts.tags.map((one) => (
+              <DropdownMenu.CheckboxItem
+                key={one}
+                className={menuItem}
+                checked={query.tags.includes(one)}
+                onSelect={(e) => e.preventDefault()}
+                onCheckedChange={(on) =>
+                  set({ tags: on ? [...query.tags, one] : query.tags.filter((other) => other !== one) })
+                }
+              >
+                <Tick on={query.tags.includes(one)} /> {one}
+              </DropdownMenu.CheckboxItem>
+            ))}
+          </Menu>
+        )}
+        <Menu label="Filter by a field">
+          {parts.fields.map(({ field, tests, scope }) => (
+            <DropdownMenu.Item
+              key={field.key}
+              className={menuItem}
+              onSelect={() => set({ filters: [...query.filters, { field: field.key, test: tests[0]!, value: "" }] })}
+            >
+              {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
+            </DropdownMenu.Item>
+          ))}
+        </Menu>
+        <Menu label="Columns">
+          {parts.fields.map(({ field, scope }) => (
+            <DropdownMenu.CheckboxItem
+              key={field.key}
+              className={menuItem}
+              checked={query.columns.includes(field.key)}
+              onSelect={(e) => e.preventDefault()}
+              onCheckedChange={(on) =>
+                set({ columns: on ? [...query.columns, field.key] : query.columns.filter((one) => one !== field.key) })
+              }
+            >
+              <Tick on={query.columns.includes(field.key)} /> {field.label}{" "}
+              {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
+            </DropdownMenu.CheckboxItem>
+          ))}
+        </Menu>
+        <span className="inline-flex items-center">
+          <select
+            aria-label="In order of"
+            className={controlLook}
+            value={query.sort}
+            onChange={(e) => set({ sort: e.target.value, descending: e.target.value === "since" })}
+          >
+            <option value="since">when they came</option>
+            <option value="name">their names</option>
+            {parts.fields
+              .filter(({ field }) => field.kind !== "files" && field.kind !== "rows")
+              .map(({ field }) => (
+                <option key={field.key} value={field.key}>
+                  {field.label}
+                </option>
+              ))}
+          </select>
+          <button
+            type="button"
+            aria-label={query.descending ? "From the end; turn round" : "From the beginning; turn round"}
+            className="rounded-soft p-2 text-slate hover:text-ink"
+            onClick={() => set({ descending: !query.descending })}
+          >
+            <ArrowDownUp size={16} aria-hidden />
+          </button>
+        </span>
+        <Views parts={parts} query={query} onChange={onChange} />
+      </div>
+      {query.filters.map((filter, index) => {
+        const found = parts.fields.find((one) => one.field.key === filter.field);
+        const change = (part: Partial<typeof filter>) =>
+          set({ filters: query.filters.map((one, at) => (at === index ? { ...one, ...part } : one)) });
+        const kind = found?.field.kind;
+        return (
+          <div key={index} className="flex flex-wrap items-center gap-2">
+            <span>{nameOf(filter.field)}</span>
+            <select
+              aria-label={`How ${nameOf(filter.field)} is compared`}
+              className={controlLook}
+              value={filter.test}
+              onChange={(e) => change({ test: e.target.value as Test })}
+            >
+              {(found?.tests ?? [filter.test]).map((test) => (
+                <option key={test} value={test}>
+                  {(kind === "date" && dayWords[test]) || testWords[test]}
+                </option>
+              ))}
+            </select>
+            {filter.test !== "isFilled" &&
+              filter.test !== "isEmpty" &&
+              (kind === "yesNo" ? (
+                <select
+                  aria-label={`What ${nameOf(filter.field)} is compared with`}
+                  className={controlLook}
+                  value={filter.value}
+                  onChange={(e) => change({ value: e.target.value })}
+                >
+                  <option value="">choose …</option>
+                  <option value="yes">yes</option>
+                  <option value="no">no</option>
+                </select>
+              ) : (
+                <input
+                  aria-label={`What ${nameOf(filter.field)} is compared with`}
+                  type={kind === "date" ? "date" : "text"}
+                  list={found?.field.options?.length ? `options-${index}` : undefined}
+                  className={controlLook}
+                  value={filter.value}
+                  onChange={(e) => change({ value: e.target.value })}
+                />
+              ))}
+            {found?.field.options && found.field.options.length > 0 && (
+              <datalist id={`options-${index}`}>
+                {found.field.options.map((one) => (
+                  <option key={one} value={one} />
+                ))}
+              </datalist>
+            )}
+            <button
+              type="button"
+              aria-label={`Take the filter on ${nameOf(filter.field)} away`}
+              className="rounded-soft p-1.5 text-slate hover:text-brick"
+              onClick={() => set({ filters: query.filters.filter((_, at) => at !== index) })}
+            >
+              <X size={18} aria-hidden />
+            </button>
+          </div>
+        );
+      })}
+      {[...findings.values()].map((sentence) => (
+        <p key={sentence} role="alert" className="font-semibold text-brick">
+          {sentence}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function standingLabel(query: ClientQuery): string {
+  if (query.standings.length === 0) return "All but archived";
+  return query.standings.map((one) => standingWords[one]).join(", ");
+}
+
+const Tick = ({ on }: { on: boolean }) => (
+  <span aria-hidden className="mr-2 inline-block w-4">
+    {on ? "✓" : ""}
+  </span>
+);
+
+function Menu({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className={buttonLook("plain")}>
+        {label} <ChevronDown size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content align="start" className={`${menuLook} max-h-96 overflow-y-auto p-1`}>
+        {children}
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Ways to look at the list under a name. */
+function Views({ parts, query, onChange }: Omit<Props, "findings">) {
+  const queries = useQueryClient();
+  const [name, setName] = useState("");
+  const keep = useMutation({
+    mutationFn: () => orProblem(api.PUT("/api/clients/views", { body: { name, query } })),
+    onSuccess: () => {
+      setName("");
+      void queries.invalidateQueries({ queryKey: ["client-parts"] });
+    },
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } })),
+    onSuccess: () => void queries.invalidateQueries({ queryKey: ["client-parts"] }),
+  });
+  return (
+    <Popover.Root>
+      <Popover.Trigger className={buttonLook("plain")}>
+        Views <ChevronDown size={16} aria-hidden />
+      </Popover.Trigger>
+      <Popover.Content align="end" className={`${menuLook} w-80 max-w-[90vw] p-3`}>
+        <ul className="grid gap-1">
+          <li>
+            <Popover.Close
+              className="w-full rounded-soft px-2 py-1 text-left hover:bg-mist"
+              onClick={() => onChange(everybody)}
+            >
+              Everybody
+            </Popover.Close>
+          </li>
+          {parts.views.map((view) => (
+            <li key={view.id} className="flex items-center">
+              <Popover.Close
+                className="min-w-0 flex-1 truncate rounded-soft px-2 py-1 text-left hover:bg-mist"
+                onClick={() => onChange({ ...everybody, ...view.query })}
+              >
+                {view.name}
+              </Popover.Close>
+              <button
+                type="button"
+                aria-label={`Take the view ${view.name} away`}
+                className="rounded-soft p-1.5 text-slate hover:text-brick"
+                onClick={() => remove.mutate(view.id)}
+              >
+                <X size={16} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+        <form
+          className="mt-2 flex gap-2 border-t border-line pt-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (!keep.isPending) keep.mutate();
+          }}
+        >
+          <input
+            aria-label="Keep what is shown as"
+            placeholder="Keep what is shown as …"
+            className={boxLook}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Button type="submit" disabled={keep.isPending}>
+            Keep
+          </Button>
+        </form>
+        {findingsOf(keep.error).size > 0 ? (
+          <p className="mt-1 font-semibold text-brick">{[...findingsOf(keep.error).values()][0]}</p>
+        ) : (
+          <Failure error={keep.error ?? remove.error} />
+        )}
+      </Popover.Content>
+    </Popover.Root>
+  );
+}

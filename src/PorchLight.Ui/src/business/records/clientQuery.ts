@@ -1,0 +1,38 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/problem";
+
+/** Which clients are shown, and how; nothing of it is left out. */
+export type ClientQuery = Required<Schemas["ClientQuery"]>;
+
+export const everybody: ClientQuery = {
+  words: "",
+  standings: [],
+  tags: [],
+  filters: [],
+  columns: [],
+  sort: "since",
+  descending: true,
+};
+
+const keptAs = "porch-light:clients";
+
+/** The query of the list; whoever comes back in the same window finds the list as they left it. */
+export function useClientQuery() {
+  const [query, setQuery] = useState<ClientQuery>(() => read());
+  const set = (next: ClientQuery) => {
+    sessionStorage.setItem(keptAs, JSON.stringify(next));
+    setQuery(next);
+  };
+  return [query, set] as const;
+}
+
+function read(): ClientQuery {
+  try {
+    return { ...everybody, ...(JSON.parse(sessionStorage.getItem(keptAs) ?? "{}") as Partial<ClientQuery>) };
+  } catch {
+    return everybody;
+  }
+}
+
+export const isEverybody = (query: ClientQuery) =>
+  !query.words.trim() && query.standings.length === 0 && query.tags.length === 0 && query.filters.length === 0;

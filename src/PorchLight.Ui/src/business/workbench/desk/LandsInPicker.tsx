@@ -1,0 +1,81 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../../api/problem";
+import { Button } from "../../../kit/Button";
+import { useNotice } from "../../../kit/Notice";
+import { Failure } from "../../../kit/states";
+import { api } from "../../client";
+import { useSession } from "../../shell/session";
+import { useSendKey } from "../../useSendKey";
+import { plainQuestion, type AnyQuestion } from "../form";
+import { useWorkbench } from "../workbenchContext";
+
+interface Props {
+  question: AnyQuestion;
+  onChange: (place: Schemas["LandsIn"] | null) => void;
+}
+
+/** Where an answer lands: only what fits is offered, and a field can be made for it on the spot. */
+export function LandsInPicker({ question, onChange }: Props) {
+  const { facts, parts } = useWorkbench();
+  const { landsIn } = question;
+  const value = !landsIn ? "" : landsIn.kind === "notes" ? `notes:${landsIn.scope}` : `field:${landsIn.field}`;
+  const fits = facts.questions[question.key]?.fields ?? [];
+  const fitting = parts.fields.filter((field) => fits.includes(field.key) || value === `field:${field.key}`);
+  const { role } = useSession();
+  const queries = useQueryClient();
+  const say = useNotice();
+  const sendKey = useSendKey();
+  const make = useMutation({
+    mutationFn: (scope: Schemas["RecordScope"]) => {
+      const body = { question: plainQuestion(question), scope };
+      return orProblem(api.POST("/api/fields/for-question", { body, headers: sendKey.for(body) }));
+    },
+    onSuccess: (field, scope) => {
+      sendKey.done();
+      void queries.invalidateQueries({ queryKey: ["form-parts"] });
+      onChange({ kind: "field", field: field.key });
+      say({ words: `“${field.label}” is a field of ${scope === "client" ? "clients" : "projects"} now.` });
+    },
+  });
+  return (
+    <>
+      <select
+        data-member="LandsInSetField.field LandsInAppendToNotes.scope"
+        aria-label="Where it lands"
+        className="w-full rounded-soft border border-edge bg-card px-2.5 py-1.5"
+        value={value}
+        onChange={(e) => {
+          const [kind, name = ""] = e.target.value.split(":");
+          onChange(
+            kind === "field"
+              ? { kind, field: name }
+              : kind === "notes"
+                ? { kind, scope: name as Schemas["RecordScope"] }
+                : null,
+          );
+        }}
+      >
+        <option value="">nowhere else: it stays with the inquiry</option>
+        {fitting.map((field) => (
+          <option key={field.key} value={`field:${field.key}`}>
+            {field.label}
+          </option>
+        ))}
+        <option value="notes:client">the notes of the client</option>
+        <option value="notes:project">the notes of the project</option>
+      </select>
+      {role === "owner" && (
+        <p className="mt-1 flex flex-wrap items-center gap-x-3">
+          <span className="text-slate">Make a field for it:</span>
+          <Button weight="quiet" className="-ml-3" disabled={make.isPending} onClick={() => make.mutate("client")}>
+            of the client
+          </Button>
+          <Button weight="quiet" className="-ml-3" disabled={make.isPending} onClick={() => make.mutate("project")}>
+            of the project
+          </Button>
+        </p>
+      )}
+      <Failure error={make.error} />
+    </>
+  );
+}
