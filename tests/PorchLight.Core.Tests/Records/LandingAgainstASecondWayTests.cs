@@ -23,6 +23,10 @@ public sealed class LandingAgainstASecondWayTests
         Decides,
     ];
 
+    private static readonly FieldCatalogue Fields = new([
+        .. BuiltInFields.All.Select(field => field.Key is "client.phone" or "project.what" ? field with { ClientKeepsIt = true } : field),
+    ]);
+
     private static readonly Gen<LandsIn?> Places = RandomForms.Pick<LandsIn?>(
         null,
         new AppendToNotes(RecordScope.Client),
@@ -35,9 +39,9 @@ public sealed class LandingAgainstASecondWayTests
 
     [Fact]
     public void What_lands_is_what_somebody_at_a_desk_would_write_down() =>
-        Gen.Select(Places.Array[6], Gen.Int[0, 4].Array[6], Gen.Int[0, 4].Array[4], Gen.Bool)
+        Gen.Select(Places.Array[6], Gen.Int[0, 4].Array[6], Gen.Int[0, 4].Array[4], RandomForms.Pick(Enum.GetValues<LandingTrust>()))
             .Sample(
-                (places, said, filed, knownBefore) =>
+                (places, said, filed, trust) =>
                 {
                     var questions = Questions
                         .Select(
@@ -74,13 +78,8 @@ public sealed class LandingAgainstASecondWayTests
                                 : new TextAnswer(Words[filed[index]]);
                     }
 
-                    var plan = Landing.Plan(
-                        Known(form, answers),
-                        onFile,
-                        FieldCatalogue.BuiltIn,
-                        knownBefore ? LandingTrust.Claims : LandingTrust.NewClient
-                    );
-                    var desk = new Desk(onFile, knownBefore);
+                    var plan = Landing.Plan(Known(form, answers), onFile, Fields, trust);
+                    var desk = new Desk(onFile, trust);
                     foreach (var (question, state) in questions.Zip(answers, (question, answer) => (question, answer.State)))
                         desk.Take(question, state.Answer);
                     plan.Writes.Select(write => $"{write.Question} fills {write.Field}").ShouldBe(desk.Writes);
@@ -91,8 +90,9 @@ public sealed class LandingAgainstASecondWayTests
             );
 
     /// <summary>Somebody who writes answers down, one after the other, and looks at the file each time.</summary>
-    private sealed class Desk(Dictionary<string, Answer> file, bool onlyDifferences)
+    private sealed class Desk(Dictionary<string, Answer> file, LandingTrust trust)
     {
+        private readonly HashSet<string> _writtenToday = [];
         private readonly Dictionary<string, string> _file = file.ToDictionary(entry => entry.Key, entry => Plain(entry.Value));
 
         public List<string> Writes { get; } = [];
@@ -107,7 +107,7 @@ public sealed class LandingAgainstASecondWayTests
                 return;
             if (question.LandsIn is AppendToNotes { Scope: var scope })
             {
-                if (onlyDifferences)
+                if (trust == LandingTrust.Claims)
                     Differences.Add($"{question.Key} differs from {scope.ToString().ToLowerInvariant()}.notes");
                 else
                     Notes.Add($"{question.Key} to {scope}: {Aloud(question, answer)}");
@@ -126,7 +126,9 @@ public sealed class LandingAgainstASecondWayTests
                     : Plain(answer);
             if (_file.TryGetValue(field, out var ours) && ours == value)
                 return;
-            if (ours is not null || onlyDifferences)
+            // What is written on the card "the client keeps this" they may write over, once in a letter, when it is surely theirs.
+            var over = trust == LandingTrust.OwnLink && field is ("client.phone" or "project.what") && !_writtenToday.Contains(field);
+            if (trust == LandingTrust.Claims || ours is not null && !over)
             {
                 Differences.Add($"{question.Key} differs from {field}");
                 return;
@@ -134,6 +136,7 @@ public sealed class LandingAgainstASecondWayTests
 
             Writes.Add($"{question.Key} fills {field}");
             _file[field] = value;
+            _writtenToday.Add(field);
         }
 
         private static string Aloud(Question question, Answer answer) =>

@@ -1,3 +1,4 @@
+using CsCheck;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
@@ -70,6 +71,163 @@ public sealed class LandingTests
         plan.Writes.Single().Question.ShouldBe("email");
         plan.Differences.Single().Question.ShouldBe("again");
     }
+
+    private static readonly FieldColumn[] Columns = [new("who", "Name", FieldKind.PersonName), new("shirt", "Shirt", FieldKind.Text)];
+
+    private static readonly FieldCatalogue Own = new([
+        .. BuiltInFields.All.Select(field => field.Key == "client.phone" ? field with { ClientKeepsIt = true } : field),
+        new Field("project.photos", "Photos", FieldKind.Files),
+        new Field("project.painters", "Painters", FieldKind.Rows) { Columns = Columns },
+        new Field("client.colour", "Colour", FieldKind.OneOf) { Options = ["Ochre"] },
+        new Field("client.extras", "Extras", FieldKind.SeveralOf) { Options = ["Gilding"] },
+    ]);
+
+    [Fact]
+    public void By_a_link_of_their_own_they_replace_what_they_keep_up_to_date_and_nothing_else()
+    {
+        var onFile = new Dictionary<string, Answer>
+        {
+            ["client.name"] = new PersonNameAnswer("T.", "Brackenridge"),
+            ["client.phone"] = new PhoneAnswer("+353 1 555 0100", "+35315550100"),
+        };
+        var plan = Landing.Plan(Known(Contact, Tilda), onFile, Own, LandingTrust.OwnLink);
+        plan.Writes.Select(write => (write.Field, write.Before is null))
+            .ShouldBe([("client.email", true), ("client.phone", false), ("project.budget", true)]);
+        plan.Differences.Single().Field.ShouldBe("client.name");
+        plan.Notes.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public void Files_are_added_to_files_and_options_land_as_their_words()
+    {
+        var (one, two) = (new FileRef(Guid.NewGuid(), "one.jpg"), new FileRef(Guid.NewGuid(), "two.jpg"));
+        var form = OnePage(
+            new Question("photos", "Photos?", new FilesKind()) { LandsIn = new SetField("project.photos") },
+            Extras with
+            {
+                LandsIn = new SetField("client.extras"),
+            },
+            new Question("colour", "Colour?", new ChoiceKind([new Option("red", "Signal red")])) { LandsIn = new SetField("client.colour") }
+        );
+        var known = Known(
+            form,
+            ("photos", AnswerState.Of(new FilesAnswer([two]))),
+            ("extras", AnswerState.Of(ChoiceAnswer.Of("lighting", "gilding"))),
+            ("colour", AnswerState.Of(ChoiceAnswer.Of("red")))
+        );
+        var plan = Landing.Plan(
+            known,
+            new Dictionary<string, Answer> { ["project.photos"] = new FilesAnswer([one]) },
+            Own,
+            LandingTrust.NewClient
+        );
+        plan.Writes.Select(write => write.Value)
+            .ShouldBe([new FilesAnswer([one, two]), new TextsAnswer(["Gilding", "Lighting"]), new TextAnswer("Signal red")]);
+        plan.Differences.ShouldBeEmpty();
+        var claimed = Landing.Plan(known, new Dictionary<string, Answer>(), Own, LandingTrust.Claims);
+        (claimed.Writes.Count, claimed.Differences.Count).ShouldBe((0, 3));
+    }
+
+    [Fact]
+    public void New_rows_are_added_and_changed_ones_are_left_to_be_settled()
+    {
+        var form = OnePage(
+            new Question("painters", "Who paints?", new PeopleKind("name", null, [new Question("shirt", "Shirt", new ShortTextKind())]))
+            {
+                LandsIn = new SetField("project.painters"),
+            }
+        );
+        form.Questions.Single().RefusesToLand(new SetField("project.painters"), Own).ShouldBeNull();
+        var ours = new Dictionary<string, Answer> { ["project.painters"] = new RowsAnswer([Painter("Robin", "S")]) };
+        Plan(("Robin", "S"), ("Ada", "M")).Writes.Single().Value.ShouldBe(new RowsAnswer([Painter("Robin", "S"), Painter("Ada", "M")]));
+        Plan(("Robin", "S")).ShouldSatisfyAllConditions(plan => plan.Writes.ShouldBeEmpty(), plan => plan.Differences.ShouldBeEmpty());
+        Plan(("Ada", "M"))
+            .Writes.Single()
+            .Value.ShouldBe(
+                new RowsAnswer([Painter("Robin", "S"), Painter("Ada", "M")]),
+                "who is not named again is not thereby taken away"
+            );
+        Plan(("Robin", "L")).Differences.Single().Field.ShouldBe("project.painters");
+
+        LandingPlan Plan(params (string Name, string Shirt)[] painters) =>
+            Landing.Plan(
+                Known(
+                    form,
+                    (
+                        "painters",
+                        AnswerState.Of(
+                            new RowsAnswer([
+                                .. painters.Select(one => new AnswerRow(
+                                    new Dictionary<string, Answer?>
+                                    {
+                                        ["name"] = new PersonNameAnswer(one.Name, "Pell"),
+                                        ["shirt"] = new TextAnswer(one.Shirt),
+                                    }
+                                )),
+                            ])
+                        )
+                    )
+                ),
+                ours,
+                Own,
+                LandingTrust.OwnLink
+            );
+
+        static AnswerRow Painter(string name, string shirt) =>
+            new(new Dictionary<string, Answer?> { ["who"] = new PersonNameAnswer(name, "Pell"), ["shirt"] = new TextAnswer(shirt) });
+    }
+
+    [Fact]
+    public void What_is_put_away_is_still_written_and_what_is_gone_is_not()
+    {
+        var form = OnePage(new Question("words", "Words?", new ShortTextKind()) { LandsIn = new SetField("client.motto") });
+        var known = Known(form, ("words", AnswerState.Of(new TextAnswer("Bread first"))));
+        var away = new FieldCatalogue([new Field("client.motto", "Motto", FieldKind.Text) { Archived = true }]);
+        Landing.Plan(known, new Dictionary<string, Answer>(), away, LandingTrust.NewClient).Writes.Count.ShouldBe(1);
+        var gone = Landing.Plan(known, new Dictionary<string, Answer>(), FieldCatalogue.BuiltIn, LandingTrust.NewClient);
+        (gone.Writes.Count, gone.Differences.Count).ShouldBe((0, 0));
+        form.Questions.Single().RefusesToLand(new SetField("client.motto"), FieldCatalogue.BuiltIn)!.ShouldContain("gone");
+    }
+
+    [Fact]
+    public void Landing_twice_changes_nothing_the_second_time() =>
+        Gen.Select(Gen.Int[0, 3].Array[5], Gen.Bool, RandomForms.Pick(LandingTrust.NewClient, LandingTrust.OwnLink))
+            .Sample(
+                (said, asksTwice, trust) =>
+                {
+                    var form = OnePage([
+                        Name,
+                        Email,
+                        Phone,
+                        Money,
+                        .. asksTwice ? [Phone with { Key = "again" }] : Array.Empty<Question>(),
+                    ]);
+                    var known = Known(
+                        form,
+                        [
+                            .. form.Questions.Select(
+                                (question, index) =>
+                                    (question.Key, said[index] == 3 ? AnswerState.Blank : AnswerState.Of(Any(question, said[index])))
+                            ),
+                        ]
+                    );
+                    var first = Landing.Plan(known, new Dictionary<string, Answer>(), Own, trust);
+                    var then = first.Writes.GroupBy(write => write.Field).ToDictionary(field => field.Key, field => field.Last().Value);
+                    // A link of their own may put the second of two answers where the first stood; one that is settled stays.
+                    var second = Landing.Plan(known, then, Own, LandingTrust.NewClient);
+                    second.Writes.ShouldBeEmpty();
+                    second.Differences.Count.ShouldBeLessThanOrEqualTo(asksTwice ? 1 : 0);
+                }
+            );
+
+    private static Answer Any(Question question, int pick) =>
+        question.Kind switch
+        {
+            PersonNameKind => new PersonNameAnswer($"T{pick}", "Brackenridge"),
+            PhoneKind => new PhoneAnswer($"01 555 010{pick + question.Key.Length}"),
+            ChoiceKind choice => ChoiceAnswer.Of(choice.Options[pick].Key),
+            _ => new TextAnswer($"a{pick}@bakes.example"),
+        };
 
     [Fact]
     public void Values_are_the_same_once_normalised()
