@@ -75,6 +75,8 @@ var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine(
     $"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts"
 );
+await ClientsBench.MeasureAsync(app);
+
 var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 Console.WriteLine($"every send is stored: {stored} of {people}");
 return stored == people ? 0 : 1;

@@ -6,7 +6,19 @@ namespace PorchLight.Browser.Tests;
 /// <summary>Every screen of the business, by the program that checks accessibility, and as narrow as a phone.</summary>
 public sealed class EveryScreenTests
 {
-    private static readonly string[] Settings = ["business", "look", "welcome", "lists", "hours", "promise", "people", "mail", "backup"];
+    private static readonly string[] Settings =
+    [
+        "business",
+        "look",
+        "welcome",
+        "lists",
+        "fields",
+        "hours",
+        "promise",
+        "people",
+        "mail",
+        "backup",
+    ];
 
     [Fact]
     public async Task Nothing_stands_in_anybodys_way_on_any_screen_wide_or_narrow()

@@ -165,14 +165,43 @@ public sealed class JourneyTests
         owner.Press("Clients");
         owner.Follow("Tilda Brackenridge");
         owner.Sees("“After a mural inquiry” stopped because Tilda Brackenridge answered; 3 steps cancelled.");
-        owner.Sees("Lead, with us since");
+        owner.Sees("With us since");
         owner.Sees("Project: A wall to paint");
-        owner.Find("//dt[@title='Asked as “What would you like painted?”']");
         owner.FindsNothingInTheWay();
+        WorksInTheRecords(owner);
         owner.Press("Inquiries");
         owner.Sees("Waiting for you");
         owner.FindsNothingInTheWay();
         owner.LeavesNoTraceElsewhere(app.Address, app.Address.Replace("http", "ws", StringComparison.Ordinal));
+    }
+
+    /// <summary>Changes a value where it stands, reads its history, writes a note, and finds the client by its words.</summary>
+    private static void WorksInTheRecords(Visitor owner)
+    {
+        owner.Click("//button[starts-with(@aria-label, 'Change Phone')]");
+        owner.Wait("the box has the focus", () => owner.Focused("Phone"));
+        owner.Type("Phone", "ring twice");
+        owner.Keyboard(Keys.Enter);
+        owner.Sees("This does not look like a phone number.");
+        owner.Type("Phone", "01 555 0199");
+        owner.Keyboard(Keys.Enter);
+        owner.Sees("Phone changed.");
+        owner.Wait("the focus is back where it was", () => owner.Focused("Change Phone: 01 555 0199"));
+        owner.Press("What stood in Phone");
+        owner.Sees("Asked as “Your phone number”");
+        owner.FindsNothingInTheWay();
+        owner.Keyboard(Keys.Escape);
+        owner.Press("Write a note");
+        owner.Type("A note", "Ring the yard bell");
+        owner.Press("Keep the note");
+        owner.Find("//button[normalize-space()='Pin']");
+        owner.Press("Close");
+        owner.Type("Search in everything", "nowhere");
+        owner.Sees("Nobody is found like that.");
+        owner.Type("Search in everything", "yard bel");
+        owner.Click("//input[@aria-label='Choose Tilda Brackenridge']");
+        owner.Sees("1 chosen");
+        owner.FindsNothingInTheWay();
     }
 
     private static long FrameHeight(Visitor lead)

@@ -65,10 +65,11 @@ internal static class FieldEndpoints
             .GroupBy(value => value.Field)
             .Select(field => new { field.Key, Count = field.Count() })
             .ToDictionaryAsync(field => field.Key, field => field.Count, cancellationToken);
+        var lists = (await db.BusinessAsync()).Lists;
         var landing = (
             await db.Forms.AsNoTracking().Where(form => form.Archived == null).Select(form => form.Draft).ToListAsync(cancellationToken)
         )
-            .SelectMany(form => form.Questions.Select(question => (form.Title, (question.LandsIn as SetField)?.Field)))
+            .SelectMany(form => lists.Into(form).Questions.Select(question => (form.Title, (question.LandsIn as SetField)?.Field)))
             .Where(one => one.Field is not null)
             .Distinct()
             .ToLookup(one => one.Field!, one => one.Title);

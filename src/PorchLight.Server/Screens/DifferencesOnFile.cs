@@ -55,9 +55,6 @@ internal static class DifferencesOnFile
     {
         var found = await differences
             .AsNoTracking()
-            .OrderBy(difference => difference.SettledAt != null)
-            .ThenBy(difference => difference.At)
-            .ThenBy(difference => difference.Id)
             .Join(
                 db.Inquiries,
                 difference => difference.InquiryId,
@@ -77,11 +74,20 @@ internal static class DifferencesOnFile
                 .Where(value => value.IsCurrent && differences.Any(difference => difference.ClientId == value.ClientId))
                 .ToListAsync(cancellationToken)
         ).ToLookup(value => (value.ClientId, value.Field));
+        var forms = new Dictionary<(Guid, int), FormContent>();
+        foreach (var (form, version) in found.Select(one => (one.FormId, one.FormVersion)).Distinct())
+            forms[(form.Value, version)] = (await db.FormVersions.FindAsync([form, version], cancellationToken))!.Content;
         var said = new List<DifferenceOnFile>();
-        foreach (var one in found)
+        // Within one inquiry as it was asked.
+        foreach (
+            var one in found
+                .OrderBy(one => one.Difference.SettledAt is not null)
+                .ThenBy(one => one.Difference.At)
+                .ThenBy(one => one.Difference.InquiryId.Value)
+                .ThenBy(one => Place(forms[(one.FormId.Value, one.FormVersion)], one.Difference.Question))
+        )
         {
-            var difference = one.Difference;
-            var form = (await db.FormVersions.FindAsync([one.FormId, one.FormVersion], cancellationToken))!.Content;
+            var (difference, form) = (one.Difference, forms[(one.FormId.Value, one.FormVersion)]);
             var field = fields.Find(difference.Field);
             // What stands there now counts, not what stood there when it came.
             var ours = difference.SettledAt is not null
@@ -110,6 +116,8 @@ internal static class DifferencesOnFile
 
         return said;
     }
+
+    private static int Place(FormContent form, string question) => form.Questions.Select(one => one.Key).ToList().IndexOf(question);
 
     private static List<RowDifference> Rows(IReadOnlyList<AnswerRow> ours, IReadOnlyList<AnswerRow> theirs, Field field) =>
         [

@@ -251,7 +251,7 @@ function Views({ parts, query, onChange }: Omit<Props, "findings">) {
       <Popover.Trigger className={buttonLook("plain")}>
         Views <ChevronDown size={16} aria-hidden />
       </Popover.Trigger>
-      <Popover.Content align="end" className={`${menuLook} w-80 max-w-[90vw] p-3`}>
+      <Popover.Content aria-label="Views" align="end" className={`${menuLook} w-80 max-w-[90vw] p-3`}>
         <ul className="grid gap-1">
           <li>
             <Popover.Close

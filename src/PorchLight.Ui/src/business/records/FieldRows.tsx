@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Popover } from "radix-ui";
 import { History } from "lucide-react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -61,6 +61,12 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
   const { client, project, onFile } = props;
   const { field, value, words } = onFile;
   const [isEditing, setEditing] = useState(false);
+  const shown = useRef<HTMLButtonElement>(null);
+  const wasEditing = useRef(false);
+  useEffect(() => {
+    if (wasEditing.current && !isEditing) shown.current?.focus();
+    wasEditing.current = isEditing;
+  }, [isEditing]);
   return (
     <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] gap-x-4">
       <dt className="py-0.5 text-slate" title={field.help || undefined}>
@@ -70,8 +76,9 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
         {isEditing ? (
           <Editing client={client} project={project} onFile={onFile} onClose={() => setEditing(false)} />
         ) : (
-          <span className="group flex items-start gap-1">
+          <span className="flex items-start gap-1">
             <button
+              ref={shown}
               type="button"
               aria-label={`Change ${field.label}${words ? `: ${words}` : ""}`}
               className="min-w-0 flex-1 rounded-soft border border-transparent px-1.5 py-0.5 text-left whitespace-pre-wrap hover:border-edge hover:bg-card"
@@ -120,10 +127,14 @@ function Editing(props: { client: string; project: string | null; onFile: OnFile
     onError: (error) => setClashes(error instanceof Problem ? error.clashes : []),
   });
   const finding = findingsOf(save.error).get(field.key);
+  // Whoever opens a value goes on in it; whoever closes it is back where they were.
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.querySelector<HTMLElement>("input, textarea, select, button")?.focus(), []);
   return (
     // Esc closes the box, and must not close the panel around it.
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <form
+      ref={form}
       className="mb-2 grid gap-2"
       onSubmit={(e) => {
         e.preventDefault();
@@ -183,11 +194,15 @@ function ValueHistory(props: { client: string; project: string | null; field: Sc
     <Popover.Root>
       <Popover.Trigger
         aria-label={`What stood in ${props.field.label}`}
-        className="shrink-0 rounded-soft p-1 text-slate opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 data-[state=open]:opacity-100"
+        className="shrink-0 rounded-soft p-1 text-slate hover:text-ink"
       >
         <History size={16} aria-hidden />
       </Popover.Trigger>
-      <Popover.Content align="end" className={`${menuLook} max-h-96 w-96 max-w-[90vw] overflow-y-auto p-4`}>
+      <Popover.Content
+        aria-label={`What stood in ${props.field.label}`}
+        align="end"
+        className={`${menuLook} max-h-96 w-96 max-w-[90vw] overflow-y-auto p-4`}
+      >
         <Entries {...props} />
       </Popover.Content>
     </Popover.Root>

@@ -1,0 +1,159 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Records;
+using PorchLight.Server.Demo;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Bench;
+
+/// <summary>The list of 20,000 clients: what a person waits for, beside the bare question to the database that it comes down to.</summary>
+internal static class ClientsBench
+{
+    private const int People = 20_000;
+    private const int Times = 40;
+
+    private static readonly (string Name, ClientQuery Query, string Sql)[] Lists =
+    [
+        ("the list", new(), "SELECT Id FROM Clients WHERE Standing <> 'Archived' ORDER BY Since DESC, Id DESC LIMIT 100"),
+        (
+            "by name",
+            new() { Sort = "name", Descending = false },
+            "SELECT Id FROM Clients WHERE Standing <> 'Archived' ORDER BY SortName, Id LIMIT 100"
+        ),
+        (
+            "by a field",
+            new() { Sort = "project.budget" },
+            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.budget' AND OrderNumber IS NOT NULL ORDER BY OrderNumber DESC LIMIT 100"
+        ),
+        (
+            "filtered by words",
+            new() { Filters = [new FieldFilter("project.place", FieldTest.Contains, "howth")] },
+            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.place' AND OrderText LIKE '%howth%' LIMIT 100"
+        ),
+        (
+            "filtered by an amount",
+            new() { Filters = [new FieldFilter("project.budget", FieldTest.AtLeast, "9500")] },
+            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.budget' AND OrderNumber >= 9500 LIMIT 100"
+        ),
+        (
+            "searched",
+            new() { Words = "given17 howth" },
+            "SELECT rowid FROM ClientWords WHERE words MATCH '\"given17\"* \"howth\"*' LIMIT 100"
+        ),
+    ];
+
+    public static async Task MeasureAsync(BenchApp app)
+    {
+        await app.AskAsync(FillAsync);
+        await using (var scope = app.Services.CreateAsyncScope())
+        {
+            var search = scope.ServiceProvider.GetRequiredService<ClientSearch>();
+            while (await search.CatchUpAsync(CancellationToken.None))
+                scope.ServiceProvider.GetRequiredService<PorchDb>().ChangeTracker.Clear();
+        }
+
+        using var owner = new HttpClient { BaseAddress = app.Address };
+        await RefreshTokenAsync(owner);
+        (
+            await owner.PostAsync("/api/sign-in", Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }))
+        ).EnsureSuccessStatusCode();
+        await RefreshTokenAsync(owner);
+        foreach (var (name, query, sql) in Lists)
+        {
+            var (bare, whole) = (new List<double>(), new List<double>());
+            for (var time = -5; time < Times; time++)
+            {
+                var started = Stopwatch.GetTimestamp();
+                await app.AskAsync(async db => await db.Database.SqlQueryRaw<string>(sql).ToListAsync());
+                var between = Stopwatch.GetTimestamp();
+                var found = await owner.PostAsync(
+                    "/api/clients/found",
+                    Body(
+                        new
+                        {
+                            query,
+                            skip = 0,
+                            take = 100,
+                        }
+                    )
+                );
+                found.EnsureSuccessStatusCode();
+                await found.Content.ReadAsByteArrayAsync();
+                if (time < 0)
+                    continue;
+                bare.Add(Stopwatch.GetElapsedTime(started, between).TotalMilliseconds);
+                whole.Add(Stopwatch.GetElapsedTime(between).TotalMilliseconds);
+            }
+
+            Console.WriteLine(
+                $"{People:N0} clients, {name}, 95th percentile: {At(bare):0.0} ms bare question, {At(whole):0.0} ms with its page of 100"
+            );
+        }
+
+        static double At(List<double> times) => times.Order().ElementAt((int)(times.Count * 0.95));
+    }
+
+    private static async Task<int> FillAsync(PorchDb db)
+    {
+        var (form, now) = ((await db.Forms.FirstAsync()).Id, SystemClock.Instance.GetCurrentInstant());
+        for (var batch = 0; batch < People; batch += 1000)
+        {
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            var writer = new RecordWriter(db);
+            for (var index = batch; index < batch + 1000; index++)
+                Add(db, writer, form, index, now - Duration.FromMinutes(index * 7919 % 700_000));
+            await write.SaveAsync(CancellationToken.None);
+            db.ChangeTracker.Clear();
+        }
+
+        return People;
+    }
+
+    private static void Add(PorchDb db, RecordWriter writer, Id<Form> form, int index, Instant at)
+    {
+        var client = db
+            .Clients.Add(
+                new Client
+                {
+                    Id = new Id<Client>(Guid.CreateVersion7()),
+                    Name = "",
+                    Email = null,
+                    EmailKey = null,
+                    Standing = (Standing)(index % 4),
+                    Since = at,
+                }
+            )
+            .Entity;
+        var project = db
+            .Projects.Add(
+                new Project
+                {
+                    Id = new Id<Project>(Guid.CreateVersion7()),
+                    ClientId = client.Id,
+                    FormId = form,
+                    Title = "A wall to paint",
+                    Opened = at,
+                    IsLatest = true,
+                }
+            )
+            .Entity;
+        string[] towns = ["Howth", "Bray", "Malahide", "Skerries", "Dalkey"];
+        Put("client.name", new PersonNameAnswer($"Given{index % 200}", $"Family{index * 31 % People:00000}"));
+        Put("client.email", new TextAnswer($"someone{index}@bakes.example"));
+        Put("project.place", new TextAnswer(towns[index % 5]));
+        Put("project.budget", new MoneyAnswer(index * 37 % 10_000, "EUR"));
+        Put("project.what", new TextAnswer($"The side wall of number {index}, towards the harbour, with bread and gulls on it."));
+
+        void Put(string field, Answer value) =>
+            writer.Write(client, project.Id, field, value, null, new ValueSource(ValueOrigin.Hand, "Bench", at));
+    }
+}
