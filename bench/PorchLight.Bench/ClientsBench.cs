@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Net.Http.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
@@ -32,17 +31,17 @@ internal static class ClientsBench
         (
             "by a field",
             new() { Sort = "project.budget" },
-            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.budget' AND OrderNumber IS NOT NULL ORDER BY OrderNumber DESC LIMIT 100"
+            "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.budget' AND OrderNumber IS NOT NULL ORDER BY OrderNumber DESC LIMIT 100"
         ),
         (
             "filtered by words",
             new() { Filters = [new FieldFilter("project.place", FieldTest.Contains, "howth")] },
-            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.place' AND OrderText LIKE '%howth%' LIMIT 100"
+            "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.place' AND OrderText LIKE '%howth%' LIMIT 100"
         ),
         (
             "filtered by an amount",
             new() { Filters = [new FieldFilter("project.budget", FieldTest.AtLeast, "9500")] },
-            "SELECT ClientId FROM FieldValues WHERE IsCurrent AND Field = 'project.budget' AND OrderNumber >= 9500 LIMIT 100"
+            "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.budget' AND OrderNumber >= 9500 LIMIT 100"
         ),
         (
             "searched",
@@ -154,6 +153,6 @@ internal static class ClientsBench
         Put("project.what", new TextAnswer($"The side wall of number {index}, towards the harbour, with bread and gulls on it."));
 
         void Put(string field, Answer value) =>
-            writer.Write(client, project.Id, field, value, null, new ValueSource(ValueOrigin.Hand, "Bench", at));
+            writer.Write(client, project, field, value, null, new ValueSource(ValueOrigin.Hand, "Bench", at));
     }
 }

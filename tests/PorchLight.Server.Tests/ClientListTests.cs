@@ -8,6 +8,7 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Records;
@@ -100,6 +101,42 @@ public sealed class ClientListTests
 
         pages.Count.ShouldBe(40);
         pages.ShouldBeUnique();
+    }
+
+    [Fact]
+    public async Task The_list_shows_the_piece_of_work_that_began_last_and_the_one_before_keeps_its_values()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.ChangeFormAsync(settings => settings with { About = ProjectAssignment.NewWork });
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
+        var howth = new ClientQuery { Filters = [new FieldFilter("project.place", FieldTest.Is, "Howth")] };
+        (await FoundAsync(owner, howth)).ShouldBeEmpty("what a known client is said to want waits to be settled");
+        var client = await owner.GetAsync($"/api/clients/{(await FoundAsync(owner, new ClientQuery())).Single()}").JsonAsync();
+        client.GetProperty("projects").GetArrayLength().ShouldBe(2);
+        var place = client
+            .GetProperty("differences")
+            .EnumerateArray()
+            .Single(one => one.Text("label") == "Place")
+            .GetProperty("id")
+            .GetGuid();
+        await owner.PutAsync(
+            "/api/differences/settled",
+            Body(
+                new[]
+                {
+                    new
+                    {
+                        difference = place,
+                        how = "tookTheirs",
+                        another = (object?)null,
+                    },
+                }
+            )
+        );
+        (await FoundAsync(owner, howth)).Count.ShouldBe(1);
+        (await app.AskAsync(db => db.FieldValues.CountAsync(value => value.Field == "project.place" && value.IsCurrent))).ShouldBe(2);
     }
 
     [Fact]
@@ -293,9 +330,9 @@ public sealed class ClientListTests
                     IsLatest = latest,
                 };
                 db.Projects.Add(project);
-                Put("project.place", new TextAnswer(Places[latest ? index % 4 : (index + 1) % 4]), project.Id);
+                Put("project.place", new TextAnswer(Places[latest ? index % 4 : (index + 1) % 4]), project);
                 if (index % 5 != 0)
-                    Put("project.budget", new MoneyAnswer(latest ? index % 5 * 1000 : 2000, "EUR"), project.Id);
+                    Put("project.budget", new MoneyAnswer(latest ? index % 5 * 1000 : 2000, "EUR"), project);
             }
 
             Put("client.name", new PersonNameAnswer($"N{index % 4}", $"F{index:00}"), null);
@@ -307,7 +344,7 @@ public sealed class ClientListTests
             if (index % 3 == 0)
                 db.ClientTags.Add(new ClientTag { ClientId = id, Tag = "bakery" });
 
-            void Put(string field, Answer value, Id<Project>? project) =>
+            void Put(string field, Answer value, Project? project) =>
                 writer.Write(client, project, field, value, null, new ValueSource(ValueOrigin.Hand, "Nobody", now));
         }
 

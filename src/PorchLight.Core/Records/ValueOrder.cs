@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Records;
@@ -27,6 +28,10 @@ public sealed record ValueOrder(string? Text, double? Number)
             PhoneAnswer { E164: { } number } => new ValueOrder(number, null),
             _ => new ValueOrder(Fold(AnswerWords.Say(value)), null),
         };
+
+    /// <summary>Whether the values of a kind of field are ordered by number; all others are by words.</summary>
+    /// <param name="kind">The kind.</param>
+    public static bool IsByNumber(FieldKind kind) => kind is FieldKind.Number or FieldKind.Money or FieldKind.Date or FieldKind.YesNo;
 
     /// <summary>A day as a number that orders as days do.</summary>
     /// <param name="day">The day.</param>

@@ -144,7 +144,7 @@ internal static class DifferenceEndpoints
             difference.WrittenValueId = writer
                 .Write(
                     client,
-                    difference.ProjectId,
+                    await db.Projects.FindAsync([difference.ProjectId], cancellationToken),
                     difference.Field,
                     value,
                     current,
@@ -186,7 +186,7 @@ internal static class DifferenceEndpoints
                 );
             writer.Write(
                 client,
-                difference.ProjectId,
+                await db.Projects.FindAsync([difference.ProjectId], cancellationToken),
                 difference.Field,
                 value.Before,
                 current,

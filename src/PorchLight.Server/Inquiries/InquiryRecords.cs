@@ -64,7 +64,16 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         if (joined is not null)
             return (inHand.Single(project => project.Id.Value == joined.Id), true);
         if (knownBefore && await db.Projects.SingleOrDefaultAsync(one => one.ClientId == client.Id && one.IsLatest) is { } before)
+        {
             before.IsLatest = false;
+            foreach (
+                var value in await db
+                    .FieldValues.Where(one => one.ClientId == client.Id && one.ProjectId == before.Id && one.IsListed)
+                    .ToListAsync()
+            )
+                value.IsListed = false;
+        }
+
         var project = db
             .Projects.Add(
                 new Project
@@ -108,14 +117,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
                 Answer = new AnswerSource(inquiry.Id, inquiry.FormId, inquiry.FormVersion, write.Question),
             };
             writes.Add(write);
-            current[write.Field] = writer.Write(
-                client,
-                project.Id,
-                write.Field,
-                write.Value,
-                current.GetValueOrDefault(write.Field),
-                source
-            );
+            current[write.Field] = writer.Write(client, project, write.Field, write.Value, current.GetValueOrDefault(write.Field), source);
         }
 
         db.Notes.AddRange(

@@ -130,10 +130,11 @@ internal static class ClientEdits
             return Problems.NotFound(Gone);
         if ((await catalogues.ReadAsync(db)).Find(field) is not { } wanted)
             return Problems.NotFound("This field is not here any more. What you typed is still in front of you; keep it in the notes.");
-        if (
+        var project =
             wanted.Scope == RecordScope.Project
-            && !await db.Projects.AnyAsync(one => one.Id == edit.ProjectId && one.ClientId == id, cancellationToken)
-        )
+                ? await db.Projects.SingleOrDefaultAsync(one => one.Id == edit.ProjectId && one.ClientId == id, cancellationToken)
+                : null;
+        if (wanted.Scope == RecordScope.Project && project is null)
             return Problems.NotFound("This project is not here any more.");
         var now = clock.GetCurrentInstant();
         var (value, refusal) = await writer.EnteredAsync(client, wanted, edit.Now, now);
@@ -144,7 +145,7 @@ internal static class ClientEdits
             return TypedResults.Ok(new ValueStored(current?.Value));
         if (!AreSame(current?.Value, edit.Was))
             return Edits.Clashing(field, current?.Value, value);
-        writer.Write(client, edit.ProjectId, field, value, current, new ValueSource(ValueOrigin.Hand, who.DisplayName(), now));
+        writer.Write(client, project, field, value, current, new ValueSource(ValueOrigin.Hand, who.DisplayName(), now));
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new ValueStored(value));
     }

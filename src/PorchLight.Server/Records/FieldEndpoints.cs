@@ -182,11 +182,23 @@ internal static class FieldEndpoints
             var clients = await db
                 .Clients.Where(client => db.FieldValues.Any(value => value.IsCurrent && value.Field == key && value.ClientId == client.Id))
                 .ToDictionaryAsync(client => client.Id, cancellationToken);
+            var projects = await db
+                .Projects.Where(project =>
+                    db.FieldValues.Any(value => value.IsCurrent && value.Field == key && value.ProjectId == project.Id)
+                )
+                .ToDictionaryAsync(project => project.Id, cancellationToken);
             var source = new ValueSource(ValueOrigin.Hand, who.DisplayName(), clock.GetCurrentInstant());
             foreach (var value in values)
             {
                 if (carry(value.Value!) is var carried && !Equals(carried, value.Value))
-                    writer.Write(clients[value.ClientId], value.ProjectId, key, carried, value, source);
+                    writer.Write(
+                        clients[value.ClientId],
+                        value.ProjectId is { } project ? projects[project] : null,
+                        key,
+                        carried,
+                        value,
+                        source
+                    );
             }
         }
 

@@ -46,15 +46,25 @@ internal static class RecordTables
         builder.Entity<Project>().HasOne<Form>().WithMany().HasForeignKey(project => project.FormId).OnDelete(DeleteBehavior.NoAction);
 
         builder.Entity<FieldValue>().HasIndex(value => value.ClientId);
-        // A value has words or a number to be found by, never both, and only the newest is looked for.
+        // A value has words or a number to be found by, never both, and only what lists show is looked for; whose it is stands there, too.
         builder
             .Entity<FieldValue>()
-            .HasIndex(value => new { value.Field, value.OrderText })
-            .HasFilter("\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
+            .HasIndex(value => new
+            {
+                value.Field,
+                value.OrderText,
+                value.ClientId,
+            })
+            .HasFilter("\"IsListed\" AND \"OrderText\" IS NOT NULL");
         builder
             .Entity<FieldValue>()
-            .HasIndex(value => new { value.Field, value.OrderNumber })
-            .HasFilter("\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
+            .HasIndex(value => new
+            {
+                value.Field,
+                value.OrderNumber,
+                value.ClientId,
+            })
+            .HasFilter("\"IsListed\" AND \"OrderNumber\" IS NOT NULL");
         builder.Entity<FieldValue>().HasOne<Client>().WithMany().HasForeignKey(value => value.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<FieldValue>().HasOne<Project>().WithMany().HasForeignKey(value => value.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder

@@ -16,12 +16,14 @@ internal static class RecordUpgrade
         if (!await db.FieldValues.AnyAsync() || await db.FieldValues.AnyAsync(value => value.IsCurrent))
             return;
         await using var write = await db.WriteAsync(CancellationToken.None);
+        var latest = (await db.Projects.Where(project => project.IsLatest).Select(project => project.Id).ToListAsync()).ToHashSet();
         foreach (var record in (await db.FieldValues.ToListAsync()).GroupBy(value => (value.ClientId, value.ProjectId)))
         {
             foreach (var value in ValuesOnFile.Newest(record).Values)
             {
                 var order = ValueOrder.Of(value.Value!);
                 (value.IsCurrent, value.OrderText, value.OrderNumber) = (true, order.Text, order.Number);
+                value.IsListed = value.ProjectId is not { } project || latest.Contains(project);
             }
         }
 

@@ -43,11 +43,12 @@ internal sealed class RecordWriter(PorchDb db)
     /// <param name="value">The value in the field's own kind; null empties it.</param>
     /// <param name="current">What stands there now; null when nothing does.</param>
     /// <param name="source">Where it comes from.</param>
-    public FieldValue Write(Client client, Id<Project>? project, string field, Answer? value, FieldValue? current, ValueSource source)
+    public FieldValue Write(Client client, Project? project, string field, Answer? value, FieldValue? current, ValueSource source)
     {
+        var isOfProject = Field.ScopeOf(field) == RecordScope.Project;
         var order = value is null ? null : ValueOrder.Of(value);
         if (current is not null)
-            current.IsCurrent = false;
+            (current.IsCurrent, current.IsListed) = (false, false);
         client.IsUnindexed = true;
         if (field == BuiltInFields.Name.Key && value is PersonNameAnswer name)
             (client.Name, client.SortName) = (name.Full, ValueOrder.Of(name).Text!);
@@ -63,11 +64,12 @@ internal sealed class RecordWriter(PorchDb db)
                 {
                     Id = new Id<FieldValue>(Guid.CreateVersion7()),
                     ClientId = client.Id,
-                    ProjectId = Field.ScopeOf(field) == RecordScope.Project ? project : null,
+                    ProjectId = isOfProject ? project!.Id : null,
                     Field = field,
                     Value = value,
                     Before = current?.Value,
                     IsCurrent = value is not null,
+                    IsListed = value is not null && (!isOfProject || project!.IsLatest),
                     OrderText = order?.Text,
                     OrderNumber = order?.Number,
                     Origin = source.Origin,

@@ -103,6 +103,9 @@ internal sealed class FieldValue : IWrittenValue
     /// <summary>Whether it is what stands there now.</summary>
     public bool IsCurrent { get; set; }
 
+    /// <summary>Whether lists show it: it stands there now, and of fields of projects in the piece of work that began last.</summary>
+    public bool IsListed { get; set; }
+
     /// <summary>What lists compare and put in order, of words and of numbers; see <see cref="ValueOrder"/>.</summary>
     public string? OrderText { get; set; }
     public double? OrderNumber { get; set; }

@@ -58,36 +58,66 @@ internal sealed class ClientFinder(PorchDb db, ClientSearch search)
         return (found, findings);
     }
 
-    /// <summary>The clients in the order the query asks for; of two that are alike there the one who came first.</summary>
-    public IQueryable<Client> InOrder(IQueryable<Client> clients, ClientQuery query, FieldCatalogue fields)
+    /// <summary>
+    /// A page of clients in the order the query asks for; of two that are alike there the one who came first. Who has nothing in the
+    /// field they are put in order by comes last.
+    /// </summary>
+    /// <param name="clients">The clients found.</param>
+    /// <param name="skip">How many of them stand before the page.</param>
+    /// <param name="take">How many there may be on it.</param>
+    public async Task<List<Client>> PageAsync(
+        IQueryable<Client> clients,
+        ClientQuery query,
+        FieldCatalogue fields,
+        int skip,
+        int take,
+        CancellationToken cancellationToken
+    )
     {
-        if (query.Sort == ClientQuery.BySince)
-            return query.Descending
-                ? clients.OrderByDescending(client => client.Since).ThenByDescending(client => client.Id)
-                : clients.OrderBy(client => client.Since).ThenBy(client => client.Id);
-        if (query.Sort == ClientQuery.ByName)
-            return query.Descending
-                ? clients.OrderByDescending(client => client.SortName).ThenByDescending(client => client.Id)
-                : clients.OrderBy(client => client.SortName).ThenBy(client => client.Id);
+        if (query.Sort is ClientQuery.BySince or ClientQuery.ByName)
+            return await InOrder(clients, query).Skip(skip).Take(take).ToListAsync(cancellationToken);
+        // Those who have something there come from the index in their order; only when they run out are the others looked for.
         var field = fields.Find(query.Sort)!;
-        var with = clients.LeftJoin(Values(field), client => client.Id, value => value.ClientId, (client, value) => new { client, value });
-        var filledFirst = with.OrderBy(one => one.value == null);
-        return (
-            query.Descending
-                ? filledFirst.ThenByDescending(one => one.value!.OrderNumber).ThenByDescending(one => one.value!.OrderText)
-                : filledFirst.ThenBy(one => one.value!.OrderNumber).ThenBy(one => one.value!.OrderText)
-        )
-            .ThenBy(one => one.client.Id)
-            .Select(one => one.client);
+        var values = Values(field);
+        var ordered = ValueOrder.IsByNumber(field.Kind)
+            ? query.Descending
+                ? values.OrderByDescending(value => value.OrderNumber).ThenByDescending(value => value.ClientId)
+                : values.OrderBy(value => value.OrderNumber).ThenBy(value => value.ClientId)
+            : query.Descending
+                ? values.OrderByDescending(value => value.OrderText).ThenByDescending(value => value.ClientId)
+                : values.OrderBy(value => value.OrderText).ThenBy(value => value.ClientId);
+        var filled = ordered.Join(clients, value => value.ClientId, client => client.Id, (_, client) => client);
+        var page = await filled.Skip(skip).Take(take).ToListAsync(cancellationToken);
+        if (page.Count == take)
+            return page;
+        var before = page.Count > 0 ? skip + page.Count : await filled.CountAsync(cancellationToken);
+        page.AddRange(
+            await clients
+                .Where(client => !values.Select(value => value.ClientId).Contains(client.Id))
+                .OrderBy(client => client.Id)
+                .Skip(Math.Max(0, skip - before))
+                .Take(take - page.Count)
+                .ToListAsync(cancellationToken)
+        );
+        return page;
     }
 
-    /// <summary>What stands in one field; of a field of projects, in the piece of work of each client that began last.</summary>
+    private static IQueryable<Client> InOrder(IQueryable<Client> clients, ClientQuery query) =>
+        (query.Sort, query.Descending) switch
+        {
+            (ClientQuery.ByName, true) => clients.OrderByDescending(client => client.SortName).ThenByDescending(client => client.Id),
+            (ClientQuery.ByName, false) => clients.OrderBy(client => client.SortName).ThenBy(client => client.Id),
+            (_, true) => clients.OrderByDescending(client => client.Since).ThenByDescending(client => client.Id),
+            _ => clients.OrderBy(client => client.Since).ThenBy(client => client.Id),
+        };
+
+    /// <summary>What lists show of one field. It names the half of the index it wants, so that nothing else is looked at.</summary>
     private IQueryable<FieldValue> Values(Field field)
     {
-        var values = db.FieldValues.Where(value => value.IsCurrent && value.Field == field.Key);
-        return field.Scope == RecordScope.Client
-            ? values
-            : values.Where(value => db.Projects.Any(project => project.Id == value.ProjectId && project.IsLatest));
+        var values = db.FieldValues.Where(value => value.IsListed && value.Field == field.Key);
+        return ValueOrder.IsByNumber(field.Kind)
+            ? values.Where(value => value.OrderNumber != null)
+            : values.Where(value => value.OrderText != null);
     }
 
     private (Expression<Func<Client, bool>>? Test, string? Finding) Test(

@@ -96,11 +96,14 @@ internal static class ClientListEndpoints
         var (clients, refusal) = await ReadAsync(query, db, finder, search, fields, business, clock, cancellationToken);
         if (clients is null)
             return refusal!;
-        var shown = await finder
-            .InOrder(clients, query, fields)
-            .Skip(Math.Max(0, asked.Skip))
-            .Take(Math.Clamp(asked.Take, 1, MostAtOnce))
-            .ToListAsync(cancellationToken);
+        var shown = await finder.PageAsync(
+            clients,
+            query,
+            fields,
+            Math.Max(0, asked.Skip),
+            Math.Clamp(asked.Take, 1, MostAtOnce),
+            cancellationToken
+        );
         var ids = shown.Select(client => client.Id).ToList();
         var projects = await db
             .Projects.AsNoTracking()
@@ -112,7 +115,7 @@ internal static class ClientListEndpoints
                 ? []
                 : await db
                     .FieldValues.AsNoTracking()
-                    .Where(value => ids.Contains(value.ClientId) && value.IsCurrent && columns.Contains(value.Field))
+                    .Where(value => ids.Contains(value.ClientId) && value.IsListed && columns.Contains(value.Field))
                     .ToListAsync(cancellationToken)
         ).ToLookup(value => (value.ClientId, value.Field));
         var tags = (
@@ -137,13 +140,7 @@ internal static class ClientListEndpoints
                         [.. tags[client.Id]],
                         [
                             .. columns.Select(column =>
-                                cells[(client.Id, column)]
-                                    .FirstOrDefault(value =>
-                                        value.ProjectId is null || value.ProjectId == projects.GetValueOrDefault(client.Id)?.Id
-                                    )
-                                    is { Value: { } value }
-                                    ? AnswerWords.Say(value)
-                                    : ""
+                                cells[(client.Id, column)].FirstOrDefault() is { Value: { } value } ? AnswerWords.Say(value) : ""
                             ),
                         ],
                         differences.GetValueOrDefault(client.Id)

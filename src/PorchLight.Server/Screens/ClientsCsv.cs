@@ -59,12 +59,11 @@ internal static class ClientsCsv
         );
         if (clients is null)
             return refusal!;
-        var found = await finder.InOrder(clients, wanted, fields).ToListAsync(cancellationToken);
+        var found = await finder.PageAsync(clients, wanted, fields, 0, int.MaxValue, cancellationToken);
         var values = (
             await db
                 .FieldValues.AsNoTracking()
-                .Where(value => value.IsCurrent && clients.Select(client => client.Id).Contains(value.ClientId))
-                .Where(value => value.ProjectId == null || db.Projects.Any(project => project.Id == value.ProjectId && project.IsLatest))
+                .Where(value => value.IsListed && clients.Select(client => client.Id).Contains(value.ClientId))
                 .ToListAsync(cancellationToken)
         ).ToLookup(value => value.ClientId);
         var tags = (await db.ClientTags.AsNoTracking().OrderBy(tag => tag.Tag).ToListAsync(cancellationToken)).ToLookup(

@@ -1174,6 +1174,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("IsCurrent")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("IsListed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<double?>("OrderNumber")
                         .HasColumnType("REAL");
 
@@ -1197,11 +1200,11 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("ClientId");
 
-                    b.HasIndex("Field", "OrderNumber")
-                        .HasFilter("\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
+                    b.HasIndex("Field", "OrderNumber", "ClientId")
+                        .HasFilter("\"IsListed\" AND \"OrderNumber\" IS NOT NULL");
 
-                    b.HasIndex("Field", "OrderText")
-                        .HasFilter("\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
+                    b.HasIndex("Field", "OrderText", "ClientId")
+                        .HasFilter("\"IsListed\" AND \"OrderText\" IS NOT NULL");
 
                     b.ToTable("FieldValues");
                 });

@@ -11,7 +11,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Storage.Migrations
 {
     [DbContext(typeof(PorchDb))]
-    [Migration("20261126233851_OwnFields")]
+    [Migration("20261127004913_OwnFields")]
     partial class OwnFields
     {
         /// <inheritdoc />
@@ -1177,6 +1177,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("IsCurrent")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("IsListed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<double?>("OrderNumber")
                         .HasColumnType("REAL");
 
@@ -1200,11 +1203,11 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("ClientId");
 
-                    b.HasIndex("Field", "OrderNumber")
-                        .HasFilter("\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
+                    b.HasIndex("Field", "OrderNumber", "ClientId")
+                        .HasFilter("\"IsListed\" AND \"OrderNumber\" IS NOT NULL");
 
-                    b.HasIndex("Field", "OrderText")
-                        .HasFilter("\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
+                    b.HasIndex("Field", "OrderText", "ClientId")
+                        .HasFilter("\"IsListed\" AND \"OrderText\" IS NOT NULL");
 
                     b.ToTable("FieldValues");
                 });

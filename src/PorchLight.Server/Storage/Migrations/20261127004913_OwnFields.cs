@@ -80,6 +80,13 @@ namespace PorchLight.Server.Storage.Migrations
                 nullable: false,
                 defaultValue: false);
 
+            migrationBuilder.AddColumn<bool>(
+                name: "IsListed",
+                table: "FieldValues",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: false);
+
             migrationBuilder.AddColumn<double>(
                 name: "OrderNumber",
                 table: "FieldValues",
@@ -245,16 +252,16 @@ namespace PorchLight.Server.Storage.Migrations
                 filter: "\"IsLatest\"");
 
             migrationBuilder.CreateIndex(
-                name: "IX_FieldValues_Field_OrderNumber",
+                name: "IX_FieldValues_Field_OrderNumber_ClientId",
                 table: "FieldValues",
-                columns: new[] { "Field", "OrderNumber" },
-                filter: "\"IsCurrent\" AND \"OrderNumber\" IS NOT NULL");
+                columns: new[] { "Field", "OrderNumber", "ClientId" },
+                filter: "\"IsListed\" AND \"OrderNumber\" IS NOT NULL");
 
             migrationBuilder.CreateIndex(
-                name: "IX_FieldValues_Field_OrderText",
+                name: "IX_FieldValues_Field_OrderText_ClientId",
                 table: "FieldValues",
-                columns: new[] { "Field", "OrderText" },
-                filter: "\"IsCurrent\" AND \"OrderText\" IS NOT NULL");
+                columns: new[] { "Field", "OrderText", "ClientId" },
+                filter: "\"IsListed\" AND \"OrderText\" IS NOT NULL");
 
             migrationBuilder.CreateIndex(
                 name: "IX_Differences_ClientId",
@@ -343,11 +350,11 @@ namespace PorchLight.Server.Storage.Migrations
                 table: "Projects");
 
             migrationBuilder.DropIndex(
-                name: "IX_FieldValues_Field_OrderNumber",
+                name: "IX_FieldValues_Field_OrderNumber_ClientId",
                 table: "FieldValues");
 
             migrationBuilder.DropIndex(
-                name: "IX_FieldValues_Field_OrderText",
+                name: "IX_FieldValues_Field_OrderText_ClientId",
                 table: "FieldValues");
 
             migrationBuilder.DropIndex(
@@ -376,6 +383,10 @@ namespace PorchLight.Server.Storage.Migrations
 
             migrationBuilder.DropColumn(
                 name: "IsCurrent",
+                table: "FieldValues");
+
+            migrationBuilder.DropColumn(
+                name: "IsListed",
                 table: "FieldValues");
 
             migrationBuilder.DropColumn(
