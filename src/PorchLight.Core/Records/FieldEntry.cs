@@ -1,4 +1,5 @@
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
@@ -15,6 +16,7 @@ public static class FieldEntry
     private const int LongestLine = 500;
     private const int LongestText = 20_000;
     private const int MostFiles = 100;
+    private const int MostWords = 100;
 
     /// <summary>A value in the shape the field keeps, checked.</summary>
     /// <param name="typed">The value as it was entered; a band of numbers stays one.</param>
@@ -61,8 +63,8 @@ public static class FieldEntry
             case FieldKind.Files or FieldKind.Rows:
                 return new EnteredValue(null, $"“{field.Label}” cannot be read from text.");
             case FieldKind.YesNo:
-                return Of(new YesNoAnswer(!IsNo(trimmed)), field, context, currency) is var yesNo && (IsNo(trimmed) || IsYes(trimmed))
-                    ? yesNo
+                return IsYes(trimmed) ? new EnteredValue(new YesNoAnswer(true), null)
+                    : IsNo(trimmed) ? new EnteredValue(new YesNoAnswer(false), null)
                     : new EnteredValue(null, "Please write yes or no.");
             default:
                 return KindOf(field.Kind, currency).Read(trimmed) is { } answer
@@ -95,10 +97,10 @@ public static class FieldEntry
 
     private static EnteredValue Several(IEnumerable<string> texts)
     {
-        var kept = texts.Select(TextParts.Clean).Where(text => text.Length > 0).DistinctBy(Common.UnicodeText.Squeezed).ToList();
+        var kept = texts.Select(TextParts.Clean).Where(text => text.Length > 0).DistinctBy(UnicodeText.Squeezed).ToList();
         return kept.Count == 0 ? new EnteredValue(null, null)
             : kept.Any(text => text.Length > LongestLine) ? new EnteredValue(null, $"Please use at most {LongestLine} characters for each.")
-            : kept.Count > MostFiles ? new EnteredValue(null, $"Please choose at most {MostFiles}.")
+            : kept.Count > MostWords ? new EnteredValue(null, $"Please choose at most {MostWords}.")
             : new EnteredValue(new TextsAnswer(kept), null);
     }
 

@@ -21,7 +21,7 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
       </div>
       <span className="flex shrink-0 gap-2">
         {width && (
-          <Button className="hidden lg:inline-flex" onClick={() => width.setWide(!width.isWide)}>
+          <Button className="max-lg:hidden" onClick={() => width.setWide(!width.isWide)}>
             {width.isWide ? <Minimize2 size={16} aria-hidden /> : <Maximize2 size={16} aria-hidden />}
             {width.isWide ? "Beside the list" : "Wide"}
           </Button>

@@ -42,7 +42,10 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
       });
       void refresh();
       say({
-        words: `${ids.length} are ${standingWords[standing]} now.`,
+        words:
+          ids.length === 1
+            ? `One is ${standingWords[standing]} now.`
+            : `${ids.length} are ${standingWords[standing]} now.`,
         // Who was chosen without being shown cannot be put back by a press.
         undo:
           before.length === ids.length
@@ -62,7 +65,7 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
       setTag("");
       void refresh();
       say({
-        words: `${ids.length} have the tag “${word}”.`,
+        words: ids.length === 1 ? `One has the tag “${word}”.` : `${ids.length} have the tag “${word}”.`,
         undo: async () => {
           await putTags(ids, [], [word]);
           await refresh();

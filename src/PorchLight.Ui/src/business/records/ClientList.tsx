@@ -164,7 +164,9 @@ export function ClientList() {
                       <span className="hidden truncate @2xl/list:block">{row.project}</span>
                     </>
                   )}
-                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">since {row.since}</span>
+                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">
+                    {columns.length > 0 ? row.since : `since ${row.since}`}
+                  </span>
                 </Row>
               ))}
             </Rows>
