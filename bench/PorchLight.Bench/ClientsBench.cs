@@ -31,7 +31,8 @@ internal static class ClientsBench
         (
             "by a field",
             new() { Sort = "project.budget" },
-            "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.budget' AND OrderNumber IS NOT NULL ORDER BY OrderNumber DESC LIMIT 100"
+            "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.budget' AND OrderNumber IS NOT NULL "
+                + "ORDER BY OrderNumber DESC LIMIT 100"
         ),
         (
             "filtered by words",

@@ -2,8 +2,12 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
 using static PorchLight.Server.Tests.FieldTests;
 using static PorchLight.Testing.Requests;
 
@@ -105,6 +109,44 @@ public sealed class ClientRecordTests
         await app.SendAsync(Answers("matilda@bakes.example"));
         var row = (await owner.GetAsync("/api/clients").JsonAsync()).GetProperty("rows").EnumerateArray().Single();
         (row.Text("name"), row.Text("email")).ShouldBe(("Matilda Brackenridge", "Matilda@bakes.example"));
+    }
+
+    [Fact]
+    public async Task A_file_somebody_sent_that_was_taken_out_of_a_field_can_be_put_back_and_a_strangers_cannot()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
+        var key = (await MakeAsync(owner, "client", new Field("", "Photos", FieldKind.Files))).Text("key");
+        var (theirs, others) = (new FileRef(Guid.NewGuid()), new FileRef(Guid.NewGuid()));
+        await app.ChangeAsync(async db =>
+        {
+            var (form, client) = ((await db.Forms.FirstAsync()).Id, await db.Clients.SingleAsync());
+            foreach (var file in new[] { theirs, others })
+                db.StoredFiles.Add(
+                    new StoredFile
+                    {
+                        Id = new Id<StoredFile>(file.Id),
+                        StoredAs = file.Id.ToString(),
+                        Name = "wall.jpg",
+                        Bytes = 10,
+                        Group = FileGroup.Picture,
+                        ContentType = "image/jpeg",
+                        At = app.Time.Now(),
+                        FormId = form,
+                    }
+                );
+            var source = new ValueSource(ValueOrigin.Inquiry, "Tilda Brackenridge", app.Time.Now());
+            new RecordWriter(db).Write(client, null, key, new FilesAnswer([theirs]), null, source);
+        });
+        var client = await OnlyClientAsync(owner);
+        var stood = ValueOf(client, key);
+        (await PutAsync(owner, client, key, stood, null)).EnsureSuccessStatusCode();
+        (await PutAsync(owner, client, key, null, stood)).EnsureSuccessStatusCode();
+        OnFile(await OnlyClientAsync(owner), key).Text("words").ShouldBe("wall.jpg");
+        var refused = await PutAsync(owner, client, key, ValueOf(await OnlyClientAsync(owner), key), new FilesAnswer([others]));
+        (await refused.PlacesAsync()).ShouldBe([key], "a file of somebody else is none of theirs");
+        OnFile(await OnlyClientAsync(owner), key).Text("words").ShouldBe("wall.jpg", "and nothing is emptied for it");
     }
 
     [Fact]

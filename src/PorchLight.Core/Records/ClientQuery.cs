@@ -28,7 +28,9 @@ public enum FieldTest
 /// <summary>A test of a field, as somebody made it.</summary>
 /// <param name="Field">The field's key.</param>
 /// <param name="Test">What is asked.</param>
-/// <param name="Value">What it is compared with, as it was typed; not looked at by <see cref="FieldTest.IsFilled"/> and <see cref="FieldTest.IsEmpty"/>.</param>
+/// <param name="Value">
+/// What it is compared with, as it was typed; not looked at by <see cref="FieldTest.IsFilled"/> and <see cref="FieldTest.IsEmpty"/>.
+/// </param>
 public sealed record FieldFilter(string Field, FieldTest Test, string Value = "");
 
 /// <summary>Which clients a list shows, and how.</summary>
@@ -55,7 +57,9 @@ public sealed record ClientQuery
     /// <summary>Fields whose values are shown, by their keys.</summary>
     public IReadOnlyList<string> Columns { get; init; } = [];
 
-    /// <summary>What they are put in order by: <see cref="BySince"/>, <see cref="ByName"/>, or a field's key. Who has nothing there comes last.</summary>
+    /// <summary>
+    /// What they are put in order by: <see cref="BySince"/>, <see cref="ByName"/>, or a field's key. Who has nothing there comes last.
+    /// </summary>
     public string Sort { get; init; } = BySince;
 
     /// <summary>Whether the order runs from the end.</summary>

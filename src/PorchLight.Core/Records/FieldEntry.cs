@@ -30,6 +30,10 @@ public static class FieldEntry
                 band,
                 (field.Kind == FieldKind.Money) == (band.Band.Currency is not null) ? ValueBounds.Check(band.Band) : NotOfThisKind(field)
             ),
+            (FilesAnswer files, FieldKind.Files) when files.Files.Any(file => !context.Files.ContainsKey(file.Id)) => new EnteredValue(
+                null,
+                "One of the files is not here any more. Take it away, or add it once more."
+            ),
             (TextsAnswer texts, FieldKind.SeveralOf) => Several(texts.Texts),
             (RowsAnswer rows, FieldKind.Rows) => Rows(rows, field, context, currency),
             (_, FieldKind.SeveralOf or FieldKind.Rows) => new EnteredValue(null, NotOfThisKind(field)),

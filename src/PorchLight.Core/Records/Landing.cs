@@ -53,8 +53,8 @@ public static class Landing
     /// <summary>
     /// What the answers on the route write. An empty field is filled; an equal value changes nothing; an unlike one is a
     /// difference, but what comes by the client's own link replaces what stands in a field that the client keeps up to date. Files are
-    /// added to files, and rows nobody has seen yet to rows; rows that are changed, corrected or missing are a difference. Where
-    /// the sender only claims to be a known client nothing is filled or added: everything new is a difference. "I don't know" and
+    /// added to files, and rows nobody has seen yet to rows; rows that are changed or corrected are a difference, and one that is not
+    /// named again stays. Where the sender only claims to be a known client nothing is filled or added: everything new is a difference. "I don't know" and
     /// blank answers land nowhere, and so does what a field that is gone was meant for.
     /// </summary>
     /// <param name="known">The version that was answered, with the state of each question at sending.</param>

@@ -109,20 +109,23 @@ internal sealed class RecordWriter(PorchDb db)
         return (entered.Value, null);
     }
 
-    /// <summary>Of the files named in a value those that may stand in the records of a client: the business's own, and what they sent.</summary>
+    /// <summary>
+    /// Of the files named in a value those that may stand in the records of a client: the business's own, and what ever stood there, so
+    /// that taking one away can be taken back.
+    /// </summary>
     private async Task<Dictionary<Guid, FileRef>> FilesAsync(Client client, Answer? typed)
     {
         if (typed is not FilesAnswer { Files: var named })
             return [];
         var ids = named.Select(file => new Id<StoredFile>(file.Id)).ToList();
-        var current = (await db.FieldValues.Where(value => value.ClientId == client.Id && value.IsCurrent).ToListAsync())
+        var stood = (await db.FieldValues.AsNoTracking().Where(value => value.ClientId == client.Id).ToListAsync())
             .Select(value => value.Value)
             .OfType<FilesAnswer>()
             .SelectMany(value => value.Files)
             .Select(file => file.Id)
             .ToHashSet();
         return (await db.StoredFiles.Where(file => ids.Contains(file.Id)).ToListAsync())
-            .Where(file => file.FormId is null || current.Contains(file.Id.Value))
+            .Where(file => file.FormId is null || stood.Contains(file.Id.Value))
             .ToDictionary(file => file.Id.Value, file => file.Ref);
     }
 

@@ -45,13 +45,10 @@ internal static class ClientListEndpoints
 
     /// <summary>What a list can be made of.</summary>
     /// <param name="Tags">Every tag somebody has.</param>
-    /// <param name="NewLeads">How many leads nobody has given another standing yet.</param>
     internal sealed record ClientListParts(
         IReadOnlyList<FieldToFilter> Fields,
         IReadOnlyList<string> Tags,
-        IReadOnlyList<SavedViewEntry> Views,
-        int NewLeads,
-        string Currency
+        IReadOnlyList<SavedViewEntry> Views
     );
 
     internal sealed record FieldToFilter(Field Field, RecordScope Scope, IReadOnlyList<FieldTest> Tests);
@@ -214,9 +211,7 @@ internal static class ClientListEndpoints
                     .. (await db.SavedViews.AsNoTracking().ToListAsync(cancellationToken))
                         .OrderBy(view => view.Name, StringComparer.Create(CultureInfo.InvariantCulture, ignoreCase: true))
                         .Select(view => new SavedViewEntry(view.Id, view.Name, view.Query)),
-                ],
-                await db.Clients.CountAsync(client => client.Standing == Standing.Lead, cancellationToken),
-                (await db.BusinessAsync()).Currency
+                ]
             )
         );
 

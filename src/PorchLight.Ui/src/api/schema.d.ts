@@ -2409,12 +2409,6 @@ export interface components {
             /** @description Every tag somebody has. */
             tags: string[];
             views: components["schemas"]["SavedViewEntry"][];
-            /**
-             * Format: int32
-             * @description How many leads nobody has given another standing yet.
-             */
-            newLeads: number;
-            currency: string;
         };
         /** @description Which clients a list shows, and how. */
         ClientQuery: {

@@ -30,6 +30,8 @@ interface Props {
   field: Field;
   scope: Schemas["RecordScope"];
   isNew: boolean;
+  /** Whether every business has it; its kind stays. */
+  isBuiltIn: boolean;
   onClose: () => void;
 }
 
@@ -45,7 +47,7 @@ const names: Record<string, string> = {
 };
 
 /** A field, new or as it is. With another kind it is said first what would not fit. */
-export function FieldDialog({ field, scope, isNew, onClose }: Props) {
+export function FieldDialog({ field, scope, isNew, isBuiltIn, onClose }: Props) {
   const queries = useQueryClient();
   const say = useNotice();
   const [edit, setEdit] = useState({ was: field, now: field });
@@ -83,7 +85,6 @@ export function FieldDialog({ field, scope, isNew, onClose }: Props) {
   };
   const archive = (archived: boolean) =>
     save.mutate({ edit: { was: edit.was, now: { ...edit.was, archived } }, losesValues: false });
-  const isBuiltIn = !isNew && ["client.name", "client.email"].includes(field.key);
   return (
     <Dialog.Root open onOpenChange={(on) => !on && onClose()}>
       <Dialog.Portal>
@@ -104,6 +105,8 @@ export function FieldDialog({ field, scope, isNew, onClose }: Props) {
             />
             <SelectBox
               label="What stands in it"
+              help={isBuiltIn ? "This field comes with Porch Light and keeps its kind." : undefined}
+              disabled={isBuiltIn}
               value={now.kind}
               error={findings.get("kind")}
               onChange={(e) => {
@@ -183,7 +186,7 @@ export function FieldDialog({ field, scope, isNew, onClose }: Props) {
                 {isNew ? "Make the field" : "Save"}
               </Button>
               <Dialog.Close className={buttonLook("quiet")}>Cancel</Dialog.Close>
-              {!isNew && !isBuiltIn && (
+              {!isNew && (
                 <Button
                   weight="quiet"
                   className="ml-auto"

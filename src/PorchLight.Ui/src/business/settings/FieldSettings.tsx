@@ -29,7 +29,12 @@ const parts: [Scope, string, string][] = [
 /** The fields of the business: what stands on file of clients and projects. */
 export function FieldSettings() {
   const fields = useQuery({ queryKey: ["fields"], queryFn: () => orProblem(api.GET("/api/fields")) });
-  const [open, setOpen] = useState<{ field: Schemas["Field"]; scope: Scope; isNew: boolean } | null>(null);
+  const [open, setOpen] = useState<{
+    field: Schemas["Field"];
+    scope: Scope;
+    isNew: boolean;
+    isBuiltIn: boolean;
+  } | null>(null);
   const [showsArchived, setShowsArchived] = useState(false);
   if (!fields.data) return fields.error ? <Failure error={fields.error} /> : <Skeleton rows={8} />;
   const archived = fields.data.filter((one) => one.field.archived);
@@ -42,14 +47,14 @@ export function FieldSettings() {
               <h2 className="text-[1.07rem]">{title}</h2>
               <p className="text-slate">{under}</p>
             </div>
-            <Button onClick={() => setOpen({ field: newField(), scope, isNew: true })}>
+            <Button onClick={() => setOpen({ field: newField(), scope, isNew: true, isBuiltIn: false })}>
               {scope === "client" ? "A new field of clients" : "A new field of projects"}
             </Button>
           </div>
           <Ordered
             fields={fields.data.filter((one) => one.scope === scope && !one.field.archived)}
             all={fields.data}
-            onOpen={(view) => setOpen({ field: view.field, scope, isNew: false })}
+            onOpen={(view) => setOpen({ field: view.field, scope, isNew: false, isBuiltIn: view.isBuiltIn })}
           />
         </section>
       ))}
@@ -70,7 +75,9 @@ export function FieldSettings() {
                   <button
                     type="button"
                     className="underline"
-                    onClick={() => setOpen({ field: view.field, scope: view.scope, isNew: false })}
+                    onClick={() =>
+                      setOpen({ field: view.field, scope: view.scope, isNew: false, isBuiltIn: view.isBuiltIn })
+                    }
                   >
                     {view.field.label}
                   </button>
