@@ -44,7 +44,7 @@ export function ClientList() {
   const columns = asked.columns.map(
     (key) => parts.data?.fields.find((one) => one.field.key === key)?.field.label ?? "",
   );
-  const template = `minmax(9rem,1.2fr) 5rem ${columns.length > 0 ? columns.map(() => "minmax(0,1fr)").join(" ") : "minmax(0,1fr) minmax(0,1fr)"} minmax(0,0.9fr)`;
+  const template = `minmax(9rem,1.2fr) 5rem ${columns.length > 0 ? columns.map(() => "minmax(0,1fr)").join(" ") : "minmax(0,1fr) minmax(0,1fr)"} 17rem`;
   const choose = (ids: string[]) => setChosen(new Set(ids));
   const isWide = columns.length > 0;
   const address = encodeURIComponent(JSON.stringify(query));
@@ -164,7 +164,7 @@ export function ClientList() {
                       <span className="hidden truncate @2xl/list:block">{row.project}</span>
                     </>
                   )}
-                  <span className="hidden truncate text-slate tabular-nums @2xl/list:block">
+                  <span className="hidden text-slate tabular-nums @2xl/list:block">
                     {columns.length > 0 ? row.since : `since ${row.since}`}
                   </span>
                 </Row>
