@@ -40,6 +40,7 @@ public static class BuiltInFields
         new("client.website", "Website", FieldKind.WebAddress),
         Company,
         Born,
+        ClientPeople.Field,
         new("client.language", "Language", FieldKind.Text),
         Source,
         MayAdvertise,

@@ -16,7 +16,11 @@ public enum RecordScope
 /// <param name="Key">Names it within the field for ever.</param>
 /// <param name="Label">What a person reads.</param>
 /// <param name="Kind">What its cells keep; never rows or files.</param>
-public sealed record FieldColumn(string Key, string Label, FieldKind Kind);
+public sealed record FieldColumn(string Key, string Label, FieldKind Kind)
+{
+    /// <summary>The words to choose from where its cells keep one of some words; empty where any may stand there.</summary>
+    public IReadOnlyList<string> Options { get; init; } = [];
+}
 
 /// <summary>A field of a client or a project.</summary>
 /// <param name="Key">Names it for ever: "client.email". It begins with whose field it is.</param>

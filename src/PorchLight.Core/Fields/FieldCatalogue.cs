@@ -65,8 +65,14 @@ public sealed class FieldCatalogue
             Say("help", $"This line is too long. Please use at most {LongestHelp} characters.");
         if (Find(wanted.Key) is null && All.Count >= MostFields)
             Say("label", $"There are {MostFields} fields already. Put the new one's facts into the notes, or use a field there is.");
-        if (BuiltInFields.Find(wanted.Key) is { } builtIn && builtIn.Kind != wanted.Kind)
-            Say("kind", "This field comes with Porch Light and keeps its kind. Make one of your own for another.");
+        if (BuiltInFields.Find(wanted.Key) is { } builtIn)
+        {
+            if (builtIn.Kind != wanted.Kind)
+                Say("kind", "This field comes with Porch Light and keeps its kind. Make one of your own for another.");
+            else if (builtIn.Columns.Any(column => !wanted.Columns.Any(one => one.Key == column.Key && one.Kind == column.Kind)))
+                Say("columns", "The columns this field came with stay. Rename them, or add some of your own.");
+        }
+
         if (wanted.Key == BuiltInFields.Name.Key && wanted.Archived)
             Say("archived", "Clients are found by their names; this field stays.");
         if (wanted.Key == BuiltInFields.Email.Key && wanted.Archived)

@@ -35,6 +35,9 @@ public static class Prefilling
                     FromRecord from => onFile.GetValueOrDefault(from.Field),
                     // What is known is never asked as if it were not.
                     null when question.LandsIn is SetField set => onFile.GetValueOrDefault(set.Field),
+                    null when question.LandsIn is SetPerson person => ClientPeople
+                        .Only(onFile.GetValueOrDefault(ClientPeople.Field.Key), person.Person)
+                        ?[ClientPeople.Key(person.Part)],
                     _ => null,
                 };
             if (answer is not null)

@@ -57,6 +57,7 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
         {
             AppendToNotes => null,
             SetField set when fields.Find(set.Field) is { } field => RefusesToLand(field),
+            SetPerson person => RefusesToLand(ClientPeople.FieldOf(person.Part)),
             SetField => "The field this lands in is gone. Choose another place for it.",
             _ => throw new ArgumentOutOfRangeException(nameof(landsIn)),
         };

@@ -53,8 +53,8 @@ public static class Landing
     /// <summary>
     /// What the answers on the route write. An empty field is filled; an equal value changes nothing; an unlike one is a
     /// difference, but what comes by the client's own link replaces what stands in a field that the client keeps up to date. Files are
-    /// added to files, and rows nobody has seen yet to rows; rows that are changed or corrected are a difference, and one that is not
-    /// named again stays. Where the sender only claims to be a known client nothing is filled or added: everything new is a difference. "I don't know" and
+    /// added to files, rows nobody has seen yet to rows, and the blanks of a row are filled; rows that are changed or corrected are a
+    /// difference, and one that is not named again stays. What is said of a person of the client is such a row. Where the sender only claims to be a known client nothing is filled or added: everything new is a difference. "I don't know" and
     /// blank answers land nowhere, and so does what a field that is gone was meant for.
     /// </summary>
     /// <param name="known">The version that was answered, with the state of each question at sending.</param>
@@ -70,6 +70,7 @@ public static class Landing
     {
         var filled = new Dictionary<string, Answer>(onFile);
         var fromHere = new HashSet<string>();
+        var people = new HashSet<PersonRole>();
         var (writes, notes, differences) = (new List<FieldWrite>(), new List<NoteWrite>(), new List<Difference>());
         foreach (var question in known.Form.Questions)
         {
@@ -79,26 +80,17 @@ public static class Landing
             {
                 case SetField { Field: var key } when fields.Find(key) is { } field && FieldValues.Of(answer, behind, field) is { } value:
                     var ours = filled.GetValueOrDefault(key);
-                    var whole = ours is null ? value : Added(ours, value, field);
-                    if (ours is not null && FieldValues.IsSame(ours, whole))
-                        break;
-                    // Two questions for one field never overwrite each other.
-                    var mayWrite =
-                        trust != LandingTrust.Claims
-                        && (
-                            ours is null
-                            || OnlyAdds(ours, value, field)
-                            || trust == LandingTrust.OwnLink && field.ClientKeepsIt && !fromHere.Contains(key)
-                        );
-                    if (!mayWrite)
-                    {
-                        differences.Add(new Difference(key, question.Key, whole, ours));
-                        break;
-                    }
-
-                    writes.Add(new FieldWrite(key, question.Key, whole) { Before = ours });
-                    filled[key] = whole;
-                    fromHere.Add(key);
+                    Set(
+                        field,
+                        question.Key,
+                        ours is null ? value : Added(ours, value, field),
+                        touchesNothing: ours is null || OnlyAdds(ours, value, field)
+                    );
+                    break;
+                case SetPerson { Person: var role } when people.Add(role) && PersonLanding.Said(role, known) is { } person:
+                    var kept = fields.Find(ClientPeople.Field.Key) ?? ClientPeople.Field;
+                    var (everybody, onlyFills) = PersonLanding.Among(filled.GetValueOrDefault(kept.Key), person, role, kept);
+                    Set(kept, question.Key, everybody, touchesNothing: onlyFills);
                     break;
                 case AppendToNotes { Scope: var scope }:
                     var words = AnswerWords.Say(answer, behind);
@@ -111,6 +103,26 @@ public static class Landing
         }
 
         return new LandingPlan(writes, notes, differences);
+
+        void Set(Field field, string question, Answer whole, bool touchesNothing)
+        {
+            var ours = filled.GetValueOrDefault(field.Key);
+            if (ours is not null && FieldValues.IsSame(ours, whole))
+                return;
+            // Two questions for one field never overwrite each other.
+            var mayWrite =
+                trust != LandingTrust.Claims
+                && (touchesNothing || trust == LandingTrust.OwnLink && field.ClientKeepsIt && !fromHere.Contains(field.Key));
+            if (!mayWrite)
+            {
+                differences.Add(new Difference(field.Key, question, whole, ours));
+                return;
+            }
+
+            writes.Add(new FieldWrite(field.Key, question, whole) { Before = ours });
+            filled[field.Key] = whole;
+            fromHere.Add(field.Key);
+        }
     }
 
     /// <summary>How differences name the notes of a client or project.</summary>
@@ -123,25 +135,33 @@ public static class Landing
         {
             (FilesAnswer before, FilesAnswer more) => new FilesAnswer([.. before.Files.Concat(more.Files).DistinctBy(file => file.Id)]),
             (RowsAnswer before, RowsAnswer more) when OnlyAdds(ours, theirs, field) => new RowsAnswer([
-                .. before.Rows,
                 .. RowMatching
                     .Match(before.Rows, more.Rows, field.Columns)
-                    .Where(match => match.Change == RowChange.Added)
-                    .Select(match => match.Theirs!),
+                    .Select(match => match.Change is RowChange.Added or RowChange.Changed ? match.Theirs! : match.Ours!),
             ]),
             _ => theirs,
         };
 
-    /// <summary>Whether nothing that stands there is touched. A row that was not sent once more is not thereby taken away.</summary>
+    /// <summary>
+    /// Whether nothing that stands there is touched. A row that was not sent once more is not thereby taken away, and in one that was,
+    /// blank cells are filled.
+    /// </summary>
     private static bool OnlyAdds(Answer ours, Answer theirs, Field field) =>
         (ours, theirs) switch
         {
             (FilesAnswer, FilesAnswer) => true,
             (RowsAnswer before, RowsAnswer more) => RowMatching
                 .Match(before.Rows, more.Rows, field.Columns)
-                .All(match => match.Change is RowChange.Same or RowChange.Added or RowChange.Removed),
+                .All(match =>
+                    match.Change is RowChange.Same or RowChange.Added or RowChange.Removed
+                    || match is { Change: RowChange.Changed, Ours: { } row, Theirs: { } other } && OnlyFills(row, other)
+                ),
             _ => false,
         };
+
+    /// <summary>Whether a row says everything that stands in another, and perhaps more.</summary>
+    internal static bool OnlyFills(AnswerRow ours, AnswerRow theirs) =>
+        ours.Answers.All(cell => cell.Value is null || theirs[cell.Key] is { } other && FieldValues.IsSame(cell.Value, other));
 }
 
 /// <summary>How to reach the person who answered, as far as they said.</summary>

@@ -28,11 +28,18 @@ public static partial class CopiedItems
             .Distinct()
             .ToDictionary(key => key, key => ItemKeys.For(key, taken));
         var there = target.Questions.SelectMany(question => question.RowQuestions.Prepend(question)).Select(question => question.Key);
-        var copying = new Copying(names, [.. there], [.. target.Questions.Select(question => question.LandsIn).OfType<SetField>()]);
+        var copying = new Copying(
+            names,
+            [.. there],
+            [.. target.Questions.Select(question => question.LandsIn).Where(IsForOne).OfType<LandsIn>()]
+        );
         return new ItemCopies([.. items.Select(copying.Copy)], copying.Lost);
     }
 
-    private sealed class Copying(Dictionary<string, string> names, HashSet<string> there, HashSet<SetField> landed)
+    // Two answers added to the notes stand beside each other; in a field, or of a person, one would be in the other's way.
+    private static bool IsForOne(LandsIn? place) => place is SetField or SetPerson;
+
+    private sealed class Copying(Dictionary<string, string> names, HashSet<string> there, HashSet<LandsIn> landed)
     {
         public List<string> Lost { get; } = [];
 
@@ -51,9 +58,9 @@ public static partial class CopiedItems
 
         private Question Copy(Question question)
         {
-            var landsIn = question.LandsIn is SetField field && !landed.Add(field) ? null : question.LandsIn;
+            var landsIn = IsForOne(question.LandsIn) && !landed.Add(question.LandsIn!) ? null : question.LandsIn;
             if (landsIn != question.LandsIn)
-                Lost.Add($"“{question.Wording}” lands nowhere: another question lands in the same field.");
+                Lost.Add($"“{question.Wording}” lands nowhere: another question lands in the same place.");
             return question with
             {
                 Key = names[question.Key],

@@ -18,6 +18,7 @@ public sealed record PossibleValue(string Key, string Label);
 /// <param name="Values">The values its answer can have; empty where there are too many to list.</param>
 /// <param name="Currency">The currency of its amounts; null for anything but money.</param>
 /// <param name="Fields">The keys of the fields that can keep its answer.</param>
+/// <param name="OfPeople">What it can say of a person of the client.</param>
 /// <param name="MayBeRequired">Whether it may be asked for as a must.</param>
 /// <param name="Reads">How the wording reads before the answers it names are given; null when it names none.</param>
 /// <param name="Signals">What it tells about fit, a sentence each.</param>
@@ -28,6 +29,7 @@ public sealed record QuestionFacts(
     IReadOnlyList<PossibleValue> Values,
     string? Currency,
     IReadOnlyList<string> Fields,
+    IReadOnlyList<PersonPart> OfPeople,
     bool MayBeRequired,
     string? Reads,
     IReadOnlyList<string> Signals,
@@ -97,6 +99,7 @@ public sealed record FormFacts(
                 : [.. Workbench.Comparisons.OptionsOf(question, form).Select(option => new PossibleValue(option.Key, option.Label))],
             Workbench.Comparisons.CurrencyOf(question, form),
             [.. fields.Offered.Where(question.Fits).Select(field => field.Key)],
+            [.. Enum.GetValues<PersonPart>().Where(part => question.Fits(ClientPeople.FieldOf(part)))],
             question.Kind.Uses().HasFlag(KindUses.MayBeRequired),
             reads == question.Wording ? null : reads,
             [.. (rules?.Signals ?? []).Where(signal => signal.When.QuestionsUsed().Contains(question.Key)).Select(Say)],

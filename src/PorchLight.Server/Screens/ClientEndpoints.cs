@@ -33,11 +33,16 @@ internal static class ClientEndpoints
         string Since,
         IReadOnlyList<string> Tags,
         IReadOnlyList<FieldOnFile> Fields,
+        IReadOnlyList<PersonOnFile> People,
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectView> Projects,
         IReadOnlyList<DifferenceOnFile> Differences,
         IReadOnlyList<TimelineEntry> Timeline
     );
+
+    /// <summary>A person of the client beside the main contact.</summary>
+    /// <param name="More">How they stand to the client, and what else is known of them, in words.</param>
+    internal sealed record PersonOnFile(string Name, string More);
 
     internal sealed record ProjectView(
         Id<Project> Id,
@@ -143,6 +148,7 @@ internal static class ClientEndpoints
                     .Select(tag => tag.Tag)
                     .ToListAsync(cancellationToken),
                 OnFile(RecordScope.Client, null),
+                People(values.Find(value => value.Field == ClientPeople.Field.Key)?.Value),
                 NotesOf(null),
                 [
                     .. projects.Select(project => new ProjectView(
@@ -213,6 +219,31 @@ internal static class ClientEndpoints
                         [.. revisions[note.Id].Select(one => new WrittenBefore(one.Text, one.By, TimeWords.At(one.At, now, zone)))]
                     )),
             ];
+    }
+
+    private static List<PersonOnFile> People(Answer? onFile)
+    {
+        var (name, born) = (ClientPeople.Key(PersonPart.Name), ClientPeople.Key(PersonPart.Born));
+        return
+        [
+            .. ((onFile as RowsAnswer)?.Rows ?? []).Select(person => new PersonOnFile(
+                person[name] is { } known ? AnswerWords.Say(known) : "Name not known",
+                string.Join(
+                    ", ",
+                    new[] { person[ClientPeople.Role] is TextAnswer role ? role.Text.ToLowerInvariant() : null }
+                        .Concat(
+                            ClientPeople
+                                .Field.Columns.Where(column => column.Key != name && column.Key != ClientPeople.Role)
+                                .Select(column =>
+                                    person[column.Key] is not { } cell ? null
+                                    : column.Key == born ? $"born {AnswerWords.Say(cell)}"
+                                    : AnswerWords.Say(cell)
+                                )
+                        )
+                        .OfType<string>()
+                )
+            )),
+        ];
     }
 
     /// <summary>Everything that ever stood in a field, newest first.</summary>

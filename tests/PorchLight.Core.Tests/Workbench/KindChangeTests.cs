@@ -28,7 +28,7 @@ public sealed class KindChangeTests
                     Kind = from,
                     Required = from.Uses().HasFlag(KindUses.MayBeRequired),
                     LandsIn = BuiltInFields
-                        .All.Where(field => from.FitsField(field.Kind))
+                        .All.Where((Asked with { Kind = from }).Fits)
                         .Select(field => new SetField(field.Key))
                         .FirstOrDefault(),
                 };

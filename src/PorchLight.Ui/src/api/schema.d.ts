@@ -2476,6 +2476,7 @@ export interface components {
             tags: string[];
             /** @description Every field of clients that is offered or filled, in order. */
             fields: components["schemas"]["FieldOnFile"][];
+            people: components["schemas"]["PersonOnFile"][];
             notes: components["schemas"]["NoteOnFile"][];
             projects: components["schemas"]["ProjectView"][];
             /** @description What differs from what is on file, open ones first. */
@@ -3074,6 +3075,8 @@ export interface components {
             label: string;
             /** @description What its cells keep; never rows or files. */
             kind: components["schemas"]["FieldKind"];
+            /** @description The words to choose from where its cells keep one of some words; empty where any may stand there. */
+            options?: string[];
         };
         /** @description A test of a field, as somebody made it. */
         FieldFilter: {
@@ -3786,7 +3789,7 @@ export interface components {
             kind: components["schemas"]["QuestionKind"];
         };
         /** @description Where a question's answer is written. */
-        LandsIn: components["schemas"]["LandsInSetField"] | components["schemas"]["LandsInAppendToNotes"];
+        LandsIn: components["schemas"]["LandsInSetField"] | components["schemas"]["LandsInAppendToNotes"] | components["schemas"]["LandsInSetPerson"];
         /** @description It is added to the notes. */
         LandsInAppendToNotes: {
             /** @enum {string} */
@@ -3800,6 +3803,18 @@ export interface components {
             kind: "field";
             /** @description The field's key. */
             field: string;
+        };
+        /**
+         * @description It is about a person of the client. What a form asks about one role is about one person: the one with that name and birth date,
+         *     else, where no name was given, the only one on file in that role, else somebody new.
+         */
+        LandsInSetPerson: {
+            /** @enum {string} */
+            kind: "person";
+            /** @description Who it is about. */
+            person: components["schemas"]["PersonRole"];
+            /** @description What it says of them. */
+            part: components["schemas"]["PersonPart"];
         };
         /**
          * @description In which unit the sides of an area are asked.
@@ -4221,6 +4236,22 @@ export interface components {
             name: string;
             email: string;
         };
+        /** @description A person of the client beside the main contact. */
+        PersonOnFile: {
+            name: string;
+            /** @description How they stand to the client, and what else is known of them, in words. */
+            more: string;
+        };
+        /**
+         * @description What is kept of a person of a client.
+         * @enum {unknown}
+         */
+        PersonPart: "name" | "email" | "phone" | "born" | "about";
+        /**
+         * @description How a person stands to the client whose people they are one of.
+         * @enum {unknown}
+         */
+        PersonRole: "partner" | "contact" | "representative";
         /** @description A value an answer can have, as a condition compares it. */
         PossibleValue: {
             /** @description What the condition keeps: an option's key, "yes", "no". */
@@ -4439,6 +4470,8 @@ export interface components {
             currency: null | string;
             /** @description The keys of the fields that can keep its answer. */
             fields: string[];
+            /** @description What it can say of a person of the client. */
+            ofPeople: components["schemas"]["PersonPart"][];
             /** @description Whether it may be asked for as a must. */
             mayBeRequired: boolean;
             /** @description How the wording reads before the answers it names are given; null when it names none. */

@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from "react";
+import type { ComponentProps } from "react";
 
 type Weight = "main" | "plain" | "quiet";
 
@@ -19,7 +19,7 @@ export function Button({
   disabled = false,
   onClick,
   ...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+}: ComponentProps<"button"> & { weight?: Weight }) {
   return (
     <button
       type="button"

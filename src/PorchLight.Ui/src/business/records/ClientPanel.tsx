@@ -14,6 +14,7 @@ import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "./Notes";
+import { People } from "./People";
 import { standings, standingWords } from "./standings";
 
 type View = Schemas["ClientView"];
@@ -30,7 +31,10 @@ export function ClientPanel() {
   if (!client) return <PanelWaiting title="Client" home="/clients" error={query.error} />;
   const open = client.differences.filter((one) => !one.settlement).length;
   const glance = client.fields.filter((one) => one.field.atAGlance);
-  const others = client.fields.filter((one) => !one.field.atAGlance && one.field.key !== "client.name");
+  const people = client.fields.find((one) => one.field.key === "client.people");
+  const others = client.fields.filter(
+    (one) => !one.field.atAGlance && one !== people && one.field.key !== "client.name",
+  );
   const name = client.fields.filter((one) => one.field.key === "client.name");
   return (
     <div key={id} className="p-8">
@@ -54,9 +58,16 @@ export function ClientPanel() {
             <Section title="At a glance">
               <FieldRows client={id} project={null} fields={[...name, ...glance]} />
             </Section>
-            <Section title="Notes">
-              <Notes client={id} project={null} notes={client.notes} />
-            </Section>
+            <div>
+              {people && (
+                <Section title={people.field.label}>
+                  <People client={id} mainContact={client.name} others={client.people} people={people} />
+                </Section>
+              )}
+              <Section title="Notes">
+                <Notes client={id} project={null} notes={client.notes} />
+              </Section>
+            </div>
           </div>
           <Section title="More about them">
             <FieldRows client={id} project={null} fields={others} />

@@ -74,7 +74,7 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
       </dt>
       <dd className="min-w-0 wrap-anywhere">
         {isEditing ? (
-          <Editing client={client} project={project} onFile={onFile} onClose={() => setEditing(false)} />
+          <EditField client={client} project={project} onFile={onFile} onClose={() => setEditing(false)} />
         ) : (
           <span className="flex items-start gap-1">
             <button
@@ -95,7 +95,8 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
   );
 }
 
-function Editing(props: { client: string; project: string | null; onFile: OnFile; onClose: () => void }) {
+/** A value in its box, to be written anew. */
+export function EditField(props: { client: string; project: string | null; onFile: OnFile; onClose: () => void }) {
   const { client, project, onFile, onClose } = props;
   const { field } = onFile;
   const queries = useQueryClient();
@@ -189,7 +190,8 @@ function sayAnswer(value: unknown): string | undefined {
     .join(" ");
 }
 
-function ValueHistory(props: { client: string; project: string | null; field: Schemas["Field"] }) {
+/** Everything that ever stood in a field, one press away. */
+export function ValueHistory(props: { client: string; project: string | null; field: Schemas["Field"] }) {
   return (
     <Popover.Root>
       <Popover.Trigger

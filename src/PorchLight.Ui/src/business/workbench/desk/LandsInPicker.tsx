@@ -9,17 +9,51 @@ import { useSendKey } from "../../useSendKey";
 import { plainQuestion, type AnyQuestion } from "../form";
 import { useWorkbench } from "../workbenchContext";
 
+type Place = Schemas["LandsIn"] | null;
+
+const roles = [
+  ["partner", "Their partner"],
+  ["contact", "Another contact of theirs"],
+  ["representative", "Who speaks for them"],
+] as const;
+
+const personParts = [
+  ["name", "name"],
+  ["email", "e-mail"],
+  ["phone", "phone"],
+  ["born", "birth date"],
+  ["about", "about them"],
+] as const;
+
+const valueOf = (place: Place | undefined) =>
+  !place
+    ? ""
+    : place.kind === "notes"
+      ? `notes:${place.scope}`
+      : place.kind === "person"
+        ? `person:${place.person}:${place.part}`
+        : `field:${place.field}`;
+
+function placeOf(value: string): Place {
+  const [kind, name = "", part = ""] = value.split(":");
+  if (kind === "field") return { kind, field: name };
+  if (kind === "notes") return { kind, scope: name as Schemas["RecordScope"] };
+  if (kind === "person") return { kind, person: name as Schemas["PersonRole"], part: part as Schemas["PersonPart"] };
+  return null;
+}
+
 interface Props {
   question: AnyQuestion;
-  onChange: (place: Schemas["LandsIn"] | null) => void;
+  onChange: (place: Place) => void;
 }
 
 /** Where an answer lands: only what fits is offered, and a field can be made for it on the spot. */
 export function LandsInPicker({ question, onChange }: Props) {
   const { facts, parts } = useWorkbench();
   const { landsIn } = question;
-  const value = !landsIn ? "" : landsIn.kind === "notes" ? `notes:${landsIn.scope}` : `field:${landsIn.field}`;
+  const value = valueOf(landsIn);
   const fits = facts.questions[question.key]?.fields ?? [];
+  const ofPeople = facts.questions[question.key]?.ofPeople ?? [];
   const fitting = parts.fields.filter((field) => fits.includes(field.key) || value === `field:${field.key}`);
   const { role } = useSession();
   const queries = useQueryClient();
@@ -40,20 +74,11 @@ export function LandsInPicker({ question, onChange }: Props) {
   return (
     <>
       <select
-        data-member="LandsInSetField.field LandsInAppendToNotes.scope"
+        data-member="LandsInSetField.field LandsInAppendToNotes.scope LandsInSetPerson.person LandsInSetPerson.part"
         aria-label="Where it lands"
         className="w-full rounded-soft border border-edge bg-card px-2.5 py-1.5"
         value={value}
-        onChange={(e) => {
-          const [kind, name = ""] = e.target.value.split(":");
-          onChange(
-            kind === "field"
-              ? { kind, field: name }
-              : kind === "notes"
-                ? { kind, scope: name as Schemas["RecordScope"] }
-                : null,
-          );
-        }}
+        onChange={(e) => onChange(placeOf(e.target.value))}
       >
         <option value="">nowhere else: it stays with the inquiry</option>
         {fitting.map((field) => (
@@ -63,6 +88,17 @@ export function LandsInPicker({ question, onChange }: Props) {
         ))}
         <option value="notes:client">the notes of the client</option>
         <option value="notes:project">the notes of the project</option>
+        {roles.map(([role, words]) => (
+          <optgroup key={role} label={words}>
+            {personParts
+              .filter(([part]) => ofPeople.includes(part) || value === `person:${role}:${part}`)
+              .map(([part, name]) => (
+                <option key={part} value={`person:${role}:${part}`}>
+                  {`${words}: ${name}`}
+                </option>
+              ))}
+          </optgroup>
+        ))}
       </select>
       {role === "owner" && (
         <p className="mt-1 flex flex-wrap items-center gap-x-3">
