@@ -43,6 +43,7 @@ public sealed class ArrowTests
         ["Messages"],
         ["Inquiries"],
         ["FollowThrough"],
+        ["Clients"],
         ["Ready"],
         ["Screens"],
         ["Work", "StandIns"],

@@ -34,6 +34,10 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(NoteWritten), "noteWritten")]
 [JsonDerivedType(typeof(DifferencesSettled), "differencesSettled")]
 [JsonDerivedType(typeof(SettlementTakenBack), "settlementTakenBack")]
+[JsonDerivedType(typeof(ClientsMerged), "clientsMerged")]
+[JsonDerivedType(typeof(ClientsSplit), "clientsSplit")]
+[JsonDerivedType(typeof(ClientImported), "clientImported")]
+[JsonDerivedType(typeof(ClientErased), "clientErased")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -161,6 +165,22 @@ public sealed record DifferencesSettled(int Count, Guid By) : DomainEvent;
 /// <param name="By">The user who did.</param>
 public sealed record SettlementTakenBack(Guid By) : DomainEvent;
 
+/// <summary>A person made one of two records of the client.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ClientsMerged(Guid By) : DomainEvent;
+
+/// <summary>A person split a record again that was made of two.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ClientsSplit(Guid By) : DomainEvent;
+
+/// <summary>The client came out of a file.</summary>
+/// <param name="By">The user who read it in.</param>
+public sealed record ClientImported(Guid By) : DomainEvent;
+
+/// <summary>Somebody's answers, values, files and mail were erased. It says nothing of whose.</summary>
+/// <param name="By">The user who did; null where the keeping period of the business had ended.</param>
+public sealed record ClientErased(Guid? By) : DomainEvent;
+
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
 
@@ -280,6 +300,11 @@ public static class DomainEvents
             NoteWritten e => $"{names.User(e.By)} wrote a note.",
             DifferencesSettled e => $"{names.User(e.By)} settled {Count(e.Count, "difference")}.",
             SettlementTakenBack e => $"{names.User(e.By)} took back how a difference was settled.",
+            ClientsMerged e => $"{names.User(e.By)} made one of two records of {who}.",
+            ClientsSplit e => $"{names.User(e.By)} split the records of {who} again.",
+            ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
+            ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
+            ClientErased => "A client was erased: the time records are kept had ended.",
             MeetingBooked => $"{who} booked a meeting.",
             CallAsked => $"{who} asked for a call.",
             PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",

@@ -130,7 +130,7 @@ public static class Landing
     public static string NotesKey(RecordScope scope) => scope == RecordScope.Client ? "client.notes" : "project.notes";
 
     /// <summary>What stands in a field that holds many things once more come to it; of any other field the new value.</summary>
-    private static Answer Added(Answer ours, Answer theirs, Field field) =>
+    internal static Answer Added(Answer ours, Answer theirs, Field field) =>
         (ours, theirs) switch
         {
             (FilesAnswer before, FilesAnswer more) => new FilesAnswer([.. before.Files.Concat(more.Files).DistinctBy(file => file.Id)]),
@@ -146,7 +146,7 @@ public static class Landing
     /// Whether nothing that stands there is touched. A row that was not sent once more is not thereby taken away, and in one that was,
     /// blank cells are filled.
     /// </summary>
-    private static bool OnlyAdds(Answer ours, Answer theirs, Field field) =>
+    internal static bool OnlyAdds(Answer ours, Answer theirs, Field field) =>
         (ours, theirs) switch
         {
             (FilesAnswer, FilesAnswer) => true,

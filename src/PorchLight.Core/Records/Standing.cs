@@ -16,10 +16,16 @@ public enum Standing
     Archived,
 }
 
-/// <summary>Says standings.</summary>
+/// <summary>Says and compares standings.</summary>
 public static class StandingWords
 {
     /// <summary>The standing in one word: "Lead".</summary>
     /// <param name="standing">The standing.</param>
     public static string Say(this Standing standing) => standing.ToString();
+
+    /// <summary>Of two standings of one person the one that says more: active, then past, then lead, then archived.</summary>
+    /// <param name="a">One standing.</param>
+    /// <param name="b">The other; the order does not matter.</param>
+    public static Standing Closer(Standing a, Standing b) =>
+        new[] { Standing.Active, Standing.Past, Standing.Lead }.FirstOrDefault(one => a == one || b == one, Standing.Archived);
 }

@@ -12,7 +12,7 @@ namespace PorchLight.Server.Inquiries;
 /// Finds clients by any words in their records: names, values, notes, tags, and everything they answered. The words stand in an
 /// index of their own (SQLite FTS5), which is brought up to date after the writes and not within them, for leads wait for those.
 /// </summary>
-internal sealed class ClientSearch(PorchDb db)
+internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
 {
     private const int AtOnce = 200;
 
@@ -28,7 +28,9 @@ internal sealed class ClientSearch(PorchDb db)
             .Select(row => row.ClientId);
     }
 
-    /// <summary>Takes in the words of clients about whom something changed; says whether any may be left.</summary>
+    /// <summary>
+    /// Takes in the words of clients about whom something changed, and looks who else they perhaps are; says whether any may be left.
+    /// </summary>
     public async Task<bool> CatchUpAsync(CancellationToken cancellationToken)
     {
         if (!await db.Clients.AnyAsync(client => client.IsUnindexed, cancellationToken))
@@ -98,8 +100,19 @@ internal sealed class ClientSearch(PorchDb db)
             );
         }
 
+        await alike.LookAsync(ids, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return clients.Count == AtOnce;
+    }
+
+    /// <summary>Forgets a client's words, as part of the caller's write: nobody finds them by any.</summary>
+    public async Task ForgetAsync(Id<Client> client, CancellationToken cancellationToken)
+    {
+        if (await db.ClientSearchRows.SingleOrDefaultAsync(row => row.ClientId == client, cancellationToken) is not { } row)
+            return;
+        await db.Database.ExecuteSqlAsync($"DELETE FROM ClientWords WHERE rowid = {row.Row}", cancellationToken);
+        db.ClientSearchRows.Remove(row);
+        await db.SaveChangesAsync(cancellationToken);
     }
 
     /// <summary>Every word as the beginning of one; what could be read as an operator is only a word.</summary>

@@ -22,7 +22,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         var known = lookup switch
         {
             { Id: { } id } => await db.Clients.FindAsync(new Id<Client>(id)),
-            { EmailKey: { } email } => await CompiledQueries.ClientByEmail(db, email),
+            { EmailKey: { } email } => await db.ClientWritingFromAsync(email, contact.Name?.Full),
             _ => null,
         };
         if (known is not null)
@@ -63,17 +63,8 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         );
         if (joined is not null)
             return (inHand.Single(project => project.Id.Value == joined.Id), true);
-        if (knownBefore && await db.Projects.SingleOrDefaultAsync(one => one.ClientId == client.Id && one.IsLatest) is { } before)
-        {
-            before.IsLatest = false;
-            foreach (
-                var value in await db
-                    .FieldValues.Where(one => one.ClientId == client.Id && one.ProjectId == before.Id && one.IsListed)
-                    .ToListAsync()
-            )
-                value.IsListed = false;
-        }
-
+        if (knownBefore)
+            await db.UnlistLatestProjectAsync(client.Id);
         var project = db
             .Projects.Add(
                 new Project

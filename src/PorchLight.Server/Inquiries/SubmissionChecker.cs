@@ -7,6 +7,7 @@ using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 using Route = PorchLight.Core.Forms.Route;
 
@@ -65,7 +66,7 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
             target.Link is null
             && rules.LooksOnFile
             && contact.Email is { } email
-            && await CompiledQueries.ClientByEmail(db, EmailAddress.Key(email)) is { } client
+            && await db.ClientWritingFromAsync(email, contact.Name?.Full) is { } client
                 ? await loader.OnFileAsync(client.Id, cancellationToken)
                 : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };

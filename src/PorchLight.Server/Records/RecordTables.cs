@@ -21,13 +21,30 @@ internal static class RecordTables
             .HaveId<RecordDifference>()
             .HaveId<NoteRevision>()
             .HaveId<SavedView>()
+            .HaveId<ClientPair>()
+            .HaveId<ClientMerge>()
+            .HaveJson<MergeMemory>()
             .HaveJson<ClientQuery>()
             .HaveJson<Answer>()
             .HaveJson<DomainEvent>();
 
     public static void MapRecords(this ModelBuilder builder)
     {
-        builder.Entity<Client>().HasIndex(client => client.EmailKey).IsUnique();
+        // Whoever went into another record is found by what reads on purpose, and by nothing else.
+        builder.Entity<Client>().HasQueryFilter(client => client.MergedIntoId == null);
+        builder.Entity<Client>().HasIndex(client => client.EmailKey);
+        builder.Entity<Client>().HasIndex(client => client.MergedIntoId);
+        builder.Entity<Client>().HasOne<Client>().WithMany().HasForeignKey(client => client.MergedIntoId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientKey>().HasKey(key => new { key.ClientId, key.Key });
+        builder.Entity<ClientKey>().HasIndex(key => key.Key);
+        builder.Entity<ClientKey>().HasOne<Client>().WithMany().HasForeignKey(key => key.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientPair>().HasIndex(pair => new { pair.OneId, pair.OtherId }).IsUnique();
+        builder.Entity<ClientPair>().HasIndex(pair => pair.OtherId);
+        builder.Entity<ClientPair>().HasOne<Client>().WithMany().HasForeignKey(pair => pair.OneId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientPair>().HasOne<Client>().WithMany().HasForeignKey(pair => pair.OtherId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientMerge>().HasIndex(merge => merge.KeptId);
+        builder.Entity<ClientMerge>().HasOne<Client>().WithMany().HasForeignKey(merge => merge.KeptId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientMerge>().HasOne<Client>().WithMany().HasForeignKey(merge => merge.OtherId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Client>().HasIndex(client => client.SortName);
         builder.Entity<Client>().HasIndex(client => client.Since);
         builder.Entity<Client>().HasIndex(client => client.IsUnindexed).HasFilter("\"IsUnindexed\"");

@@ -23,7 +23,13 @@ internal sealed class Client
     /// <summary>The address as clients are recognised by it.</summary>
     public required string? EmailKey { get; set; }
     public required Standing Standing { get; set; }
-    public required Instant Since { get; init; }
+    public required Instant Since { get; set; }
+
+    /// <summary>
+    /// The client in whose records these went, because they are one person; null for everybody who is shown. What is left of one is how
+    /// they are recognised.
+    /// </summary>
+    public Id<Client>? MergedIntoId { get; set; }
 
     /// <summary>The name as lists are put in order by it.</summary>
     public string SortName { get; set; } = "";
@@ -45,6 +51,56 @@ internal sealed class ClientSearchRow
     public long Row { get; init; }
     public required Id<Client> ClientId { get; init; }
 }
+
+/// <summary>Something two clients who are alike share; see <see cref="ClientTraits.Keys"/>.</summary>
+internal sealed class ClientKey
+{
+    public required Id<Client> ClientId { get; init; }
+    public required string Key { get; init; }
+}
+
+/// <summary>Two clients who are perhaps the same, until a person decides.</summary>
+internal sealed class ClientPair
+{
+    public required Id<ClientPair> Id { get; init; }
+
+    /// <summary>Of the two the one with the smaller identifier.</summary>
+    public required Id<Client> OneId { get; init; }
+    public required Id<Client> OtherId { get; init; }
+    public required Likeness Likeness { get; set; }
+
+    /// <summary>When somebody said that they are two; null while nobody has.</summary>
+    public Instant? AreTwo { get; set; }
+    public string? DecidedBy { get; set; }
+}
+
+/// <summary>Two records of one person that were made one, with what it takes to split them again.</summary>
+internal sealed class ClientMerge
+{
+    public required Id<ClientMerge> Id { get; init; }
+    public required Id<Client> KeptId { get; init; }
+    public required Id<Client> OtherId { get; init; }
+    public required MergeMemory Memory { get; init; }
+    public required string By { get; init; }
+    public required Instant At { get; init; }
+    public Instant? Split { get; set; }
+}
+
+/// <summary>What was where before two records were made one.</summary>
+/// <param name="Rows">By table, the keys of the rows that were the other's.</param>
+/// <param name="Current">The other's values that stood in fields of the client.</param>
+/// <param name="Written">The values merging wrote into the record that is kept.</param>
+/// <param name="Tags">Tags the kept record got.</param>
+/// <param name="Standing">How the business stood with the one that is kept.</param>
+/// <param name="Since">Since when it knew the one that is kept.</param>
+internal sealed record MergeMemory(
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Rows,
+    IReadOnlyList<Guid> Current,
+    IReadOnlyList<Guid> Written,
+    IReadOnlyList<string> Tags,
+    Standing Standing,
+    Instant Since
+);
 
 /// <summary>A way to look at the clients, under a name.</summary>
 internal sealed class SavedView
@@ -81,6 +137,9 @@ internal enum ValueOrigin
 
     /// <summary>A person of the business settled a difference.</summary>
     Settled,
+
+    /// <summary>It came from another record of the same person, or went back there.</summary>
+    Merged,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>

@@ -37,8 +37,17 @@ internal static class ClientEndpoints
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectView> Projects,
         IReadOnlyList<DifferenceOnFile> Differences,
+        IReadOnlyList<PerhapsSameAs> PerhapsSame,
+        IReadOnlyList<MergedRecord> Merges,
         IReadOnlyList<TimelineEntry> Timeline
     );
+
+    /// <summary>A client who is perhaps the same person.</summary>
+    /// <param name="Why">What they have in common, as the end of a sentence.</param>
+    internal sealed record PerhapsSameAs(Id<Client> Id, string Name, string Why);
+
+    /// <summary>A record that was made one with this, and can be split from it again.</summary>
+    internal sealed record MergedRecord(Id<ClientMerge> Id, string Name, string By, string At);
 
     /// <summary>A person of the client beside the main contact.</summary>
     /// <param name="More">How they stand to the client, and what else is known of them, in words.</param>
@@ -103,8 +112,11 @@ internal static class ClientEndpoints
         CancellationToken cancellationToken
     )
     {
-        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
+        if (await db.ClientOrMergedAsync(id) is not { } asked)
             return Problems.NotFound(Gone);
+        // An address that was kept of a record which went into another leads there.
+        var client = await db.WhereMergedAsync(asked);
+        id = client.Id;
         var now = clock.GetCurrentInstant();
         var zone = (await db.BusinessAsync()).DateTimeZone;
         var fields = await catalogues.ReadAsync(db);
@@ -177,6 +189,17 @@ internal static class ClientEndpoints
                     zone,
                     cancellationToken
                 ),
+                await PerhapsSameAsync(db, id, cancellationToken),
+                await db
+                    .ClientMerges.Where(merge => merge.KeptId == id && merge.Split == null)
+                    .OrderByDescending(merge => merge.At)
+                    .Join(
+                        db.Clients.IgnoreQueryFilters(),
+                        merge => merge.OtherId,
+                        other => other.Id,
+                        (merge, other) => new MergedRecord(merge.Id, other.Name, merge.By, TimeWords.At(merge.At, now, zone))
+                    )
+                    .ToListAsync(cancellationToken),
                 await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)
             )
         );
@@ -220,6 +243,28 @@ internal static class ClientEndpoints
                     )),
             ];
     }
+
+    private static async Task<List<PerhapsSameAs>> PerhapsSameAsync(PorchDb db, Id<Client> id, CancellationToken cancellationToken) =>
+        [
+            .. (
+                await db
+                    .ClientPairs.Where(pair => pair.AreTwo == null && (pair.OneId == id || pair.OtherId == id))
+                    .Join(
+                        db.Clients,
+                        pair => pair.OneId == id ? pair.OtherId : pair.OneId,
+                        other => other.Id,
+                        (pair, other) =>
+                            new
+                            {
+                                other.Id,
+                                other.Name,
+                                pair.Likeness,
+                            }
+                    )
+                    .OrderBy(other => other.Name)
+                    .ToListAsync(cancellationToken)
+            ).Select(other => new PerhapsSameAs(other.Id, other.Name, other.Likeness.Say())),
+        ];
 
     private static List<PersonOnFile> People(Answer? onFile)
     {

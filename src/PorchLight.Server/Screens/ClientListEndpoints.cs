@@ -45,10 +45,12 @@ internal static class ClientListEndpoints
 
     /// <summary>What a list can be made of.</summary>
     /// <param name="Tags">Every tag somebody has.</param>
+    /// <param name="PerhapsSame">How many pairs of clients are perhaps one person, for somebody to decide.</param>
     internal sealed record ClientListParts(
         IReadOnlyList<FieldToFilter> Fields,
         IReadOnlyList<string> Tags,
-        IReadOnlyList<SavedViewEntry> Views
+        IReadOnlyList<SavedViewEntry> Views,
+        int PerhapsSame
     );
 
     internal sealed record FieldToFilter(Field Field, RecordScope Scope, IReadOnlyList<FieldTest> Tests);
@@ -211,7 +213,14 @@ internal static class ClientListEndpoints
                     .. (await db.SavedViews.AsNoTracking().ToListAsync(cancellationToken))
                         .OrderBy(view => view.Name, StringComparer.Create(CultureInfo.InvariantCulture, ignoreCase: true))
                         .Select(view => new SavedViewEntry(view.Id, view.Name, view.Query)),
-                ]
+                ],
+                await db.ClientPairs.CountAsync(
+                    pair =>
+                        pair.AreTwo == null
+                        && db.Clients.Any(client => client.Id == pair.OneId)
+                        && db.Clients.Any(client => client.Id == pair.OtherId),
+                    cancellationToken
+                )
             )
         );
 

@@ -47,8 +47,13 @@ internal static class CompiledQueries
             db.ScreeningVersions.AsNoTracking().Single(version => version.FormId == form && version.Number == number)
     );
 
-    public static readonly Func<PorchDb, string, Task<Client?>> ClientByEmail = EF.CompileAsyncQuery(
-        (PorchDb db, string key) => db.Clients.SingleOrDefault(client => client.EmailKey == key)
+    /// <summary>Those who are recognised by an address, also those whose records went into another's.</summary>
+    public static readonly Func<PorchDb, string, IAsyncEnumerable<Client>> ClientsByEmail = EF.CompileAsyncQuery(
+        (PorchDb db, string key) => db.Clients.IgnoreQueryFilters().Where(client => client.EmailKey == key)
+    );
+
+    public static readonly Func<PorchDb, Id<Client>, Task<Client?>> ClientOrMerged = EF.CompileAsyncQuery(
+        (PorchDb db, Id<Client> id) => db.Clients.IgnoreQueryFilters().SingleOrDefault(client => client.Id == id)
     );
 
     public static readonly Func<PorchDb, IAsyncEnumerable<FollowThroughVersion>> LiveFollowThroughs = EF.CompileAsyncQuery(

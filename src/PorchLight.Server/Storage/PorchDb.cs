@@ -44,6 +44,9 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<NoteRevision> NoteRevisions => Set<NoteRevision>();
     public DbSet<RecordDifference> Differences => Set<RecordDifference>();
     public DbSet<ClientTag> ClientTags => Set<ClientTag>();
+    public DbSet<ClientKey> ClientKeys => Set<ClientKey>();
+    public DbSet<ClientPair> ClientPairs => Set<ClientPair>();
+    public DbSet<ClientMerge> ClientMerges => Set<ClientMerge>();
     public DbSet<ClientSearchRow> ClientSearchRows => Set<ClientSearchRow>();
     public DbSet<StoredField> Fields => Set<StoredField>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();

@@ -60,7 +60,7 @@ internal sealed partial class WriteGuard : DbCommandInterceptor
     }
 
     /// <summary>The area a table belongs to, by the namespace of what is stored in it; null for what no screen shows.</summary>
-    private static string? AreaOf(IModel model, string table)
+    internal static string? AreaOf(IModel model, string table)
     {
         var type = model.GetEntityTypes().First(entity => entity.GetTableName() == table).ClrType;
         var area = type.Namespace!.StartsWith("PorchLight.Server.", StringComparison.Ordinal)

@@ -5,6 +5,7 @@ using Microsoft.Extensions.Time.Testing;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
@@ -87,7 +88,7 @@ public sealed class CommitPointTests : IDisposable
                 (await db.BusinessAsync()).Smtp = new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null);
             });
             (await app.SendAsync(Answers(), First)).EnsureSuccessStatusCode();
-            await app.AskAsync(db => new ClientSearch(db).CatchUpAsync(CancellationToken.None));
+            await app.AskAsync(db => new ClientSearch(db, new AlikeClients(db)).CatchUpAsync(CancellationToken.None));
             points.Watched = app.Folder;
             await app.WorkAsync();
             points.Watched = null;

@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
@@ -26,8 +25,7 @@ internal static class PracticeMailbox
             message.Subject.StartsWith("Re: ", StringComparison.OrdinalIgnoreCase) ? message.Subject : "Re: " + message.Subject
         );
         // The sender is recognised by the address, as for any mail that comes in.
-        var key = EmailAddress.Key(message.To);
-        var client = await db.Clients.SingleOrDefaultAsync(one => one.EmailKey == key, cancellationToken);
+        var client = await db.ClientWritingFromAsync(message.To, null);
         db.PracticeMail.Add(
             new PracticeMessage
             {

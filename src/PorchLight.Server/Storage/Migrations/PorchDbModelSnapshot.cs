@@ -1078,6 +1078,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("IsUnindexed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("MergedIntoId")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1095,17 +1098,96 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("EmailKey")
-                        .IsUnique();
+                    b.HasIndex("EmailKey");
 
                     b.HasIndex("IsUnindexed")
                         .HasFilter("\"IsUnindexed\"");
+
+                    b.HasIndex("MergedIntoId");
 
                     b.HasIndex("Since");
 
                     b.HasIndex("SortName");
 
                     b.ToTable("Clients");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientKey", b =>
+                {
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ClientId", "Key");
+
+                    b.HasIndex("Key");
+
+                    b.ToTable("ClientKeys");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientMerge", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("KeptId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Memory")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OtherId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Split")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeptId");
+
+                    b.ToTable("ClientMerges");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientPair", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("AreTwo")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("DecidedBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Likeness")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OneId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("OtherId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("OtherId");
+
+                    b.HasIndex("OneId", "OtherId")
+                        .IsUnique();
+
+                    b.ToTable("ClientPairs");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.ClientSearchRow", b =>
@@ -1660,6 +1742,53 @@ namespace PorchLight.Server.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("MergedIntoId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientKey", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientMerge", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("KeptId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("OtherId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientPair", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("OneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("OtherId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.ClientSearchRow", b =>

@@ -1428,6 +1428,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/perhaps-same": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsPerhapsSame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/beside/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdBesideByOther"];
+        put: operations["putClientsByIdBesideByOther"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/beside/{other}/merged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdBesideByOtherMerged"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/merges/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsMergesByIdSplit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -2212,6 +2276,12 @@ export interface components {
             /** @description The newest first. */
             entries: components["schemas"]["BellEntry"][];
         };
+        BothSides: {
+            field: string;
+            label: string;
+            kept: string;
+            other: string;
+        };
         /** @description One end of a Band. */
         Bound: {
             /**
@@ -2233,6 +2303,10 @@ export interface components {
             backdrop: string;
             /** @description The face of all text. */
             typeface: components["schemas"]["Typeface"];
+        };
+        BroughtValue: {
+            label: string;
+            words: string;
         };
         /** @description Who the business is, as a person writes it down. */
         BusinessCard: {
@@ -2403,12 +2477,28 @@ export interface components {
             countries: components["schemas"]["NamedCode"][];
             currencies: components["schemas"]["NamedCode"][];
         };
+        ClientInShort: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+            email: null | string;
+            standing: components["schemas"]["Standing"];
+            since: string;
+            /** Format: int32 */
+            projects: number;
+            /** Format: int32 */
+            notes: number;
+        };
         /** @description What a list can be made of. */
         ClientListParts: {
             fields: components["schemas"]["FieldToFilter"][];
             /** @description Every tag somebody has. */
             tags: string[];
             views: components["schemas"]["SavedViewEntry"][];
+            /**
+             * Format: int32
+             * @description How many pairs of clients are perhaps one person, for somebody to decide.
+             */
+            perhapsSame: number;
         };
         /** @description Which clients a list shows, and how. */
         ClientQuery: {
@@ -2481,6 +2571,8 @@ export interface components {
             projects: components["schemas"]["ProjectView"][];
             /** @description What differs from what is on file, open ones first. */
             differences: components["schemas"]["DifferenceOnFile"][];
+            perhapsSame: components["schemas"]["PerhapsSameAs"][];
+            merges: components["schemas"]["MergedRecord"][];
             timeline: components["schemas"]["TimelineEntry"][];
         };
         ClockSkip: {
@@ -2846,6 +2938,10 @@ export interface components {
              * @description The last allowed day is this many days after today, or null.
              */
             toDays?: null | number;
+        };
+        Decision: {
+            /** @description Whether they are two people; false asks again. */
+            areTwo: boolean;
         };
         /**
          * @description How close things stand.
@@ -3474,6 +3570,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfClientMerge: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfFollowThroughVersion: string;
         /**
          * Format: uuid
@@ -3935,6 +4037,31 @@ export interface components {
             clientId: null | components["schemas"]["IdOfClient"];
             name: null | string;
         };
+        Merged: {
+            id: components["schemas"]["IdOfClientMerge"];
+        };
+        /** @description A record that was made one with this, and can be split from it again. */
+        MergedRecord: {
+            id: components["schemas"]["IdOfClientMerge"];
+            name: string;
+            by: string;
+            at: string;
+        };
+        /** @description Two records beside each other, before they are made one. */
+        MergePreview: {
+            /** @description The record that would be kept. */
+            kept: components["schemas"]["ClientInShort"];
+            /** @description The one that would go into it. */
+            other: components["schemas"]["ClientInShort"];
+            /** @description The fields in which they differ, so that one value has to be chosen. */
+            differ: components["schemas"]["BothSides"][];
+            /** @description What the other brings that is not known yet. */
+            fills: components["schemas"]["BroughtValue"][];
+        };
+        Merging: {
+            /** @description The fields whose value is taken from the other. */
+            take: string[];
+        };
         /** @description A message to one person, as it would go out, with its gaps. */
         MessageDraft: {
             /** @description One line. */
@@ -4229,6 +4356,19 @@ export interface components {
         PeopleView: {
             users: components["schemas"]["UserRow"][];
             invites: components["schemas"]["InviteRow"][];
+        };
+        PerhapsSame: {
+            one: components["schemas"]["ClientInShort"];
+            other: components["schemas"]["ClientInShort"];
+            /** @description What they have in common, as the end of a sentence. */
+            why: string;
+        };
+        /** @description A client who is perhaps the same person. */
+        PerhapsSameAs: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+            /** @description What they have in common, as the end of a sentence. */
+            why: string;
         };
         Person: {
             /** Format: uuid */
@@ -5200,6 +5340,10 @@ export interface components {
          * @enum {unknown}
          */
         SpanUnit: "days" | "nights" | "weeks";
+        Splitting: {
+            /** @description Whether to split although fields were written since that splitting cannot put back. */
+            anyway: boolean;
+        };
         /**
          * @description How the business stands with a client.
          * @enum {unknown}
@@ -8697,6 +8841,170 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakingBack"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsPerhapsSame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PerhapsSame"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdBesideByOther: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergePreview"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdBesideByOther: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Decision"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdBesideByOtherMerged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Merging"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Merged"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsMergesByIdSplit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Splitting"];
             };
         };
         responses: {

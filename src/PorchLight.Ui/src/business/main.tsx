@@ -21,6 +21,8 @@ import { StuckMail } from "./mail/StuckMail";
 import { MailList } from "./practice/MailList";
 import { MailPanel } from "./practice/MailPanel";
 import { ClientList } from "./records/ClientList";
+import { MergePanel } from "./records/MergePanel";
+import { PerhapsSame } from "./records/PerhapsSame";
 import { ClientPanel } from "./records/ClientPanel";
 import { Settings } from "./settings/Settings";
 import { Today } from "./today/Today";
@@ -53,7 +55,15 @@ const router = createBrowserRouter([
       { path: "/forms/:id/:section?", element: <EditForm /> },
       { path: "/files", element: <FilesAndLists /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
-      { path: "/clients", element: <ClientList />, children: [{ path: ":id", element: <ClientPanel /> }] },
+      {
+        path: "/clients",
+        element: <ClientList />,
+        children: [
+          { path: "perhaps-the-same", element: <PerhapsSame /> },
+          { path: ":id", element: <ClientPanel /> },
+          { path: ":id/beside/:other", element: <MergePanel /> },
+        ],
+      },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
       { path: "/settings/:section?", element: <Settings /> },
       { path: "/password", element: <PasswordPage /> },

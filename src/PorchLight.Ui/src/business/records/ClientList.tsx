@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { Link, useLocation } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
@@ -18,7 +18,9 @@ const atOnce = 100;
 
 /** The clients as a list one works in. */
 export function ClientList() {
-  const { id } = useParams();
+  // The panel beside the list may be about something else than one client.
+  const { pathname } = useLocation();
+  const id = /^\/clients\/([^/]+)/.exec(pathname)?.[1];
   useTitle(id ? undefined : "Clients");
   const [query, setQuery] = useClientQuery();
   const asked = useDeferredValue(query);
@@ -62,6 +64,16 @@ export function ClientList() {
             <AddClient />
           </span>
         </div>
+        {!!parts.data?.perhapsSame && (
+          <p className="mb-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
+            {parts.data.perhapsSame === 1
+              ? "Two clients are perhaps one person."
+              : `${parts.data.perhapsSame} times two clients are perhaps one person.`}
+            <Link className="underline" to="/clients/perhaps-the-same">
+              Look at them
+            </Link>
+          </p>
+        )}
         {parts.data && (
           <ClientFilters parts={parts.data} query={query} onChange={setQuery} findings={findingsOf(list.error)} />
         )}

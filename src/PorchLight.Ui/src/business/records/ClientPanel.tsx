@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { X } from "lucide-react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { Link, Navigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
@@ -15,6 +15,7 @@ import { useTitle } from "../shell/useTitle";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "./Notes";
 import { People } from "./People";
+import { SamePerson } from "./SamePerson";
 import { standings, standingWords } from "./standings";
 
 type View = Schemas["ClientView"];
@@ -29,6 +30,8 @@ export function ClientPanel() {
   useTitle(query.data?.name);
   const client = query.data;
   if (!client) return <PanelWaiting title="Client" home="/clients" error={query.error} />;
+  // Its records went into another's.
+  if (client.id !== id) return <Navigate to={`/clients/${client.id}`} replace />;
   const open = client.differences.filter((one) => !one.settlement).length;
   const glance = client.fields.filter((one) => one.field.atAGlance);
   const people = client.fields.find((one) => one.field.key === "client.people");
@@ -40,6 +43,7 @@ export function ClientPanel() {
     <div key={id} className="p-8">
       <PanelHead title={client.name} home="/clients" under={`With us since ${client.since}.`} />
       <Standing client={client} />
+      <SamePerson client={client} />
       <div className="grid gap-x-8 @5xl/panel:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           {client.differences.length > 0 && (

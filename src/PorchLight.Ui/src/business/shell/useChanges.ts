@@ -12,6 +12,8 @@ const madeOf: Record<string, string[]> = {
   nod: [],
   clients: ["records", "fields", "inquiries", "brand"],
   client: ["records", "fields", "inquiries", "forms", "brand"],
+  "perhaps-same": ["records", "brand"],
+  beside: ["records", "fields", "brand"],
   "client-parts": ["records", "fields", "brand"],
   "value-history": ["records", "forms", "brand"],
   fields: ["fields", "records", "forms"],

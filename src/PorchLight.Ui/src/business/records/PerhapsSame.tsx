@@ -1,0 +1,45 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { orProblem } from "../../api/problem";
+import { buttonLook } from "../../kit/Button";
+import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { api } from "../client";
+import { useTitle } from "../shell/useTitle";
+import { standingWords } from "./standings";
+
+/** Clients who are perhaps one person, two by two, for somebody to decide. */
+export function PerhapsSame() {
+  useTitle("Perhaps the same");
+  const pairs = useQuery({
+    queryKey: ["perhaps-same"],
+    queryFn: () => orProblem(api.GET("/api/clients/perhaps-same")),
+  });
+  if (!pairs.data) return <PanelWaiting title="Perhaps the same" home="/clients" error={pairs.error} />;
+  return (
+    <div className="p-8">
+      <PanelHead
+        title="Perhaps the same"
+        home="/clients"
+        under={pairs.data.length > 0 ? "Nothing is put together before you have looked." : undefined}
+      />
+      {pairs.data.length === 0 && <p>No two clients look like one person.</p>}
+      <ul className="grid gap-3">
+        {pairs.data.map(({ one, other, why }) => (
+          <li
+            key={`${one.id} ${other.id}`}
+            className="flex flex-wrap items-center justify-between gap-3 rounded-soft bg-glow p-4"
+          >
+            <span className="min-w-0">
+              <strong>{one.name}</strong> ({standingWords[one.standing].toLowerCase()}, since {one.since}) and{" "}
+              <strong>{other.name}</strong> ({standingWords[other.standing].toLowerCase()}, since {other.since}) have{" "}
+              {why}.
+            </span>
+            <Link className={buttonLook("plain")} to={`/clients/${one.id}/beside/${other.id}`}>
+              Look at both
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
