@@ -87,7 +87,16 @@ public sealed class SavedDraftTests
         await using var app = new TestApp();
         var owner = app.Owner();
         (
-            await owner.PutAsync("/api/settings/keeping", Body(new { was = new { unfinishedDays = 30 }, now = new { unfinishedDays = 7 } }))
+            await owner.PutAsync(
+                "/api/settings/keeping",
+                Body(
+                    new
+                    {
+                        was = new { unfinishedDays = 30, clientMonths = (int?)null },
+                        now = new { unfinishedDays = 7, clientMonths = (int?)null },
+                    }
+                )
+            )
         ).EnsureSuccessStatusCode();
         var (link, key) = (
             await app.MakeQuickFormAsync(

@@ -17,11 +17,27 @@ public sealed record WelcomeCard(Guid? Photo, string ContactLines)
             : [];
 }
 
-/// <summary>How long the business keeps what nobody has sent.</summary>
+/// <summary>How long the business keeps what nobody has sent, and clients with whom nothing happens any more.</summary>
 /// <param name="UnfinishedDays">Days a half-finished form is kept for somebody who wants to go on later; 1 to 365.</param>
-public sealed record Keeping(int UnfinishedDays)
+/// <param name="ClientMonths">Months the records of a client are kept after something happened with them last; null for good.</param>
+public sealed record Keeping(int UnfinishedDays, int? ClientMonths)
 {
+    private const int FewestMonths = 1;
+    private const int MostMonths = 240;
+    private static readonly Finding[] NoFindings = [];
+
     /// <summary>What has to be put right, by the place of each value.</summary>
     public IReadOnlyList<Finding> Check() =>
-        UnfinishedDays is < 1 or > 365 ? [new Finding("unfinishedDays", "Between 1 and 365 days make sense here.")] : [];
+        [
+            .. UnfinishedDays is < 1 or > 365 ? [new Finding("unfinishedDays", "Between 1 and 365 days make sense here.")] : NoFindings,
+            .. ClientMonths is < FewestMonths or > MostMonths
+                ?
+                [
+                    new Finding(
+                        "clientMonths",
+                        $"Between {FewestMonths} and {MostMonths} months make sense here. Leave it empty to keep everybody."
+                    ),
+                ]
+                : NoFindings,
+        ];
 }

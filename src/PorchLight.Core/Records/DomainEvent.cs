@@ -38,6 +38,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ClientsSplit), "clientsSplit")]
 [JsonDerivedType(typeof(ClientImported), "clientImported")]
 [JsonDerivedType(typeof(ClientErased), "clientErased")]
+[JsonDerivedType(typeof(ClientKept), "clientKept")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -181,6 +182,10 @@ public sealed record ClientImported(Guid By) : DomainEvent;
 /// <param name="By">The user who did; null where the keeping period of the business had ended.</param>
 public sealed record ClientErased(Guid? By) : DomainEvent;
 
+/// <summary>A person keeps the records of a client whose keeping period ends.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ClientKept(Guid By) : DomainEvent;
+
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
 
@@ -229,6 +234,44 @@ public static class DomainEvents
     /// <param name="happening">The event. A message that goes by itself is nobody's word.</param>
     public static bool IsPersonalWord(this DomainEvent happening) =>
         happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+
+    /// <summary>Whether a person did it, the client or somebody of the business, and not the program by itself.</summary>
+    /// <param name="happening">The event.</param>
+    public static bool IsByAPerson(this DomainEvent happening) =>
+        happening is not MessageSent { By: null } and not ClientErased && !ByItself.Contains(happening.Kind());
+
+    /// <summary>The kinds of what the program always does by itself.</summary>
+    public static IReadOnlyList<string> ByItself { get; } =
+    [
+        Kinds[typeof(AnswersLanded)],
+        Kinds[typeof(RunStarted)],
+        Kinds[typeof(NodAsked)],
+        Kinds[typeof(MessageNotSent)],
+        Kinds[typeof(DeliveryFailed)],
+        Kinds[typeof(PerhapsDelivered)],
+        Kinds[typeof(StepLapsed)],
+        Kinds[typeof(RunStopped)],
+        Kinds[typeof(RunFinished)],
+    ];
+
+    /// <summary>
+    /// Whether it stays when the person it is about is erased: what is counted later and says nothing in anybody's words.
+    /// </summary>
+    /// <param name="happening">The event.</param>
+    public static bool OutlivesErasing(this DomainEvent happening) =>
+        happening
+            is InquiryReceived
+                or AnswersLanded
+                or MeetingBooked
+                or CallAsked
+                or PlaceGiven
+                or RunStarted
+                or RunStopped
+                or RunFinished
+                or InquiryClosed
+                or InquiryReopened
+                or StandingSet
+                or ClientErased;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
     /// <param name="happening">The event.</param>
@@ -303,6 +346,7 @@ public static class DomainEvents
             ClientsMerged e => $"{names.User(e.By)} made one of two records of {who}.",
             ClientsSplit e => $"{names.User(e.By)} split the records of {who} again.",
             ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
+            ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",
             MeetingBooked => $"{who} booked a meeting.",

@@ -49,6 +49,9 @@ internal sealed class Business
     /// <summary>How many days a half-finished form is kept for somebody who wants to go on later.</summary>
     public int KeepUnfinishedDays { get; set; } = 30;
 
+    /// <summary>How many months records of clients are kept with whom nothing happens any more; null keeps them.</summary>
+    public int? KeepClientsMonths { get; set; }
+
     /// <summary>Whether it is made up: only then may its clock be moved.</summary>
     public required bool IsDemo { get; init; }
 

@@ -148,8 +148,9 @@ internal static class SettingsEndpoints
                     edit,
                     db,
                     clock,
-                    business => new Keeping(business.KeepUnfinishedDays),
-                    (business, keeping) => business.KeepUnfinishedDays = keeping.UnfinishedDays,
+                    business => new Keeping(business.KeepUnfinishedDays, business.KeepClientsMonths),
+                    (business, keeping) =>
+                        (business.KeepUnfinishedDays, business.KeepClientsMonths) = (keeping.UnfinishedDays, keeping.ClientMonths),
                     keeping => keeping.Check(),
                     cancellationToken
                 )
@@ -275,7 +276,7 @@ internal static class SettingsEndpoints
             business.Lists,
             business.Welcome,
             business.OwnerPhoto is { } photo ? PublicAddress.OfFile(photo) : null,
-            new Keeping(business.KeepUnfinishedDays)
+            new Keeping(business.KeepUnfinishedDays, business.KeepClientsMonths)
         );
     }
 

@@ -17,6 +17,9 @@ internal sealed class Submission
     public required SentAnswers Answers { get; init; }
     public required string SendOff { get; init; }
 
+    /// <summary>Whether whoever sent it was erased: it is counted still, and says nothing any more.</summary>
+    public bool IsErased { get; init; }
+
     /// <summary>The receipt token; it lets the sender see the send-off again and ask for a call.</summary>
     public required string ReceiptHash { get; init; }
     public required string ReceiptSealed { get; init; }

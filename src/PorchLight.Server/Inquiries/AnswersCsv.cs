@@ -54,7 +54,7 @@ internal static partial class AnswersCsv
         var asked = versions.ToDictionary(version => version.Number, version => version.Content);
         var rows = db
             .Submissions.AsNoTracking()
-            .Where(submission => submission.FormId == form.Id)
+            .Where(submission => submission.FormId == form.Id && !submission.IsErased)
             .OrderBy(submission => submission.At)
             .GroupJoin(
                 db.Inquiries,

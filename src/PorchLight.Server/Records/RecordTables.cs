@@ -48,6 +48,7 @@ internal static class RecordTables
         builder.Entity<Client>().HasIndex(client => client.SortName);
         builder.Entity<Client>().HasIndex(client => client.Since);
         builder.Entity<Client>().HasIndex(client => client.IsUnindexed).HasFilter("\"IsUnindexed\"");
+        builder.Entity<Client>().HasIndex(client => client.EraseOn).HasFilter("\"EraseOn\" IS NOT NULL");
         builder.Entity<ClientTag>().HasKey(tag => new { tag.ClientId, tag.Tag });
         builder.Entity<ClientTag>().HasIndex(tag => tag.Tag);
         builder.Entity<ClientTag>().HasOne<Client>().WithMany().HasForeignKey(tag => tag.ClientId).OnDelete(DeleteBehavior.Cascade);

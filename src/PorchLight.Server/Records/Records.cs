@@ -31,6 +31,9 @@ internal sealed class Client
     /// </summary>
     public Id<Client>? MergedIntoId { get; set; }
 
+    /// <summary>The day they are erased on because the keeping period ends, as it is said a week before; null for nobody else.</summary>
+    public LocalDate? EraseOn { get; set; }
+
     /// <summary>The name as lists are put in order by it.</summary>
     public string SortName { get; set; } = "";
 

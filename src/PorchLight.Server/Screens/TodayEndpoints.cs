@@ -13,6 +13,7 @@ using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Screens;
@@ -30,8 +31,13 @@ internal static class TodayEndpoints
         IReadOnlyList<NodEndpoints.NodRow> Nods,
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
+        IReadOnlyList<ErasedSoon> ErasedSoon,
         string? Warning
     );
+
+    /// <summary>A client who is erased soon because the keeping period ends.</summary>
+    /// <param name="On">The day, in words.</param>
+    internal sealed record ErasedSoon(Id<Client> Id, string Name, string On);
 
     /// <param name="Unseen">How many rang since this person last looked.</param>
     /// <param name="Entries">The newest first.</param>
@@ -81,6 +87,20 @@ internal static class TodayEndpoints
                 nods,
                 TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
                 stuck,
+                [
+                    .. (
+                        await db
+                            .Clients.Where(client => client.EraseOn != null)
+                            .OrderBy(client => client.EraseOn)
+                            .ThenBy(client => client.SortName)
+                            .Take(100)
+                            .ToListAsync(cancellationToken)
+                    ).Select(client => new ErasedSoon(
+                        client.Id,
+                        client.Name,
+                        TimeWords.Day(client.EraseOn!.Value, now.InZone(business.DateTimeZone).Date)
+                    )),
+                ],
                 storageQuota.DiskIsLow
                     ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again."
                     : null

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Clients;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -19,6 +20,7 @@ internal sealed class Housekeeping(
     FormAccess access,
     Notifications notifications,
     SavedDrafts drafts,
+    RetentionSweep retention,
     BusinessClock clock,
     TimeProvider time
 )
@@ -51,7 +53,10 @@ internal sealed class Housekeeping(
         await write.SaveAsync(cancellationToken);
     }
 
-    /// <summary>Lets go of abandoned filling-ins, of files nobody needs and of send keys nobody presses any more.</summary>
+    /// <summary>
+    /// Lets go of abandoned filling-ins, of files nobody needs, of send keys nobody presses any more, and of clients whose keeping period
+    /// is over.
+    /// </summary>
     public async Task SweepAsync(CancellationToken cancellationToken)
     {
         await using (var write = await db.WriteAsync(cancellationToken))
@@ -64,5 +69,6 @@ internal sealed class Housekeeping(
         }
 
         await drafts.SweepAsync(cancellationToken);
+        await retention.SweepAsync(cancellationToken);
     }
 }

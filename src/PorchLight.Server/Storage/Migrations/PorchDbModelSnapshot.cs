@@ -177,6 +177,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("IsDemo")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("KeepClientsMonths")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("KeepUnfinishedDays")
                         .HasColumnType("INTEGER");
 
@@ -680,6 +683,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<int>("FormVersion")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("IsErased")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid?>("PersonalLinkId")
                         .HasColumnType("TEXT");
 
@@ -1075,6 +1081,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("EmailKey")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("EraseOn")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("IsUnindexed")
                         .HasColumnType("INTEGER");
 
@@ -1099,6 +1108,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("EmailKey");
+
+                    b.HasIndex("EraseOn")
+                        .HasFilter("\"EraseOn\" IS NOT NULL");
 
                     b.HasIndex("IsUnindexed")
                         .HasFilter("\"IsUnindexed\"");

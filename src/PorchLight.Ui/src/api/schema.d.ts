@@ -1214,7 +1214,7 @@ export interface paths {
         get: operations["getClientsById"];
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["deleteClientsById"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1485,6 +1485,38 @@ export interface paths {
         };
         get?: never;
         put: operations["putClientsMergesByIdSplit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/erasing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdErasing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdKept"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3083,6 +3115,20 @@ export interface components {
             /** @description The values as they should be. */
             now: components["schemas"]["WelcomeCard"];
         };
+        /** @description A client who is erased soon because the keeping period ends. */
+        ErasedSoon: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+            /** @description The day, in words. */
+            on: string;
+        };
+        ErasingPreview: {
+            name: string;
+            /** @description What is erased, a line each. */
+            goes: string[];
+            /** @description What stays, a line each. */
+            stays: string[];
+        };
         /** @description Where a filling-in stands. */
         EvaluatedPage: {
             /** @description The pages shown so far, the open one last. */
@@ -3563,8 +3609,12 @@ export interface components {
             /** @description The shown columns, in order. */
             columns: string[];
         };
-        /** Format: uuid */
-        IdOfClient: null | string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfClient: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -3852,13 +3902,18 @@ export interface components {
             email: string;
             newPassword: boolean;
         };
-        /** @description How long the business keeps what nobody has sent. */
+        /** @description How long the business keeps what nobody has sent, and clients with whom nothing happens any more. */
         Keeping: {
             /**
              * Format: int32
              * @description Days a half-finished form is kept for somebody who wants to go on later; 1 to 365.
              */
             unfinishedDays: number;
+            /**
+             * Format: int32
+             * @description Months the records of a client are kept after something happened with them last; null for good.
+             */
+            clientMonths: null | number;
         };
         /** @description What a field would lose by another kind. */
         KindChangeView: {
@@ -5511,6 +5566,7 @@ export interface components {
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
+            erasedSoon: components["schemas"]["ErasedSoon"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */
             warning: null | string;
         };
@@ -8346,6 +8402,35 @@ export interface operations {
             };
         };
     };
+    deleteClientsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getClientsByIdValuesByField: {
         parameters: {
             query?: {
@@ -9007,6 +9092,66 @@ export interface operations {
                 "application/json": components["schemas"]["Splitting"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdErasing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasingPreview"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdKept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

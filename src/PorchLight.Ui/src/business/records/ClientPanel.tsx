@@ -11,7 +11,9 @@ import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel"
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
+import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
+import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "./Notes";
 import { People } from "./People";
@@ -23,6 +25,7 @@ type View = Schemas["ClientView"];
 /** One client with everything on file, each value with where it came from and to be changed where it stands. */
 export function ClientPanel() {
   const { id = "" } = useParams();
+  const { role } = useSession();
   const query = useQuery({
     queryKey: ["client", id],
     queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id } } })),
@@ -100,6 +103,11 @@ export function ClientPanel() {
           <TimelineList entries={client.timeline} />
         </Section>
       </div>
+      {role === "owner" && (
+        <p className="mt-8 border-t border-line pt-3">
+          <EraseClient client={id} name={client.name} />
+        </p>
+      )}
     </div>
   );
 }

@@ -130,15 +130,16 @@ export function MergePanel() {
 }
 
 function InShort({ title, client }: { title: string; client: Schemas["ClientInShort"] }) {
-  const count = (number: number, one: string, many: string) => (number === 1 ? `one ${one}` : `${number} ${many}`);
+  const count = (number: number, one: string) =>
+    number === 1 ? `one ${one}` : `${number === 0 ? "no" : number} ${one}s`;
   return (
     <section className="rounded-soft border border-line p-4">
       <h2 className="text-[0.93rem] text-slate">{title}</h2>
       <p className="text-[1.07rem] font-semibold">{client.name}</p>
       {client.email && <p className="wrap-anywhere">{client.email}</p>}
       <p className="text-slate">
-        {standingWords[client.standing]}, with us since {client.since}.{" "}
-        {[count(client.projects, "project", "projects"), count(client.notes, "note", "notes")].join(", ")}.
+        {standingWords[client.standing]}, with us since {client.since}, with {count(client.projects, "project")} and{" "}
+        {count(client.notes, "note")}.
       </p>
     </section>
   );

@@ -101,7 +101,12 @@ function Keeping({ settings }: { settings: SettingsView }) {
     async (body) => (await orProblem(api.PUT("/api/settings/keeping", { body }))).keeping,
   );
   return (
-    <SavedForm edit={edit} nameOf={() => "Unfinished forms are kept"}>
+    <SavedForm
+      edit={edit}
+      nameOf={(place) =>
+        place === "clientMonths" ? "Clients nothing happens with are kept" : "Unfinished forms are kept"
+      }
+    >
       <TextBox
         label="Unfinished forms are kept, in days"
         help="Whoever presses “Finish later” gets a link to go on from. After this many days the link, the answers and the files are deleted."
@@ -111,6 +116,16 @@ function Keeping({ settings }: { settings: SettingsView }) {
         value={edit.now.unfinishedDays || ""}
         error={edit.findings.get("unfinishedDays")}
         onChange={(e) => edit.change({ unfinishedDays: Math.trunc(Number(e.target.value)) })}
+      />
+      <TextBox
+        label="Clients nothing happens with are kept, in months"
+        help="Leave it empty to keep them for good. Else a client is erased when nothing has happened with them for so long: answers, fields, notes, files and mail. Today says so a week before. Active clients are always kept."
+        type="number"
+        min={1}
+        max={240}
+        value={edit.now.clientMonths ?? ""}
+        error={edit.findings.get("clientMonths")}
+        onChange={(e) => edit.change({ clientMonths: e.target.value ? Math.trunc(Number(e.target.value)) : null })}
       />
     </SavedForm>
   );

@@ -1,11 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { buttonLook } from "../../kit/Button";
+import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
 import { InquiryRows } from "../inquiries/InquiryRows";
 
@@ -43,6 +44,7 @@ export function Today() {
                 {today.data.warning}
               </p>
             )}
+            {today.data.erasedSoon.length > 0 && <ErasedSoon clients={today.data.erasedSoon} />}
             <Note className="mb-6 max-w-3xl font-head text-[1.45rem] leading-tight font-medium">{today.data.note}</Note>
             {shown.map(({ title, rows }, index) => (
               <section key={title} className="mb-6">
@@ -147,6 +149,37 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
           </Row>
         ))}
       </Rows>
+    </section>
+  );
+}
+
+/** Whose keeping period ends within a week, so that nobody is surprised. */
+function ErasedSoon({ clients }: { clients: Schemas["ErasedSoon"][] }) {
+  const { role } = useSession();
+  const queries = useQueryClient();
+  const keep = useMutation({
+    mutationFn: (id: string) => orProblem(api.PUT("/api/clients/{id}/kept", { params: { path: { id } } })),
+    onSettled: () => queries.invalidateQueries(),
+  });
+  return (
+    <section className="mb-6 rounded-soft bg-glow p-4">
+      <h2 className="mb-2 text-[1.07rem]">Erased soon, because the time you keep records ends</h2>
+      <ul className="grid gap-1">
+        {clients.map((client) => (
+          <li key={client.id} className="flex flex-wrap items-center gap-x-3">
+            <Link className="underline" to={`/clients/${client.id}`}>
+              {client.name}
+            </Link>
+            <span className="text-slate">{client.on}</span>
+            {role === "owner" && (
+              <Button weight="quiet" disabled={keep.isPending} onClick={() => keep.mutate(client.id!)}>
+                Keep {client.name}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Failure error={keep.error} />
     </section>
   );
 }

@@ -1,0 +1,121 @@
+using PorchLight.Core.Fields;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>Where a column of a file can go.</summary>
+/// <param name="Key">Names it: a field's key, one with a part of it ("client.name given"), "tags", "notes" or "standing".</param>
+/// <param name="Label">What a person reads.</param>
+public sealed record ImportTarget(string Key, string Label);
+
+/// <summary>Finds out what the columns of a file of people are.</summary>
+public static class ImportColumns
+{
+    /// <summary>The words a client is sorted by, parted by commas.</summary>
+    public const string Tags = "tags";
+
+    /// <summary>A note on the client.</summary>
+    public const string Notes = "notes";
+
+    /// <summary>How the business stands with them.</summary>
+    public const string Standing = "standing";
+
+    internal const string Given = "client.name given";
+    internal const string Family = "client.name family";
+
+    internal static readonly (string Part, string Label)[] AddressParts =
+    [
+        ("street", "Street and number"),
+        ("unit", "Flat or floor"),
+        ("city", "Town"),
+        ("postalCode", "Postal code"),
+        ("region", "County or region"),
+        ("country", "Country"),
+    ];
+
+    // What other programs call these columns. Common practice, no source.
+    private static readonly Dictionary<string, string[]> OtherWords = new()
+    {
+        [BuiltInFields.Name.Key] = ["full name", "display name", "contact", "contact name", "client", "client name", "customer", "fn"],
+        [Given] = ["first name", "firstname", "given name", "forename", "given"],
+        [Family] = ["last name", "lastname", "family name", "surname", "family"],
+        [BuiltInFields.Email.Key] =
+        [
+            "email",
+            "e-mail",
+            "mail",
+            "email address",
+            "e-mail address",
+            "mail address",
+            "email 1",
+            "e-mail 1 - value",
+        ],
+        [BuiltInFields.Phone.Key] = ["phone", "telephone", "tel", "mobile", "cell", "phone number", "mobile phone", "phone 1 - value"],
+        [BuiltInFields.Company.Key] = ["company", "organisation", "organization", "business", "company name", "org"],
+        [BuiltInFields.Born.Key] = ["birthday", "birth date", "date of birth", "born", "dob", "bday"],
+        [BuiltInFields.Source.Key] = ["source", "lead source", "how did you hear about us", "referred by"],
+        ["client.website"] = ["website", "web site", "url", "web", "homepage", "web address"],
+        ["client.language"] = ["language", "lang"],
+        [BuiltInFields.Address.Key] = ["address", "full address", "postal address", "mailing address"],
+        ["client.address street"] = ["street", "street address", "address line 1", "address 1"],
+        ["client.address unit"] = ["unit", "apartment", "flat", "address line 2", "address 2", "flat or floor"],
+        ["client.address city"] = ["city", "town", "locality", "place"],
+        ["client.address postalCode"] = ["postal code", "postcode", "zip", "zip code", "eircode"],
+        ["client.address region"] = ["region", "state", "county", "province"],
+        ["client.address country"] = ["country"],
+        [Tags] = ["tags", "labels", "groups", "categories", "group membership"],
+        [Notes] = ["notes", "note", "comment", "comments", "remarks"],
+        [Standing] = ["standing", "status"],
+    };
+
+    /// <summary>Everything a column can go to: the fields of clients whose values can be read from text, parts of the name and of the address.</summary>
+    /// <param name="fields">The fields of the business.</param>
+    public static IReadOnlyList<ImportTarget> Targets(FieldCatalogue fields) =>
+        [
+            .. fields
+                .Offered.Where(field => field.Scope == RecordScope.Client && field.Kind is not (FieldKind.Files or FieldKind.Rows))
+                .SelectMany(field =>
+                    new[] { new ImportTarget(field.Key, field.Label) }.Concat(
+                        field.Key == BuiltInFields.Name.Key
+                            ?
+                            [
+                                new ImportTarget(Given, $"{field.Label}: first name"),
+                                new ImportTarget(Family, $"{field.Label}: family name"),
+                            ]
+                        : field.Kind == FieldKind.Address
+                            ? AddressParts.Select(part => new ImportTarget(
+                                $"{field.Key} {part.Part}",
+                                $"{field.Label}: {part.Label.ToLowerInvariant()}"
+                            ))
+                        : []
+                    )
+                ),
+            new ImportTarget(Standing, "Standing"),
+            new ImportTarget(Tags, "Tags"),
+            new ImportTarget(Notes, "A note"),
+        ];
+
+    /// <summary>
+    /// Where each column most likely goes, by its heading and the words other programs use; null for one nobody can tell. No two columns
+    /// go to one place: the first one does. Where first and family name stand apart, a column with the whole name goes nowhere.
+    /// </summary>
+    /// <param name="headings">The headings of the file.</param>
+    /// <param name="fields">The fields of the business.</param>
+    public static IReadOnlyList<string?> Propose(IReadOnlyList<string> headings, FieldCatalogue fields)
+    {
+        var targets = Targets(fields);
+        var taken = new HashSet<string>();
+        var proposed = headings
+            .Select(heading =>
+            {
+                var words = ValueOrder.Fold(heading).Trim();
+                var target =
+                    targets.FirstOrDefault(one => ValueOrder.Fold(one.Label) == words)?.Key
+                    ?? targets.FirstOrDefault(one => OtherWords.TryGetValue(one.Key, out var others) && others.Contains(words))?.Key;
+                return target is not null && taken.Add(target) ? target : null;
+            })
+            .ToList();
+        return taken.Contains(Given) && taken.Contains(Family)
+            ? [.. proposed.Select(target => target == BuiltInFields.Name.Key ? null : target)]
+            : proposed;
+    }
+}

@@ -1,0 +1,76 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Clients;
+
+/// <summary>Lets the keeping period of the business run: says a week before who is erased, and erases them.</summary>
+internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessClock clock)
+{
+    private const int MostAtOnce = 500;
+
+    // A message may go by itself, or be somebody's own; which it was, it says itself.
+    private static readonly string Sent = new MessageSent("", null, null).Kind();
+
+    public async Task SweepAsync(CancellationToken cancellationToken)
+    {
+        var business = await db.BusinessAsync();
+        if (business.KeepClientsMonths is null && !await db.Clients.AnyAsync(client => client.EraseOn != null, cancellationToken))
+            return;
+        List<string> files = [];
+        await using (var write = await db.WriteAsync(cancellationToken))
+        {
+            business = await db.Businesses.SingleAsync(cancellationToken);
+            var (now, zone) = (clock.GetCurrentInstant(), business.DateTimeZone);
+            var today = now.InZone(zone).Date;
+            var mayBeByItself = DomainEvents.ByItself.Append(Sent).ToList();
+            var quiet = business.KeepClientsMonths is { } months
+                ? zone.AtStartOfDay(today.PlusDays(ClientRetention.NoticeDays + 1).PlusMonths(-months)).ToInstant()
+                : Instant.MinValue;
+            var looked = await db
+                .Clients.Where(client =>
+                    client.EraseOn != null
+                    || client.Since < quiet
+                        && client.Standing != Standing.Active
+                        && !db.Events.Any(logged =>
+                            logged.ClientId == client.Id && logged.At >= quiet && !mayBeByItself.Contains(logged.Kind)
+                        )
+                        && !db.FieldValues.Any(value => value.ClientId == client.Id && value.At >= quiet)
+                        && !db.Notes.Any(note => note.ClientId == client.Id && note.At >= quiet)
+                )
+                .OrderBy(client => client.Since)
+                .Take(MostAtOnce)
+                .ToListAsync(cancellationToken);
+            foreach (var client in looked)
+            {
+                var last = (await LastAsync(client)).InZone(zone).Date;
+                var state = ClientRetention.Of(last, business.KeepClientsMonths, client.Standing, client.EraseOn, today);
+                if (state.IsOver)
+                    files.AddRange(await eraser.EraseAsync(client.Id, null, now));
+                else
+                    client.EraseOn = state.Announced;
+            }
+
+            await write.SaveAsync(cancellationToken);
+        }
+
+        eraser.DeleteFiles(files);
+    }
+
+    private async Task<Instant> LastAsync(Client client)
+    {
+        var id = client.Id;
+        var happened = new[]
+        {
+            (await db.Events.AsNoTracking().Where(logged => logged.ClientId == id).OrderByDescending(logged => logged.Seq).ToListAsync())
+                .FirstOrDefault(logged => logged.What.IsByAPerson())
+                ?.At,
+            await db.FieldValues.Where(value => value.ClientId == id).MaxAsync(value => (Instant?)value.At),
+            await db.Notes.Where(note => note.ClientId == id).MaxAsync(note => (Instant?)note.At),
+        };
+        return happened.OfType<Instant>().Append(client.Since).Max();
+    }
+}

@@ -1,0 +1,84 @@
+import { useState } from "react";
+import { Dialog } from "radix-ui";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { orProblem } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { useNotice } from "../../kit/Notice";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+
+/** Erases a person for good, after a list of what goes and what stays. */
+export function EraseClient({ client, name }: { client: string; name: string }) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
+      <Dialog.Trigger className={`${buttonLook("quiet")} -ml-3 text-brick`}>Erase this client</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[34rem] max-w-[92vw] -translate-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel"
+        >
+          <Dialog.Title className="mb-3 text-[1.2rem]">Erase {name}?</Dialog.Title>
+          <Preview client={client} name={name} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Preview({ client, name }: { client: string; name: string }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const say = useNotice();
+  const path = { path: { id: client } };
+  const preview = useQuery({
+    queryKey: ["erasing", client],
+    queryFn: () => orProblem(api.GET("/api/clients/{id}/erasing", { params: path })),
+    gcTime: 0,
+  });
+  const erase = useMutation({
+    mutationFn: () => orProblem(api.DELETE("/api/clients/{id}", { params: path })),
+    onSuccess: () => {
+      void navigate("/clients");
+      void queries.invalidateQueries();
+      say({ words: `${name} is erased.` });
+    },
+  });
+  return (
+    <>
+      <Failure error={preview.error ?? erase.error} />
+      {preview.isPending && <Skeleton rows={4} />}
+      {preview.data && (
+        <>
+          <Lines title="This goes, and cannot be brought back" lines={preview.data.goes} />
+          <Lines title="This stays" lines={preview.data.stays} />
+          <p className="mt-5 flex flex-wrap gap-2">
+            <Button
+              className="border-brick! bg-brick! text-card!"
+              disabled={erase.isPending}
+              onClick={() => erase.mutate()}
+            >
+              Erase for good
+            </Button>
+            <Dialog.Close className={buttonLook("quiet")}>Keep them</Dialog.Close>
+          </p>
+        </>
+      )}
+    </>
+  );
+}
+
+function Lines({ title, lines }: { title: string; lines: string[] }) {
+  return (
+    <section className="mt-3">
+      <h3 className="mb-1 font-body font-semibold">{title}</h3>
+      <ul className="list-disc pl-5">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}

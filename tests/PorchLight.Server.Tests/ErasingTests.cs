@@ -1,0 +1,161 @@
+using System.Net;
+using System.Net.Http.Json;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Server.Demo;
+using static PorchLight.Server.Tests.FieldTests;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>Erasing a person, by hand and when the keeping period is over.</summary>
+public sealed class ErasingTests
+{
+    /// <summary>Words of theirs that stand in the records, in what they sent, in mail and in what happened.</summary>
+    private static readonly string[] Theirs =
+    [
+        "Brackenridge",
+        "tilda@bakes",
+        "555 0142",
+        "Bread and gulls",
+        "sticks on Mondays",
+        "She phoned back",
+    ];
+
+    [Fact]
+    public async Task Of_somebody_erased_no_word_is_left_in_any_table_and_what_is_counted_stays()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.SendAsync(Answers("other@lodge.example"));
+        await app.WorkAsync();
+        var owner = app.Owner();
+        var client = await OnlyClientAsync(owner, "tilda@bakes.example");
+        var id = client.Text("id");
+        await owner.PostAsync($"/api/clients/{id}/notes", Body(new { projectId = (Guid?)null, text = "The door sticks on Mondays." }));
+        var inquiry = client.GetProperty("projects")[0].GetProperty("inquiries")[0].Text("id");
+        await owner.PostAsync($"/api/inquiries/{inquiry}/got-in-touch", Body(new { text = "She phoned back." }));
+        await owner.PostAsync($"/api/inquiries/{inquiry}/reply", Body(new { subject = "Your wall, Brackenridge", text = "Gladly." }));
+        await app.WorkAsync();
+        var received = await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == "inquiryReceived"));
+        (await LeftAsync(app)).ShouldBe(Theirs.Order(), "all of it is there before");
+
+        var preview = await owner.GetAsync($"/api/clients/{id}/erasing").JsonAsync();
+        var goes = preview.GetProperty("goes").EnumerateArray().Select(line => line.GetString()).ToList();
+        goes.ShouldContain("One inquiry with its answers");
+        (await app.Member().DeleteAsync($"/api/clients/{id}")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await owner.DeleteAsync($"/api/clients/{id}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.DeleteAsync($"/api/clients/{id}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+
+        (await LeftAsync(app)).ShouldBe(["Brackenridge", "555 0142", "Bread and gulls"], ignoreOrder: true, "the other wrote the same");
+        (await owner.DeleteAsync($"/api/clients/{(await OnlyClientAsync(owner)).Text("id")}")).EnsureSuccessStatusCode();
+        (await LeftAsync(app)).ShouldBeEmpty();
+        (await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == "inquiryReceived"))).ShouldBe(received);
+        (await app.AskAsync(db => db.Submissions.CountAsync())).ShouldBe(2, "a form that takes only so many has taken these");
+        (await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == "clientErased" && logged.ClientId == null))).ShouldBe(2);
+        var form = (await owner.GetFromJsonAsync<List<System.Text.Json.JsonElement>>("/api/forms"))!.First(one =>
+            one.Text("title") == "A wall to paint"
+        );
+        (await (await owner.GetAsync($"/api/forms/{form.Text("id")}/answers.csv")).Content.ReadAsStringAsync())
+            .Trim()
+            .Split('\n')
+            .Length.ShouldBe(1);
+
+        // Whoever writes again is somebody new.
+        await app.SendAsync(Answers());
+        (await OnlyClientAsync(owner)).GetProperty("differences").GetArrayLength().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task What_was_made_one_with_them_is_erased_with_them()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.SendAsync(new(Answers("oskar@venn.example")) { ["name"] = new PersonNameAnswer("Oskar", "Venn") });
+        await app.WorkAsync();
+        var ids = await app.AskAsync(db => db.Clients.Select(client => client.Id).ToListAsync());
+        var owner = app.Owner();
+        await owner.PutAsync($"/api/clients/{ids[0]}/beside/{ids[1]}/merged", Body(new { take = Array.Empty<string>() }));
+        (await owner.DeleteAsync($"/api/clients/{ids[0]}")).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.Clients.IgnoreQueryFilters().CountAsync())).ShouldBe(0);
+        (await app.AskAsync(db => db.FieldValues.CountAsync())).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task The_keeping_period_is_announced_on_today_for_a_week_and_then_runs_by_itself()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.SendAsync(Answers("other@lodge.example"));
+        await app.WorkAsync();
+        var owner = app.Owner();
+        var settings = await owner.GetAsync("/api/settings").JsonAsync();
+        var was = settings.GetProperty("keeping");
+        (
+            await owner.PutAsync("/api/settings/keeping", Body(new { was, now = new { unfinishedDays = 30, clientMonths = 0 } }))
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await owner.PutAsync("/api/settings/keeping", Body(new { was, now = new { unfinishedDays = 30, clientMonths = 2 } }))
+        ).EnsureSuccessStatusCode();
+        await app.PassTimeAsync(Duration.FromDays(50));
+        (await SoonAsync()).ShouldBeEmpty();
+        await app.PassTimeAsync(Duration.FromDays(8));
+        (await SoonAsync()).Count.ShouldBe(2);
+        var kept = (await SoonAsync())[0];
+        (
+            await (await app.SignedInAsync(DemoBusiness.OwnerMail)).PutAsync($"/api/clients/{kept}/kept", Body(new { }))
+        ).EnsureSuccessStatusCode();
+        (await SoonAsync()).Count.ShouldBe(1);
+        await app.PassTimeAsync(Duration.FromDays(8));
+        (await app.AskAsync(db => db.Clients.Select(client => client.Id).ToListAsync())).Select(id => id.ToString()).ShouldBe([kept]);
+
+        async Task<List<string>> SoonAsync() =>
+            [
+                .. (await (await app.SignedInAsync(DemoBusiness.OwnerMail)).GetAsync("/api/today").JsonAsync())
+                    .GetProperty("erasedSoon")
+                    .EnumerateArray()
+                    .Select(one => one.Text("id")),
+            ];
+    }
+
+    /// <summary>Which of their words stand anywhere in the database, looked for in every column of every table.</summary>
+    private static async Task<IEnumerable<string>> LeftAsync(TestApp app)
+    {
+        var found = new SortedSet<string>();
+        await app.AskAsync(async db =>
+        {
+            await using var connection = new SqliteConnection(db.Database.GetConnectionString());
+            await connection.OpenAsync();
+            var cells = new List<string>();
+            foreach (var table in await ReadAsync(connection, "SELECT name FROM sqlite_master WHERE type = 'table'"))
+            {
+                // What the index of words holds stands in a table of its own form, and is asked below as a search asks.
+                if (table.StartsWith("ClientWords", StringComparison.Ordinal))
+                    continue;
+                cells.AddRange(await ReadAsync(connection, $"SELECT * FROM \"{table}\""));
+            }
+
+            cells.AddRange(await ReadAsync(connection, "SELECT words FROM ClientWords"));
+            found.UnionWith(Theirs.Where(words => cells.Any(cell => cell.Contains(words, StringComparison.OrdinalIgnoreCase))));
+            return 0;
+        });
+        return found;
+    }
+
+    private static async Task<List<string>> ReadAsync(SqliteConnection connection, string sql)
+    {
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        await using var reader = await command.ExecuteReaderAsync();
+        var cells = new List<string>();
+        while (await reader.ReadAsync())
+        {
+            for (var column = 0; column < reader.FieldCount; column++)
+                cells.Add(reader.GetValue(column).ToString()!);
+        }
+
+        return cells;
+    }
+}
