@@ -95,27 +95,25 @@ public static class ImportColumns
         ];
 
     /// <summary>
-    /// Where each column most likely goes, by its heading and the words other programs use; null for one nobody can tell. No two columns
-    /// go to one place: the first one does. Where first and family name stand apart, a column with the whole name goes nowhere.
+    /// Where each column most likely goes, by its heading and the words other programs use; empty for one nobody can tell. No two columns
+    /// go to one place: the first one does.
     /// </summary>
     /// <param name="headings">The headings of the file.</param>
     /// <param name="fields">The fields of the business.</param>
-    public static IReadOnlyList<string?> Propose(IReadOnlyList<string> headings, FieldCatalogue fields)
+    public static IReadOnlyList<string> Propose(IReadOnlyList<string> headings, FieldCatalogue fields)
     {
         var targets = Targets(fields);
         var taken = new HashSet<string>();
-        var proposed = headings
-            .Select(heading =>
+        return
+        [
+            .. headings.Select(heading =>
             {
                 var words = ValueOrder.Fold(heading).Trim();
                 var target =
                     targets.FirstOrDefault(one => ValueOrder.Fold(one.Label) == words)?.Key
                     ?? targets.FirstOrDefault(one => OtherWords.TryGetValue(one.Key, out var others) && others.Contains(words))?.Key;
-                return target is not null && taken.Add(target) ? target : null;
-            })
-            .ToList();
-        return taken.Contains(Given) && taken.Contains(Family)
-            ? [.. proposed.Select(target => target == BuiltInFields.Name.Key ? null : target)]
-            : proposed;
+                return target is not null && taken.Add(target) ? target : "";
+            }),
+        ];
     }
 }

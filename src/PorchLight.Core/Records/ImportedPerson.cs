@@ -37,16 +37,17 @@ public sealed record ImportedPerson(
 
     /// <summary>
     /// Reads a line. A cell that cannot be kept in its field is left out, with a sentence; the rest of the line is taken in. A column that
-    /// goes nowhere is not looked at, and of two that go to one place the first that is not blank counts.
+    /// goes nowhere is not looked at, and of two that go to one place the first that is not blank counts; a whole name counts where neither
+    /// first nor family name is given.
     /// </summary>
     /// <param name="cells">The cells of the line.</param>
-    /// <param name="targets">Where each column goes, by <see cref="ImportTarget.Key"/>; null for nowhere.</param>
+    /// <param name="targets">Where each column goes, by <see cref="ImportTarget.Key"/>; empty for nowhere.</param>
     /// <param name="fields">The fields of the business.</param>
     /// <param name="context">The day, and the region for phone numbers.</param>
     /// <param name="currency">The business's currency.</param>
     public static ImportedPerson Read(
         IReadOnlyList<string> cells,
-        IReadOnlyList<string?> targets,
+        IReadOnlyList<string> targets,
         FieldCatalogue fields,
         NormaliseContext context,
         string currency

@@ -79,7 +79,8 @@ internal sealed class AlikeClients(PorchDb db)
     public static (Id<Client> One, Id<Client> Other) InOrder(Id<Client> a, Id<Client> b) =>
         a.Value.CompareTo(b.Value) < 0 ? (a, b) : (b, a);
 
-    private async Task<Dictionary<Id<Client>, ClientTraits>> TraitsAsync(
+    /// <summary>What some clients are recognised by.</summary>
+    public async Task<Dictionary<Id<Client>, ClientTraits>> TraitsAsync(
         IReadOnlyList<Id<Client>> clients,
         CancellationToken cancellationToken
     )

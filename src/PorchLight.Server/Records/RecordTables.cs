@@ -24,6 +24,8 @@ internal static class RecordTables
             .HaveId<ClientPair>()
             .HaveId<ClientMerge>()
             .HaveJson<MergeMemory>()
+            .HaveId<ClientImport>()
+            .HaveJson<ImportPlan>()
             .HaveJson<ClientQuery>()
             .HaveJson<Answer>()
             .HaveJson<DomainEvent>();
@@ -49,6 +51,17 @@ internal static class RecordTables
         builder.Entity<Client>().HasIndex(client => client.Since);
         builder.Entity<Client>().HasIndex(client => client.IsUnindexed).HasFilter("\"IsUnindexed\"");
         builder.Entity<Client>().HasIndex(client => client.EraseOn).HasFilter("\"EraseOn\" IS NOT NULL");
+        builder.Entity<ClientImportFile>().HasKey(file => file.ImportId);
+        builder
+            .Entity<ClientImportFile>()
+            .HasOne<ClientImport>()
+            .WithMany()
+            .HasForeignKey(file => file.ImportId)
+            .OnDelete(DeleteBehavior.Cascade);
+        builder.MapImported<Client>();
+        builder.MapImported<ClientTag>();
+        builder.MapImported<FieldValue>();
+        builder.MapImported<Note>();
         builder.Entity<ClientTag>().HasKey(tag => new { tag.ClientId, tag.Tag });
         builder.Entity<ClientTag>().HasIndex(tag => tag.Tag);
         builder.Entity<ClientTag>().HasOne<Client>().WithMany().HasForeignKey(tag => tag.ClientId).OnDelete(DeleteBehavior.Cascade);
@@ -139,5 +152,14 @@ internal static class RecordTables
             .WithMany()
             .HasForeignKey(logged => logged.ProjectId)
             .OnDelete(DeleteBehavior.SetNull);
+    }
+
+    /// <summary>What an import may have brought is found by it, so that it can be taken back.</summary>
+    private static void MapImported<T>(this ModelBuilder builder)
+        where T : class
+    {
+        const string importId = nameof(Client.ImportId);
+        builder.Entity<T>().HasIndex(importId).HasFilter($"\"{importId}\" IS NOT NULL");
+        builder.Entity<T>().HasOne(typeof(ClientImport)).WithMany().HasForeignKey(importId).OnDelete(DeleteBehavior.SetNull);
     }
 }

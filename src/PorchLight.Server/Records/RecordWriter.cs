@@ -21,6 +21,9 @@ internal sealed record ValueSource(ValueOrigin Origin, string By, Instant At)
 {
     /// <summary>The answer it was; null for what the business wrote itself.</summary>
     public AnswerSource? Answer { get; init; }
+
+    /// <summary>The import it came by; null for everything else.</summary>
+    public Id<ClientImport>? Import { get; init; }
 }
 
 /// <summary>An answer a value came from.</summary>
@@ -77,6 +80,7 @@ internal sealed class RecordWriter(PorchDb db)
                     FormId = source.Answer?.Form,
                     FormVersion = source.Answer?.FormVersion,
                     Question = source.Answer?.Question,
+                    ImportId = source.Import,
                     By = source.By,
                     At = source.At,
                 }

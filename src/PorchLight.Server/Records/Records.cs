@@ -34,6 +34,9 @@ internal sealed class Client
     /// <summary>The day they are erased on because the keeping period ends, as it is said a week before; null for nobody else.</summary>
     public LocalDate? EraseOn { get; set; }
 
+    /// <summary>The import that made them; null for everybody else.</summary>
+    public Id<ClientImport>? ImportId { get; init; }
+
     /// <summary>The name as lists are put in order by it.</summary>
     public string SortName { get; set; } = "";
 
@@ -46,6 +49,9 @@ internal sealed class ClientTag
 {
     public required Id<Client> ClientId { get; init; }
     public required string Tag { get; init; }
+
+    /// <summary>The import that brought it; null for a tag somebody gave them.</summary>
+    public Id<ClientImport>? ImportId { get; init; }
 }
 
 /// <summary>The row of the word index that holds a client's words.</summary>
@@ -143,6 +149,9 @@ internal enum ValueOrigin
 
     /// <summary>It came from another record of the same person, or went back there.</summary>
     Merged,
+
+    /// <summary>It came out of a file, or was there before that was taken back.</summary>
+    Imported,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>
@@ -179,6 +188,9 @@ internal sealed class FieldValue : IWrittenValue
     public int? FormVersion { get; init; }
     public string? Question { get; init; }
 
+    /// <summary>The import it came by; null for every other value.</summary>
+    public Id<ClientImport>? ImportId { get; init; }
+
     /// <summary>Who gave it.</summary>
     public required string By { get; init; }
     public required Instant At { get; init; }
@@ -199,6 +211,9 @@ internal sealed class Note
     public Id<Inquiry>? InquiryId { get; init; }
     public required string By { get; init; }
     public required Instant At { get; init; }
+
+    /// <summary>The import it came by; null for every other note.</summary>
+    public Id<ClientImport>? ImportId { get; init; }
 
     /// <summary>Whether it stands above the others.</summary>
     public bool IsPinned { get; set; }

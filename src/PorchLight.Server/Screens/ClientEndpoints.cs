@@ -340,7 +340,16 @@ internal static class ClientEndpoints
         return value =>
         {
             if (value is not { FormId: { } form, FormVersion: { } number, Question: { } question })
-                return (value.Origin == ValueOrigin.Settled ? $"{value.By}, settling a difference" : value.By, null);
+                return (
+                    value.Origin switch
+                    {
+                        ValueOrigin.Settled => $"{value.By}, settling a difference",
+                        ValueOrigin.Merged => $"{value.By}, from another record of theirs",
+                        ValueOrigin.Imported => $"{value.By}, from a file",
+                        _ => value.By,
+                    },
+                    null
+                );
             var content = forms[(form, number)];
             return ($"{value.By} in “{content.Title}”", KnownValues.BeforeAnswers(content.FindQuestion(question)?.Wording ?? ""));
         };

@@ -36,16 +36,8 @@ internal static class ClientsCsv
         CancellationToken cancellationToken
     )
     {
-        ClientQuery wanted;
-        try
-        {
-            wanted = query is null ? new ClientQuery() : JsonSerializer.Deserialize<ClientQuery>(query, Json.Options) ?? new ClientQuery();
-        }
-        catch (JsonException)
-        {
-            return Problems.Unprocessable("This address is not complete. Go back to the list and save it from there.");
-        }
-
+        if (QueryOf(query) is not { } wanted)
+            return Problems.Unprocessable(CutOff);
         var (fields, business) = (await catalogues.ReadAsync(db), await db.BusinessAsync());
         var (clients, refusal) = await ClientListEndpoints.ReadAsync(
             wanted,
@@ -94,6 +86,21 @@ internal static class ClientsCsv
             "text/csv; charset=utf-8",
             "clients.csv"
         );
+    }
+
+    internal const string CutOff = "This address is not complete. Go back to the list and save it from there.";
+
+    /// <summary>The list an address asks for; null for an address that is not whole.</summary>
+    internal static ClientQuery? QueryOf(string? query)
+    {
+        try
+        {
+            return query is null ? new ClientQuery() : JsonSerializer.Deserialize<ClientQuery>(query, Json.Options) ?? new ClientQuery();
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
     }
 
     // Two fields may be called the same, one of clients and one of projects.

@@ -47,6 +47,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<ClientKey> ClientKeys => Set<ClientKey>();
     public DbSet<ClientPair> ClientPairs => Set<ClientPair>();
     public DbSet<ClientMerge> ClientMerges => Set<ClientMerge>();
+    public DbSet<ClientImport> ClientImports => Set<ClientImport>();
+    public DbSet<ClientImportFile> ClientImportFiles => Set<ClientImportFile>();
     public DbSet<ClientSearchRow> ClientSearchRows => Set<ClientSearchRow>();
     public DbSet<StoredField> Fields => Set<StoredField>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Clients;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
@@ -63,6 +64,12 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             );
         }
 
+        // The commit of a batch wakes the next pass, so that a long file does not keep steps and mail waiting.
+        allWell &= await TryAsync(
+            "import",
+            "clients",
+            services => services.GetRequiredService<ClientImporter>().WorkAsync(cancellationToken)
+        );
         foreach (var run in await InScopeAsync(DueRunsAsync))
             allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, cancellationToken));
         var lineWorks = true;

@@ -1084,6 +1084,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("EraseOn")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("ImportId")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("IsUnindexed")
                         .HasColumnType("INTEGER");
 
@@ -1112,6 +1115,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("EraseOn")
                         .HasFilter("\"EraseOn\" IS NOT NULL");
 
+                    b.HasIndex("ImportId")
+                        .HasFilter("\"ImportId\" IS NOT NULL");
+
                     b.HasIndex("IsUnindexed")
                         .HasFilter("\"IsUnindexed\"");
 
@@ -1122,6 +1128,74 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("SortName");
 
                     b.ToTable("Clients");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientImport", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ByUser")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Encoding")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Filled")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LeftOut")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Lines")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Made")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Stayed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("WorkedThrough")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("ClientImports");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientImportFile", b =>
+                {
+                    b.Property<Guid>("ImportId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Table")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.HasKey("ImportId");
+
+                    b.ToTable("ClientImportFiles");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.ClientKey", b =>
@@ -1227,7 +1301,13 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("Tag")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("ImportId")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("ClientId", "Tag");
+
+                    b.HasIndex("ImportId")
+                        .HasFilter("\"ImportId\" IS NOT NULL");
 
                     b.HasIndex("Tag");
 
@@ -1262,6 +1342,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<int?>("FormVersion")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("ImportId")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("InquiryId")
                         .HasColumnType("TEXT");
 
@@ -1293,6 +1376,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("ImportId")
+                        .HasFilter("\"ImportId\" IS NOT NULL");
 
                     b.HasIndex("Field", "OrderNumber", "ClientId")
                         .HasFilter("\"IsListed\" AND \"OrderNumber\" IS NOT NULL");
@@ -1367,6 +1453,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("ImportId")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("InquiryId")
                         .HasColumnType("TEXT");
 
@@ -1383,6 +1472,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("ImportId")
+                        .HasFilter("\"ImportId\" IS NOT NULL");
 
                     b.ToTable("Notes");
                 });
@@ -1758,10 +1850,24 @@ namespace PorchLight.Server.Storage.Migrations
 
             modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
                 {
+                    b.HasOne("PorchLight.Server.Records.ClientImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()
                         .HasForeignKey("MergedIntoId")
                         .OnDelete(DeleteBehavior.Cascade);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Records.ClientImportFile", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.ClientImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.ClientKey", b =>
@@ -1819,6 +1925,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.ClientImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.SetNull);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
@@ -1828,6 +1939,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.ClientImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.SetNull);
 
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()
@@ -1880,6 +1996,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Records.ClientImport", null)
+                        .WithMany()
+                        .HasForeignKey("ImportId")
+                        .OnDelete(DeleteBehavior.SetNull);
 
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()

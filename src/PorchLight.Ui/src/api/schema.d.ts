@@ -1524,6 +1524,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsImports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsImportsById"];
+        put: operations["putClientsImportsById"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsImportsByIdPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsImportsByIdPreview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsImportsByIdRunning"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}/taken-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsImportsByIdTakenBack"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -3182,6 +3278,12 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        FaultInFile: {
+            /** Format: int32 */
+            line: number;
+            column: null | string;
+            sentence: string;
+        };
         /** @description A field of a client or a project. */
         Field: {
             /** @description Names it for ever: "client.email". It begins with whose field it is. */
@@ -3620,6 +3722,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfClientImport: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfClientMerge: string;
         /**
          * Format: uuid
@@ -3707,6 +3815,90 @@ export interface components {
         IdOfStoredFile: string;
         /** Format: binary */
         IFormFile: string;
+        ImportColumn: {
+            heading: string;
+            /** @description What stands in its first lines. */
+            sample: string[];
+            /** @description Where it goes; empty for nowhere. */
+            target: string;
+        };
+        /** @description How a file is brought in. */
+        ImportPlan: {
+            /** @description Where each column goes; empty for nowhere. */
+            targets: string[];
+            /** @description Whether what stands in the records of who is here already is replaced; else only what is empty is filled. */
+            replace: boolean;
+        };
+        /** @description What would become of the lines of a file. */
+        ImportPreview: {
+            /**
+             * Format: int32
+             * @description How many would be clients.
+             */
+            new: number;
+            /**
+             * Format: int32
+             * @description How many are here already.
+             */
+            known: number;
+            /** @description Of the new ones, who is perhaps the same as somebody who is here. */
+            perhapsSame: components["schemas"]["PerhapsInFile"][];
+            /** Format: int32 */
+            perhapsSameCount: number;
+            /**
+             * Format: int32
+             * @description How many lines nobody can be told from.
+             */
+            leftOut: number;
+            /** @description What could not be taken in, the first of them. */
+            faults: components["schemas"]["FaultInFile"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            faultCount: number;
+        };
+        /**
+         * @description Where an import stands.
+         * @enum {unknown}
+         */
+        ImportState: "looked" | "running" | "done" | "takingBack" | "takenBack";
+        /** @description Where a column of a file can go. */
+        ImportTarget: {
+            /** @description Names it: a field's key, one with a part of it ("client.name given"), "tags", "notes" or "standing". */
+            key: string;
+            /** @description What a person reads. */
+            label: string;
+        };
+        ImportView: {
+            id: components["schemas"]["IdOfClientImport"];
+            fileName: string;
+            /** @description What its bytes were taken for. */
+            encoding: string;
+            state: components["schemas"]["ImportState"];
+            by: string;
+            at: string;
+            /** Format: int32 */
+            lines: number;
+            /**
+             * Format: int32
+             * @description How many of the lines were worked through.
+             */
+            workedThrough: number;
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            filled: number;
+            /** Format: int32 */
+            leftOut: number;
+            /** Format: int32 */
+            stayed: number;
+            replace: boolean;
+            /** @description The columns of the file; empty once everybody is here. */
+            columns: components["schemas"]["ImportColumn"][];
+            /** @description Where a column can go. */
+            places: components["schemas"]["ImportTarget"][];
+        };
         InquiryRow: {
             id: components["schemas"]["IdOfInquiry"];
             name: string;
@@ -4411,6 +4603,14 @@ export interface components {
         PeopleView: {
             users: components["schemas"]["UserRow"][];
             invites: components["schemas"]["InviteRow"][];
+        };
+        PerhapsInFile: {
+            /** Format: int32 */
+            line: number;
+            name: string;
+            client: components["schemas"]["IdOfClient"];
+            clientName: string;
+            why: string;
         };
         PerhapsSame: {
             one: components["schemas"]["ClientInShort"];
@@ -9143,6 +9343,227 @@ export interface operations {
         };
     };
     putClientsByIdKept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsImportsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsImportsById: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "*/*": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsImportsByIdPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsImportsByIdPreview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsImportsByIdRunning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsImportsByIdTakenBack: {
         parameters: {
             query?: never;
             header?: never;

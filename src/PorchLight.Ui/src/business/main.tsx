@@ -21,6 +21,7 @@ import { StuckMail } from "./mail/StuckMail";
 import { MailList } from "./practice/MailList";
 import { MailPanel } from "./practice/MailPanel";
 import { ClientList } from "./records/ClientList";
+import { ImportClients } from "./records/ImportClients";
 import { MergePanel } from "./records/MergePanel";
 import { PerhapsSame } from "./records/PerhapsSame";
 import { ClientPanel } from "./records/ClientPanel";
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
       { path: "/forms/:id/:section?", element: <EditForm /> },
       { path: "/files", element: <FilesAndLists /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
+      { path: "/clients/import/:id?", element: <ImportClients /> },
       {
         path: "/clients",
         element: <ClientList />,

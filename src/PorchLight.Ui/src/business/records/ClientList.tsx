@@ -57,10 +57,18 @@ export function ClientList() {
           <ListTitle open={!!id}>Clients</ListTitle>
           <span className="flex flex-wrap gap-2">
             {total > 0 && (
-              <a className={buttonLook("plain")} href={`/api/clients.csv?query=${address}`} download>
-                Save as CSV
-              </a>
+              <>
+                <a className={buttonLook("plain")} href={`/api/clients.csv?query=${address}`} download>
+                  Save as CSV
+                </a>
+                <a className={buttonLook("plain")} href={`/api/clients.vcf?query=${address}`} download>
+                  Save as vCard
+                </a>
+              </>
             )}
+            <Link className={buttonLook("plain")} to="/clients/import">
+              Bring people in
+            </Link>
             <AddClient />
           </span>
         </div>

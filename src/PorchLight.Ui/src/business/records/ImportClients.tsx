@@ -1,0 +1,175 @@
+import { useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { newKey } from "../../kit/newKey";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../shell/useTitle";
+import { ImportPlan } from "./ImportPlan";
+
+type Import = Schemas["ImportView"];
+
+const count = (number: number) => number.toLocaleString("en");
+const people = (number: number) => (number === 1 ? "one person" : `${count(number)} people`);
+
+/** People from a file of another program: chosen, looked at, brought in, and taken back if need be. */
+export function ImportClients() {
+  const { id } = useParams();
+  useTitle("Bring people in");
+  return (
+    <main className="mx-auto max-w-5xl p-6 sm:px-10">
+      <h1 className="mb-1 text-2xl">Bring people in from a file</h1>
+      <p className="mb-5 text-slate">
+        From an address book or another program: a table (CSV) with names above its columns, or contacts (vCard). You
+        see what would happen before anything does, and can take a whole import back.
+      </p>
+      {id ? <OneImport key={id} id={id} /> : <Choose />}
+    </main>
+  );
+}
+
+function Choose() {
+  const navigate = useNavigate();
+  const take = useMutation({
+    mutationFn: (file: File) =>
+      orProblem(
+        api.PUT("/api/clients/imports/{id}", {
+          params: { path: { id: newKey() }, query: { name: file.name } },
+          body: file as never,
+          bodySerializer: (body) => body as BodyInit,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      ),
+    onSuccess: (taken) => navigate(`/clients/import/${taken.id}`),
+  });
+  const earlier = useQuery({
+    queryKey: ["imports"],
+    queryFn: () => orProblem(api.GET("/api/clients/imports")),
+  });
+  return (
+    <>
+      <label className={`${buttonLook("main")} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2`}>
+        {take.isPending ? "Reading the file …" : "Choose a file"}
+        <input
+          type="file"
+          accept=".csv,.txt,.tsv,.vcf,text/csv,text/vcard"
+          className="sr-only"
+          disabled={take.isPending}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) take.mutate(file);
+          }}
+        />
+      </label>
+      <Link to="/clients" className={`${buttonLook("quiet")} ml-2`}>
+        Back to the clients
+      </Link>
+      <Failure error={take.error ?? earlier.error} />
+      {!!earlier.data?.length && (
+        <section className="mt-8">
+          <h2 className="mb-2 text-[1.07rem]">Brought in before</h2>
+          <ul className="grid gap-1">
+            {earlier.data.map((one) => (
+              <li key={one.id}>
+                <Link className="underline" to={`/clients/import/${one.id}`}>
+                  {one.fileName}
+                </Link>
+                , {one.at}, by {one.by}: {one.state === "takenBack" ? "taken back" : people(one.made)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+function OneImport({ id }: { id: string }) {
+  const query = useQuery({
+    queryKey: ["import", id],
+    queryFn: () => orProblem(api.GET("/api/clients/imports/{id}", { params: { path: { id } } })),
+    refetchInterval: ({ state }) =>
+      state.data?.state === "running" || state.data?.state === "takingBack" ? 1000 : false,
+  });
+  if (!query.data) return query.error ? <Failure error={query.error} /> : <Skeleton rows={6} />;
+  return query.data.state === "looked" ? <ImportPlan import={query.data} /> : <Under import={query.data} />;
+}
+
+/** An import that was begun: how far it is, and what it brought. */
+function Under({ import: one }: { import: Import }) {
+  const queries = useQueryClient();
+  const [isAsked, setAsked] = useState(false);
+  const takeBack = useMutation({
+    mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/taken-back", { params: { path: { id: one.id! } } })),
+    onSuccess: () => {
+      setAsked(false);
+      return queries.invalidateQueries();
+    },
+  });
+  return (
+    <section className="rounded-soft border border-line bg-card p-5" aria-live="polite">
+      <h2 className="mb-2 text-[1.07rem]">{one.fileName}</h2>
+      {one.state === "running" && (
+        <>
+          <p>
+            {count(one.workedThrough)} of {count(one.lines)} lines are done. You can go on with something else
+            meanwhile.
+          </p>
+          <progress
+            className="mt-2 w-full"
+            value={one.workedThrough}
+            max={one.lines}
+            aria-label="How far the import is"
+          />
+        </>
+      )}
+      {one.state === "takingBack" && <p>It is being taken back …</p>}
+      {one.state === "takenBack" && (
+        <p>
+          Taken back.
+          {one.stayed > 0 &&
+            ` ${one.stayed === 1 ? "One client stayed" : `${count(one.stayed)} clients stayed`}, because something had happened with them since.`}
+        </p>
+      )}
+      {one.state === "done" && (
+        <>
+          <p>
+            {one.made === 0 ? "Nobody is new." : `${people(one.made)} came in as clients.`}{" "}
+            {one.filled > 0 && `${people(one.filled)} were here already and got something new. `}
+            {one.leftOut > 0 &&
+              (one.leftOut === 1 ? "One line was left out." : `${count(one.leftOut)} lines were left out.`)}
+          </p>
+          <p className="mt-4 flex flex-wrap items-center gap-2">
+            <Link to="/clients" className={buttonLook("main")}>
+              Look at the clients
+            </Link>
+            {isAsked ? (
+              <>
+                <span>Everything this file brought goes again. With whom something has happened since stays.</span>
+                <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
+                  Take it back
+                </Button>
+                <Button weight="quiet" onClick={() => setAsked(false)}>
+                  Leave it
+                </Button>
+              </>
+            ) : (
+              <Button onClick={() => setAsked(true)}>Take the whole import back</Button>
+            )}
+          </p>
+        </>
+      )}
+      <Failure error={takeBack.error} />
+      {one.state === "takenBack" && (
+        <p className="mt-4">
+          <Link to="/clients/import" className={buttonLook("plain")}>
+            Choose a file
+          </Link>
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,180 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
+import { controlLook } from "../../kit/fields";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+
+type Import = Schemas["ImportView"];
+
+const count = (number: number) => number.toLocaleString("en");
+
+/** What the columns of a file are, and what would come of it. */
+export function ImportPlan({ import: one }: { import: Import }) {
+  const queries = useQueryClient();
+  const path = { path: { id: one.id! } };
+  const targets = one.columns.map((column) => column.target);
+  const plan = useMutation({
+    mutationFn: (body: Schemas["ImportPlan"]) =>
+      orProblem(api.PUT("/api/clients/imports/{id}/plan", { params: path, body })),
+    onSuccess: (changed) => {
+      queries.setQueryData(["import", one.id], changed);
+      return queries.invalidateQueries({ queryKey: ["import-preview", one.id] });
+    },
+  });
+  const run = useMutation({
+    mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/running", { params: path })),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const preview = useQuery({
+    queryKey: ["import-preview", one.id],
+    queryFn: () => orProblem(api.GET("/api/clients/imports/{id}/preview", { params: path })),
+    enabled: !plan.isPending,
+  });
+  const set = (column: number, target: string) =>
+    plan.mutate({
+      // Two columns cannot go to one place: the one that was there before goes nowhere.
+      targets: targets.map((was, at) => (at === column ? target : was === target ? "" : was)),
+      replace: one.replace,
+    });
+  return (
+    <>
+      <p className="mb-3">
+        <strong>{one.fileName}</strong>: {one.lines === 1 ? "one line" : `${count(one.lines)} lines`}, read as{" "}
+        {one.encoding}.
+      </p>
+      <section className="mb-6 overflow-x-auto rounded-soft border border-line bg-card">
+        <table className="w-full border-collapse text-left">
+          <thead className="text-[0.9rem] text-slate">
+            <tr>
+              <th className="px-4 py-2 font-normal">Column in the file</th>
+              <th className="px-4 py-2 font-normal">What stands there</th>
+              <th className="px-4 py-2 font-normal">Goes to</th>
+            </tr>
+          </thead>
+          <tbody>
+            {one.columns.map((column, index) => (
+              <tr key={index} className="border-t border-line align-top">
+                <th scope="row" className="px-4 py-2 font-semibold">
+                  {column.heading || `Column ${index + 1}`}
+                </th>
+                <td className="max-w-72 px-4 py-2 wrap-anywhere text-slate">{column.sample.join(" · ")}</td>
+                <td className="px-4 py-1.5">
+                  <select
+                    aria-label={`Where “${column.heading}” goes`}
+                    className={controlLook}
+                    value={column.target}
+                    onChange={(e) => set(index, e.target.value)}
+                  >
+                    <option value="">nowhere</option>
+                    {one.places.map((place) => (
+                      <option key={place.key} value={place.key}>
+                        {place.label}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <fieldset className="mb-6">
+        <legend className="mb-1 font-semibold">Who is here already</legend>
+        {[false, true].map((replace) => (
+          <label key={String(replace)} className="flex items-start gap-2 py-0.5">
+            <input
+              type="radio"
+              name="replace"
+              className="mt-1 accent-dusk"
+              checked={one.replace === replace}
+              onChange={() => plan.mutate({ targets, replace })}
+            />
+            {replace
+              ? "gets what the file says; what stood there stays in the history"
+              : "gets what is still empty in their record; nothing is replaced"}
+          </label>
+        ))}
+      </fieldset>
+      <Failure error={plan.error ?? preview.error ?? run.error} />
+      {preview.data ? <Outcome preview={preview.data} /> : preview.error ? null : <Skeleton rows={3} />}
+      <p className="mt-5 flex flex-wrap gap-2">
+        <Button
+          weight="main"
+          disabled={run.isPending || plan.isPending || !preview.data || preview.data.new + preview.data.known === 0}
+          onClick={() => run.mutate()}
+        >
+          {preview.data && preview.data.new + preview.data.known > 0
+            ? `Bring ${count(preview.data.new + preview.data.known)} in`
+            : "Bring them in"}
+        </Button>
+        <Link to="/clients/import" className={buttonLook("quiet")}>
+          Choose another file
+        </Link>
+      </p>
+    </>
+  );
+}
+
+function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
+  return (
+    <section aria-live="polite">
+      <h2 className="mb-1 text-[1.07rem]">What would happen</h2>
+      <ul className="list-disc pl-5">
+        <li>
+          {preview.new === 0
+            ? "Nobody is new."
+            : `${count(preview.new)} new ${preview.new === 1 ? "client" : "clients"}`}
+        </li>
+        {preview.known > 0 && <li>{count(preview.known)} here already, or twice in the file</li>}
+        {preview.leftOut > 0 && (
+          <li>
+            {preview.leftOut === 1 ? "One line is left out" : `${count(preview.leftOut)} lines are left out`}: nobody
+            can be told from {preview.leftOut === 1 ? "it" : "them"}
+          </li>
+        )}
+      </ul>
+      {preview.perhapsSameCount > 0 && (
+        <details className="mt-3">
+          <summary className="cursor-pointer font-semibold">
+            {preview.perhapsSameCount === 1
+              ? "One of the new ones is perhaps somebody who is here"
+              : `${count(preview.perhapsSameCount)} of the new ones are perhaps people who are here`}
+          </summary>
+          <p className="text-slate">They come in as clients of their own, and you are asked about each.</p>
+          <ul className="mt-1 grid gap-0.5">
+            {preview.perhapsSame.map((one) => (
+              <li key={one.line}>
+                Line {one.line}: {one.name} and {one.clientName} have {one.why}.
+              </li>
+            ))}
+          </ul>
+          <Rest shown={preview.perhapsSame.length} all={preview.perhapsSameCount} />
+        </details>
+      )}
+      {preview.faultCount > 0 && (
+        <details className="mt-3" open={preview.faultCount <= 5}>
+          <summary className="cursor-pointer font-semibold">
+            {preview.faultCount === 1
+              ? "One thing cannot be taken in"
+              : `${count(preview.faultCount)} things cannot be taken in`}
+          </summary>
+          <ul className="mt-1 grid gap-0.5">
+            {preview.faults.map((fault, index) => (
+              <li key={index}>
+                Line {fault.line}
+                {fault.column && `, ${fault.column}`}: {fault.sentence}
+              </li>
+            ))}
+          </ul>
+          <Rest shown={preview.faults.length} all={preview.faultCount} />
+        </details>
+      )}
+    </section>
+  );
+}
+
+function Rest({ shown, all }: { shown: number; all: number }) {
+  return all > shown ? <p className="text-slate">and {count(all - shown)} more</p> : null;
+}
