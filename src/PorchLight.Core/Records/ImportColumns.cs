@@ -62,7 +62,7 @@ public static class ImportColumns
         ["client.address postalCode"] = ["postal code", "postcode", "zip", "zip code", "eircode"],
         ["client.address region"] = ["region", "state", "county", "province"],
         ["client.address country"] = ["country"],
-        [Tags] = ["tags", "labels", "groups", "categories", "group membership"],
+        [Tags] = ["tags", "labels", "group", "groups", "categories", "group membership"],
         [Notes] = ["notes", "note", "comment", "comments", "remarks"],
         [Standing] = ["standing", "status"],
     };

@@ -119,7 +119,7 @@ function Under({ import: one }: { import: Import }) {
             meanwhile.
           </p>
           <progress
-            className="mt-2 w-full"
+            className="mt-2 h-2.5 w-full appearance-none overflow-hidden rounded-soft bg-line [&::-moz-progress-bar]:bg-dusk [&::-webkit-progress-bar]:bg-line [&::-webkit-progress-value]:bg-dusk"
             value={one.workedThrough}
             max={one.lines}
             aria-label="How far the import is"
