@@ -25,10 +25,11 @@ public sealed class EveryScreenTests
     {
         await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, form, mail) = app.Ask(db =>
+        var (inquiry, client, other, form, mail) = app.Ask(db =>
             (
                 db.Inquiries.OrderBy(one => one.Received).Last().Id,
-                db.Clients.First().Id,
+                db.Clients.OrderBy(one => one.Since).First().Id,
+                db.Clients.OrderBy(one => one.Since).Last().Id,
                 db.Forms.OrderBy(one => one.Id).First().Id,
                 db.PracticeMail.First().Id
             )
@@ -48,6 +49,9 @@ public sealed class EveryScreenTests
             $"/inquiries/{inquiry}?reply",
             "/clients",
             $"/clients/{client}",
+            $"/clients/{client}/beside/{other}",
+            "/clients/perhaps-the-same",
+            "/clients/import",
             "/practice-mail",
             $"/practice-mail/{mail}",
             "/password",

@@ -169,6 +169,7 @@ public sealed class JourneyTests
         owner.Sees("Project: A wall to paint");
         owner.FindsNothingInTheWay();
         WorksInTheRecords(owner);
+        BringsPeopleIn(owner);
         owner.Press("Inquiries");
         owner.Sees("Waiting for you");
         owner.FindsNothingInTheWay();
@@ -202,6 +203,40 @@ public sealed class JourneyTests
         owner.Click("//input[@aria-label='Choose Tilda Brackenridge']");
         owner.Sees("1 chosen");
         owner.FindsNothingInTheWay();
+    }
+
+    /// <summary>Brings a file in; who in it is perhaps known is made one with her, split again, and erased.</summary>
+    private static void BringsPeopleIn(Visitor owner)
+    {
+        var file = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.csv");
+        File.WriteAllText(file, "Full name,Phone,Shoe\nTilda Brackenrige,01 555 0199,39\n,,40\n");
+        owner.Follow("Bring people in");
+        owner.Find("//input[@type='file']").SendKeys(file);
+        owner.Sees("Bring 1 in");
+        owner.Sees("One line is left out: nobody can be told from it");
+        owner.Choose("Where “Shoe” goes", "A note");
+        owner.FindsNothingInTheWay();
+        owner.Press("Bring 1 in");
+        owner.Sees("One person came in as a client.");
+        File.Delete(file);
+        owner.Follow("Look at the clients");
+        owner.Follow("Look at them");
+        owner.Click("//li[contains(., 'Tilda Brackenrige')]//a[.='Look at both']");
+        owner.Sees("Where they differ, choose what stands from now on");
+        owner.FindsNothingInTheWay();
+        owner.Press("They are one person");
+        owner.Sees("They are one client now.");
+        owner.Press("Split them again");
+        owner.Sees("is a client of their own again.");
+        owner.Press("Close");
+        owner.SeesNoMore("perhaps one person");
+        owner.Type("Search in everything", "brackenrige");
+        owner.Follow("Tilda Brackenrige");
+        owner.Press("Erase this client");
+        owner.Sees("This goes, and cannot be brought back");
+        owner.FindsNothingInTheWay();
+        owner.Press("Erase for good");
+        owner.Sees("Tilda Brackenrige is erased.");
     }
 
     private static long FrameHeight(Visitor lead)

@@ -87,6 +87,7 @@ public sealed class OnePersonTwiceTests
         await SetAsync(app, other, "client.language", new TextAnswer("Irish"));
         var merge = await MergeAsync(app, kept, other);
         await SetAsync(app, kept, "client.language", new TextAnswer("German"));
+        await app.WorkAsync();
         var owner = app.Owner();
         var project = await app.AskAsync(db => db.Inquiries.Where(one => one.ClientId == kept).OrderBy(one => one.Received).LastAsync());
         await owner.PostAsync($"/api/clients/{kept}/notes", Body(new { projectId = project.ProjectId, text = "Since then." }));

@@ -53,8 +53,10 @@ internal sealed class AlikeClients(PorchDb db)
             }
         }
 
+        // A pair of which one went into another's records is left as it is, for when they are split again.
         var known = await db
             .ClientPairs.Where(pair => changed.Contains(pair.OneId) || changed.Contains(pair.OtherId))
+            .Where(pair => db.Clients.Any(client => client.Id == pair.OneId) && db.Clients.Any(client => client.Id == pair.OtherId))
             .ToListAsync(cancellationToken);
         foreach (var pair in known)
         {

@@ -26,9 +26,11 @@ type View = Schemas["ClientView"];
 export function ClientPanel() {
   const { id = "" } = useParams();
   const { role } = useSession();
+  const [isErasing, setErasing] = useState(false);
   const query = useQuery({
     queryKey: ["client", id],
     queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id } } })),
+    enabled: !isErasing,
   });
   useTitle(query.data?.name);
   const client = query.data;
@@ -105,7 +107,7 @@ export function ClientPanel() {
       </div>
       {role === "owner" && (
         <p className="mt-8 border-t border-line pt-3">
-          <EraseClient client={id} name={client.name} />
+          <EraseClient client={id} name={client.name} onErasing={setErasing} />
         </p>
       )}
     </div>

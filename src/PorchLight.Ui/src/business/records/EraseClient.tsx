@@ -9,7 +9,8 @@ import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 
 /** Erases a person for good, after a list of what goes and what stays. */
-export function EraseClient({ client, name }: { client: string; name: string }) {
+export function EraseClient(props: { client: string; name: string; onErasing: (isErasing: boolean) => void }) {
+  const { name } = props;
   const [isOpen, setOpen] = useState(false);
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
@@ -21,30 +22,35 @@ export function EraseClient({ client, name }: { client: string; name: string }) 
           className="fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[34rem] max-w-[92vw] -translate-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel"
         >
           <Dialog.Title className="mb-3 text-[1.2rem]">Erase {name}?</Dialog.Title>
-          <Preview client={client} name={name} />
+          <Preview {...props} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
 }
 
-function Preview({ client, name }: { client: string; name: string }) {
+function Preview(props: { client: string; name: string; onErasing: (isErasing: boolean) => void }) {
+  const { client, name, onErasing } = props;
   const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useNotice();
   const path = { path: { id: client } };
-  const preview = useQuery({
-    queryKey: ["erasing", client],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}/erasing", { params: path })),
-    gcTime: 0,
-  });
   const erase = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/clients/{id}", { params: path })),
+    // Whoever is being erased is not asked for again.
+    onMutate: () => onErasing(true),
+    onError: () => onErasing(false),
     onSuccess: () => {
       void navigate("/clients");
       void queries.invalidateQueries();
       say({ words: `${name} is erased.` });
     },
+  });
+  const preview = useQuery({
+    queryKey: ["erasing", client],
+    queryFn: () => orProblem(api.GET("/api/clients/{id}/erasing", { params: path })),
+    enabled: !erase.isPending && !erase.isSuccess,
+    gcTime: 0,
   });
   return (
     <>

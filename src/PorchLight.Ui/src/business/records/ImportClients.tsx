@@ -137,8 +137,15 @@ function Under({ import: one }: { import: Import }) {
       {one.state === "done" && (
         <>
           <p>
-            {one.made === 0 ? "Nobody is new." : `${people(one.made)} came in as clients.`}{" "}
-            {one.filled > 0 && `${people(one.filled)} were here already and got something new. `}
+            {one.made === 0
+              ? "Nobody is new."
+              : one.made === 1
+                ? "One person came in as a client."
+                : `${count(one.made)} people came in as clients.`}{" "}
+            {one.filled > 0 &&
+              (one.filled === 1
+                ? "One person was here already and got something new. "
+                : `${count(one.filled)} people were here already and got something new. `)}
             {one.leftOut > 0 &&
               (one.leftOut === 1 ? "One line was left out." : `${count(one.leftOut)} lines were left out.`)}
           </p>

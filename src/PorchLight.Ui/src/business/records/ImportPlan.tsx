@@ -30,7 +30,8 @@ export function ImportPlan({ import: one }: { import: Import }) {
   const preview = useQuery({
     queryKey: ["import-preview", one.id],
     queryFn: () => orProblem(api.GET("/api/clients/imports/{id}/preview", { params: path })),
-    enabled: !plan.isPending,
+    // Once it runs there is nothing to look at beforehand any more.
+    enabled: !plan.isPending && !run.isPending && !run.isSuccess,
   });
   const set = (column: number, target: string) =>
     plan.mutate({

@@ -19,10 +19,6 @@ export function MergePanel() {
   const say = useNotice();
   const [taken, setTaken] = useState<string[]>([]);
   const path = { path: { id, other } };
-  const query = useQuery({
-    queryKey: ["beside", id, other],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}/beside/{other}", { params: path })),
-  });
   const merge = useMutation({
     mutationFn: () =>
       orProblem(api.PUT("/api/clients/{id}/beside/{other}/merged", { params: path, body: { take: taken } })),
@@ -55,6 +51,12 @@ export function MergePanel() {
         },
       });
     },
+  });
+  const query = useQuery({
+    queryKey: ["beside", id, other],
+    queryFn: () => orProblem(api.GET("/api/clients/{id}/beside/{other}", { params: path })),
+    // Once they are one there are no two beside each other to ask for.
+    enabled: !merge.isPending && !merge.isSuccess,
   });
   const both = query.data;
   if (!both) return <PanelWaiting title="One person?" home="/clients" error={query.error} />;
