@@ -182,6 +182,32 @@ public sealed class ClientRecordTests
     }
 
     [Fact]
+    public async Task A_project_gets_a_title_is_closed_and_opened_again_and_a_closed_one_is_joined_by_no_inquiry()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var owner = app.Owner();
+        var client = await OnlyClientAsync(owner);
+        var path = $"/api/clients/{client.Text("id")}/projects/{client.GetProperty("projects")[0].Text("id")}";
+        var was = new { title = "A wall to paint", isOpen = true };
+        (await (await owner.PutAsync(path, Body(new { was, now = new { title = " ", isOpen = true } }))).PlacesAsync()).ShouldBe(["title"]);
+        (await owner.PutAsync(path, Body(new { was, now = new { title = " The long wall ", isOpen = true } }))).EnsureSuccessStatusCode();
+        (await app.Member().PutAsync(path, Body(new { was, now = new { title = was.title, isOpen = false } }))).EnsureSuccessStatusCode();
+        var project = (await OnlyClientAsync(owner)).GetProperty("projects")[0];
+        (project.Text("title"), project.GetProperty("open").GetBoolean()).ShouldBe(("The long wall", false), "both are kept");
+        await app.SendAsync(Answers());
+        (await OnlyClientAsync(owner)).GetProperty("projects").GetArrayLength().ShouldBe(2);
+        (
+            await owner.PutAsync(
+                path,
+                Body(new { was = new { title = "The long wall", isOpen = false }, now = new { title = "The long wall", isOpen = true } })
+            )
+        ).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.Projects.CountAsync(one => one.Closed == null))).ShouldBe(2);
+        (await owner.GetAsync("/api/clients/leads").JsonAsync()).GetProperty("leads").GetInt32().ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Standings_and_tags_are_set_for_many_at_once_and_said_in_the_timeline()
     {
         await using var app = new TestApp();

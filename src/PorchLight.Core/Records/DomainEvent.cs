@@ -39,6 +39,9 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ClientImported), "clientImported")]
 [JsonDerivedType(typeof(ClientErased), "clientErased")]
 [JsonDerivedType(typeof(ClientKept), "clientKept")]
+[JsonDerivedType(typeof(ProjectRenamed), "projectRenamed")]
+[JsonDerivedType(typeof(ProjectClosed), "projectClosed")]
+[JsonDerivedType(typeof(ProjectReopened), "projectReopened")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -185,6 +188,18 @@ public sealed record ClientErased(Guid? By) : DomainEvent;
 /// <summary>A person keeps the records of a client whose keeping period ends.</summary>
 /// <param name="By">The user who did.</param>
 public sealed record ClientKept(Guid By) : DomainEvent;
+
+/// <summary>A person gave a project another title.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ProjectRenamed(Guid By) : DomainEvent;
+
+/// <summary>A person closed a project.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ProjectClosed(Guid By) : DomainEvent;
+
+/// <summary>A person opened a closed project again.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ProjectReopened(Guid By) : DomainEvent;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
@@ -347,6 +362,9 @@ public static class DomainEvents
             ClientsSplit e => $"{names.User(e.By)} split the records of {who} again.",
             ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
             ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
+            ProjectRenamed e => $"{names.User(e.By)} gave a project another title.",
+            ProjectClosed e => $"{names.User(e.By)} closed a project.",
+            ProjectReopened e => $"{names.User(e.By)} opened a project again.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",
             MeetingBooked => $"{who} booked a meeting.",

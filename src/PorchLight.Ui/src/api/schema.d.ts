@@ -1364,6 +1364,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/leads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsLeads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/projects/{project}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdProjectsByProject"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/{id}/notes": {
         parameters: {
             query?: never;
@@ -3198,6 +3230,13 @@ export interface components {
             now: components["schemas"]["OpeningWords"];
         };
         /** @description An edit that says what it started from. */
+        EditOfProjectHead: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["ProjectHead"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["ProjectHead"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfReplyPromise: {
             /** @description The values as they were read. */
             was: components["schemas"]["ReplyPromise"];
@@ -4165,6 +4204,13 @@ export interface components {
             /** @description What it says of them. */
             part: components["schemas"]["PersonPart"];
         };
+        LeadCount: {
+            /**
+             * Format: int32
+             * @description How many clients nobody has said more of than that they asked.
+             */
+            leads: number;
+        };
         /**
          * @description In which unit the sides of an area are asked.
          * @enum {unknown}
@@ -4675,6 +4721,10 @@ export interface components {
          * @enum {unknown}
          */
         ProjectAssignment: "newWorkOrMore" | "newWork" | "workInHand";
+        ProjectHead: {
+            title: string;
+            isOpen: boolean;
+        };
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
             fit: null | components["schemas"]["FitLabel"];
@@ -8970,6 +9020,71 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsLeads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadCount"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdProjectsByProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfProjectHead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectHead"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

@@ -22,6 +22,8 @@ const onDusk =
 /** The band across the top: whose business this is, the stations in the order of the work, and who you are. */
 export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
   const session = useSession();
+  // They stay until somebody says how the business stands with them.
+  const leads = useQuery({ queryKey: ["leads"], queryFn: () => orProblem(api.GET("/api/clients/leads")) }).data?.leads;
   return (
     <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:h-14 md:flex-nowrap md:px-6">
       <Link
@@ -39,11 +41,22 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
             key={to}
             to={to}
             end={to === "/"}
+            aria-label={name}
+            aria-description={to === "/clients" && leads ? `${leads} new` : undefined}
             className={({ isActive }) =>
               `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp md:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
             }
           >
             {name}
+            {to === "/clients" && !!leads && (
+              <span
+                aria-hidden
+                title={leads === 1 ? "One lead" : `${leads} leads`}
+                className="ml-1.5 rounded-soft border border-card/50 px-1 text-[0.8rem] font-normal tabular-nums"
+              >
+                {leads > 999 ? "999+" : leads}
+              </span>
+            )}
           </NavLink>
         ))}
       </nav>

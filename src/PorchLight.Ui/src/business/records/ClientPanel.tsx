@@ -17,6 +17,7 @@ import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "./Notes";
 import { People } from "./People";
+import { ProjectHead } from "./ProjectHead";
 import { SamePerson } from "./SamePerson";
 import { standings, standingWords } from "./standings";
 
@@ -83,9 +84,7 @@ export function ClientPanel() {
           </Section>
           {client.projects.map((project) => (
             <Section key={project.id} title={`Project: ${project.title}`}>
-              <p className="mb-2 text-slate">
-                {project.open ? "Open" : "Closed"}, begun {project.opened}.
-              </p>
+              <ProjectHead client={id} project={project} />
               <FieldRows client={id} project={project.id} fields={project.fields} />
               <h3 className="mt-3 mb-1 font-body font-semibold">Notes on it</h3>
               <Notes client={id} project={project.id} notes={project.notes} />

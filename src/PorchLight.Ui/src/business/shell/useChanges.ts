@@ -18,6 +18,7 @@ const madeOf: Record<string, string[]> = {
   imports: ["records"],
   "import-preview": ["records", "fields", "brand"],
   erasing: [],
+  leads: ["records"],
   "client-parts": ["records", "fields", "brand"],
   "value-history": ["records", "forms", "brand"],
   fields: ["fields", "records", "forms"],
