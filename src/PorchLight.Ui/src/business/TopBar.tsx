@@ -37,27 +37,26 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
       </Link>
       <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 md:order-none md:h-full md:w-auto">
         {stations.map(([to, name]) => (
-          <NavLink
-            key={to}
-            to={to}
-            end={to === "/"}
-            aria-label={name}
-            aria-description={to === "/clients" && leads ? `${leads} new` : undefined}
-            className={({ isActive }) =>
-              `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp md:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
-            }
-          >
-            {name}
+          <span key={to} className="inline-flex h-full items-center">
+            <NavLink
+              to={to}
+              end={to === "/"}
+              className={({ isActive }) =>
+                `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp md:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
+              }
+            >
+              {name}
+            </NavLink>
             {to === "/clients" && !!leads && (
               <span
-                aria-hidden
                 title={leads === 1 ? "One lead" : `${leads} leads`}
-                className="ml-1.5 rounded-soft border border-card/50 px-1 text-[0.8rem] font-normal tabular-nums"
+                className="-ml-1 rounded-soft border border-card/50 px-1 text-[0.8rem] tabular-nums md:-ml-2.5"
               >
                 {leads > 999 ? "999+" : leads}
+                <span className="sr-only"> leads</span>
               </span>
             )}
-          </NavLink>
+          </span>
         ))}
       </nav>
       <div className="ml-auto flex shrink-0 items-center gap-1">
