@@ -73,7 +73,7 @@ export function ClientList() {
           </span>
         </div>
         {!!parts.data?.perhapsSame && (
-          <p className="mb-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
+          <p className="my-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
             {parts.data.perhapsSame === 1
               ? "Two clients are perhaps one person."
               : `${parts.data.perhapsSame.toLocaleString("en")} pairs of clients are perhaps one person each.`}
