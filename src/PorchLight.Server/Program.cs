@@ -55,6 +55,7 @@ builder.Services.AddScoped<ClientImporter>();
 builder.Services.AddScoped<ClientEraser>();
 builder.Services.AddScoped<RetentionSweep>();
 builder.Services.AddScoped<ClientFinder>();
+builder.Services.AddScoped<ClientsToSave>();
 builder.Services.AddSingleton<FieldCatalogues>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();

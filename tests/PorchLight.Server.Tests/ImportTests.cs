@@ -72,6 +72,24 @@ public sealed class ImportTests
         await UntilAsync(app, ImportState.TakenBack);
         await app.WorkAsync();
         (await StateAsync(app)).ShouldBe(before);
+        (await FoundAsync("old friends")).ShouldBe(0, "nobody is found by what is gone");
+        (await FoundAsync("gulls")).ShouldBe(1);
+
+        async Task<int> FoundAsync(string words) => (
+                await owner
+                    .PostAsync(
+                        "/api/clients/found",
+                        Body(
+                            new
+                            {
+                                query = new { words },
+                                skip = 0,
+                                take = 9,
+                            }
+                        )
+                    )
+                    .JsonAsync()
+            ).GetProperty("total").GetInt32();
     }
 
     [Fact]

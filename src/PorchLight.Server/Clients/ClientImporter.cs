@@ -181,6 +181,12 @@ internal sealed class ClientImporter(
             return;
         }
 
+        await db
+            .Clients.Where(client =>
+                db.ClientTags.Any(tag => tag.ClientId == client.Id && tag.ImportId == import.Id)
+                || db.Notes.Any(note => note.ClientId == client.Id && note.ImportId == import.Id)
+            )
+            .ExecuteUpdateAsync(set => set.SetProperty(client => client.IsUnindexed, true), cancellationToken);
         await db.ClientTags.Where(tag => tag.ImportId == import.Id).ExecuteDeleteAsync(cancellationToken);
         var made = await db
             .Clients.IgnoreQueryFilters()

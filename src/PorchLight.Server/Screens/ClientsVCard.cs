@@ -5,10 +5,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
-using PorchLight.Server.Calendar;
-using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -20,46 +17,12 @@ internal static class ClientsVCard
     public static void MapClientsVCard(this IEndpointRouteBuilder api) =>
         api.MapGet("/clients.vcf", WriteAsync).WithTags("Clients").For(Access.Member).ExcludeFromDescription();
 
-    private static async Task<IResult> WriteAsync(
-        string? query,
-        PorchDb db,
-        ClientFinder finder,
-        ClientSearch search,
-        FieldCatalogues catalogues,
-        BusinessClock clock,
-        CancellationToken cancellationToken
-    )
+    private static async Task<IResult> WriteAsync(string? query, PorchDb db, ClientsToSave saved, CancellationToken cancellationToken)
     {
-        if (ClientsCsv.QueryOf(query) is not { } wanted)
-            return Problems.Unprocessable(ClientsCsv.CutOff);
-        var (fields, business) = (await catalogues.ReadAsync(db), await db.BusinessAsync());
-        var (clients, refusal) = await ClientListEndpoints.ReadAsync(
-            wanted,
-            db,
-            finder,
-            search,
-            fields,
-            business,
-            clock,
-            cancellationToken
-        );
-        if (clients is null)
+        var (found, refusal) = await saved.FindAsync(query, cancellationToken);
+        if (found is null)
             return refusal!;
-        var found = await finder.PageAsync(clients, wanted, fields, 0, int.MaxValue, cancellationToken);
-        var ids = clients.Select(client => client.Id);
-        var values = (
-            await db
-                .FieldValues.AsNoTracking()
-                .Where(value => value.IsCurrent && value.ProjectId == null && ids.Contains(value.ClientId))
-                .ToListAsync(cancellationToken)
-        ).ToLookup(value => value.ClientId);
-        var tags = (
-            await db
-                .ClientTags.AsNoTracking()
-                .Where(tag => ids.Contains(tag.ClientId))
-                .OrderBy(tag => tag.Tag)
-                .ToListAsync(cancellationToken)
-        ).ToLookup(tag => tag.ClientId, tag => tag.Tag);
+        var ids = found.Clients.Select(client => client.Id).ToList();
         var notes = (
             await db
                 .Notes.AsNoTracking()
@@ -67,12 +30,10 @@ internal static class ClientsVCard
                 .OrderBy(note => note.At)
                 .ToListAsync(cancellationToken)
         ).ToLookup(note => note.ClientId, note => note.Text);
-        var cards = VCards.Write(
-            found.Select(client => Row(client, values[client.Id].ToDictionary(value => value.Field, value => value.Value!)))
-        );
+        var cards = VCards.Write(found.Clients.Select(client => Row(client, found.Values(client.Id))));
         return TypedResults.File(Encoding.UTF8.GetBytes(cards), "text/vcard; charset=utf-8", "clients.vcf");
 
-        string[] Row(Client client, Dictionary<string, Answer> own)
+        string[] Row(Client client, IReadOnlyDictionary<string, Answer> own)
         {
             var name = own.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
             var address = own.GetValueOrDefault(BuiltInFields.Address.Key) as AddressAnswer;
@@ -93,7 +54,7 @@ internal static class ClientsVCard
                 address?.Country ?? "",
                 Words("client.website"),
                 Words("client.language"),
-                string.Join(", ", tags[client.Id]),
+                string.Join(", ", found.Tags[client.Id]),
                 string.Join("\n", notes[client.Id]),
             ];
 
