@@ -1,4 +1,4 @@
-import { memo, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { DropdownMenu } from "radix-ui";
 import { Plus } from "lucide-react";
 import { orProblem } from "../../../api/problem";
@@ -86,10 +86,15 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
       })
       .finally(() => {
         setWaiting((before) => before.slice(1));
-        // The next one stands where this line stands then.
-        if (--run.left === 0) run.places.clear();
+        run.left--;
       });
   };
+  // The next one stands where this line stands, once it stands behind what was added last: whoever types faster than that is shown
+  // still means the one before.
+  useEffect(() => {
+    const run = added.current;
+    if (run.left === 0 && behind === run.last) run.places.clear();
+  }, [behind, waiting]);
   const addContent = (kind: (typeof contents)[number][0]) => {
     const key = freeKey(readForm(), kind === "passage" ? "text" : kind);
     edit((now) => insert(now, page, behind, [blank(kind, key)]), `add ${key}`);
