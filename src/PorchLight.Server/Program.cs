@@ -30,6 +30,7 @@ builder.Services.AddStorage(builder.Configuration);
 builder.Services.AddUserAccess();
 builder.Services.AddSignalR();
 builder.Services.AddSingleton<HubConnections>();
+builder.Services.AddScoped<ISignedOut, SignedOut>();
 builder.Services.AddHsts(hsts => hsts.MaxAge = TimeSpan.FromDays(365));
 builder.Services.AddRateLimits(builder.Configuration);
 builder.Services.TrustProxies(builder.Configuration);

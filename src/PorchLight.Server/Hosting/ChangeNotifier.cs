@@ -1,21 +1,32 @@
 using System.Collections.Concurrent;
+using System.Security.Claims;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.SignalR;
 using PorchLight.Server.Identity;
 
 namespace PorchLight.Server.Hosting;
 
+/// <summary>Knows whether somebody was signed out.</summary>
+internal interface ISignedOut
+{
+    /// <summary>Whether the session somebody asks with has ended.</summary>
+    Task<bool> HasEndedAsync(ClaimsPrincipal? who);
+}
+
 /// <summary>
 /// Where signed-in browsers listen for changes. They are only told which areas changed, and ask for what they show of
 /// them.
 /// </summary>
 [Authorize]
-internal sealed class ChangeHub(HubConnections connections) : Hub
+internal sealed class ChangeHub(HubConnections connections, ISignedOut signedOut) : Hub
 {
-    public override Task OnConnectedAsync()
+    public override async Task OnConnectedAsync()
     {
         connections.Add(Context);
-        return base.OnConnectedAsync();
+        // Who signed out between the handshake and this moment was not among the open ones.
+        if (await signedOut.HasEndedAsync(Context.User))
+            Context.Abort();
+        await base.OnConnectedAsync();
     }
 
     public override Task OnDisconnectedAsync(Exception? exception)

@@ -41,3 +41,9 @@ internal static class Sessions
             connections.Close(user, session);
     }
 }
+
+/// <summary>Asks the store whether a session has ended.</summary>
+internal sealed class SignedOut(PorchDb db) : ISignedOut
+{
+    public Task<bool> HasEndedAsync(ClaimsPrincipal? who) => db.HasEndedAsync(who);
+}
