@@ -16,7 +16,7 @@ public sealed class ArrowTests
     private static readonly string[][] CoreOrder =
     [
         ["Common"],
-        ["Calendar", "Money", "Brand"],
+        ["Calendar", "Money", "Brand", "Projects"],
         ["Answers"],
         ["Conditions"],
         ["Fields"],

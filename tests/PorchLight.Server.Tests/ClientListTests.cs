@@ -327,6 +327,7 @@ public sealed class ClientListTests
                     FormId = form,
                     Title = "A wall",
                     Opened = now,
+                    Stage = "new",
                     IsLatest = latest,
                 };
                 db.Projects.Add(project);

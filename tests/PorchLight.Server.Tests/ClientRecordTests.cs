@@ -182,32 +182,6 @@ public sealed class ClientRecordTests
     }
 
     [Fact]
-    public async Task A_project_gets_a_title_is_closed_and_opened_again_and_a_closed_one_is_joined_by_no_inquiry()
-    {
-        await using var app = new TestApp();
-        await app.SendAsync(Answers());
-        var owner = app.Owner();
-        var client = await OnlyClientAsync(owner);
-        var path = $"/api/clients/{client.Text("id")}/projects/{client.GetProperty("projects")[0].Text("id")}";
-        var was = new { title = "A wall to paint", isOpen = true };
-        (await (await owner.PutAsync(path, Body(new { was, now = new { title = " ", isOpen = true } }))).PlacesAsync()).ShouldBe(["title"]);
-        (await owner.PutAsync(path, Body(new { was, now = new { title = " The long wall ", isOpen = true } }))).EnsureSuccessStatusCode();
-        (await app.Member().PutAsync(path, Body(new { was, now = new { title = was.title, isOpen = false } }))).EnsureSuccessStatusCode();
-        var project = (await OnlyClientAsync(owner)).GetProperty("projects")[0];
-        (project.Text("title"), project.GetProperty("open").GetBoolean()).ShouldBe(("The long wall", false), "both are kept");
-        await app.SendAsync(Answers());
-        (await OnlyClientAsync(owner)).GetProperty("projects").GetArrayLength().ShouldBe(2);
-        (
-            await owner.PutAsync(
-                path,
-                Body(new { was = new { title = "The long wall", isOpen = false }, now = new { title = "The long wall", isOpen = true } })
-            )
-        ).EnsureSuccessStatusCode();
-        (await app.AskAsync(db => db.Projects.CountAsync(one => one.Closed == null))).ShouldBe(2);
-        (await owner.GetAsync("/api/clients/leads").JsonAsync()).GetProperty("leads").GetInt32().ShouldBe(1);
-    }
-
-    [Fact]
     public async Task Standings_and_tags_are_set_for_many_at_once_and_said_in_the_timeline()
     {
         await using var app = new TestApp();
@@ -311,6 +285,49 @@ public sealed class ClientRecordTests
         (await asked.SentenceAsync()).ShouldBe("This field was written again since: it says “+353 1 555 0100” now. Take it back anyway?");
         (await TakeBackAsync(owner, difference, true)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         OnFile(await OnlyClientAsync(owner), "client.phone").Text("words").ShouldBe("01 555 0142");
+    }
+
+    [Fact]
+    public async Task An_answer_is_corrected_before_it_is_settled_and_both_stay_visible()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        var again = Answers();
+        again["place"] = new TextAnswer("Brya");
+        await app.SendAsync(again);
+        var owner = app.Owner();
+        var difference = Differences(await OnlyClientAsync(owner)).Single();
+        var path = $"/api/differences/{difference.Text("id")}/corrected";
+        Answer said = new TextAnswer("Brya");
+        Answer meant = new TextAnswer("Bray");
+        (await (await owner.PutAsync(path, Body(new { was = said, now = (Answer)new NumberAnswer(3) }))).PlacesAsync()).ShouldBe([
+            "project.place",
+        ]);
+        (await owner.PutAsync(path, Body(new { was = said, now = meant }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await app.Member().PutAsync(path, Body(new { was = said, now = (Answer)new TextAnswer("Brie") }))).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "somebody corrected it meanwhile"
+        );
+        difference = Differences(await OnlyClientAsync(owner)).Single();
+        (difference.Text("theirs"), difference.Text("corrected"), difference.Text("correctedBy")).ShouldBe(
+            ("Brya", "Bray", "Maren Tolliver")
+        );
+        await SettleAsync(owner, (difference, "tookTheirs", null));
+        var project = (await OnlyClientAsync(owner)).GetProperty("projects")[0];
+        project
+            .GetProperty("fields")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("field").Text("key") == "project.place")
+            .Text("words")
+            .ShouldBe("Bray");
+        Differences(await OnlyClientAsync(owner)).Single().Text("theirs").ShouldBe("Brya");
+        (await owner.PutAsync(path, Body(new { was = meant, now = (Answer?)null }))).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "it is settled"
+        );
+        await TakeBackAsync(owner, difference, false);
+        (await owner.PutAsync(path, Body(new { was = meant, now = (Answer?)null }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        Differences(await OnlyClientAsync(owner)).Single().GetProperty("corrected").ValueKind.ShouldBe(JsonValueKind.Null);
     }
 
     [Fact]

@@ -179,6 +179,19 @@ public sealed class SendOnceTests
                     phone = "",
                 }
             ),
+            ("/api/clients/{id}/projects", $"/api/clients/{client}/projects", new { title = "The gate", service = "" }),
+            (
+                "/api/clients/{id}/tasks",
+                $"/api/clients/{client}/tasks",
+                new
+                {
+                    projectId = (Guid?)null,
+                    title = "Order the gold leaf",
+                    isDate = false,
+                    on = (string?)null,
+                    @for = (Guid?)null,
+                }
+            ),
             ("/api/clients/{id}/notes", $"/api/clients/{client}/notes", new { projectId = (Guid?)null, text = "The door sticks." }),
             (
                 "/api/fields/for-question",
@@ -262,6 +275,7 @@ public sealed class SendOnceTests
                 await db.FollowThroughs.CountAsync(),
                 await db.StoredFiles.CountAsync(),
                 await db.Fields.CountAsync(),
+                await db.ClientTasks.CountAsync(),
                 (await db.PersonalLinks.OrderBy(link => link.Id).LastOrDefaultAsync())?.LinkHash,
                 await db.PersonalLinks.CountAsync(),
                 (await db.Invites.OrderBy(invite => invite.Id).LastOrDefaultAsync())?.LinkHash,

@@ -1,6 +1,7 @@
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
+using PorchLight.Core.Projects;
 
 namespace PorchLight.Core.Forms;
 
@@ -23,7 +24,15 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     private const int LongestName = 100;
     private const int MostLines = 50;
 
-    /// <summary>Nothing in them.</summary>
+    /// <summary>Where projects stand on their way, in the order of the work.</summary>
+    public IReadOnlyList<Stage> Stages { get; init; } = Stage.Usual;
+
+    /// <summary>The service that is called so, in small or capital letters; null when there is none.</summary>
+    /// <param name="name">Its name.</param>
+    public Service? ServiceCalled(string name) =>
+        Services.FirstOrDefault(service => string.Equals(service.Name, name.Trim(), StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>Nothing in them but the usual stages.</summary>
     public static BusinessLists Empty { get; } = new([], []);
 
     /// <summary>Names without blanks around; a key for every line that has none yet, made of its name.</summary>
@@ -32,7 +41,10 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
         return new BusinessLists(
             Keyed(Services, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
             Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() })
-        );
+        )
+        {
+            Stages = Keyed(Stages, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
+        };
 
         static List<T> Keyed<T>(IReadOnlyList<T> lines, Func<T, string> name, Func<T, string> key, Func<T, string, T> with)
         {
@@ -53,6 +65,8 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                 .Where(line => line.one.StartsAt < 0)
                 .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
             .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
+            .. CheckNames("stages", Stages.Select(one => one.Name).ToList()),
+            .. Stages.Lacks() is { } lacks ? [new Finding("stages", lacks)] : Array.Empty<Finding>(),
         ];
 
     /// <summary>

@@ -42,6 +42,10 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ProjectRenamed), "projectRenamed")]
 [JsonDerivedType(typeof(ProjectClosed), "projectClosed")]
 [JsonDerivedType(typeof(ProjectReopened), "projectReopened")]
+[JsonDerivedType(typeof(ProjectBegun), "projectBegun")]
+[JsonDerivedType(typeof(ProjectStageSet), "projectStageSet")]
+[JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
+[JsonDerivedType(typeof(TaskDone), "taskDone")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -195,11 +199,32 @@ public sealed record ProjectRenamed(Guid By) : DomainEvent;
 
 /// <summary>A person closed a project.</summary>
 /// <param name="By">The user who did.</param>
-public sealed record ProjectClosed(Guid By) : DomainEvent;
+/// <param name="Stage">The key of the stage it ended in; null in the time before projects had stages.</param>
+public sealed record ProjectClosed(Guid By, string? Stage = null) : DomainEvent;
 
 /// <summary>A person opened a closed project again.</summary>
 /// <param name="By">The user who did.</param>
-public sealed record ProjectReopened(Guid By) : DomainEvent;
+/// <param name="Stage">The key of the stage it stands in again; null in the time before projects had stages.</param>
+public sealed record ProjectReopened(Guid By, string? Stage = null) : DomainEvent;
+
+/// <summary>A person began a project by hand.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record ProjectBegun(Guid By) : DomainEvent;
+
+/// <summary>A person moved an open project to another stage, which does not close it.</summary>
+/// <param name="Stage">The stage's key.</param>
+/// <param name="By">The user who did.</param>
+public sealed record ProjectStageSet(string Stage, Guid By) : DomainEvent;
+
+/// <summary>A person said who looks after a project.</summary>
+/// <param name="To">The user who looks after it from then on; null for nobody.</param>
+/// <param name="By">The user who said so.</param>
+public sealed record ProjectGiven(Guid? To, Guid By) : DomainEvent;
+
+/// <summary>A person did a task.</summary>
+/// <param name="Title">What was to do.</param>
+/// <param name="By">The user who said that it is done.</param>
+public sealed record TaskDone(string Title, Guid By) : DomainEvent;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
@@ -217,8 +242,16 @@ public sealed record PlaceGiven(YearMonth Month, Guid By) : DomainEvent;
 /// <param name="Form">The title of the form.</param>
 /// <param name="FollowThrough">The name of the follow-through.</param>
 /// <param name="Step">The name of a step by its key.</param>
+/// <param name="Stage">The name of a stage by its key.</param>
 /// <param name="User">The name of a user by identifier, also of one who has left.</param>
-public sealed record EventNames(string Client, string Form, string FollowThrough, Func<string, string> Step, Func<Guid, string> User);
+public sealed record EventNames(
+    string Client,
+    string Form,
+    string FollowThrough,
+    Func<string, string> Step,
+    Func<string, string> Stage,
+    Func<Guid, string> User
+);
 
 /// <summary>Reads events.</summary>
 public static class DomainEvents
@@ -286,6 +319,10 @@ public static class DomainEvents
                 or InquiryClosed
                 or InquiryReopened
                 or StandingSet
+                or ProjectBegun
+                or ProjectStageSet
+                or ProjectClosed
+                or ProjectReopened
                 or ClientErased;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
@@ -363,8 +400,16 @@ public static class DomainEvents
             ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
             ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
             ProjectRenamed e => $"{names.User(e.By)} gave a project another title.",
+            ProjectClosed { Stage: { } stage } e => $"{names.User(e.By)} closed a project: {names.Stage(stage)}.",
             ProjectClosed e => $"{names.User(e.By)} closed a project.",
+            ProjectReopened { Stage: { } stage } e => $"{names.User(e.By)} opened a project again: {names.Stage(stage)}.",
             ProjectReopened e => $"{names.User(e.By)} opened a project again.",
+            ProjectBegun e => $"{names.User(e.By)} began a project.",
+            ProjectStageSet e => $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}.",
+            ProjectGiven { To: { } to } e when to == e.By => $"{names.User(e.By)} looks after a project now.",
+            ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",
+            ProjectGiven e => $"{names.User(e.By)} gave a project back; nobody looks after it.",
+            TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",
             MeetingBooked => $"{who} booked a meeting.",

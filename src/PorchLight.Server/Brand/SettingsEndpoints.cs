@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -115,19 +116,7 @@ internal static class SettingsEndpoints
                     cancellationToken
                 )
         );
-        group.MapPut(
-            "/lists",
-            (Edit<BusinessLists> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
-                SaveAsync(
-                    edit,
-                    db,
-                    clock,
-                    business => business.Lists,
-                    (business, lists) => business.Lists = lists.Normalise(),
-                    lists => lists.Normalise().Check(),
-                    cancellationToken
-                )
-        );
+        group.MapPut("/lists", SaveListsAsync);
         group.MapPut(
             "/welcome",
             (Edit<WelcomeCard> edit, PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
@@ -204,6 +193,29 @@ internal static class SettingsEndpoints
         if (check(merged) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         set(business, merged);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(View(business, clock));
+    }
+
+    private static async Task<Results<Ok<SettingsView>, ProblemHttpResult>> SaveListsAsync(
+        Edit<BusinessLists> edit,
+        PorchDb db,
+        IListsInUse use,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var (merged, refusal) = edit.Onto(business.Lists);
+        if (refusal is not null)
+            return refusal;
+        var (was, now) = (business.Lists, merged.Normalise());
+        if ((IReadOnlyList<Finding>)[.. now.Check(), .. await use.CheckAsync(was, now)] is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        business.Lists = now;
+        await use.ChangeAsync(was, now, who, clock.GetCurrentInstant());
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
     }

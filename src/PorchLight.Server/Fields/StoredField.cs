@@ -14,12 +14,27 @@ internal sealed class StoredField
     public required Field Field { get; set; }
 }
 
+/// <summary>How the view of clients, or of the projects of a service, is put together where somebody has arranged it.</summary>
+internal sealed class StoredArrangement
+{
+    public required RecordScope Scope { get; init; }
+
+    /// <summary>The key of the service whose projects it is for; empty for clients, and for all other projects.</summary>
+    public required string Service { get; init; }
+    public required Arrangement Arrangement { get; set; }
+}
+
 /// <summary>How the catalogue of fields is kept.</summary>
 internal static class FieldTables
 {
-    public static ModelConfigurationBuilder HaveFields(this ModelConfigurationBuilder builder) => builder.HaveJson<Field>();
+    public static ModelConfigurationBuilder HaveFields(this ModelConfigurationBuilder builder) =>
+        builder.HaveJson<Field>().HaveJson<Arrangement>();
 
-    public static void MapFields(this ModelBuilder builder) => builder.Entity<StoredField>().ToTable("Fields").HasKey(field => field.Key);
+    public static void MapFields(this ModelBuilder builder)
+    {
+        builder.Entity<StoredField>().ToTable("Fields").HasKey(field => field.Key);
+        builder.Entity<StoredArrangement>().ToTable("Arrangements").HasKey(one => new { one.Scope, one.Service });
+    }
 
     /// <summary>Adds the fields every business has where they are not there yet.</summary>
     public static async Task AddBuiltInFieldsAsync(this PorchDb db)

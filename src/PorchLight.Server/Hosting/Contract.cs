@@ -19,6 +19,7 @@ internal static class Contract
                     document.Info = new OpenApiInfo { Title = "Porch Light", Version = "1" };
                     document.Servers?.Clear();
                     AddMissingKinds(document, kinds);
+                    SayOnlyAtMembersWhatMayBeNull(document);
                     Document(document);
                     return Task.CompletedTask;
                 }
@@ -61,6 +62,19 @@ internal static class Contract
                 }
             );
         });
+
+    /// <summary>
+    /// A type that is first met where it may be null is described as one that may always be; whether it may is said at each member.
+    /// </summary>
+    private static void SayOnlyAtMembersWhatMayBeNull(OpenApiDocument document)
+    {
+        foreach (var schema in (document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>()).Values.OfType<OpenApiSchema>())
+        {
+            schema.Type &= ~JsonSchemaType.Null;
+            if (schema.Enum is { } values)
+                schema.Enum = [.. values.Where(value => value is not null && !JsonNullSentinel.IsJsonNullSentinel(value))];
+        }
+    }
 
     /// <summary>Kinds that occur only within kinds of something else are named by the generator, but not described.</summary>
     private static void AddMissingKinds(

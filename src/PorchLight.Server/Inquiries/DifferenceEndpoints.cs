@@ -29,11 +29,16 @@ internal static class DifferenceEndpoints
     /// <param name="Anyway">Whether to take it back although the field was written again since.</param>
     internal sealed record TakingBack(bool Anyway);
 
+    /// <param name="Was">What counted as theirs when it was read.</param>
+    /// <param name="Now">What they meant; null takes a correction back.</param>
+    internal sealed record Correction(Answer Was, Answer? Now);
+
     public static void MapDifferences(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/differences").For(Access.Member).WithTags("Clients");
         group.MapPut("/settled", SettleAsync);
         group.MapPut("/{id}/taken-back", TakeBackAsync);
+        group.MapPut("/{id}/corrected", CorrectAsync);
     }
 
     /// <summary>Settles one or many at once; all of them, or none.</summary>
@@ -91,14 +96,14 @@ internal static class DifferenceEndpoints
             if (settling.How == Settlement.KeptOurs)
                 return (null, null);
             if (IsNotes(difference))
-                return (settling.How == Settlement.TookTheirs ? difference.Theirs : settling.Another ?? difference.Theirs, null);
+                return (settling.How == Settlement.TookTheirs ? difference.Meant : settling.Another ?? difference.Meant, null);
             if (fields.Find(difference.Field) is not { } field)
                 return (null, Problems.Conflict("The field this is about is gone. Keep what is on file, or write it into the notes."));
             if (settling.How == Settlement.WroteAnother)
                 return await writer.EnteredAsync(client, field, settling.Another, now);
             if (
                 field.Key == BuiltInFields.Email.Key
-                && difference.Theirs is TextAnswer { Text: var email }
+                && difference.Meant is TextAnswer { Text: var email }
                 && await writer.IsTakenAsync(email, client.Id)
             )
                 return (
@@ -107,7 +112,7 @@ internal static class DifferenceEndpoints
                         "Another client is recognised by this e-mail address. Keep what is on file, or look whether they are the same."
                     )
                 );
-            return (difference.Theirs, null);
+            return (difference.Meant, null);
         }
 
         async Task KeepAsync(RecordDifference difference, Answer? value, Client client)
@@ -127,7 +132,7 @@ internal static class DifferenceEndpoints
                     ClientId = client.Id,
                     ProjectId = difference.Field == Landing.NotesKey(RecordScope.Project) ? difference.ProjectId : null,
                     Heading = KnownValues.BeforeAnswers(form.FindQuestion(difference.Question)?.Wording ?? ""),
-                    Text = AnswerWords.Say(value ?? difference.Theirs),
+                    Text = AnswerWords.Say(value ?? difference.Meant),
                     InquiryId = difference.InquiryId,
                     By = client.Name,
                     At = now,
@@ -152,6 +157,43 @@ internal static class DifferenceEndpoints
                 )
                 .Id;
         }
+    }
+
+    /// <summary>Corrects an answer before it is settled, a slip of the pen for instance. What they said stays visible beside it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> CorrectAsync(
+        Id<RecordDifference> id,
+        Correction correction,
+        PorchDb db,
+        RecordWriter writer,
+        FieldCatalogues catalogues,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Differences.FindAsync([id], cancellationToken) is not { } difference)
+            return Problems.NotFound(Gone);
+        if (difference.SettledAt is not null)
+            return Problems.Conflict("This is settled already. Take that back first, then correct the answer.");
+        var wanted = correction.Now;
+        if (wanted is not null && !IsNotes(difference))
+        {
+            if ((await catalogues.ReadAsync(db)).Find(difference.Field) is not { } field)
+                return Problems.Conflict("The field this is about is gone. Keep what is on file, or write it into the notes.");
+            var client = (await db.Clients.FindAsync([difference.ClientId], cancellationToken))!;
+            var (entered, refusal) = await writer.EnteredAsync(client, field, wanted, clock.GetCurrentInstant());
+            if (refusal is not null)
+                return refusal;
+            wanted = entered;
+        }
+
+        if (!Equals(correction.Was, difference.Meant))
+            return Edits.Clashing(difference.Field, difference.Meant, wanted);
+        (difference.Corrected, difference.CorrectedBy) =
+            wanted is null || Equals(wanted, difference.Theirs) ? (null, null) : (wanted, who.DisplayName());
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
     }
 
     /// <summary>

@@ -4,6 +4,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
@@ -56,10 +57,18 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         var inHand = !knownBefore
             ? []
             : await db.Projects.Where(project => project.ClientId == client.Id && project.Closed == null).ToListAsync();
+        var lists = (await db.BusinessAsync()).Lists;
+        var services = inHand.Count == 0 ? [] : await ServicesAsync(client);
         var joined = ProjectJoining.Joined(
             form.Settings.About,
             form.Id.Value,
-            inHand.Select(project => new OpenProject(project.Id.Value, project.FormId.Value, project.Opened))
+            ServiceOf(form, lists),
+            inHand.Select(project => new OpenProject(
+                project.Id.Value,
+                project.FormId?.Value,
+                services.GetValueOrDefault(project.Id),
+                project.Opened
+            ))
         );
         if (joined is not null)
             return (inHand.Single(project => project.Id.Value == joined.Id), true);
@@ -74,6 +83,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
                     FormId = form.Id,
                     Title = content.Title,
                     Opened = now,
+                    Stage = lists.Stages.First().Key,
                     IsLatest = true,
                 }
             )
@@ -81,8 +91,29 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         return (project, false);
     }
 
+    /// <summary>What the form asks about, as clients call it; null for none in particular.</summary>
+    private static string? ServiceOf(Form form, BusinessLists lists) =>
+        lists.Services.FirstOrDefault(service => service.Key == form.Service)?.Name;
+
+    /// <summary>What the projects of a client are about.</summary>
+    private async Task<Dictionary<Id<Project>, string>> ServicesAsync(Client client)
+    {
+        var field = BuiltInFields.Service.Key;
+        return (
+            await db.FieldValues.Where(value => value.ClientId == client.Id && value.Field == field && value.IsCurrent).ToListAsync()
+        ).ToDictionary(value => value.ProjectId!.Value, value => AnswerWords.Say(value.Value!));
+    }
+
     /// <summary>Writes down where the answers land, and gives what was written and what is left to be settled.</summary>
-    public async Task<LandingPlan> LandAsync(AnswerContext known, Client client, Project project, Inquiry inquiry, LandingTrust trust)
+    /// <param name="joined">Whether the project was there before; a new one is about what its form is about.</param>
+    public async Task<LandingPlan> LandAsync(
+        AnswerContext known,
+        Client client,
+        Project project,
+        bool joined,
+        Inquiry inquiry,
+        LandingTrust trust
+    )
     {
         var current = inquiry.KnownBefore ? await writer.CurrentAsync(client.Id, project.Id) : [];
         var onFile = current.ToDictionary(value => value.Key, value => value.Value.Value!);
@@ -110,6 +141,24 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
             writes.Add(write);
             current[write.Field] = writer.Write(client, project, write.Field, write.Value, current.GetValueOrDefault(write.Field), source);
         }
+
+        if (
+            !joined
+            && !current.ContainsKey(BuiltInFields.Service.Key)
+            && await db.Forms.FindAsync(inquiry.FormId) is { } form
+            && ServiceOf(form, (await db.BusinessAsync()).Lists) is { } service
+        )
+            writer.Write(
+                client,
+                project,
+                BuiltInFields.Service.Key,
+                new TextAnswer(service),
+                null,
+                new ValueSource(ValueOrigin.Inquiry, client.Name, inquiry.Received)
+                {
+                    Answer = new AnswerSource(inquiry.Id, inquiry.FormId, inquiry.FormVersion, null),
+                }
+            );
 
         db.Notes.AddRange(
             plan.Notes.Select(note => new Note

@@ -217,6 +217,7 @@ internal sealed class Intake(
                 known,
                 client,
                 project,
+                joined,
                 inquiry,
                 ClientRecognition.Trust(knownBefore, client.Id.Value, link?.ClientId?.Value)
             );

@@ -20,7 +20,6 @@ internal static class ClientEdits
     internal const string Gone = "This client is not here any more.";
     private const int LongestNote = 20_000;
     private const int LongestTag = 40;
-    private const int LongestTitle = 120;
     private const int MostAtOnce = 20_000;
 
     /// <param name="ProjectId">The project, for fields of projects; else null.</param>
@@ -33,8 +32,6 @@ internal static class ClientEdits
 
     /// <param name="ProjectId">The project it is about; null for the client.</param>
     internal sealed record NewNote(Id<Project>? ProjectId, string Text);
-
-    internal sealed record ProjectHead(string Title, bool IsOpen);
 
     /// <param name="Leads">How many clients nobody has said more of than that they asked.</param>
     internal sealed record LeadCount(int Leads);
@@ -59,7 +56,6 @@ internal static class ClientEdits
         group.MapPut("/tags", SetTagsAsync);
         group.MapPut("/{id}/values/{field}", SetValueAsync);
         group.MapGet("/leads", CountLeadsAsync);
-        group.MapPut("/{id}/projects/{project}", ChangeProjectAsync);
         group.MapPost("/{id}/notes", AddNoteAsync).Once();
         group.MapPut("/{id}/notes/{note}", ChangeNoteAsync);
         group.MapDelete("/{id}/notes/{note}", RemoveNoteAsync);
@@ -201,46 +197,6 @@ internal static class ClientEdits
 
     private static async Task<Ok<LeadCount>> CountLeadsAsync(PorchDb db, CancellationToken cancellationToken) =>
         TypedResults.Ok(new LeadCount(await db.Clients.CountAsync(client => client.Standing == Standing.Lead, cancellationToken)));
-
-    /// <summary>Changes the title of a project, closes it, or opens it again.</summary>
-    private static async Task<Results<Ok<ProjectHead>, ProblemHttpResult>> ChangeProjectAsync(
-        Id<Client> id,
-        Id<Project> project,
-        Edit<ProjectHead> edit,
-        PorchDb db,
-        EventLog events,
-        BusinessClock clock,
-        ClaimsPrincipal who,
-        CancellationToken cancellationToken
-    )
-    {
-        if (edit.Now.Title.Trim() is not { Length: > 0 and <= LongestTitle } title)
-            return Problems.Unfinished(new Finding("title", $"A project needs a title of at most {LongestTitle} characters."));
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Projects.SingleOrDefaultAsync(one => one.Id == project && one.ClientId == id, cancellationToken) is not { } stored)
-            return Problems.NotFound("This project is not here any more.");
-        var (merged, refusal) = (edit with { Now = edit.Now with { Title = title } }).Onto(
-            new ProjectHead(stored.Title, stored.Closed is null)
-        );
-        if (refusal is not null)
-            return refusal;
-        var (now, about) = (clock.GetCurrentInstant(), new EventContext(id, project));
-        if (merged.Title != stored.Title)
-        {
-            stored.Title = merged.Title;
-            (await db.Clients.FindAsync([id], cancellationToken))!.IsUnindexed = true;
-            await events.AppendAsync(new ProjectRenamed(who.UserId()), now, about);
-        }
-
-        if (merged.IsOpen != stored.Closed is null)
-        {
-            stored.Closed = merged.IsOpen ? null : now;
-            await events.AppendAsync(merged.IsOpen ? new ProjectReopened(who.UserId()) : new ProjectClosed(who.UserId()), now, about);
-        }
-
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(merged);
-    }
 
     /// <summary>Changes a note; what it said before is kept.</summary>
     private static async Task<Results<Ok<NoteWords>, ProblemHttpResult>> ChangeNoteAsync(

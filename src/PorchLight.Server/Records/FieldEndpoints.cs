@@ -202,6 +202,11 @@ internal static class FieldEndpoints
             }
         }
 
+        if (
+            field.AtAGlance != stored.Field.AtAGlance
+            && await db.Arrangements.FindAsync([field.Scope, ""], cancellationToken) is { } arranged
+        )
+            arranged.Arrangement = arranged.Arrangement.Without(key);
         stored.Field = field;
         await write.SaveAsync(cancellationToken);
         catalogues.Forget();

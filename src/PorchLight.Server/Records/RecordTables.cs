@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Records;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Records;
@@ -25,6 +26,7 @@ internal static class RecordTables
             .HaveId<ClientMerge>()
             .HaveJson<MergeMemory>()
             .HaveId<ClientImport>()
+            .HaveId<ClientTask>()
             .HaveJson<ImportPlan>()
             .HaveJson<ClientQuery>()
             .HaveJson<Answer>()
@@ -75,6 +77,14 @@ internal static class RecordTables
         builder.Entity<Project>().HasIndex(project => project.ClientId, "IX_Projects_Latest").IsUnique().HasFilter("\"IsLatest\"");
         builder.Entity<Project>().HasOne<Client>().WithMany().HasForeignKey(project => project.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Project>().HasOne<Form>().WithMany().HasForeignKey(project => project.FormId).OnDelete(DeleteBehavior.NoAction);
+
+        builder.Entity<Project>().HasOne<User>().WithMany().HasForeignKey(project => project.LooksAfterId).OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<ClientTask>().HasIndex(task => task.ClientId);
+        builder.Entity<ClientTask>().HasIndex(task => task.On).HasFilter("\"Done\" IS NULL");
+        builder.Entity<ClientTask>().HasOne<Client>().WithMany().HasForeignKey(task => task.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientTask>().HasOne<Project>().WithMany().HasForeignKey(task => task.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ClientTask>().HasOne<User>().WithMany().HasForeignKey(task => task.ForId).OnDelete(DeleteBehavior.SetNull);
 
         builder.Entity<FieldValue>().HasIndex(value => value.ClientId);
         // A value has words or a number to be found by, never both, and only what lists show is looked for; whose it is stands there, too.

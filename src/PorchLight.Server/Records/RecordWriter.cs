@@ -19,15 +19,16 @@ namespace PorchLight.Server.Records;
 /// <param name="At">When.</param>
 internal sealed record ValueSource(ValueOrigin Origin, string By, Instant At)
 {
-    /// <summary>The answer it was; null for what the business wrote itself.</summary>
+    /// <summary>The inquiry it came by; null for what the business wrote itself.</summary>
     public AnswerSource? Answer { get; init; }
 
     /// <summary>The import it came by; null for everything else.</summary>
     public Id<ClientImport>? Import { get; init; }
 }
 
-/// <summary>An answer a value came from.</summary>
-internal sealed record AnswerSource(Id<Inquiry> Inquiry, Id<Form> Form, int FormVersion, string Question);
+/// <summary>The inquiry a value came from.</summary>
+/// <param name="Question">The key of the question; null for what the form itself is about.</param>
+internal sealed record AnswerSource(Id<Inquiry> Inquiry, Id<Form> Form, int FormVersion, string? Question);
 
 /// <summary>The one way values get into fields, whoever writes them, as part of the caller's write.</summary>
 internal sealed class RecordWriter(PorchDb db)

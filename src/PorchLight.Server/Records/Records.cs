@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
@@ -124,15 +125,49 @@ internal sealed class Project
 {
     public required Id<Project> Id { get; init; }
     public required Id<Client> ClientId { get; init; }
-    public required Id<Form> FormId { get; init; }
+
+    /// <summary>The form it came by; null for one that was begun by hand.</summary>
+    public required Id<Form>? FormId { get; init; }
     public required string Title { get; set; }
     public required Instant Opened { get; init; }
 
-    /// <summary>Null while the project is open.</summary>
+    /// <summary>The key of the stage it stands in, of the business's list.</summary>
+    public required string Stage { get; set; }
+
+    /// <summary>The user who looks after it; null for nobody.</summary>
+    public Guid? LooksAfterId { get; set; }
+
+    /// <summary>When it came to a stage that closes it; null while it is open.</summary>
     public Instant? Closed { get; set; }
 
     /// <summary>Whether it is the piece of work of its client that began last: the one lists show.</summary>
     public bool IsLatest { get; set; }
+}
+
+/// <summary>Something to do for a client, or a day to think of.</summary>
+internal sealed class ClientTask
+{
+    public required Id<ClientTask> Id { get; init; }
+    public required Id<Client> ClientId { get; init; }
+
+    /// <summary>The project it is about; null for the client.</summary>
+    public required Id<Project>? ProjectId { get; init; }
+    public required string Title { get; set; }
+
+    /// <summary>Whether it is only a day to think of; nobody has to do it, and it has a day.</summary>
+    public required bool IsDate { get; init; }
+
+    /// <summary>The day it is due, or is; null for a task that is due whenever.</summary>
+    public LocalDate? On { get; set; }
+
+    /// <summary>The user who does it; null for whoever comes to it.</summary>
+    public Guid? ForId { get; set; }
+
+    /// <summary>When it was done; null while it is not, and for days.</summary>
+    public Instant? Done { get; set; }
+    public string? DoneBy { get; set; }
+    public required string By { get; init; }
+    public required Instant At { get; init; }
 }
 
 /// <summary>How a value came into a field.</summary>
@@ -253,6 +288,14 @@ internal sealed class RecordDifference
     public required Answer Theirs { get; init; }
     public required Answer? Ours { get; init; }
     public required Instant At { get; init; }
+
+    /// <summary>What they meant, as a person of the business corrected it before settling; null while nobody has.</summary>
+    public Answer? Corrected { get; set; }
+    public string? CorrectedBy { get; set; }
+
+    /// <summary>What counts as theirs: what they meant where that was corrected, else what they said.</summary>
+    [NotMapped]
+    public Answer Meant => Corrected ?? Theirs;
 
     /// <summary>Null while it is open.</summary>
     public Instant? SettledAt { get; set; }

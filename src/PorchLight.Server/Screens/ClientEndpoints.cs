@@ -5,6 +5,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
@@ -36,6 +37,7 @@ internal static class ClientEndpoints
         IReadOnlyList<PersonOnFile> People,
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectView> Projects,
+        IReadOnlyList<TaskOnFile> Tasks,
         IReadOnlyList<DifferenceOnFile> Differences,
         IReadOnlyList<PerhapsSameAs> PerhapsSame,
         IReadOnlyList<MergedRecord> Merges,
@@ -53,15 +55,32 @@ internal static class ClientEndpoints
     /// <param name="More">How they stand to the client, and what else is known of them, in words.</param>
     internal sealed record PersonOnFile(string Name, string More);
 
+    /// <param name="Service">What it is about, as clients call it; null when nothing says.</param>
+    /// <param name="ServiceKey">The key of that service; null when it is none of the list.</param>
+    /// <param name="Stage">The stage it stands in.</param>
+    /// <param name="LooksAfter">The user who looks after it; null for nobody.</param>
+    /// <param name="LooksAfterName">What they are called; null for nobody.</param>
+    /// <param name="Days">Its days in the order of time.</param>
     internal sealed record ProjectView(
         Id<Project> Id,
         string Title,
+        string? Service,
+        string? ServiceKey,
+        Stage Stage,
         bool Open,
         string Opened,
+        Guid? LooksAfter,
+        string? LooksAfterName,
+        IReadOnlyList<DayOfProject> Days,
         IReadOnlyList<FieldOnFile> Fields,
         IReadOnlyList<NoteOnFile> Notes,
         IReadOnlyList<ProjectInquiry> Inquiries
     );
+
+    /// <param name="Label">What happens on it.</param>
+    /// <param name="Day">The day, in words.</param>
+    /// <param name="IsPast">Whether it lies before today.</param>
+    internal sealed record DayOfProject(string Label, string Day, bool IsPast);
 
     internal sealed record ProjectInquiry(Id<Inquiry> Id, FitLabel? Fit, string Received);
 
@@ -142,6 +161,9 @@ internal static class ClientEndpoints
             .Where(project => project.ClientId == id)
             .OrderByDescending(project => project.Opened)
             .ToListAsync(cancellationToken);
+        var lists = (await db.BusinessAsync()).Lists;
+        var today = now.InZone(zone).Date;
+        var team = await db.Users.ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
         var inquiries = (
             await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)
         ).ToLookup(inquiry => inquiry.ProjectId);
@@ -162,25 +184,8 @@ internal static class ClientEndpoints
                 OnFile(RecordScope.Client, null),
                 People(values.Find(value => value.Field == ClientPeople.Field.Key)?.Value),
                 NotesOf(null),
-                [
-                    .. projects.Select(project => new ProjectView(
-                        project.Id,
-                        project.Title,
-                        project.Closed is null,
-                        TimeWords.At(project.Opened, now, zone),
-                        OnFile(RecordScope.Project, project.Id),
-                        NotesOf(project.Id),
-                        [
-                            .. inquiries[project.Id]
-                                .OrderByDescending(inquiry => inquiry.Received)
-                                .Select(inquiry => new ProjectInquiry(
-                                    inquiry.Id,
-                                    FitLabel.Of(inquiry.Fit),
-                                    TimeWords.At(inquiry.Received, now, zone)
-                                )),
-                        ]
-                    )),
-                ],
+                [.. projects.Select(ViewOf)],
+                await TasksOnFile.OfClientAsync(db, id, now, zone, cancellationToken),
                 await DifferencesOnFile.OfAsync(
                     db,
                     db.Differences.Where(difference => difference.ClientId == id),
@@ -203,6 +208,44 @@ internal static class ClientEndpoints
                 await Timeline.OfAsync(db, db.Events.Where(logged => logged.ClientId == id), now, zone, cancellationToken)
             )
         );
+
+        ProjectView ViewOf(Project project)
+        {
+            var onFile = OnFile(RecordScope.Project, project.Id);
+            var service = onFile.FirstOrDefault(one => one.Field.Key == BuiltInFields.Service.Key)?.Words;
+            return new ProjectView(
+                project.Id,
+                project.Title,
+                service is { Length: > 0 } ? service : null,
+                lists.ServiceCalled(service ?? "")?.Key,
+                lists.Stages.Single(stage => stage.Key == project.Stage),
+                project.Closed is null,
+                TimeWords.At(project.Opened, now, zone),
+                project.LooksAfterId,
+                project.LooksAfterId is { } user ? team.GetValueOrDefault(user) : null,
+                [
+                    .. ProjectDates
+                        .Of(
+                            project.Opened.InZone(zone).Date,
+                            project.Closed?.InZone(zone).Date,
+                            onFile.Select(one => (one.Field, one.Value)),
+                            today
+                        )
+                        .Select(one => new DayOfProject(one.Label, TimeWords.Day(one.Day, today), one.IsPast)),
+                ],
+                onFile,
+                NotesOf(project.Id),
+                [
+                    .. inquiries[project.Id]
+                        .OrderByDescending(inquiry => inquiry.Received)
+                        .Select(inquiry => new ProjectInquiry(
+                            inquiry.Id,
+                            FitLabel.Of(inquiry.Fit),
+                            TimeWords.At(inquiry.Received, now, zone)
+                        )),
+                ]
+            );
+        }
 
         List<FieldOnFile> OnFile(RecordScope scope, Id<Project>? project)
         {
@@ -339,7 +382,7 @@ internal static class ClientEndpoints
 
         return value =>
         {
-            if (value is not { FormId: { } form, FormVersion: { } number, Question: { } question })
+            if (value is not { FormId: { } form, FormVersion: { } number })
                 return (
                     value.Origin switch
                     {
@@ -351,7 +394,10 @@ internal static class ClientEndpoints
                     null
                 );
             var content = forms[(form, number)];
-            return ($"{value.By} in “{content.Title}”", KnownValues.BeforeAnswers(content.FindQuestion(question)?.Wording ?? ""));
+            return (
+                $"{value.By} in “{content.Title}”",
+                value.Question is { } question ? KnownValues.BeforeAnswers(content.FindQuestion(question)?.Wording ?? "") : null
+            );
         };
     }
 }

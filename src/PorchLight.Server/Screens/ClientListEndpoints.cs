@@ -19,6 +19,7 @@ namespace PorchLight.Server.Screens;
 /// <summary>The clients as a list one works in.</summary>
 internal static class ClientListEndpoints
 {
+    private const int MostNamed = 20;
     private const int MostAtOnce = 200;
 
     /// <param name="Query">Which clients, and how.</param>
@@ -57,6 +58,8 @@ internal static class ClientListEndpoints
 
     internal sealed record SavedViewEntry(Id<SavedView> Id, string Name, ClientQuery Query);
 
+    internal sealed record NamedClient(Id<Client> Id, string Name);
+
     internal sealed record NewView(string Name, ClientQuery Query);
 
     public static void MapClientList(this IEndpointRouteBuilder api)
@@ -76,6 +79,7 @@ internal static class ClientListEndpoints
         group.MapPost("/found", FindAsync);
         group.MapPost("/all-found", FindAllAsync);
         group.MapGet("/parts", ShowPartsAsync);
+        group.MapGet("/names", NamesAsync);
         group.MapPut("/views", KeepViewAsync);
         group.MapDelete("/views/{id}", RemoveViewAsync);
     }
@@ -192,6 +196,22 @@ internal static class ClientListEndpoints
         var context = new NormaliseContext(business.Region, 0, now, business.Calendar.Today(now));
         var (clients, findings) = finder.Find(query, fields, context, business.Currency);
         return findings.Count > 0 ? (null, Problems.Unfinished(findings)) : (clients, null);
+    }
+
+    /// <summary>What some clients are called, in the order asked for; who is gone is left out, whose record went into another is that one.</summary>
+    private static async Task<Ok<List<NamedClient>>> NamesAsync(Guid[] ids, PorchDb db)
+    {
+        var found = new List<NamedClient>();
+        foreach (var id in ids.Take(MostNamed))
+        {
+            if (await db.ClientOrMergedAsync(new Id<Client>(id)) is { } client)
+            {
+                var now = await db.WhereMergedAsync(client);
+                found.Add(new NamedClient(now.Id, now.Name));
+            }
+        }
+
+        return TypedResults.Ok(found.DistinctBy(client => client.Id).ToList());
     }
 
     private static async Task<Ok<ClientListParts>> ShowPartsAsync(

@@ -17,8 +17,10 @@ namespace PorchLight.Server.Screens;
 /// <param name="Asked">What was asked.</param>
 /// <param name="Ours">What is on file, in words; null for nothing.</param>
 /// <param name="Theirs">What they say now, in words.</param>
+/// <param name="Corrected">What they meant, as somebody corrected it, in words; null while nobody has.</param>
+/// <param name="CorrectedBy">Who corrected it.</param>
 /// <param name="Rows">How each row stands to those on file; empty but for rows.</param>
-/// <param name="TheirValue">What they say now.</param>
+/// <param name="TheirValue">What counts as theirs: what they say now, or what they meant.</param>
 /// <param name="From">The form they said it in, and when.</param>
 /// <param name="Settlement">How it was settled; null while it is open.</param>
 /// <param name="SettledBy">Who settled it, and when; null while it is open.</param>
@@ -29,6 +31,8 @@ internal sealed record DifferenceOnFile(
     string Asked,
     string? Ours,
     string Theirs,
+    string? Corrected,
+    string? CorrectedBy,
     IReadOnlyList<RowDifference> Rows,
     Answer TheirValue,
     string From,
@@ -103,10 +107,12 @@ internal static class DifferencesOnFile
                     KnownValues.BeforeAnswers(form.FindQuestion(difference.Question)?.Wording ?? ""),
                     ours is null ? null : AnswerWords.Say(ours),
                     AnswerWords.Say(difference.Theirs),
-                    field is not null && difference.Theirs is RowsAnswer theirs
+                    difference.Corrected is { } meant ? AnswerWords.Say(meant) : null,
+                    difference.CorrectedBy,
+                    field is not null && difference.Meant is RowsAnswer theirs
                         ? Rows((ours as RowsAnswer)?.Rows ?? [], theirs.Rows, field)
                         : [],
-                    difference.Theirs,
+                    difference.Meant,
                     $"“{form.Title}”, {TimeWords.At(difference.At, now, zone)}",
                     difference.Settlement,
                     difference.SettledAt is { } at ? $"{difference.SettledBy}, {TimeWords.At(at, now, zone)}" : null

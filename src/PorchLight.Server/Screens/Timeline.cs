@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
@@ -9,11 +10,12 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Screens;
 
+/// <param name="ProjectId">The project it is about; null for none in particular.</param>
 /// <param name="At">When, in words.</param>
 /// <param name="Exactly">When, with date and zone.</param>
 /// <param name="Sentence">What happened.</param>
 /// <param name="Words">What somebody wrote, in their own words; else null.</param>
-internal sealed record TimelineEntry(string At, string Exactly, string Sentence, string? Words);
+internal sealed record TimelineEntry(Id<Project>? ProjectId, string At, string Exactly, string Sentence, string? Words);
 
 internal static class Timeline
 {
@@ -38,6 +40,7 @@ internal static class Timeline
         return
         [
             .. logged.Select(happened => new TimelineEntry(
+                happened.ProjectId,
                 TimeWords.At(happened.At, now, zone),
                 TimeWords.Exactly(happened.At, zone),
                 happened.What.Say(names(happened)),
@@ -68,7 +71,7 @@ internal static class Timeline
             .Users.Select(user => new { user.Id, user.DisplayName })
             .Concat(db.FormerUsers.Select(user => new { user.Id, user.DisplayName }))
             .ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
-        var runIds = logged.Select(happened => happened.RunId).OfType<PorchLight.Core.Common.Id<FollowThrough.Run>>().Distinct().ToList();
+        var runIds = logged.Select(happened => happened.RunId).OfType<Id<FollowThrough.Run>>().Distinct().ToList();
         var runs =
             runIds.Count == 0
                 ? []
@@ -82,6 +85,7 @@ internal static class Timeline
                         (run, version) => new { run.Id, version.Content }
                     )
                     .ToDictionaryAsync(run => run.Id, run => run.Content, cancellationToken);
+        var stages = (await db.BusinessAsync()).Lists.Stages;
         var titles = new Dictionary<(Guid, int), string>();
         foreach (
             var (form, number) in logged
@@ -90,9 +94,7 @@ internal static class Timeline
                 .Select(received => (received.Form, received.Version))
                 .Distinct()
         )
-            titles[(form, number)] = (
-                await db.FormVersions.FindAsync([new PorchLight.Core.Common.Id<Forms.Form>(form), number], cancellationToken)
-            )!
+            titles[(form, number)] = (await db.FormVersions.FindAsync([new Id<Forms.Form>(form), number], cancellationToken))!
                 .Content
                 .Title;
 
@@ -103,6 +105,7 @@ internal static class Timeline
             happened.What is InquiryReceived received ? titles[(received.Form, received.Version)] : "",
             Content(happened)?.Name ?? "",
             step => Content(happened)?.Steps.FirstOrDefault(one => one.Key == step)?.Name ?? step,
+            stage => stages.FirstOrDefault(one => one.Key == stage)?.Name ?? stage,
             user => users.GetValueOrDefault(user, "Somebody")
         );
 

@@ -32,6 +32,7 @@ internal static class TodayEndpoints
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
         IReadOnlyList<ErasedSoon> ErasedSoon,
+        IReadOnlyList<TaskOnFile> Tasks,
         string? Warning
     );
 
@@ -101,6 +102,7 @@ internal static class TodayEndpoints
                         TimeWords.Day(client.EraseOn!.Value, now.InZone(business.DateTimeZone).Date)
                     )),
                 ],
+                await TasksOnFile.DueAsync(db, now, business.DateTimeZone, cancellationToken),
                 storageQuota.DiskIsLow
                     ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again."
                     : null

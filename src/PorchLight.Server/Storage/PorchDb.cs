@@ -51,6 +51,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<ClientImportFile> ClientImportFiles => Set<ClientImportFile>();
     public DbSet<ClientSearchRow> ClientSearchRows => Set<ClientSearchRow>();
     public DbSet<StoredField> Fields => Set<StoredField>();
+    public DbSet<StoredArrangement> Arrangements => Set<StoredArrangement>();
+    public DbSet<ClientTask> ClientTasks => Set<ClientTask>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
     public DbSet<FollowThroughVersion> FollowThroughs => Set<FollowThroughVersion>();

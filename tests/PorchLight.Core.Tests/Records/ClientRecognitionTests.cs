@@ -33,28 +33,44 @@ public sealed class ClientRecognitionTests
     public void An_inquiry_joins_the_work_its_form_is_about()
     {
         var (walls, signs) = (Guid.CreateVersion7(), Guid.CreateVersion7());
-        var early = new OpenProject(Guid.CreateVersion7(), walls, Instant.FromUtc(2026, 11, 1, 9, 0));
-        var late = new OpenProject(Guid.CreateVersion7(), signs, Instant.FromUtc(2026, 11, 2, 9, 0));
+        var early = new OpenProject(Guid.CreateVersion7(), walls, "A mural", Instant.FromUtc(2026, 11, 1, 9, 0));
+        var late = new OpenProject(Guid.CreateVersion7(), signs, null, Instant.FromUtc(2026, 11, 2, 9, 0));
+        var byHand = new OpenProject(Guid.CreateVersion7(), null, "a mural", Instant.FromUtc(2026, 11, 3, 9, 0));
         OpenProject[] inHand = [late, early];
-        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, inHand).ShouldBe(late, "the newest, whichever form it came by");
-        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, walls, inHand).ShouldBe(early);
-        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, Guid.CreateVersion7(), inHand).ShouldBeNull();
-        ProjectJoining.Joined(ProjectAssignment.NewWork, walls, inHand).ShouldBeNull();
-        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, []).ShouldBeNull();
+        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, null, inHand).ShouldBe(late, "the newest, whichever form it came by");
+        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, walls, null, inHand).ShouldBe(early);
+        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, Guid.CreateVersion7(), null, inHand).ShouldBeNull();
+        ProjectJoining
+            .Joined(ProjectAssignment.NewWorkOrMore, Guid.CreateVersion7(), "A mural", inHand)
+            .ShouldBe(early, "the same service");
+        ProjectJoining.Joined(ProjectAssignment.NewWorkOrMore, walls, "A mural", [byHand, early]).ShouldBe(byHand, "begun by hand");
+        ProjectJoining.Joined(ProjectAssignment.NewWork, walls, "A mural", inHand).ShouldBeNull();
+        ProjectJoining.Joined(ProjectAssignment.WorkInHand, walls, null, []).ShouldBeNull();
     }
 
     [Fact]
     public void Of_any_work_in_hand_an_inquiry_joins_what_would_be_found_by_going_through_it_from_the_oldest() =>
-        Gen.Select(Gen.Select(Gen.Int[0, 2], Gen.Int[0, 3]).Array[0, 8], Gen.Int[0, 2], Gen.Enum<ProjectAssignment>())
+        Gen.Select(
+                Gen.Select(Gen.Int[0, 2], Gen.Int[0, 3], Gen.Int[0, 2]).Array[0, 8],
+                Gen.Int[0, 2],
+                Gen.Int[0, 2],
+                Gen.Enum<ProjectAssignment>()
+            )
             .SelectMany(
-                (works, form, about) =>
-                    Gen.Shuffle(Enumerable.Range(0, works.Length).ToArray()).Select(order => (works, form, about, order))
+                (works, form, service, about) =>
+                    Gen.Shuffle(Enumerable.Range(0, works.Length).ToArray()).Select(order => (works, form, service, about, order))
             )
             .Sample(sample =>
             {
                 var all = sample
                     .works.Select(
-                        (work, index) => new OpenProject(Numbered(index), Numbered(work.Item1), Instant.FromUnixTimeSeconds(work.Item2))
+                        (work, index) =>
+                            new OpenProject(
+                                Numbered(index),
+                                work.Item1 == 0 ? null : Numbered(work.Item1),
+                                Service(work.Item3),
+                                Instant.FromUnixTimeSeconds(work.Item2)
+                            )
                     )
                     .ToList();
                 OpenProject? newest = null;
@@ -66,11 +82,21 @@ public sealed class ClientRecognitionTests
                             newest = work;
                         if (sample.about == ProjectAssignment.NewWorkOrMore && work.Form == Numbered(sample.form))
                             newest = work;
+                        if (
+                            sample.about == ProjectAssignment.NewWorkOrMore
+                            && sample.service > 0
+                            && work.Service == Service(sample.service)
+                        )
+                            newest = work;
                     }
                 }
 
-                ProjectJoining.Joined(sample.about, Numbered(sample.form), sample.order.Select(index => all[index])).ShouldBe(newest);
+                ProjectJoining
+                    .Joined(sample.about, Numbered(sample.form), Service(sample.service), sample.order.Select(index => all[index]))
+                    .ShouldBe(newest);
             });
+
+    private static string? Service(int number) => number == 0 ? null : $"Service {number}";
 
     private static Guid Numbered(int number) => new(number, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
 

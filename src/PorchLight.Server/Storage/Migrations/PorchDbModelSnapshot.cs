@@ -236,6 +236,23 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Businesses");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Fields.StoredArrangement", b =>
+                {
+                    b.Property<string>("Scope")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Service")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Arrangement")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Scope", "Service");
+
+                    b.ToTable("Arrangements", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Fields.StoredField", b =>
                 {
                     b.Property<string>("Key")
@@ -1314,6 +1331,53 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("ClientTags");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Records.ClientTask", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Done")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("DoneBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ForId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsDate")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ProjectId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex("On")
+                        .HasFilter("\"Done\" IS NULL");
+
+                    b.ToTable("ClientTasks");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1516,14 +1580,21 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<long?>("Closed")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("FormId")
+                    b.Property<Guid?>("FormId")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("IsLatest")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("LooksAfterId")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("Opened")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Stage")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Title")
                         .IsRequired()
@@ -1549,6 +1620,12 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Corrected")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CorrectedBy")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Field")
@@ -1932,6 +2009,25 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Records.ClientTask", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("ForId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.FieldValue", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -2033,8 +2129,12 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Forms.Form", null)
                         .WithMany()
                         .HasForeignKey("FormId")
-                        .OnDelete(DeleteBehavior.NoAction)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.NoAction);
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("LooksAfterId")
+                        .OnDelete(DeleteBehavior.SetNull);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.RecordDifference", b =>

@@ -196,6 +196,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getProjectsParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-throughs": {
         parameters: {
             query?: never;
@@ -1300,6 +1316,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsNames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/views": {
         parameters: {
             query?: never;
@@ -1380,22 +1412,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clients/{id}/projects/{project}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["putClientsByIdProjectsByProject"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/clients/{id}/notes": {
         parameters: {
             query?: never;
@@ -1428,6 +1444,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/projects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClientsByIdProjects"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/projects/{project}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdProjectsByProject"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClientsByIdTasks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/tasks/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdTasksByTask"];
+        post?: never;
+        delete: operations["deleteClientsByIdTasksByTask"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrangements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getArrangements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrangements/client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putArrangementsClient"];
+        post?: never;
+        delete: operations["deleteArrangementsClient"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrangements/project/{service}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putArrangementsProjectByService"];
+        post?: never;
+        delete: operations["deleteArrangementsProjectByService"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/differences/settled": {
         parameters: {
             query?: never;
@@ -1453,6 +1581,22 @@ export interface paths {
         };
         get?: never;
         put: operations["putDifferencesByIdTakenBack"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/differences/{id}/corrected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putDifferencesByIdCorrected"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2402,6 +2546,31 @@ export interface components {
             /** @description Whether they are to be put away. */
             archived: boolean;
         };
+        /** @description A part of the view of a client or project. */
+        ArrangedPart: {
+            /** @description Names it within the arrangement for ever. */
+            key: string;
+            /** @description What stands in it. */
+            kind: components["schemas"]["PartKind"];
+            /** @description What it is called. */
+            title: string;
+            /** @description Whether it stands at the side, where there is room. */
+            beside: boolean;
+            /** @description The keys of its fields in order; empty for parts that hold no fields. */
+            fields: string[];
+        };
+        /** @description How the view of clients, or of projects, is put together: its parts in order, and which fields stand where. */
+        Arrangement: {
+            /** @description The parts in order. */
+            parts: components["schemas"]["ArrangedPart"][];
+        };
+        ArrangementsView: {
+            client: components["schemas"]["Arrangement"];
+            /** @description How projects are shown of services that have no arrangement of their own. */
+            project: components["schemas"]["Arrangement"];
+            /** @description Every service of the business, in order. */
+            services: components["schemas"]["ServiceArrangement"][];
+        };
         AwayNote: {
             /** @description What people see while the light is off. */
             words: string;
@@ -2494,6 +2663,8 @@ export interface components {
             services: components["schemas"]["Service"][];
             /** @description How people find it, in the order it is shown. */
             sources: components["schemas"]["Source"][];
+            /** @description Where projects stand on their way, in the order of the work. */
+            stages?: components["schemas"]["Stage"][];
         };
         /** @description How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text. */
         Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
@@ -2729,6 +2900,7 @@ export interface components {
             people: components["schemas"]["PersonOnFile"][];
             notes: components["schemas"]["NoteOnFile"][];
             projects: components["schemas"]["ProjectView"][];
+            tasks: components["schemas"]["TaskOnFile"][];
             /** @description What differs from what is on file, open ones first. */
             differences: components["schemas"]["DifferenceOnFile"][];
             perhapsSame: components["schemas"]["PerhapsSameAs"][];
@@ -2745,6 +2917,11 @@ export interface components {
             ahead: null | string;
             /** @description When the next step falls due, in words; null when none is planned. */
             nextStep: null | string;
+        };
+        Colleague: {
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         /**
          * @description What can be compared with an answer; each is named as its condition is in stored forms.
@@ -3052,6 +3229,11 @@ export interface components {
          * @enum {unknown}
          */
         Corners: "soft" | "square" | "round";
+        Correction: {
+            /** @description What counted as theirs when it was read. */
+            was: components["schemas"]["Answer"];
+            now: null | components["schemas"]["Answer"];
+        };
         /** @description What welcomes people before the first page. */
         Cover: {
             /** @description Paragraphs parted by an empty line. */
@@ -3099,6 +3281,14 @@ export interface components {
              */
             toDays?: null | number;
         };
+        DayOfProject: {
+            /** @description What happens on it. */
+            label: string;
+            /** @description The day, in words. */
+            day: string;
+            /** @description Whether it lies before today. */
+            isPast: boolean;
+        };
         Decision: {
             /** @description Whether they are two people; false asks again. */
             areTwo: boolean;
@@ -3120,9 +3310,13 @@ export interface components {
             ours: null | string;
             /** @description What they say now, in words. */
             theirs: string;
+            /** @description What they meant, as somebody corrected it, in words; null while nobody has. */
+            corrected: null | string;
+            /** @description Who corrected it. */
+            correctedBy: null | string;
             /** @description How each row stands to those on file; empty but for rows. */
             rows: components["schemas"]["RowDifference"][];
-            /** @description What they say now. */
+            /** @description What counts as theirs: what they say now, or what they meant. */
             theirValue: components["schemas"]["Answer"];
             /** @description The form they said it in, and when. */
             from: string;
@@ -3144,6 +3338,13 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["Answer"];
             };
+        };
+        /** @description An edit that says what it started from. */
+        EditOfArrangement: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["Arrangement"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["Arrangement"];
         };
         /** @description An edit that says what it started from. */
         EditOfAwayNote: {
@@ -3242,6 +3443,13 @@ export interface components {
             was: components["schemas"]["ReplyPromise"];
             /** @description The values as they should be. */
             now: components["schemas"]["ReplyPromise"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfTaskWords: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["TaskWords"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["TaskWords"];
         };
         /** @description An edit that says what it started from. */
         EditOfWelcomeCard: {
@@ -3773,6 +3981,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfClientTask: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfFollowThroughVersion: string;
         /**
          * Format: uuid
@@ -3822,11 +4036,7 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfPracticeMessage: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
+        /** Format: uuid */
         IdOfProject: string;
         /**
          * Format: uuid
@@ -3983,7 +4193,7 @@ export interface components {
             timeline: components["schemas"]["TimelineEntry"][];
         };
         /** Format: date-time */
-        Instant: null | string;
+        Instant: string;
         InviteRow: {
             id: components["schemas"]["IdOfInvite"];
             name: string;
@@ -4421,6 +4631,10 @@ export interface components {
             key: string;
             words: string;
         };
+        NamedClient: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+        };
         /** @description Something that is chosen by its name and kept by its code. */
         NamedCode: {
             /** @description The code. */
@@ -4470,6 +4684,23 @@ export interface components {
         NewNote: {
             projectId: null | components["schemas"]["IdOfProject"];
             text: string;
+        };
+        NewProject: {
+            title: string;
+            /** @description The name of the service it is about; empty for none in particular. */
+            service: string;
+        };
+        NewTask: {
+            projectId: null | components["schemas"]["IdOfProject"];
+            /** @description Whether it is only a day to think of; then it needs one. */
+            isDate: boolean;
+            title: string;
+            on: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: uuid
+             * @description The user who does it; null for whoever comes to it.
+             */
+            for: null | string;
         };
         NewView: {
             name: string;
@@ -4601,7 +4832,7 @@ export interface components {
             noneOfThese?: boolean;
         };
         /** @enum {unknown} */
-        OptionList: "services" | "sources" | null;
+        OptionList: "services" | "sources";
         OwnerCard: {
             /** @description The owner's name. */
             name: string;
@@ -4638,6 +4869,11 @@ export interface components {
          * @enum {unknown}
          */
         Paper: "light" | "dark";
+        /**
+         * @description What stands in a part of the view of a client or project.
+         * @enum {unknown}
+         */
+        PartKind: "glance" | "fields" | "people" | "notes" | "tasks" | "projects" | "days";
         PassView: {
             /** @description What the browser shows from now on. */
             pass: string;
@@ -4723,18 +4959,46 @@ export interface components {
         ProjectAssignment: "newWorkOrMore" | "newWork" | "workInHand";
         ProjectHead: {
             title: string;
-            isOpen: boolean;
+            /** @description The key of the stage it stands in; one that closes closes the project, another one opens it again. */
+            stage: string;
+            /**
+             * Format: uuid
+             * @description The user who looks after it; null for nobody.
+             */
+            looksAfter: null | string;
         };
         ProjectInquiry: {
             id: components["schemas"]["IdOfInquiry"];
             fit: null | components["schemas"]["FitLabel"];
             received: string;
         };
+        ProjectParts: {
+            stages: components["schemas"]["Stage"][];
+            /** @description The names of the services. */
+            services: string[];
+            /** @description Everybody who can look after a project. */
+            team: components["schemas"]["Colleague"][];
+        };
         ProjectView: {
             id: components["schemas"]["IdOfProject"];
             title: string;
+            /** @description What it is about, as clients call it; null when nothing says. */
+            service: null | string;
+            /** @description The key of that service; null when it is none of the list. */
+            serviceKey: null | string;
+            /** @description The stage it stands in. */
+            stage: components["schemas"]["Stage"];
             open: boolean;
             opened: string;
+            /**
+             * Format: uuid
+             * @description The user who looks after it; null for nobody.
+             */
+            looksAfter: null | string;
+            /** @description What they are called; null for nobody. */
+            looksAfterName: null | string;
+            /** @description Its days in the order of time. */
+            days: components["schemas"]["DayOfProject"][];
             fields: components["schemas"]["FieldOnFile"][];
             notes: components["schemas"]["NoteOnFile"][];
             inquiries: components["schemas"]["ProjectInquiry"][];
@@ -4745,7 +5009,7 @@ export interface components {
          */
         PromiseClock: "workingDays" | "openHours";
         /** @enum {unknown} */
-        PromiseGroup: "late" | "today" | "later" | "wroteBack" | null;
+        PromiseGroup: "late" | "today" | "later" | "wroteBack";
         PublicCover: {
             paragraphs: string[];
             startLabel: string;
@@ -5483,6 +5747,13 @@ export interface components {
              */
             startsAt?: null | number;
         };
+        ServiceArrangement: {
+            /** @description The key of the service. */
+            service: string;
+            /** @description Its name. */
+            name: string;
+            own: null | components["schemas"]["Arrangement"];
+        };
         Session: {
             /** @description Null when nobody is signed in. */
             name: null | string;
@@ -5522,7 +5793,7 @@ export interface components {
             keeping: components["schemas"]["Keeping"];
         };
         /** @enum {unknown} */
-        Settlement: "keptOurs" | "tookTheirs" | "wroteAnother" | null;
+        Settlement: "keptOurs" | "tookTheirs" | "wroteAnother";
         Settling: {
             /** @description Which one. */
             difference: components["schemas"]["IdOfRecordDifference"];
@@ -5649,6 +5920,20 @@ export interface components {
             /** @description Whether to split although fields were written since that splitting cannot put back. */
             anyway: boolean;
         };
+        /** @description A place on the way of a project. The business keeps its own list. */
+        Stage: {
+            /** @description Names it for ever; small letters, digits and hyphens. */
+            key: string;
+            /** @description What people read. */
+            name: string;
+            /** @description What it means for the work. */
+            kind: components["schemas"]["StageKind"];
+        };
+        /**
+         * @description What a stage means for the work.
+         * @enum {unknown}
+         */
+        StageKind: "open" | "parked" | "won" | "lost" | "done";
         /**
          * @description How the business stands with a client.
          * @enum {unknown}
@@ -5784,6 +6069,38 @@ export interface components {
             /** @description Whether to take it back although the field was written again since. */
             anyway: boolean;
         };
+        /** @description Something to do for a client, or a day to think of. */
+        TaskOnFile: {
+            id: components["schemas"]["IdOfClientTask"];
+            clientId: components["schemas"]["IdOfClient"];
+            client: string;
+            projectId: null | components["schemas"]["IdOfProject"];
+            project: null | string;
+            title: string;
+            /** @description Whether it is only a day to think of. */
+            isDate: boolean;
+            on: null | components["schemas"]["LocalDate"];
+            /** @description The same in words; null for none. */
+            day: null | string;
+            /** @description Whether it should have been done before today. */
+            isOverdue: boolean;
+            /**
+             * Format: uuid
+             * @description The user who does it; null for whoever comes to it.
+             */
+            for: null | string;
+            /** @description What they are called. */
+            forName: null | string;
+            /** @description Who did it, and when, in words; null while it is not done. */
+            done: null | string;
+        };
+        TaskWords: {
+            title: string;
+            on: null | components["schemas"]["LocalDate"];
+            /** Format: uuid */
+            for: null | string;
+            isDone: boolean;
+        };
         TestResult: {
             /** @description Whether the mail server took it. */
             arrived: boolean;
@@ -5795,6 +6112,7 @@ export interface components {
             text: string;
         };
         TimelineEntry: {
+            projectId: null | components["schemas"]["IdOfProject"];
             /** @description When, in words. */
             at: string;
             /** @description When, with date and zone. */
@@ -5817,6 +6135,7 @@ export interface components {
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
             erasedSoon: components["schemas"]["ErasedSoon"][];
+            tasks: components["schemas"]["TaskOnFile"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */
             warning: null | string;
         };
@@ -6336,6 +6655,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FileView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getProjectsParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectParts"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -8908,6 +9256,37 @@ export interface operations {
             };
         };
     };
+    getClientsNames: {
+        parameters: {
+            query: {
+                ids: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedClient"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     putClientsViews: {
         parameters: {
             query?: never;
@@ -9061,42 +9440,6 @@ export interface operations {
             };
         };
     };
-    putClientsByIdProjectsByProject: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                project: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EditOfProjectHead"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProjectHead"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     postClientsByIdNotes: {
         parameters: {
             query?: never;
@@ -9198,6 +9541,331 @@ export interface operations {
             };
         };
     };
+    postClientsByIdProjects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewProject"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdProjectsByProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfProjectHead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectHead"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsByIdTasks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTask"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdTasksByTask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfTaskWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskWords"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteClientsByIdTasksByTask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getArrangements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrangementsView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putArrangementsClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfArrangement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteArrangementsClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putArrangementsProjectByService: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfArrangement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteArrangementsProjectByService: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     putDifferencesSettled: {
         parameters: {
             query?: never;
@@ -9241,6 +9909,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakingBack"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putDifferencesByIdCorrected: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Correction"];
             };
         };
         responses: {

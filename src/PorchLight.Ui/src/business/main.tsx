@@ -25,6 +25,7 @@ import { ImportClients } from "./records/ImportClients";
 import { MergePanel } from "./records/MergePanel";
 import { PerhapsSame } from "./records/PerhapsSame";
 import { ClientPanel } from "./records/ClientPanel";
+import { ProjectPanel } from "./records/ProjectPanel";
 import { Settings } from "./settings/Settings";
 import { Today } from "./today/Today";
 
@@ -63,11 +64,12 @@ const router = createBrowserRouter([
         children: [
           { path: "perhaps-the-same", element: <PerhapsSame /> },
           { path: ":id", element: <ClientPanel /> },
+          { path: ":id/projects/:project", element: <ProjectPanel /> },
           { path: ":id/beside/:other", element: <MergePanel /> },
         ],
       },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
-      { path: "/settings/:section?", element: <Settings /> },
+      { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/password", element: <PasswordPage /> },
       { path: "*", element: <NothingHere /> },
     ],

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { orProblem, Problem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -23,6 +23,7 @@ export function Differences({ differences }: { differences: Difference[] }) {
   const queries = useQueryClient();
   const say = useNotice();
   const [writing, setWriting] = useState<string | null>(null);
+  const [correcting, setCorrecting] = useState<string | null>(null);
   const open = differences.filter((one) => !one.settlement);
   const settled = differences.filter((one) => one.settlement);
   const refresh = () => queries.invalidateQueries();
@@ -43,6 +44,19 @@ export function Differences({ differences }: { differences: Difference[] }) {
       });
     },
   });
+  const correct = useMutation({
+    mutationFn: ({ one, now }: { one: Difference; now: Schemas["Answer"] | null }) =>
+      orProblem(
+        api.PUT("/api/differences/{id}/corrected", {
+          params: { path: { id: one.id } },
+          body: { was: one.theirValue, now },
+        }),
+      ),
+    onSuccess: () => {
+      setCorrecting(null);
+      void refresh();
+    },
+  });
   const put = (chosen: Difference[], how: How, another: Schemas["Answer"] | null = null) =>
     !settle.isPending && settle.mutate(chosen.map((one) => ({ difference: one.id, how, another })));
   return (
@@ -53,7 +67,7 @@ export function Differences({ differences }: { differences: Difference[] }) {
           <Button onClick={() => put(open, "keptOurs")}>Keep all of ours</Button>
         </p>
       )}
-      <Failure error={settle.error} />
+      {!writing && <Failure error={settle.error} />}
       <ul className="grid gap-4">
         {open.map((one) => (
           <li key={one.id} className="rounded-soft border border-edge bg-card p-4">
@@ -65,7 +79,14 @@ export function Differences({ differences }: { differences: Difference[] }) {
             </p>
             <div className="mt-2 grid gap-3 sm:grid-cols-2">
               <Side title="On file" words={one.ours} />
-              <Side title="They say" words={one.theirs} />
+              <Side title="They say" words={one.theirs}>
+                {one.corrected !== null && (
+                  <p className="mt-1 border-t border-line pt-1">
+                    <span className="block text-[0.9rem] text-slate">They meant, says {one.correctedBy}</span>
+                    <span className="whitespace-pre-wrap wrap-anywhere">{one.corrected}</span>
+                  </p>
+                )}
+              </Side>
             </div>
             {one.rows.length > 0 && (
               <ul className="mt-2 grid gap-1">
@@ -77,10 +98,20 @@ export function Differences({ differences }: { differences: Difference[] }) {
                 ))}
               </ul>
             )}
-            {writing === one.id && one.field ? (
+            {correcting === one.id && one.field ? (
               <Another
                 field={one.field}
                 start={one.theirValue}
+                action="This is what they meant"
+                error={correct.error}
+                onDone={(now) => correct.mutate({ one, now })}
+                onClose={() => setCorrecting(null)}
+              />
+            ) : writing === one.id && one.field ? (
+              <Another
+                field={one.field}
+                start={one.theirValue}
+                action="Write this"
                 error={settle.error}
                 onDone={(value) => put([one], "wroteAnother", value)}
                 onClose={() => setWriting(null)}
@@ -94,9 +125,23 @@ export function Differences({ differences }: { differences: Difference[] }) {
                   {one.ours === null ? "Leave it out" : "Keep ours"}
                 </Button>
                 {one.field && (
-                  <Button weight="quiet" onClick={() => setWriting(one.id)}>
-                    Write another
-                  </Button>
+                  <>
+                    <Button weight="quiet" onClick={() => setWriting(one.id)}>
+                      Write another
+                    </Button>
+                    <Button weight="quiet" onClick={() => setCorrecting(one.id)}>
+                      Correct what they say
+                    </Button>
+                    {one.corrected !== null && (
+                      <Button
+                        weight="quiet"
+                        disabled={correct.isPending}
+                        onClick={() => correct.mutate({ one, now: null })}
+                      >
+                        As they said it
+                      </Button>
+                    )}
+                  </>
                 )}
               </p>
             )}
@@ -153,11 +198,12 @@ function Settled(props: { difference: Difference; onTakeBack: (id: string, anywa
   );
 }
 
-function Side({ title, words }: { title: string; words: string | null }) {
+function Side({ title, words, children }: { title: string; words: string | null; children?: ReactNode }) {
   return (
     <div className="rounded-soft bg-mist p-3">
       <p className="text-[0.9rem] text-slate">{title}</p>
       <p className="whitespace-pre-wrap wrap-anywhere">{words ?? <span className="text-slate">nothing yet</span>}</p>
+      {children}
     </div>
   );
 }
@@ -165,6 +211,7 @@ function Side({ title, words }: { title: string; words: string | null }) {
 function Another(props: {
   field: Schemas["Field"];
   start: Schemas["Answer"];
+  action: string;
   error: unknown;
   onDone: (value: Schemas["Answer"] | null) => void;
   onClose: () => void;
@@ -179,9 +226,10 @@ function Another(props: {
       }}
     >
       <ValueBox field={props.field} value={value} onChange={setValue} invalid={Boolean(props.error)} />
+      <Failure error={props.error} />
       <span className="flex gap-2">
         <Button weight="main" type="submit">
-          Write this
+          {props.action}
         </Button>
         <Button weight="quiet" onClick={props.onClose}>
           Not now

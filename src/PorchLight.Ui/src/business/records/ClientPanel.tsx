@@ -5,20 +5,24 @@ import { Link, Navigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
-import { FitMark } from "../../kit/marks";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
+import { useRecent } from "../shell/recent";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
+import { ArrangedParts, fieldsOf } from "./ArrangedParts";
+import { BeginProject } from "./BeginProject";
 import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "./Notes";
 import { People } from "./People";
+import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";
 import { SamePerson } from "./SamePerson";
+import { Tasks } from "./Tasks";
 import { standings, standingWords } from "./standings";
 
 type View = Schemas["ClientView"];
@@ -26,7 +30,7 @@ type View = Schemas["ClientView"];
 /** One client with everything on file, each value with where it came from and to be changed where it stands. */
 export function ClientPanel() {
   const { id = "" } = useParams();
-  const { role } = useSession();
+  const { role, name } = useSession();
   const [isErasing, setErasing] = useState(false);
   const query = useQuery({
     queryKey: ["client", id],
@@ -34,17 +38,13 @@ export function ClientPanel() {
     enabled: !isErasing,
   });
   useTitle(query.data?.name);
+  useRecent(name ?? "", query.data?.id);
   const client = query.data;
   if (!client) return <PanelWaiting title="Client" home="/clients" error={query.error} />;
   // Its records went into another's.
   if (client.id !== id) return <Navigate to={`/clients/${client.id}`} replace />;
   const open = client.differences.filter((one) => !one.settlement).length;
-  const glance = client.fields.filter((one) => one.field.atAGlance);
   const people = client.fields.find((one) => one.field.key === "client.people");
-  const others = client.fields.filter(
-    (one) => !one.field.atAGlance && one !== people && one.field.key !== "client.name",
-  );
-  const name = client.fields.filter((one) => one.field.key === "client.name");
   return (
     <div key={id} className="p-8">
       <PanelHead title={client.name} home="/clients" under={`With us since ${client.since}.`} />
@@ -64,52 +64,76 @@ export function ClientPanel() {
               <Differences differences={client.differences} />
             </section>
           )}
-          <div className="grid gap-x-8 @3xl/panel:grid-cols-2">
-            <Section title="At a glance">
-              <FieldRows client={id} project={null} fields={[...name, ...glance]} />
-            </Section>
-            <div>
-              {people && (
-                <Section title={people.field.label}>
-                  <People client={id} mainContact={client.name} others={client.people} people={people} />
-                </Section>
-              )}
-              <Section title="Notes">
-                <Notes client={id} project={null} notes={client.notes} />
-              </Section>
-            </div>
-          </div>
-          <Section title="More about them">
-            <FieldRows client={id} project={null} fields={others} />
-          </Section>
-          {client.projects.map((project) => (
-            <Section key={project.id} title={`Project: ${project.title}`}>
-              <ProjectHead client={id} project={project} />
-              <FieldRows client={id} project={project.id} fields={project.fields} />
-              <h3 className="mt-3 mb-1 font-body font-semibold">Notes on it</h3>
-              <Notes client={id} project={project.id} notes={project.notes} />
-              <ul className="mt-3 grid gap-1">
-                {project.inquiries.map((inquiry) => (
-                  <li key={inquiry.id}>
-                    <Link to={`/inquiries/${inquiry.id}`} className="inline-flex items-center gap-3 underline">
-                      <FitMark fit={inquiry.fit} /> inquiry of {inquiry.received}
-                    </Link>
-                  </li>
-                ))}
-              </ul>
-            </Section>
-          ))}
+          <ArrangedParts scope="client">
+            {(part) => {
+              switch (part.kind) {
+                case "people":
+                  return (
+                    people && <People client={id} mainContact={client.name} others={client.people} people={people} />
+                  );
+                case "notes":
+                  return <Notes client={id} project={null} notes={client.notes} />;
+                case "tasks":
+                  return <Tasks client={id} project={null} tasks={client.tasks.filter((one) => !one.projectId)} />;
+                case "projects":
+                  return <Projects client={client} />;
+                default:
+                  return (
+                    part.fields.length > 0 && (
+                      <FieldRows client={id} project={null} fields={fieldsOf(part, client.fields)} />
+                    )
+                  );
+              }
+            }}
+          </ArrangedParts>
         </div>
         <Section title="What happened">
           <TimelineList entries={client.timeline} />
         </Section>
       </div>
       {role === "owner" && (
-        <p className="mt-8 border-t border-line pt-3">
+        <div className="mt-8 flex flex-wrap items-center gap-4 border-t border-line pt-3">
+          <Link className="text-slate underline" to="/settings/views/client">
+            Arrange this view
+          </Link>
           <EraseClient client={id} name={client.name} onErasing={setErasing} />
-        </p>
+        </div>
       )}
     </div>
+  );
+}
+
+/** Their pieces of work, the newest first, each with what one looks for first. */
+function Projects({ client }: { client: View }) {
+  return (
+    <>
+      <ul className="grid gap-4">
+        {client.projects.map((project) => (
+          <li key={project.id} className="rounded-soft border border-edge p-4">
+            <h3 className="mb-2 flex flex-wrap items-baseline gap-x-3 font-body">
+              <Link className="font-semibold underline" to={`/clients/${client.id}/projects/${project.id}`}>
+                {project.title}
+              </Link>
+              <span className="font-normal text-slate">
+                {[project.service, project.looksAfterName && `${project.looksAfterName} looks after it`]
+                  .filter(Boolean)
+                  .join(" · ")}
+              </span>
+            </h3>
+            <ProjectHead client={client.id!} project={project} />
+            <ProjectDays days={project.days} />
+            <div className="mt-3">
+              <FieldRows
+                client={client.id!}
+                project={project.id!}
+                fields={project.fields.filter((one) => one.field.atAGlance)}
+              />
+            </div>
+          </li>
+        ))}
+      </ul>
+      <BeginProject client={client.id!} />
+    </>
   );
 }
 

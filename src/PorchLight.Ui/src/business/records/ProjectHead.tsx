@@ -2,18 +2,28 @@ import { useState } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { TextBox } from "../../kit/fields";
+import { controlLook, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { useProjectParts } from "../edits/useProjectParts";
 
 type Head = Schemas["ProjectHead"];
 
-/** Whether a project is open and since when, its title to be changed, closing and opening it again. */
+const kinds: [Schemas["StageKind"], string][] = [
+  ["open", "Nothing agreed yet"],
+  ["parked", "Later"],
+  ["won", "Agreed"],
+  ["done", "Closed: finished"],
+  ["lost", "Closed: will not come"],
+];
+
+/** Where a project stands, who looks after it, and its title, each to be changed. */
 export function ProjectHead({ client, project }: { client: string; project: Schemas["ProjectView"] }) {
   const queries = useQueryClient();
   const say = useNotice();
-  const stored: Head = { title: project.title, isOpen: project.open };
+  const parts = useProjectParts();
+  const stored: Head = { title: project.title, stage: project.stage.key, looksAfter: project.looksAfter };
   const [title, setTitle] = useState<string | null>(null);
   const put = (was: Head, now: Head) =>
     orProblem(
@@ -27,8 +37,14 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
     onSuccess: (after, { was }) => {
       setTitle(null);
       void queries.invalidateQueries();
+      const stage = parts?.stages.find((one) => one.key === after.stage);
       say({
-        words: after.isOpen === was.isOpen ? "The title is changed." : after.isOpen ? "Open again." : "Closed.",
+        words:
+          after.title !== was.title
+            ? "The title is changed."
+            : after.stage !== was.stage
+              ? `Stage: ${stage?.name}.${stage?.kind === "done" || stage?.kind === "lost" ? " The project is closed." : ""}`
+              : "Given.",
         undo: async () => {
           await put(after, was);
           await queries.invalidateQueries();
@@ -36,22 +52,50 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
       });
     },
   });
+  const set = (part: Partial<Head>) => !change.isPending && change.mutate({ was: stored, now: { ...stored, ...part } });
   const finding = findingsOf(change.error).get("title");
   return (
-    <div className="mb-2">
+    <div className="mb-3">
       {title === null ? (
-        <p className="flex flex-wrap items-center gap-x-3 text-slate">
-          {project.open ? "Open" : "Closed"}, begun {project.opened}.
+        <p className="flex flex-wrap items-center gap-x-4 gap-y-2 text-slate">
+          <label className="inline-flex items-center gap-2">
+            Stage
+            <select className={controlLook} value={stored.stage} onChange={(e) => set({ stage: e.target.value })}>
+              {(parts?.stages ?? [project.stage]).length > 0 &&
+                kinds.map(([kind, words]) => {
+                  const stages = (parts?.stages ?? [project.stage]).filter((one) => one.kind === kind);
+                  return (
+                    stages.length > 0 && (
+                      <optgroup key={kind} label={words}>
+                        {stages.map((one) => (
+                          <option key={one.key} value={one.key}>
+                            {one.name}
+                          </option>
+                        ))}
+                      </optgroup>
+                    )
+                  );
+                })}
+            </select>
+          </label>
+          <label className="inline-flex items-center gap-2">
+            Looked after by
+            <select
+              className={controlLook}
+              value={stored.looksAfter ?? ""}
+              onChange={(e) => set({ looksAfter: e.target.value || null })}
+            >
+              <option value="">nobody yet</option>
+              {(parts?.team ?? []).map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+              {!parts && stored.looksAfter && <option value={stored.looksAfter}>{project.looksAfterName}</option>}
+            </select>
+          </label>
           <Button weight="quiet" className="-mx-3" onClick={() => setTitle(project.title)}>
             Change the title
-          </Button>
-          <Button
-            weight="quiet"
-            className="-ml-3"
-            disabled={change.isPending}
-            onClick={() => change.mutate({ was: stored, now: { ...stored, isOpen: !project.open } })}
-          >
-            {project.open ? "Close it" : "Open it again"}
           </Button>
         </p>
       ) : (
@@ -59,7 +103,7 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
           className="flex flex-wrap items-end gap-2"
           onSubmit={(e) => {
             e.preventDefault();
-            if (!change.isPending) change.mutate({ was: stored, now: { ...stored, title } });
+            set({ title });
           }}
         >
           <TextBox

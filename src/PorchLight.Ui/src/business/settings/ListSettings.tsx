@@ -1,6 +1,6 @@
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { boxLook } from "../../kit/fields";
+import { boxLook, controlLook } from "../../kit/fields";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
 import { SavedForm } from "../edits/SavedForm";
@@ -9,7 +9,15 @@ import type { SettingsView } from "./Settings";
 type Lists = Schemas["BusinessLists"];
 type ListName = keyof Lists;
 
-const names: Record<ListName, string> = { services: "Services", sources: "Sources" };
+const names: Record<ListName, string> = { services: "Services", sources: "Sources", stages: "Stages" };
+
+const stageKinds: [Schemas["StageKind"], string][] = [
+  ["open", "nothing agreed yet"],
+  ["parked", "later"],
+  ["won", "agreed"],
+  ["done", "closed: finished"],
+  ["lost", "closed: will not come"],
+];
 
 /** What the business sells and how people find it, for questions that offer these lists. */
 export function ListSettings({ settings }: { settings: SettingsView }) {
@@ -51,6 +59,29 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
         fresh={{ key: "", name: "" }}
         findings={findings}
         onChange={(sources) => edit.change({ sources })}
+      />
+      <List
+        name="stages"
+        help="Where a project stands on its way. New projects begin in the first one of “nothing agreed yet”; one that is closed takes no further inquiries."
+        add="Add a stage"
+        lines={now.stages ?? []}
+        fresh={{ key: "", name: "", kind: "open" as const }}
+        findings={findings}
+        onChange={(stages) => edit.change({ stages })}
+        more={(stage, change, index) => (
+          <select
+            aria-label={`What stage ${index + 1} means`}
+            className={controlLook}
+            value={stage.kind}
+            onChange={(e) => change({ ...stage, kind: e.target.value as Schemas["StageKind"] })}
+          >
+            {stageKinds.map(([kind, words]) => (
+              <option key={kind} value={kind}>
+                {words}
+              </option>
+            ))}
+          </select>
+        )}
       />
       <p className="text-slate">
         A published form keeps these lists as they stood; publish it again to bring it up to date.

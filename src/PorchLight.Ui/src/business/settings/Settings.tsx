@@ -15,6 +15,7 @@ import { LookSettings } from "./LookSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
 import { SavedForm } from "../edits/SavedForm";
+import { ViewSettings } from "./ViewSettings";
 import { WelcomeSettings } from "./WelcomeSettings";
 
 export type SettingsView = Schemas["SettingsView"];
@@ -23,8 +24,9 @@ const sections = [
   ["business", "Business"],
   ["look", "Look"],
   ["welcome", "Welcome and unfinished forms"],
-  ["lists", "Services and sources"],
+  ["lists", "Services, sources, stages"],
   ["fields", "Fields"],
+  ["views", "Views"],
   ["hours", "Hours"],
   ["promise", "Reply promise"],
   ["people", "People"],
@@ -34,7 +36,7 @@ const sections = [
 
 /** What the owner settles for the whole business. */
 export function Settings() {
-  const { section = "business" } = useParams();
+  const { section = "business", view = "client" } = useParams();
   const name = sections.find(([key]) => key === section)?.[1];
   const { role } = useSession();
   useTitle(name && `${name}, settings`);
@@ -64,6 +66,8 @@ export function Settings() {
             <MailSettings />
           ) : section === "fields" ? (
             <FieldSettings />
+          ) : section === "views" ? (
+            <ViewSettings key={view} which={view} />
           ) : section === "backup" ? (
             <BackupSettings />
           ) : (

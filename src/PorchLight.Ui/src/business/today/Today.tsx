@@ -8,6 +8,7 @@ import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
+import { TaskEntry } from "../edits/TaskEntry";
 import { InquiryRows } from "../inquiries/InquiryRows";
 
 const groups = [
@@ -57,25 +58,55 @@ export function Today() {
                 <InquiryRows rows={rows} withReply />
               </section>
             ))}
+            {today.data.tasks.length > 0 && <Due tasks={today.data.tasks} />}
             {stuck.length > 0 && <Stuck stuck={stuck} open={open} />}
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
-            {today.data.promised.length === 0 && nods.length === 0 && stuck.length === 0 && (
-              <Empty>
-                Nothing to do right now. New inquiries, and messages that wait for your nod, appear here by themselves.{" "}
-                <Link to="/forms" className="text-ink underline">
-                  Look at your forms
-                </Link>{" "}
-                to share one, or{" "}
-                <Link to="/inquiries" className="text-ink underline">
-                  at all inquiries
-                </Link>
-                .
-              </Empty>
-            )}
+            {today.data.promised.length === 0 &&
+              nods.length === 0 &&
+              stuck.length === 0 &&
+              today.data.tasks.length === 0 && (
+                <Empty>
+                  Nothing to do right now. New inquiries, and messages that wait for your nod, appear here by
+                  themselves.{" "}
+                  <Link to="/forms" className="text-ink underline">
+                    Look at your forms
+                  </Link>{" "}
+                  to share one, or{" "}
+                  <Link to="/inquiries" className="text-ink underline">
+                    at all inquiries
+                  </Link>
+                  .
+                </Empty>
+              )}
           </>
         )}
       </div>
     </ListAndPanel>
+  );
+}
+
+/** What is due today or was before, and the days that are today. */
+function Due({ tasks }: { tasks: Schemas["TaskOnFile"][] }) {
+  return (
+    <section className="mb-6">
+      <h2 className="mb-2 text-[1.07rem]">To do today</h2>
+      <ul className="divide-y divide-line overflow-hidden rounded-soft bg-card shadow-soft">
+        {tasks.map((task) => (
+          <li key={task.id} className="grid items-start gap-x-6 px-4 py-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+            <ul>
+              <TaskEntry task={task} withClient />
+            </ul>
+            <Link
+              className="self-center truncate underline"
+              to={`/clients/${task.clientId}${task.projectId ? `/projects/${task.projectId}` : ""}`}
+            >
+              {task.client}
+              {task.project && `, ${task.project}`}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -1,0 +1,159 @@
+import { useDeferredValue, useEffect, useState } from "react";
+import { Dialog } from "radix-ui";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { orProblem } from "../../api/problem";
+import { boxLook } from "../../kit/fields";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { recentClients } from "./recent";
+import { useSession } from "./session";
+
+interface Place {
+  to: string;
+  name: string;
+  what: string;
+}
+
+const stations: Place[] = [
+  { to: "/", name: "Today", what: "station" },
+  { to: "/forms", name: "Forms", what: "station" },
+  { to: "/inquiries", name: "Inquiries", what: "station" },
+  { to: "/clients", name: "Clients", what: "station" },
+];
+const doable: Place[] = [
+  { to: "/forms/new", name: "Make a form", what: "do" },
+  { to: "/clients/import", name: "Bring people in from a file", what: "do" },
+  { to: "/files", name: "Files and lists", what: "go" },
+];
+const ofOwners: Place[] = [
+  { to: "/settings/business", name: "Settings", what: "go" },
+  { to: "/settings/fields", name: "Settings: Fields", what: "go" },
+  { to: "/settings/views", name: "Settings: Views", what: "go" },
+  { to: "/settings/lists", name: "Settings: Services, sources, stages", what: "go" },
+];
+
+/** Everywhere one can go, and everybody there is; with nothing typed, whoever was open last. */
+export function Jump({ className }: { className: string }) {
+  const [isOpen, setOpen] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.metaKey || event.code !== "KeyJ") return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    addEventListener("keydown", onKey);
+    return () => removeEventListener("keydown", onKey);
+  }, []);
+  return (
+    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
+      <Dialog.Trigger className={className}>
+        Jump <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-40 w-[34rem] max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-4 shadow-panel"
+        >
+          <Dialog.Title className="sr-only">Jump</Dialog.Title>
+          <Places onGone={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Places({ onGone }: { onGone: () => void }) {
+  const { name, role } = useSession();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const words = useDeferredValue(typed.trim());
+  const ids = recentClients(name ?? "");
+  const recent = useQuery({
+    queryKey: ["recent", ids],
+    queryFn: () => orProblem(api.GET("/api/clients/names", { params: { query: { ids } } })),
+    enabled: ids.length > 0,
+  });
+  const found = useQuery({
+    queryKey: ["clients", "jump", words],
+    queryFn: () =>
+      orProblem(
+        api.POST("/api/clients/found", {
+          body: {
+            query: { words },
+            skip: 0,
+            take: 8,
+          },
+        }),
+      ),
+    enabled: words !== "",
+    placeholderData: keepPreviousData,
+  });
+  const fits = (place: Place) => place.name.toLowerCase().includes(words.toLowerCase());
+  const everywhere = [...stations, ...doable, ...(role === "owner" ? ofOwners : [])];
+  const people = (words === "" ? recent.data : found.data?.rows) ?? [];
+  const places: Place[] = [
+    ...people.map((one) => ({
+      to: `/clients/${one.id}`,
+      name: one.name,
+      what: words === "" ? "opened last" : "client",
+    })),
+    ...everywhere.filter(fits),
+  ].slice(0, 14);
+  const chosen = Math.min(at, places.length - 1);
+  const go = (place: Place | undefined) => {
+    if (!place) return;
+    onGone();
+    void navigate(place.to);
+  };
+  return (
+    <>
+      <input
+        role="combobox"
+        aria-label="Where to, or whom"
+        aria-expanded
+        aria-controls="places"
+        aria-activedescendant={places.length > 0 ? `place-${chosen}` : undefined}
+        autoComplete="off"
+        placeholder="Where to, or whom"
+        className={boxLook}
+        value={typed}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") go(places[chosen]);
+          else if (e.key === "ArrowDown") setAt(Math.min(chosen + 1, places.length - 1));
+          else if (e.key === "ArrowUp") setAt(Math.max(chosen - 1, 0));
+          else return;
+          e.preventDefault();
+        }}
+      />
+      <Failure error={recent.error ?? found.error} />
+      <ul id="places" role="listbox" aria-label="Places" className="mt-2 max-h-[60dvh] overflow-y-auto">
+        {places.map((place, index) => (
+          // Whoever types chooses with the arrows and Enter; the mouse presses the line.
+          // eslint-disable-next-line jsx-a11y/click-events-have-key-events
+          <li
+            key={`${place.to} ${place.what}`}
+            id={`place-${index}`}
+            role="option"
+            aria-selected={index === chosen}
+            className={`flex min-h-10 cursor-pointer items-center justify-between gap-4 rounded-soft px-3 ${index === chosen ? "bg-mist" : ""}`}
+            onMouseMove={() => setAt(index)}
+            onClick={() => go(place)}
+          >
+            <span className="truncate">{place.name}</span>
+            <span className="shrink-0 text-[0.9rem] text-slate">{place.what}</span>
+          </li>
+        ))}
+      </ul>
+      {words !== "" && places.length === 0 && found.isFetched && (
+        <p className="px-3 py-2 text-slate">Nobody and nothing is called so.</p>
+      )}
+    </>
+  );
+}
