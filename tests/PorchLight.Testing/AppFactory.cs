@@ -155,6 +155,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         builder.UseSetting("PorchLight:Data", Folder);
         builder.UseSetting("PorchLight:Demo", SeedData == SeedData.Empty ? "false" : "true");
         builder.UseSetting("PorchLight:DemoPeople", SeedData == SeedData.DemoWithPeople ? "true" : "false");
+        builder.UseSetting("PorchLight:DemoHistory", "false");
         builder.UseSetting("PorchLight:RateLimits", "false");
         foreach (var (name, value) in Settings)
             builder.UseSetting(name, value);

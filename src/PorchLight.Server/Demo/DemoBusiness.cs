@@ -7,11 +7,13 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Projects;
 using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Identity;
@@ -34,6 +36,7 @@ internal sealed class DemoBusiness(
     RoleManager<IdentityRole<Guid>> roles,
     Tokens tokens,
     FileStore store,
+    FieldCatalogues catalogues,
     TimeProvider time
 )
 {
@@ -53,16 +56,18 @@ internal sealed class DemoBusiness(
                 .ServiceProvider.GetRequiredService<DemoBusiness>()
                 .MakeAsync(
                     scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant(),
-                    scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true)
+                    scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoPeople", true),
+                    scope.ServiceProvider.GetRequiredService<IConfiguration>().GetValue("PorchLight:DemoHistory", true)
                 );
     }
 
-    private async Task MakeAsync(Instant now, bool people)
+    private async Task MakeAsync(Instant now, bool people, bool history)
     {
         var business = MakeStudio();
         db.Businesses.Add(business);
-        var form = MakeForm(business.Lists, now - Duration.FromDays(30));
-        var site = people ? await MakeOtherFormsAsync(business, form, now - Duration.FromDays(30)) : null;
+        var begins = now - (people && history ? DemoHistory.Length : Duration.FromDays(30));
+        var form = MakeForm(business.Lists, begins);
+        var forms = people ? await MakeOtherFormsAsync(business, form, begins) : null;
         await using (var write = await db.WriteAsync(CancellationToken.None))
         {
             await MakeUserAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
@@ -70,9 +75,11 @@ internal sealed class DemoBusiness(
             await write.SaveAsync(CancellationToken.None);
         }
 
-        if (site is null)
+        if (forms is null)
             return;
 
+        if (history)
+            await PlayHistoryAsync(business, forms, now);
         foreach (var action in DemoPeople.Actions(now, business.Calendar).OrderBy(action => action.At))
         {
             await LetTimePassAsync(action.At);
@@ -80,7 +87,7 @@ internal sealed class DemoBusiness(
         }
 
         await LetTimePassAsync(now);
-        await MakeLinksAsync(site, now - Duration.FromHours(3));
+        await MakeLinksAsync(forms.Site, now - Duration.FromHours(3));
         await using var seen = await db.WriteAsync(CancellationToken.None);
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
@@ -88,6 +95,24 @@ internal sealed class DemoBusiness(
             await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
         await users.UpdateAsync(owner);
         await seen.SaveAsync(CancellationToken.None);
+    }
+
+    /// <summary>The eighteen months before the last days.</summary>
+    private async Task PlayHistoryAsync(Business business, DemoForms forms, Instant now)
+    {
+        await using (var write = await db.WriteAsync(CancellationToken.None))
+        {
+            await DemoHistoryPlayer.AddFieldsAsync(db);
+            await write.SaveAsync(CancellationToken.None);
+        }
+
+        catalogues.Forget();
+        foreach (var scene in DemoHistory.Scenes(now, business.Calendar))
+        {
+            await LetTimePassAsync(scene.At);
+            await using var scope = scopes.CreateAsyncScope();
+            await scope.ServiceProvider.GetRequiredService<DemoHistoryPlayer>().PlayAsync(scene, forms.ByKind, now);
+        }
     }
 
     private static Business MakeStudio()
@@ -137,16 +162,24 @@ internal sealed class DemoBusiness(
                 new Source("saw-one", "I saw one of your walls"),
                 new Source("search", "By searching"),
             ]
-        );
+        )
+        {
+            Stages = [.. Stage.Usual.Select(stage => stage.Key == "under-way" ? stage with { Name = "On the wall" } : stage)],
+        };
 
-    /// <summary>The other four forms; gives the one that is sent to clients.</summary>
-    private async Task<Form> MakeOtherFormsAsync(Business business, Form walls, Instant at)
+    /// <summary>The forms of the demo.</summary>
+    /// <param name="ByKind">Those that leads send.</param>
+    /// <param name="Site">The one that is sent to clients.</param>
+    private sealed record DemoForms(IReadOnlyDictionary<DemoFormKind, Id<Form>> ByKind, Form Site);
+
+    /// <summary>The other four forms.</summary>
+    private async Task<DemoForms> MakeOtherFormsAsync(Business business, Form walls, Instant at)
     {
         var lists = business.Lists;
         var things = await DemoFiles.TakeInAsync(db, store, time);
         business.OwnerPhoto = things.Maren;
         var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
-        Make(
+        var signs = Make(
             DemoSign.Form(things, walls.Id.Value),
             DemoSign.Screening,
             "We are booked with signs until the spring. Please look in again in February.",
@@ -168,7 +201,7 @@ internal sealed class DemoBusiness(
             DemoWorkshop.Form(things),
             DemoWorkshop.Screening,
             "We plan no workshops in the dark months. The next ones are in March.",
-            new FormSettings { MostAnswers = 40, Guard = new SpamGuard(Proof: true) },
+            new FormSettings { MostAnswers = 60, Guard = new SpamGuard(Proof: true) },
             "workshop"
         );
         var site = Make(
@@ -190,7 +223,15 @@ internal sealed class DemoBusiness(
         };
         walls.DraftRevision++;
         db.Publish(walls, lists, at, "Maren Tolliver");
-        return site;
+        return new DemoForms(
+            new Dictionary<DemoFormKind, Id<Form>>
+            {
+                [DemoFormKind.Wall] = walls.Id,
+                [DemoFormKind.Sign] = signs.Id,
+                [DemoFormKind.Workshop] = workshop.Id,
+            },
+            site
+        );
 
         Form Make(FormContent content, ScreeningRules screening, string awayNote, FormSettings settings, string? service = null)
         {

@@ -142,7 +142,7 @@ internal static class DemoPeople
                 "tilda@brackenridge-bakes.example",
                 "Tilda",
                 "Brackenridge",
-                "01 555 0142",
+                "01 555 0136",
                 "Dún Laoghaire",
                 "The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street.",
                 "4000-9000",

@@ -1,14 +1,11 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
-using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
@@ -19,12 +16,7 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Settles what differs from what is on file, and takes that back.</summary>
 internal static class DifferenceEndpoints
 {
-    private const string Gone = "This difference is not here any more.";
-
-    /// <param name="Difference">Which one.</param>
-    /// <param name="How">Keep ours, take theirs, or write another.</param>
-    /// <param name="Another">What is written instead; only for writing another.</param>
-    internal sealed record Settling(Id<RecordDifference> Difference, Settlement How, Answer? Another);
+    internal const string Gone = "This difference is not here any more.";
 
     /// <param name="Anyway">Whether to take it back although the field was written again since.</param>
     internal sealed record TakingBack(bool Anyway);
@@ -45,118 +37,20 @@ internal static class DifferenceEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SettleAsync(
         IReadOnlyList<Settling> settlings,
         PorchDb db,
-        RecordWriter writer,
-        FieldCatalogues catalogues,
-        EventLog events,
+        DifferenceSettler settler,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var fields = await catalogues.ReadAsync(db);
-        var now = clock.GetCurrentInstant();
-        var settled = new List<RecordDifference>();
-        foreach (var settling in settlings)
-        {
-            if (await db.Differences.FindAsync([settling.Difference], cancellationToken) is not { } difference)
-                return Problems.NotFound(Gone);
-            // Somebody else was quicker, or it was settled with another that said the same.
-            if (difference.SettledAt is not null)
-                continue;
-            var client = (await db.Clients.FindAsync([difference.ClientId], cancellationToken))!;
-            var (written, refusal) = await SettledValueAsync(difference, settling, client);
-            if (refusal is not null)
-                return refusal;
-            Close(difference, settling.How);
-            if (settling.How != Settlement.KeptOurs)
-                await KeepAsync(difference, written, client);
-            settled.Add(difference);
-            await db.SaveChangesAsync(cancellationToken);
-        }
-
-        foreach (var one in settled.GroupBy(difference => (difference.ClientId, difference.InquiryId)))
-            await events.AppendAsync(
-                new DifferencesSettled(one.Count(), who.UserId()),
-                now,
-                new EventContext(one.Key.ClientId, one.First().ProjectId, one.Key.InquiryId)
-            );
+        if (
+            await settler.SettleAsync(settlings, who.DisplayName(), who.UserId(), clock.GetCurrentInstant(), cancellationToken) is
+            { } refusal
+        )
+            return refusal;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
-
-        void Close(RecordDifference difference, Settlement how) =>
-            (difference.SettledAt, difference.SettledBy, difference.Settlement) = (now, who.DisplayName(), how);
-
-        async Task<(Answer? Value, ProblemHttpResult? Refusal)> SettledValueAsync(
-            RecordDifference difference,
-            Settling settling,
-            Client client
-        )
-        {
-            if (settling.How == Settlement.KeptOurs)
-                return (null, null);
-            if (IsNotes(difference))
-                return (settling.How == Settlement.TookTheirs ? difference.Meant : settling.Another ?? difference.Meant, null);
-            if (fields.Find(difference.Field) is not { } field)
-                return (null, Problems.Conflict("The field this is about is gone. Keep what is on file, or write it into the notes."));
-            if (settling.How == Settlement.WroteAnother)
-                return await writer.EnteredAsync(client, field, settling.Another, now);
-            if (
-                field.Key == BuiltInFields.Email.Key
-                && difference.Meant is TextAnswer { Text: var email }
-                && await writer.IsTakenAsync(email, client.Id)
-            )
-                return (
-                    null,
-                    Problems.Conflict(
-                        "Another client is recognised by this e-mail address. Keep what is on file, or look whether they are the same."
-                    )
-                );
-            return (difference.Meant, null);
-        }
-
-        async Task KeepAsync(RecordDifference difference, Answer? value, Client client)
-        {
-            if (IsNotes(difference))
-            {
-                var version = (
-                    await db
-                        .Inquiries.Where(one => one.Id == difference.InquiryId)
-                        .Select(one => new { one.FormId, one.FormVersion })
-                        .SingleAsync(cancellationToken)
-                );
-                var form = (await db.FormVersionAsync(version.FormId, version.FormVersion))!.Content;
-                var note = new Note
-                {
-                    Id = new Id<Note>(Guid.CreateVersion7()),
-                    ClientId = client.Id,
-                    ProjectId = difference.Field == Landing.NotesKey(RecordScope.Project) ? difference.ProjectId : null,
-                    Heading = KnownValues.BeforeAnswers(form.FindQuestion(difference.Question)?.Wording ?? ""),
-                    Text = AnswerWords.Say(value ?? difference.Meant),
-                    InquiryId = difference.InquiryId,
-                    By = client.Name,
-                    At = now,
-                };
-                db.Notes.Add(note);
-                client.IsUnindexed = true;
-                difference.WrittenNoteId = note.Id;
-                return;
-            }
-
-            var current = (await writer.CurrentAsync(client.Id, difference.ProjectId)).GetValueOrDefault(difference.Field);
-            if (Equals(current?.Value, value))
-                return;
-            difference.WrittenValueId = writer
-                .Write(
-                    client,
-                    await db.Projects.FindAsync([difference.ProjectId], cancellationToken),
-                    difference.Field,
-                    value,
-                    current,
-                    new ValueSource(ValueOrigin.Settled, who.DisplayName(), now)
-                )
-                .Id;
-        }
     }
 
     /// <summary>Corrects an answer before it is settled, a slip of the pen for instance. What they said stays visible beside it.</summary>
@@ -177,7 +71,7 @@ internal static class DifferenceEndpoints
         if (difference.SettledAt is not null)
             return Problems.Conflict("This is settled already. Take that back first, then correct the answer.");
         var wanted = correction.Now;
-        if (wanted is not null && !IsNotes(difference))
+        if (wanted is not null && !DifferenceSettler.IsNotes(difference))
         {
             if ((await catalogues.ReadAsync(db)).Find(difference.Field) is not { } field)
                 return Problems.Conflict("The field this is about is gone. Keep what is on file, or write it into the notes.");
@@ -252,7 +146,4 @@ internal static class DifferenceEndpoints
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
-
-    private static bool IsNotes(RecordDifference difference) =>
-        difference.Field == Landing.NotesKey(RecordScope.Client) || difference.Field == Landing.NotesKey(RecordScope.Project);
 }

@@ -145,6 +145,7 @@ internal static class InquiryActionEndpoints
     private static Task<Results<NoContent, ProblemHttpResult>> CloseAsync(
         Id<Inquiry> id,
         PorchDb db,
+        ProjectStages stages,
         EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
@@ -164,7 +165,7 @@ internal static class InquiryActionEndpoints
                         cancellationToken
                     )
                 )
-                    (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed ??= now;
+                    await stages.CloseWithInquiryAsync((await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!, now);
                 await events.AppendAsync(new InquiryClosed(who.UserId()), now, AboutOf(inquiry));
             },
             cancellationToken
@@ -174,6 +175,7 @@ internal static class InquiryActionEndpoints
     private static Task<Results<NoContent, ProblemHttpResult>> OpenAgainAsync(
         Id<Inquiry> id,
         PorchDb db,
+        ProjectStages stages,
         EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
@@ -187,7 +189,7 @@ internal static class InquiryActionEndpoints
             {
                 if (inquiry.Closed is null)
                     return;
-                (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!.Closed = null;
+                await stages.OpenWithInquiryAsync((await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!, now);
                 await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
             },
             cancellationToken

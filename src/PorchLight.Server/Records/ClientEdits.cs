@@ -259,7 +259,7 @@ internal static class ClientEdits
     private static async Task<Results<NoContent, ProblemHttpResult>> SetStandingAsync(
         IReadOnlyList<StandingOf> changes,
         PorchDb db,
-        EventLog events,
+        ProjectStages stages,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
@@ -271,11 +271,8 @@ internal static class ClientEdits
         var wanted = changes.DistinctBy(change => change.Client).ToDictionary(change => change.Client, change => change.Standing);
         var clients = await db.Clients.Where(client => wanted.Keys.Contains(client.Id)).ToListAsync(cancellationToken);
         var now = clock.GetCurrentInstant();
-        foreach (var client in clients.Where(client => client.Standing != wanted[client.Id]))
-        {
-            client.Standing = wanted[client.Id];
-            await events.AppendAsync(new StandingSet(client.Standing, who.UserId()), now, new EventContext(client.Id));
-        }
+        foreach (var client in clients)
+            await stages.SetStandingAsync(client, wanted[client.Id], who.UserId(), now);
 
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();

@@ -112,6 +112,7 @@ internal static class ProjectEndpoints
         Id<Project> project,
         Edit<ProjectHead> edit,
         PorchDb db,
+        ProjectStages stages,
         EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
@@ -146,28 +147,7 @@ internal static class ProjectEndpoints
             await events.AppendAsync(new ProjectGiven(merged.LooksAfter, me), now, about);
         }
 
-        if (merged.Stage != stored.Stage)
-        {
-            var wasClosed = stored.Closed is not null;
-            stored.Stage = stage.Key;
-            stored.Closed = stage.Kind.Closes() ? stored.Closed ?? now : null;
-            await events.AppendAsync(
-                (wasClosed, stored.Closed is not null) switch
-                {
-                    (_, true) => new ProjectClosed(me, stage.Key),
-                    (true, false) => new ProjectReopened(me, stage.Key),
-                    _ => new ProjectStageSet(stage.Key, me),
-                },
-                now,
-                about
-            );
-            if (client.Standing.Once(stage.Kind) is var standing && standing != client.Standing)
-            {
-                client.Standing = standing;
-                await events.AppendAsync(new StandingSet(standing, me), now, new EventContext(id));
-            }
-        }
-
+        await stages.MoveAsync(stored, stage, me, now);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(merged);
     }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import { useNavigate, useOutlet } from "react-router";
+import { useLocation, useNavigate, useOutlet } from "react-router";
 import { PanelWidth } from "./PanelWidth";
 
 interface Props {
@@ -17,6 +17,13 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
   const panel = useOutlet();
   const [isWide, setWide] = useState(false);
   const navigate = useNavigate();
+
+  // What is opened in the panel's place begins at its head.
+  const { pathname } = useLocation();
+  const aside = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (aside.current) aside.current.scrollTop = 0;
+  }, [pathname]);
 
   // Who closes a panel is back at its row, or, when that is gone, at the list.
   const list = useRef<HTMLElement>(null);
@@ -63,6 +70,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       </main>
       {open && panel && (
         <aside
+          ref={aside}
           aria-label="Details"
           className={`@container/panel absolute inset-y-0 right-0 w-full overflow-y-auto wrap-anywhere bg-card shadow-panel ${isWide ? "" : "lg:w-[55%]"}`}
         >

@@ -12,25 +12,26 @@ import { useSession } from "./session";
 interface Place {
   to: string;
   name: string;
-  what: string;
+  /** What it is, where its name alone does not say. */
+  what?: string;
 }
 
 const stations: Place[] = [
-  { to: "/", name: "Today", what: "station" },
-  { to: "/forms", name: "Forms", what: "station" },
-  { to: "/inquiries", name: "Inquiries", what: "station" },
-  { to: "/clients", name: "Clients", what: "station" },
+  { to: "/", name: "Today" },
+  { to: "/forms", name: "Forms" },
+  { to: "/inquiries", name: "Inquiries" },
+  { to: "/clients", name: "Clients" },
 ];
 const doable: Place[] = [
-  { to: "/forms/new", name: "Make a form", what: "do" },
-  { to: "/clients/import", name: "Bring people in from a file", what: "do" },
-  { to: "/files", name: "Files and lists", what: "go" },
+  { to: "/forms/new", name: "Make a form" },
+  { to: "/clients/import", name: "Bring people in from a file" },
+  { to: "/files", name: "Files and lists" },
 ];
 const ofOwners: Place[] = [
-  { to: "/settings/business", name: "Settings", what: "go" },
-  { to: "/settings/fields", name: "Settings: Fields", what: "go" },
-  { to: "/settings/views", name: "Settings: Views", what: "go" },
-  { to: "/settings/lists", name: "Settings: Services, sources, stages", what: "go" },
+  { to: "/settings/business", name: "Settings" },
+  { to: "/settings/fields", name: "Settings: Fields" },
+  { to: "/settings/views", name: "Settings: Views" },
+  { to: "/settings/lists", name: "Settings: Services, sources, stages" },
 ];
 
 /** Everywhere one can go, and everybody there is; with nothing typed, whoever was open last. */

@@ -1,0 +1,65 @@
+using NodaTime;
+using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Records;
+
+/// <summary>The one way projects move from stage to stage and standings change, as part of the caller's write.</summary>
+internal sealed class ProjectStages(PorchDb db, EventLog events)
+{
+    /// <summary>Moves a project to a stage, which may close it or open it again; work that is won makes its client one the business works for.</summary>
+    /// <param name="project">The project.</param>
+    /// <param name="stage">The stage it comes to; the one it stands in changes nothing.</param>
+    /// <param name="by">The user who moves it.</param>
+    /// <param name="now">The business's now.</param>
+    public async Task MoveAsync(Project project, Stage stage, Guid by, Instant now)
+    {
+        if (stage.Key == project.Stage)
+            return;
+        var wasClosed = project.Closed is not null;
+        Set(project, stage, now);
+        await events.AppendAsync(
+            (wasClosed, project.Closed is not null) switch
+            {
+                (_, true) => new ProjectClosed(by, stage.Key),
+                (true, false) => new ProjectReopened(by, stage.Key),
+                _ => new ProjectStageSet(stage.Key, by),
+            },
+            now,
+            new EventContext(project.ClientId, project.Id)
+        );
+        var client = (await db.Clients.FindAsync(project.ClientId))!;
+        await SetStandingAsync(client, client.Standing.Once(stage.Kind), by, now);
+    }
+
+    /// <summary>Closes a project nothing was agreed about, because the last of its inquiries is closed; what is agreed goes on.</summary>
+    public async Task CloseWithInquiryAsync(Project project, Instant now)
+    {
+        var stages = (await db.BusinessAsync()).Lists.Stages;
+        if (stages.First(stage => stage.Key == project.Stage).Kind is StageKind.Open or StageKind.Parked)
+            Set(project, stages.First(stage => stage.Kind == StageKind.Lost), now);
+    }
+
+    /// <summary>Opens a project again, because an inquiry of it is opened again.</summary>
+    public async Task OpenWithInquiryAsync(Project project, Instant now)
+    {
+        if (project.Closed is not null)
+            Set(project, (await db.BusinessAsync()).Lists.Stages.First(), now);
+    }
+
+    /// <summary>Says how the business stands with a client; as it is already changes nothing.</summary>
+    public async Task SetStandingAsync(Client client, Standing standing, Guid by, Instant now)
+    {
+        if (client.Standing == standing)
+            return;
+        client.Standing = standing;
+        await events.AppendAsync(new StandingSet(standing, by), now, new EventContext(client.Id));
+    }
+
+    private static void Set(Project project, Stage stage, Instant now)
+    {
+        project.Stage = stage.Key;
+        project.Closed = stage.Kind.Closes() ? project.Closed ?? now : null;
+    }
+}
