@@ -13,6 +13,8 @@ public sealed class EveryScreenTests
         "welcome",
         "lists",
         "fields",
+        "views",
+        "views/project-mural",
         "hours",
         "promise",
         "people",
@@ -25,10 +27,11 @@ public sealed class EveryScreenTests
     {
         await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, other, form, mail) = app.Ask(db =>
+        var (inquiry, client, project, other, form, mail) = app.Ask(db =>
             (
                 db.Inquiries.OrderBy(one => one.Received).Last().Id,
                 db.Clients.OrderBy(one => one.Since).First().Id,
+                db.Projects.OrderBy(one => one.Opened).First().Id,
                 db.Clients.OrderBy(one => one.Since).Last().Id,
                 db.Forms.OrderBy(one => one.Id).First().Id,
                 db.PracticeMail.First().Id
@@ -49,6 +52,7 @@ public sealed class EveryScreenTests
             $"/inquiries/{inquiry}?reply",
             "/clients",
             $"/clients/{client}",
+            $"/clients/{client}/projects/{project}",
             $"/clients/{client}/beside/{other}",
             "/clients/perhaps-the-same",
             "/clients/import",

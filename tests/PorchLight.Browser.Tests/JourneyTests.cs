@@ -166,9 +166,10 @@ public sealed class JourneyTests
         owner.Follow("Tilda Brackenridge");
         owner.Sees("“After a mural inquiry” stopped because Tilda Brackenridge answered; 3 steps cancelled.");
         owner.Sees("With us since");
-        owner.Sees("Project: A wall to paint");
+        owner.Sees("A wall to paint");
         owner.FindsNothingInTheWay();
         WorksInTheRecords(owner);
+        WorksOnAProject(owner);
         BringsPeopleIn(owner);
         owner.Press("Inquiries");
         owner.Sees("Waiting for you");
@@ -203,6 +204,59 @@ public sealed class JourneyTests
         owner.Click("//input[@aria-label='Choose Tilda Brackenridge']");
         owner.Sees("1 chosen");
         owner.FindsNothingInTheWay();
+    }
+
+    /// <summary>
+    /// Moves a project on, says who looks after it, adds a task, does it, begins another project, arranges the view by the
+    /// keyboard, and jumps to whoever was open last.
+    /// </summary>
+    private static void WorksOnAProject(Visitor owner)
+    {
+        owner.Follow("Tilda Brackenridge");
+        owner.Click("//aside//h3//a[.='A wall to paint']");
+        owner.Sees("On the way");
+        owner.FindsNothingInTheWay();
+        owner.Pick("Stage", "In talks");
+        owner.Sees("Stage: In talks.");
+        owner.Sees("set the stage to In talks.");
+        owner.Pick("Looked after by", "Sunil Abara");
+        owner.Sees("gave a project to Sunil Abara.");
+        owner.Press("Add a task");
+        owner.Press("Add it");
+        owner.Sees("Please say what it is");
+        owner.Type("What is to do", "Order the ochre");
+        owner.Press("Add it");
+        owner.Click("//input[@aria-label='Done: Order the ochre']");
+        owner.Sees("did “Order the ochre”.");
+        owner.FindsNothingInTheWay();
+        owner.Press("Close");
+        owner.Press("Begin another project");
+        owner.Type("Title of the project", "The gate");
+        owner.Pick("What it is about", "Window gilding");
+        owner.Press("Begin it");
+        owner.Sees("Window gilding, for");
+        owner.Follow("Arrange this view");
+        owner.Sees("Projects about “Window gilding” are shown as all others.");
+        owner.Click("//button[@aria-label='Move Notes']");
+        owner.Keyboard(Keys.Alt + Keys.ArrowUp);
+        owner.Wait("it keeps the focus", () => owner.Focused("Move Notes"));
+        owner.Press("Add a part");
+        owner.Press("Save");
+        owner.Sees("This part has no name.");
+        owner.Type("Name of the part the new part", "The leaf");
+        owner.FindsNothingInTheWay();
+        owner.Press("Save");
+        owner.Sees("Projects about “Window gilding” are shown this way.");
+        owner.Keyboard(Keys.Alt + "j");
+        owner.Sees("opened last");
+        owner.FindsNothingInTheWay();
+        owner.Keyboard(Keys.Enter);
+        owner.Click("//aside//h3//a[.='The gate']");
+        owner.Wait(
+            "notes stand above people",
+            () => owner.Text.IndexOf("Notes", StringComparison.Ordinal) < owner.Text.IndexOf("People", StringComparison.Ordinal)
+        );
+        owner.Press("Clients");
     }
 
     /// <summary>Brings a file in; who in it is perhaps known is made one with her, split again, and erased.</summary>

@@ -220,7 +220,7 @@ internal sealed class Visitor : IDisposable
 
     /// <summary>Picks an option of a list that folds out.</summary>
     public void Pick(string label, string option) =>
-        Click($"//select[ancestor::label[starts-with(normalize-space(), {Quote(label)})]]/option[normalize-space()={Quote(option)}]");
+        Click($"//select[ancestor::label[starts-with(normalize-space(), {Quote(label)})]]//option[normalize-space()={Quote(option)}]");
 
     public void Click(string xpath)
     {

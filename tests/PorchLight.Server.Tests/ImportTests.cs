@@ -116,6 +116,37 @@ public sealed class ImportTests
     }
 
     [Fact]
+    public async Task Pressed_twice_a_file_is_brought_in_once_and_taken_back_once_and_a_client_erased_once()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var import = await TakeAsync(app, Encoding.UTF8.GetBytes(Table), "people.csv");
+        var path = $"/api/clients/imports/{import.Text("id")}";
+        await TwiceAsync("running");
+        await UntilAsync(app, ImportState.Done);
+        (await owner.GetAsync(path).JsonAsync()).GetProperty("made").GetInt32().ShouldBe(4);
+        (await owner.GetAsync("/api/clients").JsonAsync()).GetProperty("total").GetInt32().ShouldBe(4);
+        var client = await app.AskAsync(db => db.Clients.Select(one => one.Id).FirstAsync());
+        foreach (var answer in await Task.WhenAll(owner.DeleteAsync($"/api/clients/{client}"), owner.DeleteAsync($"/api/clients/{client}")))
+            answer.StatusCode.ShouldBeOneOf(HttpStatusCode.NoContent, HttpStatusCode.NotFound);
+        (await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == "clientErased"))).ShouldBe(1);
+        await TwiceAsync("taken-back");
+        await UntilAsync(app, ImportState.TakenBack);
+        (await owner.GetAsync("/api/clients").JsonAsync()).GetProperty("total").GetInt32().ShouldBe(0);
+
+        async Task TwiceAsync(string act)
+        {
+            foreach (
+                var answer in await Task.WhenAll(
+                    owner.PutAsync($"{path}/{act}", Body(new { })),
+                    owner.PutAsync($"{path}/{act}", Body(new { }))
+                )
+            )
+                answer.IsSuccessStatusCode.ShouldBeTrue(await answer.Content.ReadAsStringAsync());
+        }
+    }
+
+    [Fact]
     public async Task A_program_that_is_stopped_in_the_middle_goes_on_with_the_next_line()
     {
         await using var app = new TestApp();

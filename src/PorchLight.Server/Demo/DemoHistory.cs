@@ -80,7 +80,11 @@ internal sealed class DemoHistory
                 .Usual(RecordScope.Project)
                 .Parts.SelectMany(part =>
                     part.Kind == PartKind.Glance
-                        ? [part, new("the-wall", PartKind.Fields, "The wall", Beside: false, [Fields[1].Key, "project.place", Fields[3].Key])]
+                        ?
+                        [
+                            part,
+                            new("the-wall", PartKind.Fields, "The wall", Beside: false, [Fields[1].Key, "project.place", Fields[3].Key]),
+                        ]
                         : new[] { part }
                 ),
         ]);
@@ -173,16 +177,17 @@ internal sealed class DemoHistory
                 booked + Duration.FromMinutes(5),
                 email,
                 Values(
-                    (Fields[2].Key, new MoneyAnswer(form == DemoFormKind.Wall ? 3600 + _random.Next(60) * 100 : 420 + _random.Next(30) * 40, "EUR")),
+                    (
+                        Fields[2].Key,
+                        new MoneyAnswer(form == DemoFormKind.Wall ? 3600 + _random.Next(60) * 100 : 420 + _random.Next(30) * 40, "EUR")
+                    ),
                     ("project.start", new DateAnswer(_calendar.Today(begins))),
                     (Fields[3].Key, new DateAnswer(_calendar.Today(finished)))
                 )
             )
         );
         if (form == DemoFormKind.Wall)
-            _scenes.Add(
-                new DemoScene.IsWritten(Later(booked, 2), email, Values((Fields[1].Key, new TextAnswer(Pick(DemoNames.Walls)))))
-            );
+            _scenes.Add(new DemoScene.IsWritten(Later(booked, 2), email, Values((Fields[1].Key, new TextAnswer(Pick(DemoNames.Walls))))));
         if (_random.Next(3) == 0)
             _scenes.Add(new DemoScene.IsNoted(Later(booked, 4), email, Pick(DemoNames.Notes)));
         _scenes.Add(new DemoScene.IsClosed(Later(booked, 5), email));
@@ -205,7 +210,14 @@ internal sealed class DemoHistory
 
     private (IReadOnlyDictionary<string, Answer?> Answers, int Chance) Wall(Instant asked, DemoPerson person)
     {
-        var (budget, chance) = Pick([("under-1500", 2), ("1500-4000", 22), ("4000-9000", 48), ("4000-9000", 48), ("over-9000", 55), ("unsure", 18)]);
+        var (budget, chance) = Pick([
+            ("under-1500", 2),
+            ("1500-4000", 22),
+            ("4000-9000", 48),
+            ("4000-9000", 48),
+            ("over-9000", 55),
+            ("unsure", 18),
+        ]);
         var (decides, sure) = Pick([("me", 14), ("me", 14), ("together", 0), ("someone-else", -14)]);
         var wantedIn = _random.Next(5) == 0 ? (int?)null : 20 + _random.Next(200);
         var answers = Person(person);

@@ -82,7 +82,11 @@ internal sealed class DemoHistoryPlayer(
                 break;
             case DemoScene.IsGiven given:
                 project.LooksAfterId = (given.ToSunil ? await UserAsync(DemoBusiness.MemberMail) : maren).Id;
-                await events.AppendAsync(new ProjectGiven(project.LooksAfterId, maren.Id), scene.At, new EventContext(client.Id, project.Id));
+                await events.AppendAsync(
+                    new ProjectGiven(project.LooksAfterId, maren.Id),
+                    scene.At,
+                    new EventContext(client.Id, project.Id)
+                );
                 break;
             case DemoScene.IsWritten written:
                 var current = await writer.CurrentAsync(client.Id, project.Id);
@@ -159,7 +163,9 @@ internal sealed class DemoHistoryPlayer(
     {
         await using var write = await db.WriteAsync(CancellationToken.None);
         var open = await db
-            .Differences.Where(one => one.SettledAt == null && db.Clients.Any(client => client.Id == one.ClientId && client.EmailKey == scene.Email))
+            .Differences.Where(one =>
+                one.SettledAt == null && db.Clients.Any(client => client.Id == one.ClientId && client.EmailKey == scene.Email)
+            )
             .Select(one => one.Id)
             .ToListAsync();
         if (open.Count == 0)

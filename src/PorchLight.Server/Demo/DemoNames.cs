@@ -10,22 +10,88 @@ internal static class DemoNames
 {
     private static readonly string[] Given =
     [
-        "Aoife", "Bram", "Ciara", "Declan", "Elin", "Fintan", "Grete", "Hugo", "Imelda", "Jonas", "Kezia", "Lorcan", "Mairead", "Nuno",
-        "Orla", "Piet", "Quentin", "Roisin", "Sorcha", "Tomas", "Una", "Viktor", "Wren", "Xenia", "Yusuf", "Zita", "Alma", "Bede", "Cora",
+        "Aoife",
+        "Bram",
+        "Ciara",
+        "Declan",
+        "Elin",
+        "Fintan",
+        "Grete",
+        "Hugo",
+        "Imelda",
+        "Jonas",
+        "Kezia",
+        "Lorcan",
+        "Mairead",
+        "Nuno",
+        "Orla",
+        "Piet",
+        "Quentin",
+        "Roisin",
+        "Sorcha",
+        "Tomas",
+        "Una",
+        "Viktor",
+        "Wren",
+        "Xenia",
+        "Yusuf",
+        "Zita",
+        "Alma",
+        "Bede",
+        "Cora",
     ];
 
     private static readonly string[] Family =
     [
-        "Ashgrove", "Birdsall", "Crannach", "Dunmarsh", "Eddowes", "Farrelly", "Gullane", "Harkaway", "Inishmore", "Jessop", "Kilbane",
-        "Larchwood", "Merrigan", "Netterfield", "Ormsby", "Pellworth", "Quarrie", "Rosscarne", "Skerritt", "Tullamain", "Underhay",
-        "Vennard", "Whitcombe", "Yardley", "Zelland", "Abbotsway", "Brannock", "Coldwell", "Derravan", "Elmhirst", "Fennick",
+        "Ashgrove",
+        "Birdsall",
+        "Crannach",
+        "Dunmarsh",
+        "Eddowes",
+        "Farrelly",
+        "Gullane",
+        "Harkaway",
+        "Inishmore",
+        "Jessop",
+        "Kilbane",
+        "Larchwood",
+        "Merrigan",
+        "Netterfield",
+        "Ormsby",
+        "Pellworth",
+        "Quarrie",
+        "Rosscarne",
+        "Skerritt",
+        "Tullamain",
+        "Underhay",
+        "Vennard",
+        "Whitcombe",
+        "Yardley",
+        "Zelland",
+        "Abbotsway",
+        "Brannock",
+        "Coldwell",
+        "Derravan",
+        "Elmhirst",
+        "Fennick",
     ];
 
     private static readonly string[] Trades = ["books", "bakes", "bikes", "coffee", "clinic", "school", "yarns", "gardens"];
 
     private static readonly string[] Places =
     [
-        "Howth", "Bray", "Dublin 8", "Greystones", "Wicklow", "Naas", "Malahide", "Swords", "Dalkey", "Skerries", "Arklow", "Drogheda",
+        "Howth",
+        "Bray",
+        "Dublin 8",
+        "Greystones",
+        "Wicklow",
+        "Naas",
+        "Malahide",
+        "Swords",
+        "Dalkey",
+        "Skerries",
+        "Arklow",
+        "Drogheda",
     ];
 
     public static IReadOnlyList<string> Wishes { get; } =
@@ -57,7 +123,7 @@ internal static class DemoNames
     ];
 
     public static IReadOnlyList<string> Coffees { get; } =
-        ["Flat white, two sugars", "Tea, strong", "Black, no sugar", "Nothing, brings their own", "Cocoa"];
+    ["Flat white, two sugars", "Tea, strong", "Black, no sugar", "Nothing, brings their own", "Cocoa"];
 
     public static IReadOnlyList<string> Walls { get; } =
     [

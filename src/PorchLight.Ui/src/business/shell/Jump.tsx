@@ -1,5 +1,6 @@
 import { useDeferredValue, useEffect, useState } from "react";
 import { Dialog } from "radix-ui";
+import { CornerDownRight } from "lucide-react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { orProblem } from "../../api/problem";
@@ -49,7 +50,9 @@ export function Jump({ className }: { className: string }) {
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
       <Dialog.Trigger className={className}>
-        Jump <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
+        <CornerDownRight size={18} aria-hidden className="sm:hidden" />
+        <span className="sr-only sm:not-sr-only">Jump</span>
+        <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
