@@ -48,6 +48,7 @@ builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<SubmissionChecker>();
 builder.Services.AddScoped<InquiryRecords>();
 builder.Services.AddScoped<RecordWriter>();
+builder.Services.AddScoped<HandWriter>();
 builder.Services.AddScoped<ProjectStages>();
 builder.Services.AddScoped<DifferenceSettler>();
 builder.Services.AddScoped<IListsInUse, ListsInUse>();

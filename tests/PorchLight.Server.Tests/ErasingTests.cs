@@ -22,6 +22,8 @@ public sealed class ErasingTests
         "Bread and gulls",
         "sticks on Mondays",
         "She phoned back",
+        "Ring about gulls",
+        "Lime-washed twice",
     ];
 
     [Fact]
@@ -35,6 +37,29 @@ public sealed class ErasingTests
         var client = await OnlyClientAsync(owner, "tilda@bakes.example");
         var id = client.Text("id");
         await owner.PostAsync($"/api/clients/{id}/notes", Body(new { projectId = (Guid?)null, text = "The door sticks on Mondays." }));
+        foreach (var isDone in new[] { false, true })
+        {
+            var task = new
+            {
+                projectId = (Guid?)null,
+                title = isDone ? "Lime-washed twice" : "Ring about gulls",
+                isDate = false,
+                on = (string?)null,
+                @for = (Guid?)null,
+            };
+            var made = (await (await owner.PostAsync($"/api/clients/{id}/tasks", Body(task))).JsonAsync()).Text("id");
+            object Words(bool done) =>
+                new
+                {
+                    task.title,
+                    task.on,
+                    task.@for,
+                    isDone = done,
+                };
+            if (isDone)
+                await owner.PutAsync($"/api/clients/{id}/tasks/{made}", Body(new { was = Words(false), now = Words(true) }));
+        }
+
         var inquiry = client.GetProperty("projects")[0].GetProperty("inquiries")[0].Text("id");
         await owner.PostAsync($"/api/inquiries/{inquiry}/got-in-touch", Body(new { text = "She phoned back." }));
         await owner.PostAsync($"/api/inquiries/{inquiry}/reply", Body(new { subject = "Your wall, Brackenridge", text = "Gladly." }));

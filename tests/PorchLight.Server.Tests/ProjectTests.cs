@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Projects;
 using static PorchLight.Testing.Requests;
@@ -42,7 +43,7 @@ public sealed class ProjectTests
         (await app.AskAsync(db => db.Projects.CountAsync(one => one.Closed == null))).ShouldBe(2);
         var said = (await ClientAsync(app)).GetProperty("timeline").EnumerateArray().Select(entry => entry.Text("sentence")).ToList();
         said.ShouldContain("Maren Tolliver closed a project: Finished.");
-        said.ShouldContain("Maren Tolliver opened a project again: Under way.");
+        said.ShouldContain("Maren Tolliver opened a project again: On the wall.");
     }
 
     [Fact]
@@ -196,6 +197,89 @@ public sealed class ProjectTests
                 }
             );
     }
+
+    [Fact]
+    public async Task Another_of_the_people_becomes_the_main_contact_and_taken_back_everything_is_as_before()
+    {
+        await using var app = new TestApp();
+        await app.SendAsync(Answers());
+        await app.SendAsync(Answers("robin@pell.example"));
+        var owner = app.Owner();
+        var id = await app.AskAsync(db => db.Clients.Where(one => one.Email == "tilda@bakes.example").Select(one => one.Id).SingleAsync());
+        var before = await ValuesAsync(app, id);
+        await WriteAsync([Person("Robin", "robin@pell.example"), Person("Ada", "ada@bakes.example")]);
+        var people = await PeopleAsync();
+        var taken = await owner.PutAsync($"/api/clients/{id}/main-contact", Body(new { people, person = 0 }));
+        taken.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "that address is another client's");
+        (await ValuesAsync(app, id)).Count.ShouldBe(before.Count + 1, "nothing is half done");
+
+        var handed = await owner.PutAsync($"/api/clients/{id}/main-contact", Body(new { people, person = 1 }));
+        handed.EnsureSuccessStatusCode();
+        var written = (await handed.JsonAsync()).EnumerateArray().ToList();
+        var client = await owner.GetAsync($"/api/clients/{id}").JsonAsync();
+        (client.Text("name"), client.Text("email")).ShouldBe(("Ada Ask", "ada@bakes.example"));
+        client.GetProperty("people").EnumerateArray().Select(one => one.Text("name")).ShouldBe(["Robin Ask", "Tilda Brackenridge"]);
+        client.GetProperty("timeline")[0].Text("sentence").ShouldBe("Maren Tolliver made Ada Ask the main contact.");
+        (await owner.PutAsync($"/api/clients/{id}/main-contact", Body(new { people, person = 1 }))).StatusCode.ShouldBe(
+            HttpStatusCode.Conflict,
+            "pressed a second time it is not handed on once more"
+        );
+
+        var back = written.Select(one => new
+        {
+            field = one.Text("field"),
+            was = one.GetProperty("now"),
+            now = one.GetProperty("was"),
+        });
+        (await owner.PutAsync($"/api/clients/{id}/values", Body(back))).EnsureSuccessStatusCode();
+        (
+            await owner.PutAsync(
+                $"/api/clients/{id}/values/client.people",
+                Body(
+                    new
+                    {
+                        projectId = (Guid?)null,
+                        was = people,
+                        now = (Answer?)null,
+                    }
+                )
+            )
+        ).EnsureSuccessStatusCode();
+        (await ValuesAsync(app, id)).ShouldBe(before, ignoreOrder: true);
+
+        static AnswerRow Person(string given, string email) =>
+            new(new Dictionary<string, Answer?> { ["name"] = new PersonNameAnswer(given, "Ask"), ["email"] = new TextAnswer(email) });
+
+        async Task WriteAsync(AnswerRow[] rows) =>
+            (
+                await owner.PutAsync(
+                    $"/api/clients/{id}/values/client.people",
+                    Body(
+                        new
+                        {
+                            projectId = (Guid?)null,
+                            was = (Answer?)null,
+                            now = (Answer)new RowsAnswer(rows),
+                        }
+                    )
+                )
+            ).EnsureSuccessStatusCode();
+
+        async Task<JsonElement> PeopleAsync() =>
+            (await owner.GetAsync($"/api/clients/{id}").JsonAsync())
+                .GetProperty("fields")
+                .EnumerateArray()
+                .Single(one => one.GetProperty("field").Text("key") == "client.people")
+                .GetProperty("value");
+    }
+
+    private static async Task<Dictionary<string, string>> ValuesAsync(TestApp app, Core.Common.Id<Records.Client> id) =>
+        await app.AskAsync(async db =>
+            (await db.FieldValues.Where(value => value.ClientId == id && value.IsCurrent).ToListAsync()).ToDictionary(
+                value => value.Field,
+                value => JsonSerializer.Serialize(value.Value, Storage.Json.Options)
+            )
+        );
 
     private static object Head(string title, string stage, Guid? looksAfter = null) =>
         new

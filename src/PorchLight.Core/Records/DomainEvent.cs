@@ -46,6 +46,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ProjectStageSet), "projectStageSet")]
 [JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
+[JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
 public abstract record DomainEvent;
 
 /// <summary>A lead sent a form.</summary>
@@ -225,6 +226,10 @@ public sealed record ProjectGiven(Guid? To, Guid By) : DomainEvent;
 /// <param name="Title">What was to do.</param>
 /// <param name="By">The user who said that it is done.</param>
 public sealed record TaskDone(string Title, Guid By) : DomainEvent;
+
+/// <summary>A person made another of a client's people their main contact.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record MainContactChanged(Guid By) : DomainEvent;
 
 /// <summary>The client booked a meeting.</summary>
 public sealed record MeetingBooked : DomainEvent;
@@ -409,6 +414,7 @@ public static class DomainEvents
             ProjectGiven { To: { } to } e when to == e.By => $"{names.User(e.By)} looks after a project now.",
             ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",
             ProjectGiven e => $"{names.User(e.By)} gave a project back; nobody looks after it.",
+            MainContactChanged e => $"{names.User(e.By)} made {who} the main contact.",
             TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",

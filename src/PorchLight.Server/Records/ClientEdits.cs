@@ -20,12 +20,17 @@ internal static class ClientEdits
     internal const string Gone = "This client is not here any more.";
     private const int LongestNote = 20_000;
     private const int LongestTag = 40;
+    private const int MostValues = 50;
     private const int MostAtOnce = 20_000;
 
-    /// <param name="ProjectId">The project, for fields of projects; else null.</param>
+    /// <param name="Field">A field of the client.</param>
     /// <param name="Was">What stood there when it was read; null when nothing did.</param>
     /// <param name="Now">What shall stand there; null empties it.</param>
-    internal sealed record ValueEdit(Id<Project>? ProjectId, Answer? Was, Answer? Now);
+    internal sealed record FieldEdit(string Field, Answer? Was, Answer? Now);
+
+    /// <param name="People">The people as they were read.</param>
+    /// <param name="Person">Which of them, counted from zero.</param>
+    internal sealed record NewMainContact(Answer People, int Person);
 
     /// <param name="Value">What stands there from now on; null for nothing.</param>
     internal sealed record ValueStored(Answer? Value);
@@ -55,6 +60,8 @@ internal static class ClientEdits
         group.MapPut("/standing", SetStandingAsync);
         group.MapPut("/tags", SetTagsAsync);
         group.MapPut("/{id}/values/{field}", SetValueAsync);
+        group.MapPut("/{id}/values", SetValuesAsync);
+        group.MapPut("/{id}/main-contact", HandOverAsync);
         group.MapGet("/leads", CountLeadsAsync);
         group.MapPost("/{id}/notes", AddNoteAsync).Once();
         group.MapPut("/{id}/notes/{note}", ChangeNoteAsync);
@@ -122,40 +129,73 @@ internal static class ClientEdits
         string field,
         ValueEdit edit,
         PorchDb db,
+        HandWriter hand,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var (value, refusal) = await hand.WriteAsync(id, field, edit, who.DisplayName());
+        if (refusal is not null)
+            return refusal;
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(new ValueStored(value));
+    }
+
+    /// <summary>Writes several values by hand; all of them, or none.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SetValuesAsync(
+        Id<Client> id,
+        IReadOnlyList<FieldEdit> edits,
+        PorchDb db,
+        HandWriter hand,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        foreach (var edit in edits.Take(MostValues))
+        {
+            if ((await hand.WriteAsync(id, edit.Field, new ValueEdit(null, edit.Was, edit.Now), who.DisplayName())).Refusal is { } refusal)
+                return refusal;
+        }
+
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Makes somebody else of a client's people their main contact; gives what was written, so that it can be taken back.</summary>
+    private static async Task<Results<Ok<List<FieldEdit>>, ProblemHttpResult>> HandOverAsync(
+        Id<Client> id,
+        NewMainContact wanted,
+        PorchDb db,
         RecordWriter writer,
-        FieldCatalogues catalogues,
+        HandWriter hand,
+        EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
+        if (!await db.Clients.AnyAsync(client => client.Id == id, cancellationToken))
             return Problems.NotFound(Gone);
-        if ((await catalogues.ReadAsync(db)).Find(field) is not { } wanted)
-            return Problems.NotFound("This field is not here any more. What you typed is still in front of you; keep it in the notes.");
-        var project =
-            wanted.Scope == RecordScope.Project
-                ? await db.Projects.SingleOrDefaultAsync(one => one.Id == edit.ProjectId && one.ClientId == id, cancellationToken)
-                : null;
-        if (wanted.Scope == RecordScope.Project && project is null)
-            return Problems.NotFound("This project is not here any more.");
-        var now = clock.GetCurrentInstant();
-        var (value, refusal) = await writer.EnteredAsync(client, wanted, edit.Now, now);
-        if (refusal is not null)
-            return refusal;
-        var current = (await writer.CurrentAsync(id, edit.ProjectId)).GetValueOrDefault(field);
-        if (AreSame(current?.Value, value))
-            return TypedResults.Ok(new ValueStored(current?.Value));
-        if (!AreSame(current?.Value, edit.Was))
-            return Edits.Clashing(field, current?.Value, value);
-        writer.Write(client, project, field, value, current, new ValueSource(ValueOrigin.Hand, who.DisplayName(), now));
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(new ValueStored(value));
-    }
+        var onFile = (await writer.CurrentAsync(id, null)).ToDictionary(value => value.Key, value => value.Value.Value!);
+        var people = onFile.GetValueOrDefault(ClientPeople.Field.Key);
+        if (!Equals(people, wanted.People))
+            return Edits.Clashing(ClientPeople.Field.Key, people, wanted.People);
+        if (MainContact.HandedTo(wanted.Person, onFile) is not { } values)
+            return Problems.Unprocessable("Whoever is the main contact needs a name. Write it down first.");
+        var written = values.Select(value => new FieldEdit(value.Key, onFile.GetValueOrDefault(value.Key), value.Value)).ToList();
+        foreach (var edit in written)
+        {
+            if ((await hand.WriteAsync(id, edit.Field, new ValueEdit(null, edit.Was, edit.Now), who.DisplayName())).Refusal is { } refusal)
+                return refusal;
+        }
 
-    // What is written by hand may differ only in its spelling, and is meant to.
-    private static bool AreSame(Answer? a, Answer? b) => Equals(a, b);
+        await events.AppendAsync(new MainContactChanged(who.UserId()), clock.GetCurrentInstant(), new EventContext(id));
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(written);
+    }
 
     private static async Task<Results<Created<Made>, ProblemHttpResult>> AddNoteAsync(
         Id<Client> id,

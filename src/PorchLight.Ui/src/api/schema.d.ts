@@ -1396,6 +1396,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdValues"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/main-contact": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdMainContact"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/leads": {
         parameters: {
             query?: never;
@@ -3569,6 +3601,12 @@ export interface components {
             /** @description The words to choose from where its cells keep one of some words; empty where any may stand there. */
             options?: string[];
         };
+        FieldEdit: {
+            /** @description A field of the client. */
+            field: string;
+            was: null | components["schemas"]["Answer"];
+            now: null | components["schemas"]["Answer"];
+        };
         /** @description A test of a field, as somebody made it. */
         FieldFilter: {
             /** @description The field's key. */
@@ -4676,6 +4714,15 @@ export interface components {
             email: string;
             givenName: string;
             familyName: string;
+        };
+        NewMainContact: {
+            /** @description The people as they were read. */
+            people: components["schemas"]["Answer"];
+            /**
+             * Format: int32
+             * @description Which of them, counted from zero.
+             */
+            person: number;
         };
         NewName: {
             /** @description What a file or a list is called from now on. */
@@ -9399,6 +9446,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdValues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldEdit"][];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdMainContact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMainContact"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldEdit"][];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

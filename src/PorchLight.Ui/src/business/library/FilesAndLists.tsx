@@ -5,6 +5,7 @@ import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { newKey } from "../../kit/newKey";
 import { Empty, Failure, Skeleton } from "../../kit/states";
+import { fileSize } from "../../kit/fileSize";
 import { api } from "../client";
 import { say } from "../shell/say";
 import { uploadFile } from "../shell/uploadFile";
@@ -59,9 +60,6 @@ function Files() {
   );
 }
 
-const megabytes = (bytes: number) =>
-  bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
-
 function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
   const queries = useQueryClient();
   const refresh = () => queries.invalidateQueries({ queryKey: ["files"] });
@@ -91,7 +89,7 @@ function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
           <span className="w-11 shrink-0 text-center text-slate">{groupWords[file.group]}</span>
         )}
         <NameBox label={`Name of ${file.name}`} name={file.name} onName={(name) => rename.mutate(name)} />
-        <span className="shrink-0 text-slate tabular-nums">{megabytes(file.bytes)}</span>
+        <span className="shrink-0 text-slate tabular-nums">{fileSize(file.bytes)}</span>
       </div>
       <div className="mt-1 flex flex-wrap items-center gap-2 pl-14">
         <span className="flex-1 text-slate">{usedWords(file.usedIn)}</span>

@@ -4,6 +4,7 @@ import { History } from "lucide-react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, Problem, type Clash, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { fileSize } from "../../kit/fileSize";
 import { menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
@@ -77,6 +78,18 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
           <EditField client={client} project={project} onFile={onFile} onClose={() => setEditing(false)} />
         ) : (
           <span className="flex items-start gap-1">
+            {value?.kind === "files" && (
+              <ul className="min-w-0 px-1.5 py-0.5">
+                {value.files.map((file) => (
+                  <li key={file.id}>
+                    <a className="underline" href={`/api/files/${file.id}`} download>
+                      {file.name}
+                    </a>{" "}
+                    <span className="text-slate">{fileSize(file.bytes ?? 0)}</span>
+                  </li>
+                ))}
+              </ul>
+            )}
             <button
               ref={shown}
               type="button"
@@ -84,7 +97,11 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
               className="min-w-0 flex-1 rounded-soft border border-transparent px-1.5 py-0.5 text-left whitespace-pre-wrap hover:border-edge hover:bg-card"
               onClick={() => setEditing(true)}
             >
-              {words || <span className="text-slate">nothing yet</span>}
+              {value?.kind === "files" ? (
+                <span className="text-slate">change</span>
+              ) : (
+                words || <span className="text-slate">nothing yet</span>
+              )}
             </button>
             {value && <ValueHistory client={client} project={project} field={field} />}
           </span>

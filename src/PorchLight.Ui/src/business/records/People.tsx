@@ -1,6 +1,10 @@
-import { useRef, useState } from "react";
+import { useRef, useState, type ReactNode } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import type { Schemas } from "../../api/problem";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
 import { EditField, ValueHistory } from "./FieldRows";
 
 interface Props {
@@ -15,12 +19,46 @@ interface Props {
 export function People({ client, mainContact, others, people }: Props) {
   const [isEditing, setEditing] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
+  const queries = useQueryClient();
+  const say = useNotice();
+  const path = { id: client };
+  const hand = useMutation({
+    mutationFn: (person: number) =>
+      orProblem(
+        api.PUT("/api/clients/{id}/main-contact", { params: { path }, body: { people: people.value!, person } }),
+      ),
+    onSuccess: (written, person) => {
+      void queries.invalidateQueries();
+      say({
+        words: `${others[person]?.name} is the main contact now.`,
+        undo: async () => {
+          const body = written.map((one) => ({ field: one.field, was: one.now, now: one.was }));
+          await orProblem(api.PUT("/api/clients/{id}/values", { params: { path }, body }));
+          await queries.invalidateQueries();
+        },
+      });
+    },
+  });
   return (
     <>
       <ul className="grid gap-y-1.5">
         <Person name={mainContact} more="main contact" isMain />
-        {!isEditing && others.map((one, index) => <Person key={index} {...one} />)}
+        {!isEditing &&
+          others.map((one, index) => (
+            <Person key={index} {...one}>
+              <Button
+                weight="quiet"
+                className="-ml-3"
+                aria-label={`Make ${one.name} the main contact`}
+                disabled={hand.isPending}
+                onClick={() => hand.mutate(index)}
+              >
+                Make the main contact
+              </Button>
+            </Person>
+          ))}
       </ul>
+      <Failure error={hand.error} />
       {isEditing ? (
         <EditField
           client={client}
@@ -43,11 +81,15 @@ export function People({ client, mainContact, others, people }: Props) {
   );
 }
 
-function Person({ name, more, isMain }: { name: string; more: string; isMain?: boolean }) {
+function Person(props: { name: string; more: string; isMain?: boolean; children?: ReactNode }) {
+  const { name, more, isMain, children } = props;
   return (
     <li className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-x-4">
       <span className={isMain ? "font-semibold" : undefined}>{name}</span>
-      <span className="wrap-anywhere text-slate">{more}</span>
+      <span className="wrap-anywhere text-slate">
+        {more}
+        {children && <span className="block">{children}</span>}
+      </span>
     </li>
   );
 }
