@@ -56,6 +56,11 @@ internal static class ClientErasing
                 "What stands in {0} fields, with their history"
             ),
             (await db.Notes.CountAsync(one => records.Contains(one.ClientId), cancellationToken), "One note", "{0} notes"),
+            (
+                await db.ClientTasks.CountAsync(one => records.Contains(one.ClientId), cancellationToken),
+                "One task or date",
+                "{0} tasks and dates"
+            ),
             (await db.Projects.CountAsync(one => records.Contains(one.ClientId), cancellationToken), "One project", "{0} projects"),
             (things.Files.Count, "One file they sent", "{0} files they sent"),
             (

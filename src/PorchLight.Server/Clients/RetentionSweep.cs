@@ -30,6 +30,7 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
             var quiet = business.KeepClientsMonths is { } months
                 ? zone.AtStartOfDay(today.PlusDays(ClientRetention.NoticeDays + 1).PlusMonths(-months)).ToInstant()
                 : Instant.MinValue;
+            var quietDay = quiet.InZone(zone).Date;
             var looked = await db
                 .Clients.Where(client =>
                     client.EraseOn != null
@@ -40,13 +41,16 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
                         )
                         && !db.FieldValues.Any(value => value.ClientId == client.Id && value.At >= quiet)
                         && !db.Notes.Any(note => note.ClientId == client.Id && note.At >= quiet)
+                        && !db.ClientTasks.Any(task =>
+                            task.ClientId == client.Id && (task.At >= quiet || task.Done == null && task.On >= quietDay)
+                        )
                 )
                 .OrderBy(client => client.Since)
                 .Take(MostAtOnce)
                 .ToListAsync(cancellationToken);
             foreach (var client in looked)
             {
-                var last = (await LastAsync(client)).InZone(zone).Date;
+                var last = await LastAsync(client, zone);
                 var state = ClientRetention.Of(last, business.KeepClientsMonths, client.Standing, client.EraseOn, today);
                 if (state.IsOver)
                     files.AddRange(await eraser.EraseAsync(client.Id, null, now));
@@ -60,7 +64,8 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
         eraser.DeleteFiles(files);
     }
 
-    private async Task<Instant> LastAsync(Client client)
+    /// <summary>The day on which something happened last, or will: what is still to do is no less than what was done.</summary>
+    private async Task<LocalDate> LastAsync(Client client, DateTimeZone zone)
     {
         var id = client.Id;
         var happened = new[]
@@ -70,7 +75,11 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
                 ?.At,
             await db.FieldValues.Where(value => value.ClientId == id).MaxAsync(value => (Instant?)value.At),
             await db.Notes.Where(note => note.ClientId == id).MaxAsync(note => (Instant?)note.At),
+            await db.ClientTasks.Where(task => task.ClientId == id).MaxAsync(task => (Instant?)task.At),
         };
-        return happened.OfType<Instant>().Append(client.Since).Max();
+        var last = happened.OfType<Instant>().Append(client.Since).Max().InZone(zone).Date;
+        return await db.ClientTasks.Where(task => task.ClientId == id && task.Done == null).MaxAsync(task => task.On) is { } planned
+            ? LocalDate.Max(last, planned)
+            : last;
     }
 }

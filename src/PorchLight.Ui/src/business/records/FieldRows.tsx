@@ -113,13 +113,20 @@ function FieldRow(props: { client: string; project: string | null; onFile: OnFil
 }
 
 /** A value in its box, to be written anew. */
-export function EditField(props: { client: string; project: string | null; onFile: OnFile; onClose: () => void }) {
+export function EditField(props: {
+  client: string;
+  project: string | null;
+  onFile: OnFile;
+  /** What stands in the box at first, where that is not what is on file. */
+  start?: Answer;
+  onClose: () => void;
+}) {
   const { client, project, onFile, onClose } = props;
   const { field } = onFile;
   const queries = useQueryClient();
   const say = useNotice();
   const [was, setWas] = useState<Answer | null>(onFile.value);
-  const [now, setNow] = useState<Answer | null>(onFile.value);
+  const [now, setNow] = useState<Answer | null>(props.start ?? onFile.value);
   const [clashes, setClashes] = useState<Clash[]>([]);
   const put = (from: Answer | null, to: Answer | null) =>
     orProblem(

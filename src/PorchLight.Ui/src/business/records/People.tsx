@@ -64,6 +64,7 @@ export function People({ client, mainContact, others, people }: Props) {
           client={client}
           project={null}
           onFile={people}
+          start={people.value ? undefined : { kind: "rows", rows: [{ answers: {} }] }}
           onClose={() => {
             setEditing(false);
             requestAnimationFrame(() => opener.current?.focus());

@@ -1,3 +1,4 @@
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, controlLook } from "../../kit/fields";
@@ -125,6 +126,23 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                   />
                 </span>
                 {props.more?.(line, change, index)}
+                <span className="flex">
+                  {(["up", "down"] as const).map((where) => {
+                    const to = index + (where === "up" ? -1 : 1);
+                    return (
+                      <Button
+                        key={where}
+                        weight="quiet"
+                        className="px-1.5"
+                        aria-label={`Move ${line.name || `${one.toLowerCase()} ${index + 1}`} ${where}`}
+                        disabled={to < 0 || to >= lines.length}
+                        onClick={() => onChange(lines.with(index, lines[to]!).with(to, line))}
+                      >
+                        {where === "up" ? <ArrowUp size={16} aria-hidden /> : <ArrowDown size={16} aria-hidden />}
+                      </Button>
+                    );
+                  })}
+                </span>
                 <Button
                   weight="quiet"
                   aria-label={`Take away ${line.name || `${one.toLowerCase()} ${index + 1}`}`}
