@@ -141,6 +141,7 @@ internal static class ClientsBench
                     ClientId = client.Id,
                     FormId = form,
                     Title = "A wall to paint",
+                    Stage = "new",
                     Opened = at,
                     IsLatest = true,
                 }

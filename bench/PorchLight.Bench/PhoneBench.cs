@@ -22,7 +22,7 @@ internal static class PhoneBench
 
     private static double OpenOnce(string address)
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };
+        var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell" };
         options.AddArguments("--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--window-size=390,844");
         using var browser = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
         Tell(browser, "Network.enable");

@@ -259,6 +259,7 @@ static async Task StartAndRestAsync()
                     ["ASPNETCORE_URLS"] = address,
                     ["PorchLight__Data"] = data,
                     ["PorchLight__Demo"] = "true",
+                    ["PorchLight__DemoHistory"] = "false",
                     ["Logging__LogLevel__Default"] = "Error",
                 },
             }

@@ -55,7 +55,7 @@ internal static class WorkbenchBench
     /// </summary>
     public static (List<double> Openings, List<double> Keys) Measure(string address, string form)
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell" };
+        var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell" };
         options.AddArguments("--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--window-size=1280,800");
         using var browser = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
         browser.Navigate().GoToUrl(address);

@@ -12,7 +12,7 @@ public static class Chromium
     /// <summary>Starts a browser; whoever asked for it disposes of it.</summary>
     public static ChromeDriver Start()
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium-headless-shell", UseWebSocketUrl = true };
+        var options = new ChromeOptions { BinaryLocation = "/usr/lib/chromium/chromium-headless-shell", UseWebSocketUrl = true };
         options.AddArguments(
             "--no-sandbox",
             "--disable-gpu",

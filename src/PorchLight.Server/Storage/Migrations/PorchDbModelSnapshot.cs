@@ -1138,7 +1138,8 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("IsUnindexed")
                         .HasFilter("\"IsUnindexed\"");
 
-                    b.HasIndex("MergedIntoId");
+                    b.HasIndex("MergedIntoId")
+                        .HasFilter("\"MergedIntoId\" IS NOT NULL");
 
                     b.HasIndex("Since");
 
