@@ -65,7 +65,8 @@ internal sealed class ClientFinder(PorchDb db, ClientSearch search)
     /// <param name="clients">The clients found.</param>
     /// <param name="skip">How many of them stand before the page.</param>
     /// <param name="take">How many there may be on it.</param>
-    public async Task<List<Client>> PageAsync(
+    /// <returns>The page, and how many clients there are on all pages.</returns>
+    public async Task<(List<Client> Page, int Total)> PageAsync(
         IQueryable<Client> clients,
         ClientQuery query,
         FieldCatalogue fields,
@@ -74,8 +75,27 @@ internal sealed class ClientFinder(PorchDb db, ClientSearch search)
         CancellationToken cancellationToken
     )
     {
-        if (query.Sort is ClientQuery.BySince or ClientQuery.ByName)
-            return await InOrder(clients, query).Skip(skip).Take(take).ToListAsync(cancellationToken);
+        if (query.Sort is not (ClientQuery.BySince or ClientQuery.ByName))
+            return (await PageByFieldAsync(clients, query, fields, skip, take, cancellationToken), await clients.CountAsync(cancellationToken));
+        var inOrder = InOrder(clients, query);
+        if (query is { Words: "", Tags.Count: 0, Filters.Count: 0 })
+            return (await inOrder.Skip(skip).Take(take).ToListAsync(cancellationToken), await clients.CountAsync(cancellationToken));
+        // Whom a filter finds is looked for once, and counted and put in order by it.
+        var ids = await inOrder.Select(client => client.Id).ToListAsync(cancellationToken);
+        var onPage = ids.Skip(skip).Take(take).ToList();
+        var found = await db.Clients.Where(client => onPage.Contains(client.Id)).ToDictionaryAsync(client => client.Id, cancellationToken);
+        return ([.. onPage.Select(id => found[id])], ids.Count);
+    }
+
+    private async Task<List<Client>> PageByFieldAsync(
+        IQueryable<Client> clients,
+        ClientQuery query,
+        FieldCatalogue fields,
+        int skip,
+        int take,
+        CancellationToken cancellationToken
+    )
+    {
         // Those who have something there come from the index in their order; only when they run out are the others looked for.
         var field = fields.Find(query.Sort)!;
         var values = Values(field);

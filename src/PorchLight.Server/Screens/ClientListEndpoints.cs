@@ -99,7 +99,7 @@ internal static class ClientListEndpoints
         var (clients, refusal) = await ReadAsync(query, db, finder, search, fields, business, clock, cancellationToken);
         if (clients is null)
             return refusal!;
-        var shown = await finder.PageAsync(
+        var (shown, total) = await finder.PageAsync(
             clients,
             query,
             fields,
@@ -131,7 +131,7 @@ internal static class ClientListEndpoints
             .ToDictionaryAsync(group => group.Key, group => group.Count, cancellationToken);
         return TypedResults.Ok(
             new ClientsFound(
-                await clients.CountAsync(cancellationToken),
+                total,
                 [
                     .. shown.Select(client => new ClientRow(
                         client.Id,

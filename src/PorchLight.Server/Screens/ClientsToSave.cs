@@ -71,7 +71,7 @@ internal sealed class ClientsToSave(PorchDb db, ClientFinder finder, ClientSearc
         ).ToLookup(tag => tag.ClientId, tag => tag.Tag);
         return (
             new SavedClients(
-                await finder.PageAsync(clients, wanted, fields, 0, int.MaxValue, cancellationToken),
+                (await finder.PageAsync(clients, wanted, fields, 0, int.MaxValue, cancellationToken)).Page,
                 fields,
                 business.DateTimeZone,
                 client => values[client].ToDictionary(value => value.Field, value => value.Value!),

@@ -11,8 +11,8 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Storage.Migrations
 {
     [DbContext(typeof(PorchDb))]
-    [Migration("20261127064438_MergedClientsIndex")]
-    partial class MergedClientsIndex
+    [Migration("20261127070250_ClientListIndexes")]
+    partial class ClientListIndexes
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)

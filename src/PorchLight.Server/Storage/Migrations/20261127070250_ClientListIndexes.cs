@@ -5,7 +5,7 @@
 namespace PorchLight.Server.Storage.Migrations
 {
     /// <inheritdoc />
-    public partial class MergedClientsIndex : Migration
+    public partial class ClientListIndexes : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
