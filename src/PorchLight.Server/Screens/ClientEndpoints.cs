@@ -9,7 +9,6 @@ using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -167,7 +166,7 @@ internal static class ClientEndpoints
         var inquiries = (
             await db.Inquiries.AsNoTracking().Where(inquiry => inquiry.ClientId == id).ToListAsync(cancellationToken)
         ).ToLookup(inquiry => inquiry.ProjectId);
-        var sources = await SourcesAsync(db, values, cancellationToken);
+        var sources = await ValueSources.OfAsync(db, values, cancellationToken);
 
         return TypedResults.Ok(
             new ClientView(
@@ -352,7 +351,7 @@ internal static class ClientEndpoints
             .OrderByDescending(value => value.At)
             .ThenByDescending(value => value.Id)
             .ToListAsync(cancellationToken);
-        var sources = await SourcesAsync(db, values, cancellationToken);
+        var sources = await ValueSources.OfAsync(db, values, cancellationToken);
         return TypedResults.Ok(
             values
                 .Select(value => new ValueInHistory(
@@ -364,40 +363,5 @@ internal static class ClientEndpoints
                 ))
                 .ToList()
         );
-    }
-
-    /// <summary>Where values came from, in words, and what was asked.</summary>
-    private static async Task<Func<FieldValue, (string Source, string? Asked)>> SourcesAsync(
-        PorchDb db,
-        IReadOnlyList<FieldValue> values,
-        CancellationToken cancellationToken
-    )
-    {
-        var forms = new Dictionary<(Id<Form>, int), FormContent>();
-        foreach (var value in values)
-        {
-            if (value is { FormId: { } form, FormVersion: { } number } && !forms.ContainsKey((form, number)))
-                forms[(form, number)] = (await db.FormVersions.FindAsync([form, number], cancellationToken))!.Content;
-        }
-
-        return value =>
-        {
-            if (value is not { FormId: { } form, FormVersion: { } number })
-                return (
-                    value.Origin switch
-                    {
-                        ValueOrigin.Settled => $"{value.By}, settling a difference",
-                        ValueOrigin.Merged => $"{value.By}, from another record of theirs",
-                        ValueOrigin.Imported => $"{value.By}, from a file",
-                        _ => value.By,
-                    },
-                    null
-                );
-            var content = forms[(form, number)];
-            return (
-                $"{value.By} in “{content.Title}”",
-                value.Question is { } question ? KnownValues.BeforeAnswers(content.FindQuestion(question)?.Wording ?? "") : null
-            );
-        };
     }
 }

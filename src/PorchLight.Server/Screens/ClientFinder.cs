@@ -76,7 +76,10 @@ internal sealed class ClientFinder(PorchDb db, ClientSearch search)
     )
     {
         if (query.Sort is not (ClientQuery.BySince or ClientQuery.ByName))
-            return (await PageByFieldAsync(clients, query, fields, skip, take, cancellationToken), await clients.CountAsync(cancellationToken));
+            return (
+                await PageByFieldAsync(clients, query, fields, skip, take, cancellationToken),
+                await clients.CountAsync(cancellationToken)
+            );
         var inOrder = InOrder(clients, query);
         if (query is { Words: "", Tags.Count: 0, Filters.Count: 0 })
             return (await inOrder.Skip(skip).Take(take).ToListAsync(cancellationToken), await clients.CountAsync(cancellationToken));

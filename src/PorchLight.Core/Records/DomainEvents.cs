@@ -1,0 +1,211 @@
+using System.Reflection;
+using System.Text.Json.Serialization;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Forms;
+
+namespace PorchLight.Core.Records;
+
+/// <summary>What those are called whom an event names by their identifiers, at the time it is read.</summary>
+/// <param name="Client">The client; of an event about somebody who is none, the address it is about.</param>
+/// <param name="Form">The title of the form.</param>
+/// <param name="FollowThrough">The name of the follow-through.</param>
+/// <param name="Step">The name of a step by its key.</param>
+/// <param name="Stage">The name of a stage by its key.</param>
+/// <param name="User">The name of a user by identifier, also of one who has left.</param>
+public sealed record EventNames(
+    string Client,
+    string Form,
+    string FollowThrough,
+    Func<string, string> Step,
+    Func<string, string> Stage,
+    Func<Guid, string> User
+);
+
+/// <summary>Reads events.</summary>
+public static class DomainEvents
+{
+    private static readonly Dictionary<Type, string> Kinds = typeof(DomainEvent)
+        .GetCustomAttributes<JsonDerivedTypeAttribute>()
+        .ToDictionary(kind => kind.DerivedType, kind => (string)kind.TypeDiscriminator!);
+
+    /// <summary>The kind of an event, as its JSON names it: "inquiryReceived".</summary>
+    /// <param name="happening">The event.</param>
+    public static string Kind(this DomainEvent happening) => Kinds[happening.GetType()];
+
+    /// <summary>Which end of runs an event is, or null.</summary>
+    /// <param name="happening">The event.</param>
+    public static RunEnd? AsRunEnd(this DomainEvent happening) =>
+        happening switch
+        {
+            ReplyReceived => RunEnd.Replied,
+            MeetingBooked => RunEnd.Booked,
+            InquiryClosed => RunEnd.Closed,
+            _ => null,
+        };
+
+    /// <summary>
+    /// Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what
+    /// they wrote.
+    /// </summary>
+    /// <param name="happening">The event. A message that goes by itself is nobody's word.</param>
+    public static bool IsPersonalWord(this DomainEvent happening) =>
+        happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+
+    /// <summary>Whether a person did it, the client or somebody of the business, and not the program by itself.</summary>
+    /// <param name="happening">The event.</param>
+    public static bool IsByAPerson(this DomainEvent happening) =>
+        happening is not MessageSent { By: null } and not ClientErased && !ByItself.Contains(happening.Kind());
+
+    /// <summary>The kinds of what the program always does by itself.</summary>
+    public static IReadOnlyList<string> ByItself { get; } =
+    [
+        Kinds[typeof(AnswersLanded)],
+        Kinds[typeof(RunStarted)],
+        Kinds[typeof(NodAsked)],
+        Kinds[typeof(MessageNotSent)],
+        Kinds[typeof(DeliveryFailed)],
+        Kinds[typeof(PerhapsDelivered)],
+        Kinds[typeof(StepLapsed)],
+        Kinds[typeof(RunStopped)],
+        Kinds[typeof(RunFinished)],
+    ];
+
+    /// <summary>
+    /// Whether it stays when the person it is about is erased: what is counted later and says nothing in anybody's words.
+    /// </summary>
+    /// <param name="happening">The event.</param>
+    public static bool OutlivesErasing(this DomainEvent happening) =>
+        happening
+            is InquiryReceived
+                or AnswersLanded
+                or MeetingBooked
+                or CallAsked
+                or PlaceGiven
+                or RunStarted
+                or RunStopped
+                or RunFinished
+                or InquiryClosed
+                or InquiryReopened
+                or StandingSet
+                or ProjectBegun
+                or ProjectStageSet
+                or ProjectClosed
+                or ProjectReopened
+                or ClientErased;
+
+    /// <summary>What somebody wrote, in their own words, or null.</summary>
+    /// <param name="happening">The event.</param>
+    public static string? Words(this DomainEvent happening) => (happening as ReplyReceived)?.Text;
+
+    /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
+    /// <param name="happening">The event.</param>
+    public static bool Rings(this DomainEvent happening) =>
+        happening
+            is InquiryReceived
+                or NodAsked
+                or ReplyReceived { By: null }
+                or MeetingBooked
+                or CallAsked
+                or StepLapsed
+                or DeliveryFailed
+                or PerhapsDelivered;
+
+    /// <summary>The event as a sentence for the timeline.</summary>
+    /// <param name="happening">What happened.</param>
+    /// <param name="names">What those are called whom it names.</param>
+    public static string Say(this DomainEvent happening, EventNames names) => Say(happening, names.Client, names);
+
+    private static string Say(DomainEvent happening, string who, EventNames names) =>
+        happening switch
+        {
+            InquiryReceived { Joined: true } e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}. It joins the open project.",
+            InquiryReceived e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}.",
+            AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
+            AnswersLanded e => Capital(
+                string.Join(
+                    "; ",
+                    new[]
+                    {
+                        e.Fields == 0 ? null : $"{Count(e.Fields, "answer")} written into the records",
+                        e.Notes == 0 ? null : $"{Count(e.Notes, "answer")} added to the notes",
+                        e.Differences == 0
+                            ? null
+                            : $"{Count(e.Differences, "answer")} {(e.Differences == 1 ? "differs" : "differ")} from what is on file, for you to settle",
+                    }.OfType<string>()
+                )
+            ) + ".",
+            RunStarted => $"“{names.FollowThrough}” began.",
+            NodAsked e => e.Gaps == 0
+                ? $"“{names.Step(e.Step)}” waits for your nod."
+                : $"“{names.Step(e.Step)}” waits for your nod, with {Count(e.Gaps, "gap")} to fill.",
+            MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
+            MessageSent { By: { } by } e => $"{names.User(by)} sent “{e.Subject}”.",
+            MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
+            MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
+            DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
+            PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",
+            DeliverySettled { SentAgain: true } e => $"{names.User(e.By)} sends “{e.Subject}” once more.",
+            DeliverySettled e => $"{names.User(e.By)} looked, and leaves “{e.Subject}” as it is.",
+            StepSkipped e => $"{names.User(e.By)} skipped “{names.Step(e.Step)}”.",
+            SkipTakenBack e => $"{names.User(e.By)} took it back: “{names.Step(e.Step)}” waits again.",
+            StepLapsed e => $"“{names.Step(e.Step)}” lapsed: nobody nodded in time.",
+            RunStopped e =>
+                $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
+            RunFinished => $"“{names.FollowThrough}” came to its end.",
+            ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
+            ReplyReceived { Subject: null } => $"{who} got in touch.",
+            ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
+            AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
+            InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
+            InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
+            ClientAdded e => $"{names.User(e.By)} added {who} by hand.",
+            StandingSet e => $"{names.User(e.By)} set the standing to {e.To.Say()}.",
+            NoteWritten e => $"{names.User(e.By)} wrote a note.",
+            DifferencesSettled e => $"{names.User(e.By)} settled {Count(e.Count, "difference")}.",
+            SettlementTakenBack e => $"{names.User(e.By)} took back how a difference was settled.",
+            ClientsMerged e => $"{names.User(e.By)} made one of two records of {who}.",
+            ClientsSplit e => $"{names.User(e.By)} split the records of {who} again.",
+            ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
+            ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
+            ProjectRenamed e => $"{names.User(e.By)} gave a project another title.",
+            ProjectClosed { Stage: { } stage } e => $"{names.User(e.By)} closed a project: {names.Stage(stage)}.",
+            ProjectClosed e => $"{names.User(e.By)} closed a project.",
+            ProjectReopened { Stage: { } stage } e => $"{names.User(e.By)} opened a project again: {names.Stage(stage)}.",
+            ProjectReopened e => $"{names.User(e.By)} opened a project again.",
+            ProjectBegun e => $"{names.User(e.By)} began a project.",
+            ProjectStageSet e => $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}.",
+            ProjectGiven { To: { } to } e when to == e.By => $"{names.User(e.By)} looks after a project now.",
+            ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",
+            ProjectGiven e => $"{names.User(e.By)} gave a project back; nobody looks after it.",
+            MainContactChanged e => $"{names.User(e.By)} made {who} the main contact.",
+            TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
+            ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
+            ClientErased => "A client was erased: the time records are kept had ended.",
+            MeetingBooked => $"{who} booked a meeting.",
+            CallAsked => $"{who} asked for a call.",
+            PlaceGiven e => $"{names.User(e.By)} gave {who} a place in {Capacities.Say(e.Month)}.",
+            _ => throw new ArgumentOutOfRangeException(nameof(happening)),
+        };
+
+    private static string Sorted(Fit? fit) => fit is { } sorted ? $": {sorted.Say()}" : "";
+
+    private static string Because(RunEnd why, string who) =>
+        why switch
+        {
+            RunEnd.Replied => $"{who} answered",
+            RunEnd.Booked => $"{who} booked",
+            RunEnd.Closed => "the inquiry was closed",
+            RunEnd.ByHand => "somebody stopped it",
+            _ => "another journey began",
+        };
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    private static string? Count(int count, string thing) =>
+        count switch
+        {
+            0 => null,
+            1 => $"one {thing}",
+            _ => $"{count} {thing}s",
+        };
+}
