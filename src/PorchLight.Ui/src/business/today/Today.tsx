@@ -194,8 +194,12 @@ function ErasedSoon({ clients }: { clients: Schemas["ErasedSoon"][] }) {
   });
   return (
     <section className="mb-6 rounded-soft bg-glow p-4">
-      <h2 className="mb-2 text-[1.07rem]">Erased soon, because the time you keep records ends</h2>
-      <ul className="grid gap-1">
+      <h2 className="mb-2 text-[1.07rem]">
+        Erased soon, because the time you keep records ends
+        {clients.length > 3 && <span className="ml-2 font-body font-normal">{clients.length} clients</span>}
+      </h2>
+      {/* However many they are, the day's note stays in sight. */}
+      <ul className="grid max-h-36 gap-1 overflow-y-auto">
         {clients.map((client) => (
           <li key={client.id} className="flex flex-wrap items-center gap-x-3">
             <Link className="underline" to={`/clients/${client.id}`}>
