@@ -7,7 +7,7 @@ using PorchLight.Server.Forms;
 
 namespace PorchLight.Server.Tests;
 
-/// <summary>The made-up eighteen months of the demo. All of them are played by <c>./test server demo --long</c>, else their beginning.</summary>
+/// <summary>The made-up months of the demo: all of them by <c>./test server demo --long</c>, else their beginning.</summary>
 public sealed class DemoHistoryTests
 {
     [Fact]

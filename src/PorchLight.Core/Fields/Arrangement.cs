@@ -123,7 +123,7 @@ public sealed record Arrangement(IReadOnlyList<ArrangedPart> Parts)
     [JsonIgnore]
     public IReadOnlyList<string> AtAGlance => Parts.FirstOrDefault(part => part.Kind == PartKind.Glance)?.Fields ?? [];
 
-    /// <summary>The arrangement with a field moved to the part where it stands by itself, at its end.</summary>
+    /// <summary>The arrangement without a field in any part, so that completing it puts the field where it stands by itself.</summary>
     /// <param name="field">The field's key.</param>
     public Arrangement Without(string field) =>
         new([.. Parts.Select(part => part with { Fields = [.. part.Fields.Where(key => key != field)] })]);

@@ -31,7 +31,7 @@ public static class StandingWords
     public static Standing Closer(Standing a, Standing b) =>
         new[] { Standing.Active, Standing.Past, Standing.Lead }.FirstOrDefault(one => a == one || b == one, Standing.Archived);
 
-    /// <summary>The standing of a client once a project of theirs came to a stage: who asked, or was worked for, is worked for now.</summary>
+    /// <summary>The standing of a client once a project of theirs came to a stage: whoever wins work is worked for now.</summary>
     /// <param name="standing">The standing until then.</param>
     /// <param name="stage">The kind of the stage; only one that is won changes anything.</param>
     public static Standing Once(this Standing standing, StageKind stage) => stage == StageKind.Won ? Standing.Active : standing;

@@ -163,7 +163,7 @@ internal static class ClientEdits
         return TypedResults.NoContent();
     }
 
-    /// <summary>Makes somebody else of a client's people their main contact; gives what was written, so that it can be taken back.</summary>
+    /// <summary>Makes another of a client's people their main contact; gives what was written, to take it back by.</summary>
     private static async Task<Results<Ok<List<FieldEdit>>, ProblemHttpResult>> HandOverAsync(
         Id<Client> id,
         NewMainContact wanted,

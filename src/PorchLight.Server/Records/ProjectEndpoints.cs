@@ -56,7 +56,7 @@ internal static class ProjectEndpoints
         );
     }
 
-    /// <summary>Begins another project of a client. What is known of the person goes with them; it has nothing of an earlier project.</summary>
+    /// <summary>Begins another project of a client, with what is known of the person and nothing of an earlier project.</summary>
     private static async Task<Results<Created<ClientEdits.Made>, ProblemHttpResult>> BeginAsync(
         Id<Client> id,
         NewProject wanted,

@@ -8,7 +8,9 @@ namespace PorchLight.Server.Records;
 /// <summary>The one way projects move from stage to stage and standings change, as part of the caller's write.</summary>
 internal sealed class ProjectStages(PorchDb db, EventLog events)
 {
-    /// <summary>Moves a project to a stage, which may close it or open it again; work that is won makes its client one the business works for.</summary>
+    /// <summary>
+    /// Moves a project to a stage, which may close it or open it again; work that is won makes its client one the business works for.
+    /// </summary>
     /// <param name="project">The project.</param>
     /// <param name="stage">The stage it comes to; the one it stands in changes nothing.</param>
     /// <param name="by">The user who moves it.</param>

@@ -217,7 +217,7 @@ internal static class ClientEndpoints
                 project.Title,
                 service is { Length: > 0 } ? service : null,
                 lists.ServiceCalled(service ?? "")?.Key,
-                lists.Stages.Single(stage => stage.Key == project.Stage),
+                lists.Stages.First(stage => stage.Key == project.Stage),
                 project.Closed is null,
                 TimeWords.At(project.Opened, now, zone),
                 project.LooksAfterId,

@@ -198,7 +198,9 @@ internal static class ClientListEndpoints
         return findings.Count > 0 ? (null, Problems.Unfinished(findings)) : (clients, null);
     }
 
-    /// <summary>What some clients are called, in the order asked for; who is gone is left out, whose record went into another is that one.</summary>
+    /// <summary>
+    /// What some clients are called, in the order asked for. Who is gone is left out; whose record went into another is that one.
+    /// </summary>
     private static async Task<Ok<List<NamedClient>>> NamesAsync(Guid[] ids, PorchDb db)
     {
         var found = new List<NamedClient>();

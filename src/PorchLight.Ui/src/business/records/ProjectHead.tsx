@@ -43,7 +43,7 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
           after.title !== was.title
             ? "The title is changed."
             : after.stage !== was.stage
-              ? `Stage: ${stage?.name}.${stage?.kind === "done" || stage?.kind === "lost" ? " The project is closed." : ""}`
+              ? `Stage: ${stage?.name}.`
               : "Given.",
         undo: async () => {
           await put(after, was);
