@@ -31,7 +31,7 @@ for (var n = 0; n < 100; n++)
     await BareAsync(http);
 }
 
-var (inserts, sends) = await SideBySideAsync(400, 25, BareInsertAsync, SendAsync);
+var (inserts, sends) = await SideBySideAsync(400, 60, BareInsertAsync, SendAsync);
 Console.WriteLine(
     $"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times"
 );
@@ -179,9 +179,10 @@ async Task<int> AttackAsync(CancellationToken over)
 static Dictionary<string, Answer> Answers(int n) =>
     new()
     {
-        ["name"] = new PersonNameAnswer("Tilda", "Brackenridge"),
+        // Nobody is like anybody else: who is compared with whom is measured by the lists of clients.
+        ["name"] = new PersonNameAnswer($"Tilda {Letters(n)}", $"Brackenridge {Letters(n * 7919L)}"),
         ["email"] = new TextAnswer($"lead-{n}@bakes.example"),
-        ["phone"] = new PhoneAnswer("01 555 0142"),
+        ["phone"] = new PhoneAnswer($"01 5{n:000000}"),
         ["place"] = new TextAnswer("Howth"),
         ["what"] = new TextAnswer(
             "The side wall towards the harbour. Something with bread and gulls; people should smell it from across the street."
@@ -190,6 +191,8 @@ static Dictionary<string, Answer> Answers(int n) =>
         ["decides"] = ChoiceAnswer.Of("me"),
         ["found"] = ChoiceAnswer.Of("search"),
     };
+
+static string Letters(long n) => new([.. Enumerable.Range(0, 6).Select(at => (char)('a' + (n >> (4 * at)) % 16))]);
 
 // In turns, so that whatever else this machine does falls on both.
 async Task<(double[] First, double[] Second)> SideBySideAsync(
