@@ -9,7 +9,20 @@ namespace PorchLight.Core.Forms;
 /// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
 /// <param name="Name">What clients call it.</param>
 /// <param name="StartsAt">Where it starts in price, in the business's currency; null when that is not said.</param>
-public sealed record Service(string Key, string Name, decimal? StartsAt = null);
+public sealed record Service(string Key, string Name, decimal? StartsAt = null)
+{
+    /// <summary>No work is planned further ahead, and none takes longer to begin.</summary>
+    public const int LongestPlan = 260;
+
+    /// <summary>How many weeks lie between a yes and the work; null when that is not said.</summary>
+    public int? LeadWeeks { get; init; }
+
+    /// <summary>How many weeks ahead it can be booked; null when there is no end.</summary>
+    public int? BookingWeeks { get; init; }
+
+    /// <summary>The places it is done at, as people name them ("Dublin"); empty when it is done anywhere.</summary>
+    public IReadOnlyList<string> Area { get; init; } = [];
+}
 
 /// <summary>A way people find the business.</summary>
 /// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
@@ -39,7 +52,18 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     public BusinessLists Normalise()
     {
         return new BusinessLists(
-            Keyed(Services, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
+            Keyed(
+                Services,
+                one => one.Name,
+                one => one.Key,
+                (one, key) =>
+                    one with
+                    {
+                        Key = key,
+                        Name = one.Name.Trim(),
+                        Area = [.. one.Area.Select(place => place.Trim()).Where(place => place.Length > 0).Distinct()],
+                    }
+            ),
             Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() })
         )
         {
@@ -64,6 +88,7 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                 .Select((one, index) => (one, index))
                 .Where(line => line.one.StartsAt < 0)
                 .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
+            .. Services.SelectMany(CheckPlans),
             .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
             .. CheckNames("stages", Stages.Select(one => one.Name).ToList()),
             .. Stages.Lacks() is { } lacks ? [new Finding("stages", lacks)] : Array.Empty<Finding>(),
@@ -125,6 +150,23 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
             Kind = choice with { Options = options },
             LandsIn = question.LandsIn ?? new SetField(list == OptionList.Services ? BuiltInFields.Service.Key : BuiltInFields.Source.Key),
         };
+    }
+
+    private static IEnumerable<Finding> CheckPlans(Service service, int index)
+    {
+        foreach (var (place, weeks) in new[] { ("leadWeeks", service.LeadWeeks), ("bookingWeeks", service.BookingWeeks) })
+        {
+            if (weeks is < 0 or > Service.LongestPlan)
+                yield return new Finding($"services.{index}.{place}", $"Say a number of weeks from 0 to {Service.LongestPlan}.");
+        }
+
+        if (service is { LeadWeeks: { } lead, BookingWeeks: { } ahead } && ahead < lead)
+            yield return new Finding($"services.{index}.bookingWeeks", "It cannot be booked less far ahead than it takes to begin.");
+        if (service.Area.Count > MostLines || service.Area.Any(place => place.Length > LongestName))
+            yield return new Finding(
+                $"services.{index}.area",
+                $"An area has up to {MostLines} places, each with at most {LongestName} characters."
+            );
     }
 
     private static IEnumerable<Finding> CheckNames(string list, List<string> names)

@@ -22,7 +22,7 @@ internal sealed class AnswerProbes
         _form = form;
         _comparisons =
         [
-            .. rules.Signals.Select(signal => signal.When).Concat(Conditions(form)).SelectMany(condition => condition.Comparisons()),
+            .. rules.Counting.Select(signal => signal.When).Concat(Conditions(form)).SelectMany(condition => condition.Comparisons()),
         ];
     }
 

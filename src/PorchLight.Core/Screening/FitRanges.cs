@@ -22,7 +22,7 @@ public static class FitRanges
     public static FitRange Of(ScreeningRules rules, AnswerContext known, bool alwaysComeIn = false)
     {
         var settled = known.SettledOnly();
-        var bounds = Group(rules.Signals, settled)
+        var bounds = Group(rules.Counting, settled)
             .Select(group => Bound(group, settled))
             .Aggregate(Bounds.Nothing, (sum, bound) => sum.Plus(bound));
         var (low, high) = (Screener.Total(rules.Base + bounds.LowPoints), Screener.Total(rules.Base + bounds.HighPoints));

@@ -13,16 +13,26 @@ namespace PorchLight.Core.Screening;
 /// <param name="Signals">What answers tell about fit.</param>
 public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagLimit, IReadOnlyList<Signal> Signals)
 {
-    /// <summary>Whether it sorts anything; without signals there is no verdict to speak of.</summary>
+    /// <summary>The signals that count: those that are not switched off.</summary>
     [JsonIgnore]
-    public bool Sorts => Signals.Count > 0;
+    public IEnumerable<Signal> Counting => Signals.Where(signal => !signal.IsOff);
 
-    /// <summary>Whether any signal looks at what is on file.</summary>
+    /// <summary>Whether it sorts anything; without signals that count there is no verdict to speak of.</summary>
     [JsonIgnore]
-    public bool LooksOnFile => Signals.SelectMany(signal => signal.When.Comparisons()).Any(comparison => comparison.Of is ValueOnFile);
+    public bool Sorts => Counting.Any();
+
+    /// <summary>Whether any signal that counts looks at what is on file.</summary>
+    [JsonIgnore]
+    public bool LooksOnFile => Counting.SelectMany(signal => signal.When.Comparisons()).Any(comparison => comparison.Of is ValueOnFile);
 
     /// <summary>No signal gives or takes more points, and no threshold is further away.</summary>
     public const int MostPoints = 10_000;
+
+    /// <summary>So many signals a form can have; far more than anybody can keep in mind.</summary>
+    public const int MostSignals = 100;
+
+    private const int LongestSentence = 200;
+    private const int LongestAdvice = 500;
 
     /// <summary>What has to be put right before these rules can judge; the place is a signal's key, or the name of the number.</summary>
     public IReadOnlyList<Finding> Check() =>
@@ -34,6 +44,22 @@ public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagL
                 ? [new Finding("floor", "The points for Not now lie above those for Come in. Lower the one or raise the other.")]
                 : Array.Empty<Finding>(),
             .. FlagLimit < 1 ? [new Finding("flagLimit", "At least one flag must be needed for Not now.")] : Array.Empty<Finding>(),
+            .. Signals.Count > MostSignals
+                ? [new Finding("signals", $"A form can have up to {MostSignals} signals. Take some away first.")]
+                : Array.Empty<Finding>(),
+            .. Signals
+                .GroupBy(signal => signal.Key)
+                .Where(same => same.Key.Length == 0 || same.Count() > 1)
+                .Select(same => new Finding(same.Key, "Two signals have one key, or one has none.")),
+            .. Signals
+                .Where(signal => string.IsNullOrWhiteSpace(signal.Sentence))
+                .Select(signal => new Finding(signal.Key, "Say in a few words what this tells you.")),
+            .. Signals
+                .Where(signal => signal.Sentence.Length > LongestSentence || signal.Advice?.Length > LongestAdvice)
+                .Select(signal => new Finding(
+                    signal.Key,
+                    $"What it tells has up to {LongestSentence} characters, the advice up to {LongestAdvice}. Say it more shortly."
+                )),
             .. Signals
                 .Where(signal => signal.Effect is PointsEffect { Points: > MostPoints or < -MostPoints })
                 .Select(signal => new Finding(signal.Key, $"A signal gives or takes at most {MostPoints:N0} points.")),
@@ -46,7 +72,14 @@ public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagL
 /// <param name="Sentence">What it means when it is true, as one could say it aloud: "Budget above where murals start".</param>
 /// <param name="When">It counts only when this is true.</param>
 /// <param name="Effect">What it does.</param>
-public sealed record Signal(string Key, string Sentence, Condition When, SignalEffect Effect);
+public sealed record Signal(string Key, string Sentence, Condition When, SignalEffect Effect)
+{
+    /// <summary>What to do or to ask in the reply when it is true; null for nothing in particular.</summary>
+    public string? Advice { get; init; }
+
+    /// <summary>Whether it is switched off: it stays where it is, and counts for nothing.</summary>
+    public bool IsOff { get; init; }
+}
 
 /// <summary>What a true signal does.</summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
@@ -73,7 +106,11 @@ public sealed record DealBreakerEffect : SignalEffect;
 /// <param name="Weight">The points it would give if it were true; zero for flags and deal-breakers.</param>
 /// <param name="Flag">Whether it raises a flag when true.</param>
 /// <param name="DealBreaker">Whether it ends it when true.</param>
-public sealed record Contribution(string Signal, string Sentence, Truth Truth, int Points, int Weight, bool Flag, bool DealBreaker);
+public sealed record Contribution(string Signal, string Sentence, Truth Truth, int Points, int Weight, bool Flag, bool DealBreaker)
+{
+    /// <summary>What to do or to ask in the reply, where the signal is true and says so; else null.</summary>
+    public string? Advice { get; init; }
+}
 
 /// <summary>The verdict on one set of answers, with its reasons.</summary>
 /// <param name="Fit">The fit.</param>
@@ -81,7 +118,7 @@ public sealed record Contribution(string Signal, string Sentence, Truth Truth, i
 /// <param name="Base">The points everybody starts with.</param>
 /// <param name="Flags">How many flags are raised.</param>
 /// <param name="Contributions">
-/// Every signal: the true ones first, deal-breakers and flags before points, larger before smaller; then the unknown,
+/// Every signal that counts: the true ones first, deal-breakers and flags before points, larger before smaller; then the unknown,
 /// then the false.
 /// </param>
 /// <param name="OverComeIn">The score less the come-in threshold; negative below it.</param>
@@ -121,7 +158,7 @@ public static class Screener
     /// <param name="alwaysComeIn">Whether the client is marked so; deal-breakers then do not count.</param>
     public static Verdict Judge(ScreeningRules rules, AnswerContext known, bool alwaysComeIn = false)
     {
-        var contributions = rules.Signals.Select(signal => Contribute(signal, known)).ToList();
+        var contributions = rules.Counting.Select(signal => Contribute(signal, known)).ToList();
         var score = Total(rules.Base + contributions.Sum(contribution => (long)contribution.Points));
         var raised = contributions.Where(contribution => contribution.Truth == Truth.True).ToList();
         var flags = raised.Count(contribution => contribution.Flag);
@@ -142,6 +179,29 @@ public static class Screener
             Total((long)score - rules.ComeInAt),
             Total((long)score - rules.Floor)
         );
+    }
+
+    /// <summary>Fit and score alone, as <see cref="Judge"/> has them, for whoever judges many.</summary>
+    /// <param name="rules">The screening.</param>
+    /// <param name="known">The answers by state, and values on file.</param>
+    /// <param name="alwaysComeIn">Whether the client is marked so; deal-breakers then do not count.</param>
+    public static (Fit Fit, int Score) Sort(ScreeningRules rules, AnswerContext known, bool alwaysComeIn = false)
+    {
+        var (points, flags, broken) = ((long)rules.Base, 0, false);
+        foreach (var signal in rules.Signals)
+        {
+            if (signal.IsOff || signal.When.Evaluate(known) != Truth.True)
+                continue;
+            if (signal.Effect is PointsEffect effect)
+                points += effect.Points;
+            else if (signal.Effect is FlagEffect)
+                flags++;
+            else
+                broken = true;
+        }
+
+        var score = Total(points);
+        return (Sort(rules, score, flags, broken && !alwaysComeIn), score);
     }
 
     /// <summary>The fit of a score, a number of flags and whether a deal-breaker is true.</summary>
@@ -166,6 +226,9 @@ public static class Screener
             weight,
             signal.Effect is FlagEffect,
             signal.Effect is DealBreakerEffect
-        );
+        )
+        {
+            Advice = truth == Truth.True ? signal.Advice : null,
+        };
     }
 }

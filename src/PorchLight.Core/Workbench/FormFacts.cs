@@ -102,17 +102,8 @@ public sealed record FormFacts(
             [.. Enum.GetValues<PersonPart>().Where(part => question.Fits(ClientPeople.FieldOf(part)))],
             question.Kind.Uses().HasFlag(KindUses.MayBeRequired),
             reads == question.Wording ? null : reads,
-            [.. (rules?.Signals ?? []).Where(signal => signal.When.QuestionsUsed().Contains(question.Key)).Select(Say)],
+            [.. (rules?.Signals ?? []).Where(signal => signal.When.QuestionsUsed().Contains(question.Key)).Select(signal => signal.Say())],
             question.LandsIn?.Say(fields)
         );
     }
-
-    private static string Say(Signal signal) =>
-        signal.Effect switch
-        {
-            PointsEffect { Points: < 0 } effect => $"{signal.Sentence}: {-(long)effect.Points} points off",
-            PointsEffect effect => $"{signal.Sentence}: {effect.Points} points",
-            FlagEffect => $"{signal.Sentence}: a flag",
-            _ => $"{signal.Sentence}: cannot be done",
-        };
 }

@@ -19,6 +19,14 @@ public sealed class ScreeningAgainstASecondWayTests
                     var known = Routes.Trace(Known(form), given).Know(Known(form));
                     var verdict = Screener.Judge(rules, known);
                     (verdict.Fit, verdict.Score).ShouldBe(ByHand(rules, known));
+                    Screener.Sort(rules, known).ShouldBe(ByHand(rules, known), "fit and score alone");
+                    var off = rules with { Signals = [.. rules.Signals.Select((one, at) => one with { IsOff = at % 2 == 0 })] };
+                    Screener
+                        .Judge(off, known)
+                        .Score.ShouldBe(
+                            ByHand(rules with { Signals = [.. rules.Signals.Where((_, at) => at % 2 != 0)] }, known).Score,
+                            "what is switched off counts for nothing"
+                        );
                 }
             );
 
@@ -201,7 +209,7 @@ public sealed class ScreeningAgainstASecondWayTests
     private static bool IsBehind(FormContent form, string page, Question question) =>
         form.Pages.TakeWhile(one => one.Key != page).Any(one => one.Questions.Contains(question));
 
-    private static (Fit Fit, int Score) ByHand(ScreeningRules rules, AnswerContext known)
+    internal static (Fit Fit, int Score) ByHand(ScreeningRules rules, AnswerContext known)
     {
         var score = rules.Base;
         var (flags, broken) = (0, false);
