@@ -25,6 +25,12 @@ public enum StageKind
 /// <param name="Kind">What it means for the work.</param>
 public sealed record Stage(string Key, string Name, StageKind Kind)
 {
+    /// <summary>
+    /// Of a stage that is lost: whether the business itself says no there. Such work could never be booked, and nothing about fit is
+    /// learned from it.
+    /// </summary>
+    public bool IsOurNo { get; init; }
+
     /// <summary>The list a business begins with, in the order of the work.</summary>
     public static IReadOnlyList<Stage> Usual { get; } =
     [
@@ -36,7 +42,7 @@ public sealed record Stage(string Key, string Name, StageKind Kind)
         new("under-way", "Under way", StageKind.Won),
         new("finished", "Finished", StageKind.Done),
         new("lost", "Lost", StageKind.Lost),
-        new("declined", "Declined", StageKind.Lost),
+        new("declined", "Declined", StageKind.Lost) { IsOurNo = true },
     ];
 }
 

@@ -42,6 +42,9 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ProjectReopened), "projectReopened")]
 [JsonDerivedType(typeof(ProjectBegun), "projectBegun")]
 [JsonDerivedType(typeof(ProjectStageSet), "projectStageSet")]
+[JsonDerivedType(typeof(FitOverruled), "fitOverruled")]
+[JsonDerivedType(typeof(OverruleTakenBack), "overruleTakenBack")]
+[JsonDerivedType(typeof(JudgedAgain), "judgedAgain")]
 [JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
 [JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
@@ -239,3 +242,19 @@ public sealed record CallAsked : DomainEvent;
 /// <param name="Month">The month.</param>
 /// <param name="By">The user who gave it.</param>
 public sealed record PlaceGiven(YearMonth Month, Guid By) : DomainEvent;
+
+/// <summary>A person sorted an inquiry otherwise than the rules did.</summary>
+/// <param name="Fit">The fit they chose.</param>
+/// <param name="By">The user who did.</param>
+public sealed record FitOverruled(Fit Fit, Guid By) : DomainEvent;
+
+/// <summary>A person let the fit stand again that the rules had found.</summary>
+/// <param name="Fit">The fit the rules had found.</param>
+/// <param name="By">The user who did.</param>
+public sealed record OverruleTakenBack(Fit Fit, Guid By) : DomainEvent;
+
+/// <summary>A person had an inquiry judged again by a screening that came after it.</summary>
+/// <param name="Fit">The fit by the newer screening.</param>
+/// <param name="Screening">The number of the newer screening.</param>
+/// <param name="By">The user who asked for it.</param>
+public sealed record JudgedAgain(Fit Fit, int Screening, Guid By) : DomainEvent;

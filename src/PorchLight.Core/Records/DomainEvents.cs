@@ -91,6 +91,9 @@ public static class DomainEvents
                 or ProjectStageSet
                 or ProjectClosed
                 or ProjectReopened
+                or FitOverruled
+                or OverruleTakenBack
+                or JudgedAgain
                 or ClientErased;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
@@ -178,6 +181,9 @@ public static class DomainEvents
             ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",
             ProjectGiven e => $"{names.User(e.By)} gave a project back; nobody looks after it.",
             MainContactChanged e => $"{names.User(e.By)} made {who} the main contact.",
+            FitOverruled e => $"{names.User(e.By)} sorted it as {e.Fit.Say()}.",
+            OverruleTakenBack e => $"{names.User(e.By)} let the answers decide again: {e.Fit.Say()}.",
+            JudgedAgain e => $"{names.User(e.By)} had it judged again by screening {e.Screening}: {e.Fit.Say()}.",
             TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",

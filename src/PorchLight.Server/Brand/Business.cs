@@ -52,6 +52,9 @@ internal sealed class Business
     /// <summary>How many months records of clients are kept with whom nothing happens any more; null keeps them.</summary>
     public int? KeepClientsMonths { get; set; }
 
+    /// <summary>How long a first call takes, in minutes; for what a screening saves.</summary>
+    public int FirstCallMinutes { get; set; } = 45;
+
     /// <summary>Whether it is made up: only then may its clock be moved.</summary>
     public required bool IsDemo { get; init; }
 

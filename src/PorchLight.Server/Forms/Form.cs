@@ -23,7 +23,12 @@ internal sealed class Form
 
     /// <summary>The number of the version that leads see; zero before the first time.</summary>
     public int PublishedVersion { get; set; }
+
+    /// <summary>The number of the screening in force.</summary>
     public int ScreeningVersion { get; set; }
+
+    /// <summary>A screening that is being worked on, and sorts nobody yet; null while there is none beside the one in force.</summary>
+    public ScreeningRules? ScreeningDraft { get; set; }
     public bool LightOn { get; set; }
     public required string AwayNote { get; set; }
 
@@ -55,6 +60,10 @@ internal sealed class ScreeningVersion
     public required Id<Form> FormId { get; init; }
     public required int Number { get; init; }
     public required ScreeningRules Rules { get; init; }
+
+    /// <summary>Since when it is in force, and who put it there; null for the one a form began with.</summary>
+    public Instant? Since { get; init; }
+    public string? By { get; init; }
 }
 
 internal static class FormMaking
@@ -96,13 +105,16 @@ internal static class FormMaking
     }
 
     /// <summary>The rules as the form's next version of screening.</summary>
-    public static void AddScreening(this PorchDb db, Form form, ScreeningRules rules) =>
+    /// <param name="since">When a person put it into force, and who; null for the one a form begins with.</param>
+    public static void AddScreening(this PorchDb db, Form form, ScreeningRules rules, (Instant At, string By)? since = null) =>
         db.ScreeningVersions.Add(
             new ScreeningVersion
             {
                 FormId = form.Id,
                 Number = ++form.ScreeningVersion,
                 Rules = rules,
+                Since = since?.At,
+                By = since?.By,
             }
         );
 }

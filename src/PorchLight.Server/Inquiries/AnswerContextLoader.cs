@@ -96,30 +96,73 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var rules = await db.ScreeningRulesAsync(inquiry.FormId, inquiry.ScreeningVersion);
         var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
         if (rules.LooksOnFile)
+            known = known with { OnFile = await OnFileThenAsync(inquiry, cancellationToken) };
+        return (known, rules, Given(sent));
+    }
+
+    /// <summary>The state of every question as it was when an inquiry came in, for rules that came after it.</summary>
+    public async Task<AnswerContext> KnownThenAsync(Inquiry inquiry, ScreeningRules rules, CancellationToken cancellationToken)
+    {
+        var (known, _, given) = await JudgedAsync(inquiry, cancellationToken);
+        if (rules.LooksOnFile)
+            known = known with { OnFile = await OnFileThenAsync(inquiry, cancellationToken) };
+        return Routes.Trace(known, given).Know(known);
+    }
+
+    /// <summary>
+    /// The state of every question as it was when each inquiry of a form came in, by inquiry. What was on file then is asked for only
+    /// where the rules look at it.
+    /// </summary>
+    public async Task<IReadOnlyDictionary<Id<Inquiry>, AnswerContext>> KnownThenAsync(
+        Id<Form> form,
+        ScreeningRules rules,
+        CancellationToken cancellationToken
+    )
+    {
+        var business = await db.BusinessAsync();
+        var known = new Dictionary<Id<Inquiry>, AnswerContext>();
+        var sent = await (
+            from inquiry in db.Inquiries.AsNoTracking()
+            where inquiry.FormId == form
+            join submission in db.Submissions.AsNoTracking() on inquiry.SubmissionId equals submission.Id
+            select new { Inquiry = inquiry, Submission = submission }
+        ).ToListAsync(cancellationToken);
+        foreach (var one in sent)
         {
-            // The project as it was judged: the newest that was open before this inquiry made or joined one.
-            var project = await db
-                .Projects.Where(one =>
-                    one.ClientId == inquiry.ClientId
-                    && one.Opened < inquiry.Received
-                    && (one.Closed == null || one.Closed > inquiry.Received)
-                )
-                .OrderByDescending(one => one.Opened)
-                .Select(one => (Id<Project>?)one.Id)
-                .FirstOrDefaultAsync(cancellationToken);
-            var before = await db
-                .FieldValues.AsNoTracking()
-                .Where(value =>
-                    value.ClientId == inquiry.ClientId
-                    && value.InquiryId != inquiry.Id
-                    && value.At <= inquiry.Received
-                    && (value.ProjectId == null || value.ProjectId == project)
-                )
-                .ToListAsync(cancellationToken);
-            known = known with { OnFile = ValuesOnFile.Read(before) };
+            var content = (await db.FormVersionAsync(form, one.Inquiry.FormVersion))!.Content;
+            var nothing = Nothing(content, null, business, one.Submission.At);
+            if (rules.LooksOnFile)
+                nothing = nothing with { OnFile = await OnFileThenAsync(one.Inquiry, cancellationToken) };
+            known[one.Inquiry.Id] = Routes.Trace(nothing, Given(one.Submission)).Know(nothing);
         }
 
-        return (known, rules, sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value));
+        return known;
+    }
+
+    private static Dictionary<string, Answer?> Given(Submission sent) =>
+        sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value);
+
+    /// <summary>What was on file of the client when an inquiry came in, before it landed.</summary>
+    private async Task<Dictionary<string, Answer>> OnFileThenAsync(Inquiry inquiry, CancellationToken cancellationToken)
+    {
+        // The project as it was judged: the newest that was open before this inquiry made or joined one.
+        var project = await db
+            .Projects.Where(one =>
+                one.ClientId == inquiry.ClientId && one.Opened < inquiry.Received && (one.Closed == null || one.Closed > inquiry.Received)
+            )
+            .OrderByDescending(one => one.Opened)
+            .Select(one => (Id<Project>?)one.Id)
+            .FirstOrDefaultAsync(cancellationToken);
+        var before = await db
+            .FieldValues.AsNoTracking()
+            .Where(value =>
+                value.ClientId == inquiry.ClientId
+                && value.InquiryId != inquiry.Id
+                && value.At <= inquiry.Received
+                && (value.ProjectId == null || value.ProjectId == project)
+            )
+            .ToListAsync(cancellationToken);
+        return ValuesOnFile.Read(before);
     }
 
     private static AnswerContext Nothing(FormContent content, PersonalLink? link, Business business, Instant now) =>

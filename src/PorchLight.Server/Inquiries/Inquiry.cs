@@ -22,8 +22,10 @@ internal sealed class Inquiry
     public required Id<Project> ProjectId { get; init; }
     public required Instant Received { get; init; }
 
-    /// <summary>How it was sorted; null where the form sorts nothing.</summary>
-    public required Fit? Fit { get; init; }
+    /// <summary>How it is sorted today, by the rules or by a person; null where the form sorts nothing.</summary>
+    public required Fit? Fit { get; set; }
+
+    /// <summary>How it was judged when it came in, by the screening of that day.</summary>
     public required Verdict Verdict { get; init; }
 
     /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
@@ -55,4 +57,26 @@ internal sealed class Inquiry
 
     /// <summary>Whether that month was fully booked, so that it stands on the waiting list.</summary>
     public bool Waits { get; set; }
+}
+
+/// <summary>A fit that a person chose instead of the one the rules found, which is kept beside it.</summary>
+internal sealed class OverruledFit
+{
+    public required Id<Inquiry> InquiryId { get; init; }
+    public required Fit Fit { get; set; }
+
+    /// <summary>Why, in the person's words.</summary>
+    public required string Reason { get; set; }
+    public required string By { get; set; }
+    public required Instant At { get; set; }
+}
+
+/// <summary>How an inquiry was judged once more, by a screening that came into force after it.</summary>
+internal sealed class LaterVerdict
+{
+    public required Id<Inquiry> InquiryId { get; init; }
+    public required int ScreeningVersion { get; init; }
+    public required Verdict Verdict { get; init; }
+    public required string By { get; init; }
+    public required Instant At { get; init; }
 }

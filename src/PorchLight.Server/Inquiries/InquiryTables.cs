@@ -38,6 +38,21 @@ internal static class InquiryTables
             .HasForeignKey(inquiry => new { inquiry.FormId, inquiry.ScreeningVersion })
             .OnDelete(DeleteBehavior.NoAction);
 
+        builder.Entity<OverruledFit>().HasKey(overruled => overruled.InquiryId);
+        builder
+            .Entity<OverruledFit>()
+            .HasOne<Inquiry>()
+            .WithOne()
+            .HasForeignKey<OverruledFit>(overruled => overruled.InquiryId)
+            .OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<LaterVerdict>().HasKey(verdict => new { verdict.InquiryId, verdict.ScreeningVersion });
+        builder
+            .Entity<LaterVerdict>()
+            .HasOne<Inquiry>()
+            .WithMany()
+            .HasForeignKey(verdict => verdict.InquiryId)
+            .OnDelete(DeleteBehavior.Cascade);
+
         builder.Entity<FieldValue>().HasOne<Inquiry>().WithMany().HasForeignKey(value => value.InquiryId).OnDelete(DeleteBehavior.NoAction);
         builder.Entity<Note>().HasOne<Inquiry>().WithMany().HasForeignKey(note => note.InquiryId).OnDelete(DeleteBehavior.NoAction);
         builder

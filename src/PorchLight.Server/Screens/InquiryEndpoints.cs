@@ -77,8 +77,31 @@ internal static class InquiryEndpoints
         IReadOnlyList<TimelineEntry> Timeline
     );
 
+    /// <param name="Fit">How it is sorted today, by whomever.</param>
+    /// <param name="First">How it was judged when it came in.</param>
+    /// <param name="Again">How it was judged once more by a newer screening, the last time; else null.</param>
+    /// <param name="CanJudgeAgain">Whether a newer screening is in force by which it was not judged yet.</param>
+    /// <param name="Overruled">Who sorted it otherwise and why, as a sentence; else null.</param>
+    /// <param name="Reason">Why, in that person's words; else null.</param>
+    internal sealed record FitView(
+        FitLabel Fit,
+        VerdictView First,
+        VerdictView? Again,
+        bool CanJudgeAgain,
+        string? Overruled,
+        string? Reason
+    );
+
     /// <param name="Margin">How far the score is from the next threshold, in words.</param>
-    internal sealed record FitView(FitLabel Fit, int Score, int Base, string Margin, IReadOnlyList<Contribution> Contributions);
+    /// <param name="By">By which screening, and of a later one when and for whom.</param>
+    internal sealed record VerdictView(
+        FitLabel Fit,
+        int Score,
+        int Base,
+        string Margin,
+        string By,
+        IReadOnlyList<Contribution> Contributions
+    );
 
     /// <param name="Landed">Where it was written, in words; null when it was not.</param>
     /// <param name="Files">The files that were sent with it; else empty.</param>
@@ -192,7 +215,6 @@ internal static class InquiryEndpoints
         var fields = await catalogues.ReadAsync(db);
         var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var known = await engine.SaidAsync(submission, content, business, cancellationToken);
-        var verdict = inquiry.Verdict;
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(
@@ -210,9 +232,7 @@ internal static class InquiryEndpoints
                 inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null,
                 inquiry.Closed is not null,
                 await RunningAsync(db, id, cancellationToken),
-                inquiry.Fit is { } fit
-                    ? new FitView(FitLabel.Of(fit)!, verdict.Score, verdict.Base, verdict.SayMargin(), verdict.Contributions)
-                    : null,
+                inquiry.Fit is { } fit ? await FitAsync(db, inquiry, fit, now, zone, cancellationToken) : null,
                 inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
                     : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
                     : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar),
@@ -260,6 +280,36 @@ internal static class InquiryEndpoints
                 (answer as SignatureAnswer)?.Strokes
             );
         }
+    }
+
+    private static async Task<FitView> FitAsync(
+        PorchDb db,
+        Inquiry inquiry,
+        Fit fit,
+        Instant now,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var again = await FitEndpoints.LatestVerdictAsync(db, inquiry.Id, cancellationToken);
+        var overruled = await db.OverruledFits.FindAsync([inquiry.Id], cancellationToken);
+        var inForce = await db
+            .Forms.Where(form => form.Id == inquiry.FormId)
+            .Select(form => form.ScreeningVersion)
+            .SingleAsync(cancellationToken);
+        return new FitView(
+            FitLabel.Of(fit)!,
+            View(inquiry.Verdict, $"by screening {inquiry.ScreeningVersion}, as it came in"),
+            again is null
+                ? null
+                : View(again.Verdict, $"by screening {again.ScreeningVersion}, {TimeWords.At(again.At, now, zone)} for {again.By}"),
+            inForce > (again?.ScreeningVersion ?? inquiry.ScreeningVersion),
+            overruled is null ? null : $"{overruled.By} sorted it as {overruled.Fit.Say()}, {TimeWords.At(overruled.At, now, zone)}.",
+            overruled?.Reason
+        );
+
+        static VerdictView View(Verdict verdict, string by) =>
+            new(FitLabel.Of(verdict.Fit)!, verdict.Score, verdict.Base, verdict.SayMargin(), by, verdict.Contributions);
     }
 
     /// <summary>

@@ -34,11 +34,25 @@ internal static class WorkedOutEndpoints
             return Problems.NotFound("This form is not here any more.");
         if (FormLimits.Refuse(trial.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
+        var (known, answers) = await TryAsync(form, trial, db, loader, clock, cancellationToken);
+        return TypedResults.Ok(WorkedOutValues.Say(known, answers));
+    }
+
+    /// <summary>The working copy, and answers somebody tries, as the program reads them.</summary>
+    public static async Task<(AnswerContext Known, Dictionary<string, Answer?> Answers)> TryAsync(
+        Form form,
+        TrialAnswers trial,
+        PorchDb db,
+        AnswerContextLoader loader,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
         var (business, now) = (await db.BusinessAsync(), clock.GetCurrentInstant());
         var target = new FormTarget(form, null, IsPreview: true, db.Mark());
         var version = (await loader.VersionAsync(target, 0))!;
         var known = await loader.NothingAsync(version.Content, target, business, now, cancellationToken);
         var around = await loader.AroundAsync(version, Guid.Empty, trial.Answers, business, now, cancellationToken);
-        return TypedResults.Ok(WorkedOutValues.Say(known, AnswerNormaliser.Normalise(version.Content, trial.Answers, around)));
+        return (known, AnswerNormaliser.Normalise(version.Content, trial.Answers, around));
     }
 }

@@ -37,6 +37,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<SavedDraft> SavedDrafts => Set<SavedDraft>();
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
+    public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();
+    public DbSet<LaterVerdict> LaterVerdicts => Set<LaterVerdict>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Project> Projects => Set<Project>();
     public DbSet<FieldValue> FieldValues => Set<FieldValue>();

@@ -26,9 +26,22 @@ internal static class StoredJson
     {
         // A form can have a look of its own; before, every form looked as the business did.
         [typeof(FormContent)] = [AsItIs],
+        // A lost stage says whether the business itself said no there; before, only the usual list had such a stage.
+        [typeof(BusinessLists)] = [DeclinedIsOurNo],
     };
 
     private static JsonNode AsItIs(JsonNode value) => value;
+
+    private static JsonNode DeclinedIsOurNo(JsonNode value)
+    {
+        foreach (var stage in value["stages"]?.AsArray() ?? [])
+        {
+            if (stage is JsonObject named && (string?)named["key"] == "declined")
+                named["isOurNo"] = true;
+        }
+
+        return value;
+    }
 
     public static string Write<T>(T value)
         where T : class => Write(value, StepsOf<T>());

@@ -170,6 +170,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("FirstCallMinutes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Hours")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -375,6 +378,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<int>("PublishedVersion")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("ScreeningDraft")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("ScreeningVersion")
                         .HasColumnType("INTEGER");
@@ -625,9 +631,15 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<int>("Number")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("By")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Rules")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("Since")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("FormId", "Number");
 
@@ -976,6 +988,55 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("FormId", "WantedMonth");
 
                     b.ToTable("Inquiries");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.LaterVerdict", b =>
+                {
+                    b.Property<Guid>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ScreeningVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Verdict")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("InquiryId", "ScreeningVersion");
+
+                    b.ToTable("LaterVerdicts");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.OverruledFit", b =>
+                {
+                    b.Property<Guid>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Fit")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("InquiryId");
+
+                    b.ToTable("OverruledFits");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Messages.OutgoingMail", b =>
@@ -1907,6 +1968,24 @@ namespace PorchLight.Server.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("FormId", "ScreeningVersion")
                         .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.LaterVerdict", b =>
+                {
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.OverruledFit", b =>
+                {
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithOne()
+                        .HasForeignKey("PorchLight.Server.Inquiries.OverruledFit", "InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 

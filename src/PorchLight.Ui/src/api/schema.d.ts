@@ -148,22 +148,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forms/{id}/screening": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getFormsByIdScreening"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/forms/{id}/worked-out": {
         parameters: {
             query?: never;
@@ -174,6 +158,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postFormsByIdWorkedOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/first-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putSettingsFirstCall"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -804,6 +804,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/screening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsByIdScreening"];
+        put: operations["putFormsByIdScreening"];
+        post?: never;
+        delete: operations["deleteFormsByIdScreening"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/screening/in-force": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdScreeningInForce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/parts": {
         parameters: {
             query?: never;
@@ -878,6 +910,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postFormsCopiedItems"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/screening/sort-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdScreeningSortAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/fit-so-far": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdFitSoFar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1214,6 +1278,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postInquiriesByIdPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putInquiriesByIdFit"];
+        post?: never;
+        delete: operations["deleteInquiriesByIdFit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/judge-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postInquiriesByIdJudgeAgain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3134,6 +3230,8 @@ export interface components {
             flag: boolean;
             /** @description Whether it ends it when true. */
             dealBreaker: boolean;
+            /** @description What to do or to ask in the reply, where the signal is true and says so; else null. */
+            advice?: null | string;
         };
         /** @description What a question is answered with, and the limits that help while typing. What counts is checked when a page is left. */
         Control: components["schemas"]["ControlLineControl"] | components["schemas"]["ControlLinesControl"] | components["schemas"]["ControlEmailControl"] | components["schemas"]["ControlPhoneControl"] | components["schemas"]["ControlWebAddressControl"] | components["schemas"]["ControlNumberControl"] | components["schemas"]["ControlMoneyControl"] | components["schemas"]["ControlScaleControl"] | components["schemas"]["ControlDateControl"] | components["schemas"]["ControlDateRangeControl"] | components["schemas"]["ControlYesNoControl"] | components["schemas"]["ControlChoiceControl"] | components["schemas"]["ControlLookUpControl"] | components["schemas"]["ControlPersonNameControl"] | components["schemas"]["ControlAddressControl"] | components["schemas"]["ControlFilesControl"] | components["schemas"]["ControlRowsControl"] | components["schemas"]["ControlConsentControl"] | components["schemas"]["ControlSignatureControl"] | components["schemas"]["ControlWorkedOutControl"];
@@ -3477,6 +3575,13 @@ export interface components {
             now: components["schemas"]["ReplyPromise"];
         };
         /** @description An edit that says what it started from. */
+        EditOfScreeningRules: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["ScreeningRules"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["ScreeningRules"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfTaskWords: {
             /** @description The values as they were read. */
             was: components["schemas"]["TaskWords"];
@@ -3725,6 +3830,13 @@ export interface components {
             /** @description What is wrong and what to do, as one plain sentence. */
             sentence: string;
         };
+        FirstCall: {
+            /**
+             * Format: int32
+             * @description How long a first call takes.
+             */
+            minutes: number;
+        };
         FirstRun: {
             /** @description The key that stands in the terminal; it proves that whoever fills this in runs the program. */
             key: string;
@@ -3742,20 +3854,52 @@ export interface components {
          * @enum {unknown}
          */
         Fit: "notNow" | "talkFirst" | "comeIn";
+        FitChoice: {
+            /** @description How it shall be sorted. */
+            fit: components["schemas"]["Fit"];
+            /** @description Why, in the person's words. */
+            reason: string;
+            /** @description The fit the person saw, so that what somebody else did meanwhile is not undone unseen. */
+            seen: components["schemas"]["Fit"];
+        };
         /** @description How an inquiry was sorted, with its words. */
         FitLabel: {
             fit: components["schemas"]["Fit"];
             words: string;
         };
+        /** @description How many moved from one fit to another. */
+        FitMove: {
+            /** @description The fit today. */
+            from: components["schemas"]["Fit"];
+            /** @description The fit by the other rules; the same for those who stay. */
+            to: components["schemas"]["Fit"];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them booked.
+             */
+            booked: number;
+        };
+        FitSoFarView: {
+            /** @description "From Not now to Come in, −35 to 82 points"; null while the form sorts nobody. */
+            words: null | string;
+        };
         FitView: {
+            /** @description How it is sorted today, by whomever. */
             fit: components["schemas"]["FitLabel"];
-            /** Format: int32 */
-            score: number;
-            /** Format: int32 */
-            base: number;
-            /** @description How far the score is from the next threshold, in words. */
-            margin: string;
-            contributions: components["schemas"]["Contribution"][];
+            /** @description How it was judged when it came in. */
+            first: components["schemas"]["VerdictView"];
+            again: null | components["schemas"]["VerdictView"];
+            /** @description Whether a newer screening is in force by which it was not judged yet. */
+            canJudgeAgain: boolean;
+            /** @description Who sorted it otherwise and why, as a sentence; else null. */
+            overruled: null | string;
+            /** @description Why, in that person's words; else null. */
+            reason: null | string;
         };
         /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
         FollowThroughContent: {
@@ -5552,6 +5696,15 @@ export interface components {
              */
             questions: number;
         };
+        /** @description A signal that is ready to be used with a form. */
+        ReadySignal: {
+            /** @description The signal as it would be added. */
+            signal: components["schemas"]["Signal"];
+            /** @description What has to be said first, as a sentence; null when it can be used at once. */
+            needs: null | string;
+            /** @description Why it is offered though the screening has it: what it rests on in the settings has changed since. Null for a new one. */
+            renews: null | string;
+        };
         /**
          * @description Whether a field is about the person or about one piece of work.
          * @enum {unknown}
@@ -5619,6 +5772,30 @@ export interface components {
             title: string;
             /** @description Its questions in order. */
             lines: components["schemas"]["ReviewLine"][];
+        };
+        /** @description How well scores part those who booked from those who did not. */
+        RocCurve: {
+            /**
+             * Format: double
+             * @description The chance that of two, one who booked and one who did not, the first has the higher score, equal scores counting one half
+             *     (Mann-Whitney): 1 is perfect, 0.5 no better than chance.
+             */
+            area: number;
+            /** @description The curve from (0, 0) to (1, 1), one point for each score there is. */
+            points: components["schemas"]["RocPoint"][];
+        };
+        /** @description One point of the curve: what share of each group lies at or above some score. */
+        RocPoint: {
+            /**
+             * Format: double
+             * @description The share of those who did not book, from 0 to 1.
+             */
+            notBooked: number;
+            /**
+             * Format: double
+             * @description The share of those who booked, from 0 to 1.
+             */
+            booked: number;
         };
         RoleChange: {
             role: string;
@@ -5691,6 +5868,17 @@ export interface components {
              */
             atOnce: boolean;
         };
+        /** @description What whoever edits a screening has to know of it, beside what it says itself. */
+        ScreeningFacts: {
+            /** @description By the signal's key. */
+            signals: {
+                [key: string]: components["schemas"]["SignalFacts"];
+            };
+            /** @description What keeps it from being put into force; the place is a signal's key, or the name of a number. */
+            findings: components["schemas"]["Finding"][];
+            /** @description The thresholds in one sentence. */
+            scale: string;
+        };
         /** @description The signals, base and thresholds of one form. */
         ScreeningRules: {
             /**
@@ -5719,11 +5907,19 @@ export interface components {
         ScreeningView: {
             /**
              * Format: int32
-             * @description Under which inquiries keep by what they were judged.
+             * @description The number of the screening in force, under which inquiries keep by what they were judged; 0 before there is one.
              */
             number: number;
-            /** @description Signals, thresholds and where points start. */
+            /** @description Since when it is in force and who put it there, in words; null for the one the form began with. */
+            inForce: null | string;
+            /** @description The screening that is worked on; the one in force while nobody works on another. */
             rules: components["schemas"]["ScreeningRules"];
+            /** @description What whoever edits it has to know beside what it says itself. */
+            facts: components["schemas"]["ScreeningFacts"];
+            /** @description Signals that are ready to be added. */
+            ready: components["schemas"]["ReadySignal"][];
+            /** @description What would change by putting it into force, a sentence each; empty when nothing would. */
+            changes: string[];
         };
         SeenDraft: {
             /**
@@ -5731,6 +5927,10 @@ export interface components {
              * @description The revision of the working copy that is to be replaced, as it was seen.
              */
             revision: number;
+        };
+        SeenScreening: {
+            /** @description The screening as the person saw it who puts it into force. */
+            seen: components["schemas"]["ScreeningRules"];
         };
         /** @description How a form ends for this person. */
         SendOff: {
@@ -5793,6 +5993,18 @@ export interface components {
              * @description Where it starts in price, in the business's currency; null when that is not said.
              */
             startsAt?: null | number;
+            /**
+             * Format: int32
+             * @description How many weeks lie between a yes and the work; null when that is not said.
+             */
+            leadWeeks?: null | number;
+            /**
+             * Format: int32
+             * @description How many weeks ahead it can be booked; null when there is no end.
+             */
+            bookingWeeks?: null | number;
+            /** @description The places it is done at, as people name them ("Dublin"); empty when it is done anywhere. */
+            area?: string[];
         };
         ServiceArrangement: {
             /** @description The key of the service. */
@@ -5848,6 +6060,11 @@ export interface components {
             how: components["schemas"]["Settlement"];
             another: null | components["schemas"]["Answer"];
         };
+        ShareOfFit: {
+            fit: components["schemas"]["FitLabel"];
+            /** @description "61 % booked, most likely between 46 and 74 %, of 40". */
+            words: string;
+        };
         /** @description Ways to bring people to a form. */
         Sharing: {
             /** @description Its address. */
@@ -5892,6 +6109,10 @@ export interface components {
             when: components["schemas"]["Condition"];
             /** @description What it does. */
             effect: components["schemas"]["SignalEffect"];
+            /** @description What to do or to ask in the reply when it is true; null for nothing in particular. */
+            advice?: null | string;
+            /** @description Whether it is switched off: it stays where it is, and counts for nothing. */
+            isOff?: boolean;
         };
         /** @description What a true signal does. */
         SignalEffect: components["schemas"]["SignalEffectPointsEffect"] | components["schemas"]["SignalEffectFlagEffect"] | components["schemas"]["SignalEffectDealBreakerEffect"];
@@ -5915,6 +6136,15 @@ export interface components {
              */
             points: number;
         };
+        /** @description A signal in words. */
+        SignalFacts: {
+            /** @description When it is true, as a part of a sentence: "“Your budget” is under 1,500 EUR". */
+            when: string;
+            /** @description What it does then: "25 points off". */
+            effect: string;
+            /** @description The keys of the questions it looks at. */
+            questions: string[];
+        };
         SignIn: {
             email: string;
             password: string;
@@ -5937,6 +6167,52 @@ export interface components {
          * @enum {unknown}
          */
         SmtpSecurity: "startTls" | "tls" | "none";
+        SortedAgain: {
+            /** @description All nine moves, from the best fit to the worst. */
+            moves: components["schemas"]["FitMove"][];
+            /** @description Every past inquiry, the newest first. */
+            sorted: components["schemas"]["SortedRow"][];
+            /** @description How many were booked of each fit, in words. */
+            shares: components["schemas"]["ShareOfFit"][];
+            /** @description Where points lie, in words; null without history. */
+            where: null | string;
+            /** @description How many move, in words. */
+            movesWords: string;
+            /** @description What was learned from, or that it is too little. */
+            history: string;
+            /** @description Whether the numbers mean something. */
+            hasEnough: boolean;
+            /** @description How much booked work it would have turned away, in words; null when nothing was booked. */
+            turnedAway: null | string;
+            /** @description First calls that would not have been held, in words; null when none. */
+            saved: null | string;
+            roc: null | components["schemas"]["RocCurve"];
+            /** @description The curve in words. */
+            rocWords: null | string;
+            /** @description What history says of each signal that counts. */
+            suggestions: components["schemas"]["SuggestionView"][];
+            suggested: null | components["schemas"]["ScreeningRules"];
+            /**
+             * Format: int32
+             * @description How long a first call takes.
+             */
+            firstCallMinutes: number;
+        };
+        SortedRow: {
+            id: components["schemas"]["IdOfInquiry"];
+            name: string;
+            received: string;
+            before: null | components["schemas"]["FitLabel"];
+            now: components["schemas"]["FitLabel"];
+            /** Format: int32 */
+            score: number;
+            /** @description What became of it, in words. */
+            outcome: string;
+            /** @description Whether it was booked. */
+            booked: boolean;
+            /** @description Whether it would be sorted otherwise. */
+            moves: boolean;
+        };
         /** @description A way people find the business. */
         Source: {
             /** @description Names it for ever; small letters, digits and hyphens. */
@@ -5975,6 +6251,11 @@ export interface components {
             name: string;
             /** @description What it means for the work. */
             kind: components["schemas"]["StageKind"];
+            /**
+             * @description Of a stage that is lost: whether the business itself says no there. Such work could never be booked, and nothing about fit is
+             *     learned from it.
+             */
+            isOurNo?: boolean;
         };
         /**
          * @description What a stage means for the work.
@@ -6105,6 +6386,19 @@ export interface components {
             /** @description The proof of work, where the form asks for one. */
             proof?: null | string;
         };
+        SuggestionView: {
+            /** @description The signal's key. */
+            signal: string;
+            /** @description Of how many it was true and how many of them booked, in words; null of nobody. */
+            counts: null | string;
+            /**
+             * Format: int32
+             * @description The points history suggests; null where it suggests none.
+             */
+            points: null | number;
+            /** @description The suggestion as a sentence. */
+            words: null | string;
+        };
         TagChange: {
             clients: unknown[];
             /** @description Tags they get. */
@@ -6197,6 +6491,10 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        TriedScreening: {
+            /** @description The screening as it stands in the window. */
+            rules: components["schemas"]["ScreeningRules"];
+        };
         /**
          * @description A truth value of Kleene's strong three-valued logic, as SQL has it. The order False, Unknown, True makes "and"
          *     the smaller and "or" the larger of two values (Kleene, Introduction to Metamathematics, 1952, section 64).
@@ -6251,6 +6549,18 @@ export interface components {
         };
         ValueStored: {
             value: null | components["schemas"]["Answer"];
+        };
+        VerdictView: {
+            fit: components["schemas"]["FitLabel"];
+            /** Format: int32 */
+            score: number;
+            /** Format: int32 */
+            base: number;
+            /** @description How far the score is from the next threshold, in words. */
+            margin: string;
+            /** @description By which screening, and of a later one when and for whom. */
+            by: string;
+            contributions: components["schemas"]["Contribution"][];
         };
         VersionView: {
             /**
@@ -6583,37 +6893,6 @@ export interface operations {
             };
         };
     };
-    getFormsByIdScreening: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ScreeningView"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     postFormsByIdWorkedOut: {
         parameters: {
             query?: never;
@@ -6639,6 +6918,37 @@ export interface operations {
                         [key: string]: string;
                     };
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putSettingsFirstCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstCall"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -8130,6 +8440,138 @@ export interface operations {
             };
         };
     };
+    getFormsByIdScreening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsByIdScreening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfScreeningRules"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteFormsByIdScreening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdScreeningInForce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenScreening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreeningView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getFormsParts: {
         parameters: {
             query?: never;
@@ -8278,6 +8720,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ItemCopies"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdScreeningSortAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedScreening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortedAgain"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdFitSoFar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAnswers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitSoFarView"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -8988,6 +9500,97 @@ export interface operations {
         };
     };
     postInquiriesByIdPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putInquiriesByIdFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitChoice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteInquiriesByIdFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postInquiriesByIdJudgeAgain: {
         parameters: {
             query?: never;
             header?: never;

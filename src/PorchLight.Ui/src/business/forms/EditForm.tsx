@@ -11,6 +11,7 @@ import { useTitle } from "../shell/useTitle";
 import { NothingHere } from "../shell/NothingHere";
 import { FormClashes } from "../workbench/FormClashes";
 import { useStoredCopy, useWorkingForm } from "../workbench/useWorkingForm";
+import { ScreeningTab } from "../workbench/screening/ScreeningTab";
 import { Workbench } from "../workbench/Workbench";
 import { FormSettings } from "./FormSettings";
 import { PersonalLinks } from "./PersonalLinks";
@@ -20,6 +21,7 @@ import { WaysIn } from "./WaysIn";
 
 const sections = [
   ["build", "Build"],
+  ["screening", "Screening"],
   ["ways-in", "Share and embed"],
   ["settings", "Settings"],
   ["versions", "Versions"],
@@ -144,6 +146,10 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
       {section === "settings" ? (
         <Wide>
           <FormSettings id={form.id} />
+        </Wide>
+      ) : section === "screening" ? (
+        <Wide>
+          <ScreeningTab id={form.id} building={building} />
         </Wide>
       ) : section === "versions" ? (
         <Wide>

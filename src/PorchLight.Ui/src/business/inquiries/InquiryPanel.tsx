@@ -2,16 +2,15 @@ import { useEffect, useRef } from "react";
 import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
-import { orProblem, type Schemas } from "../../api/problem";
-import { FitMark, MarginMark } from "../../kit/marks";
+import { orProblem } from "../../api/problem";
+import { MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
+import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
 import { ReplyForm } from "./ReplyForm";
-
-type View = Schemas["InquiryView"];
 
 /** Who, what, fit and why, what landed, the promise, and what happened. */
 export function InquiryPanel() {
@@ -39,7 +38,7 @@ export function InquiryPanel() {
         home="/inquiries"
         under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
       />
-      {view.fit && <FitCard id={id} fit={view.fit} />}
+      {view.fit && <FitCard key={id} id={id} name={view.name} fit={view.fit} />}
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
         {view.promise && <strong>{view.promise}</strong>}{" "}
         {view.promiseOpen && view.promise && <span className="text-slate">({view.promiseClock})</span>}
@@ -123,75 +122,6 @@ function Drawn({ strokes }: { strokes: string }) {
     </svg>
   );
 }
-
-type Fit = NonNullable<View["fit"]>;
-
-function FitCard({ id, fit }: { id: string; fit: Fit }) {
-  // What was sent and how it was judged never change; finding what would have changed it takes a moment.
-  const change = useQuery({
-    queryKey: ["what-would-change", id],
-    queryFn: () => orProblem(api.GET("/api/inquiries/{id}/what-would-change", { params: { path: { id } } })),
-    staleTime: Infinity,
-  });
-  const known = fit.contributions.filter((one) => one.truth === "true");
-  const open = fit.contributions.filter((one) => one.truth === "unknown");
-  const widest = Math.max(1, fit.base, ...known.map((one) => Math.abs(one.points)));
-  return (
-    <div className="grid gap-5 rounded-soft bg-mist p-5 sm:grid-cols-[11rem_minmax(0,1fr)]">
-      <div className="flex items-start gap-3">
-        <FitMark fit={fit.fit} size={38} word={false} />
-        <div>
-          <p className="font-head text-lg font-semibold">{fit.fit.words}</p>
-          <p className="text-slate">
-            {fit.score} points, {fit.margin}
-          </p>
-        </div>
-      </div>
-      <div>
-        <ul className="grid gap-1.5">
-          {known.map((one) => (
-            <li key={one.signal} className="grid grid-cols-[2.8rem_5rem_minmax(0,1fr)] items-start gap-x-3">
-              <span className="text-right text-slate tabular-nums">
-                {one.dealBreaker ? "ends it" : one.flag ? "flag" : signed(one.points)}
-              </span>
-              <Bar points={one.points} widest={widest} />
-              <span>{one.sentence}</span>
-            </li>
-          ))}
-          <li className="grid grid-cols-[2.8rem_5rem_minmax(0,1fr)] items-start gap-x-3">
-            <span className="text-right text-slate tabular-nums">{signed(fit.base)}</span>
-            <Bar points={fit.base} widest={widest} />
-            <span>Starting points</span>
-          </li>
-        </ul>
-        {open.length > 0 && (
-          <p className="mt-2 text-slate">
-            Not known: {open.map((one) => one.sentence.charAt(0).toLowerCase() + one.sentence.slice(1)).join("; ")}.
-          </p>
-        )}
-        {change.data?.sentence && <p className="mt-2 text-slate">{change.data.sentence}</p>}
-      </div>
-    </div>
-  );
-}
-
-function Bar({ points, widest }: { points: number; widest: number }) {
-  const width = points === 0 ? 0 : Math.max(3, (Math.abs(points) / widest) * 72);
-  return (
-    <svg width="75" height="12" aria-hidden="true" className="mt-1.5">
-      <rect
-        x="1"
-        y="1"
-        width={width}
-        height="9"
-        rx="1.500"
-        className={points < 0 ? "fill-card stroke-dusk" : "fill-dusk stroke-dusk"}
-      />
-    </svg>
-  );
-}
-
-const signed = (points: number) => (points < 0 ? `−${-points}` : `+${points}`);
 
 function siteOf(page: string): string {
   return URL.canParse(page) ? new URL(page).host : page;

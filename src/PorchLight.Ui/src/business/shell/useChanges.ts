@@ -31,6 +31,8 @@ const madeOf: Record<string, string[]> = {
   forms: ["forms", "inquiries", "brand"],
   form: ["forms", "inquiries", "brand"],
   "form-content": ["forms", "fields", "brand"],
+  screening: ["forms", "fields", "brand"],
+  "sorted-again": ["forms", "inquiries", "records", "brand"],
   "form-parts": ["fields", "brand"],
   "ready-forms": ["brand"],
   "form-service": ["forms", "brand"],

@@ -11,10 +11,12 @@ interface Props {
   /** The revision that is stored: the preview shows it as soon as it is. */
   revision: number;
   onAnswers: (answers: Answers) => void;
+  /** What the fit can still become for the answers in it, in words; null while nobody is sorted. */
+  fit: string | null;
 }
 
 /** The real public page of the working copy. It can be answered to the end; nothing of it is kept or counted. */
-export const Preview = memo(function Preview({ revision, onAnswers }: Props) {
+export const Preview = memo(function Preview({ revision, onAnswers, fit }: Props) {
   const { id, form, at } = useWorkbench();
   const [width, setWidth] = useState<"phone" | "wide">("phone");
   const frame = useRef<HTMLIFrameElement>(null);
@@ -78,6 +80,11 @@ export const Preview = memo(function Preview({ revision, onAnswers }: Props) {
           ))}
         </span>
       </div>
+      {fit && (
+        <p role="status" className="mb-2">
+          Fit so far: <strong>{fit}</strong>
+        </p>
+      )}
       <div ref={room} className="relative min-h-0 flex-1 overflow-hidden rounded-soft border border-line bg-card">
         {canShow ? (
           <iframe

@@ -32,6 +32,7 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
   useEffect(() => {
     void desk.current?.scrollTo({ top: 0 });
   }, [at]);
+  const fit = useFitSoFar(id, revision, answers);
   const workedOut = useWorkedOut(id, revision, answers, form.items.some(isWorkedOut));
 
   const open = useCallback(
@@ -107,7 +108,7 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
             </div>
             <div className={`${shown("preview", "min-[901px]:flex")} min-h-0 flex-col p-1 pb-4`}>
               <WorkbenchContext value={soon}>
-                <Preview revision={revision} onAnswers={setAnswers} />
+                <Preview revision={revision} onAnswers={setAnswers} fit={fit} />
               </WorkbenchContext>
             </div>
           </div>
@@ -122,6 +123,27 @@ const isWorkedOut = (item: Building["form"]["items"][number]) =>
   (item.kind.kind === "workedOut" ||
     (item.kind.kind === "rows" && item.kind.asks.some((one) => one.kind.kind === "workedOut")) ||
     (item.kind.kind === "people" && item.kind.more.some((one) => one.kind.kind === "workedOut")));
+
+/** What the fit can still become for the answers in the preview, by the screening that is worked on. */
+function useFitSoFar(id: string, revision: number, answers: Answers): string | null {
+  const [fit, setFit] = useState<string | null>(null);
+  useEffect(() => {
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      orProblem(
+        api.POST("/api/forms/{id}/fit-so-far", { params: { path: { id } }, body: { answers }, signal: abort.signal }),
+      ).then(
+        ({ words }) => setFit(words),
+        () => {}, // It is said again after the next answer.
+      );
+    }, trialPauseMs);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [id, revision, answers]);
+  return fit;
+}
 
 /** What the worked-out values come to for the answers in the preview; of a list, for its first line. */
 function useWorkedOut(

@@ -29,6 +29,7 @@ export type Place =
   | { at: "item"; key: string }
   | { at: "afterPage"; key: string }
   | { at: "sendOff" }
+  | { at: "signal" }
   | { at: "form" }
   /** In each row of a list. */
   | { at: "rowsOf"; key: string };

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Schemas } from "../../../api/problem";
 import { CheckBox, SelectBox, TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
@@ -20,7 +21,7 @@ interface Props {
 
 /** Everything that can be said of a question, in one place. */
 export function QuestionDesk({ question, rows }: Props) {
-  const { form, facts, edit } = useWorkbench();
+  const { id, form, facts, edit } = useWorkbench();
   const { key } = question;
   const known = facts.questions[key];
   const change = (part: Partial<Question>, member: string) =>
@@ -124,6 +125,9 @@ export function QuestionDesk({ question, rows }: Props) {
           ) : (
             <p className="text-slate">Nothing.</p>
           )}
+          <Link className="mt-1 inline-block underline" to={`/forms/${id}/screening?about=${key}`}>
+            {known && known.signals.length > 0 ? "Change it in the screening" : "Say it in the screening"}
+          </Link>
         </Part>
       )}
     </Sheet>
