@@ -35,6 +35,10 @@ public sealed class SendOnceTests
         "/api/forms/{id}/worked-out",
         "/api/forms/{id}/versions/{number:int}/bring-back", // it is there already
         "/api/forms/{id}/publish",
+        "/api/forms/{id}/screening/in-force", // it is in force already
+        "/api/forms/{id}/screening/sort-again",
+        "/api/forms/{id}/fit-so-far", // keep nothing
+        "/api/inquiries/{id}/judge-again", // judged by that screening already
         "/api/people/{user}/role",
         "/api/inquiries/{id}/place", // the same again is no change
         "/api/inquiries/{id}/stop",

@@ -71,11 +71,11 @@ public static class SortingWords
             ? null
             : $"{suggested.Counts.True}, {Percent((double)suggested.Counts.TrueBooked / suggested.Counts.True)} % booked";
 
-    /// <summary>"History would say −4: true of 19, of whom 7 booked; false of 41, of whom 20 booked."; null when it says nothing.</summary>
+    /// <summary>"History would say −4: 7 of 19 booked where it was true, 20 of 41 where not."; null when it says nothing.</summary>
     /// <param name="suggested">What history says of the signal.</param>
     public static string? SayPoints(this SuggestedPoints suggested) =>
         suggested is { Points: { } points, Counts: var counts }
-            ? $"History would say {Number(points)}: true of {counts.True}, of whom {counts.TrueBooked} booked; false of {counts.FalseBooked + counts.FalseNotBooked}, of whom {counts.FalseBooked} booked."
+            ? $"History would say {(points > 0 ? "+" : "")}{Number(points)}: {counts.TrueBooked} of {counts.True} booked where it was true, {counts.FalseBooked} of {counts.False} where not."
             : null;
 
     /// <summary>How well the points part those who booked from those who did not; null when nothing can be said.</summary>

@@ -12,6 +12,9 @@ public sealed record SignalCounts(int TrueBooked, int TrueNotBooked, int FalseBo
 {
     /// <summary>Of how many inquiries it was true.</summary>
     public int True => TrueBooked + TrueNotBooked;
+
+    /// <summary>Of how many inquiries it was false.</summary>
+    public int False => FalseBooked + FalseNotBooked;
 }
 
 /// <summary>What history says of one signal.</summary>
@@ -29,11 +32,14 @@ public sealed record SuggestedPoints(string Signal, SignalCounts Counts, int? Po
     /// without end (I. J. Good, Probability and the Weighing of Evidence, 1950; the usual scaling of score cards).
     /// </summary>
     /// <param name="counts">The counts of known cases.</param>
-    /// <returns>The points, not rounded; null with fewer than 10 booked or fewer than 10 not booked.</returns>
+    /// <returns>
+    /// The points, not rounded; null with fewer than 10 booked or fewer than 10 not booked, and for what was true of all or of nobody,
+    /// which parts nothing.
+    /// </returns>
     public static double? Weigh(SignalCounts counts)
     {
         var (booked, notBooked) = (counts.TrueBooked + counts.FalseBooked, counts.TrueNotBooked + counts.FalseNotBooked);
-        if (booked < SortingReport.LeastToLearn || notBooked < SortingReport.LeastToLearn)
+        if (booked < SortingReport.LeastToLearn || notBooked < SortingReport.LeastToLearn || counts.True == 0 || counts.False == 0)
             return null;
         return Evidence(counts.TrueBooked, counts.TrueNotBooked) - Evidence(counts.FalseBooked, counts.FalseNotBooked);
 

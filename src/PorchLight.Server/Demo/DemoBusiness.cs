@@ -154,7 +154,12 @@ internal sealed class DemoBusiness(
             [
                 new Service("lettering", "Shopfront lettering", 350),
                 new Service("gilding", "Window gilding", 600),
-                new Service("mural", "A mural", 4000),
+                new Service("mural", "A mural", 1500)
+                {
+                    LeadWeeks = 4,
+                    BookingWeeks = 40,
+                    Area = ["Dublin", "Howth", "Malahide", "Bray", "Dún Laoghaire"],
+                },
                 new Service("workshop", "A painting workshop", 420),
             ],
             [

@@ -147,7 +147,10 @@ public sealed class SortingAgainTests
     [InlineData(9, 30)]
     [InlineData(30, 9)]
     public void Nothing_is_suggested_from_fewer_than_ten(int booked, int notBooked) =>
-        SuggestedPoints.Weigh(new SignalCounts(booked, 0, 0, notBooked)).ShouldBeNull();
+        SuggestedPoints.Weigh(new SignalCounts(booked - 1, 1, 1, notBooked - 1)).ShouldBeNull();
+
+    [Fact]
+    public void What_was_true_of_nobody_suggests_nothing() => SuggestedPoints.Weigh(new SignalCounts(0, 0, 30, 30)).ShouldBeNull();
 
     [Fact]
     public void Suggestions_learn_only_from_what_is_decided_and_known_and_keep_the_average()

@@ -2,6 +2,7 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, controlLook } from "../../kit/fields";
+import { NumberBox } from "../../kit/NumberBox";
 import { api } from "../client";
 import { useEdit } from "../edits/useEdit";
 import { SavedForm } from "../edits/SavedForm";
@@ -12,12 +13,13 @@ type ListName = keyof Lists;
 
 const names: Record<ListName, string> = { services: "Services", sources: "Sources", stages: "Stages" };
 
-const stageKinds: [Schemas["StageKind"], string][] = [
+const stageKinds: [Schemas["StageKind"] | "ourNo", string][] = [
   ["open", "nothing agreed yet"],
   ["parked", "later"],
   ["won", "agreed"],
   ["done", "closed: finished"],
   ["lost", "closed: will not come"],
+  ["ourNo", "closed: we said no"],
 ];
 
 /** What the business sells and how people find it, for questions that offer these lists. */
@@ -34,7 +36,7 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
         help={`What you sell, and where it starts in price, in ${settings.business.currency}. Forms offer it where a question asks for a service; the answer becomes the project's service.`}
         add="Add a service"
         lines={now.services}
-        fresh={{ key: "", name: "", startsAt: null }}
+        fresh={{ key: "", name: "", startsAt: null } as Schemas["Service"]}
         findings={findings}
         onChange={(services) => edit.change({ services })}
         more={(service, change, index) => (
@@ -50,6 +52,9 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
               onChange={(e) => change({ ...service, startsAt: e.target.value === "" ? null : Number(e.target.value) })}
             />
           </span>
+        )}
+        under={(service, change, index) => (
+          <ServicePlan service={service} of={service.name || `service ${index + 1}`} onChange={change} />
         )}
       />
       <List
@@ -73,8 +78,14 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
           <select
             aria-label={`What stage ${index + 1} means`}
             className={controlLook}
-            value={stage.kind}
-            onChange={(e) => change({ ...stage, kind: e.target.value as Schemas["StageKind"] })}
+            value={stage.kind === "lost" && stage.isOurNo ? "ourNo" : stage.kind}
+            onChange={(e) =>
+              change(
+                e.target.value === "ourNo"
+                  ? { ...stage, kind: "lost", isOurNo: true }
+                  : { ...stage, kind: e.target.value as Schemas["StageKind"], isOurNo: false },
+              )
+            }
           >
             {stageKinds.map(([kind, words]) => (
               <option key={kind} value={kind}>
@@ -100,6 +111,57 @@ interface ListProps<T extends { key: string; name: string }> {
   findings: Map<string, string>;
   onChange: (lines: T[]) => void;
   more?: (line: T, change: (line: T) => void, index: number) => React.ReactNode;
+  /** What stands under a line. */
+  under?: (line: T, change: (line: T) => void, index: number) => React.ReactNode;
+}
+
+interface PlanProps {
+  service: Schemas["Service"];
+  /** What it is called. */
+  of: string;
+  onChange: (service: Schemas["Service"]) => void;
+}
+
+/** When and where a service is done: what ready signals of a screening go by. */
+function ServicePlan({ service, of, onChange }: PlanProps) {
+  const weeks = (member: "leadWeeks" | "bookingWeeks", label: string) => (
+    <NumberBox
+      aria-label={`${label}, ${of}`}
+      className="w-16"
+      whole
+      value={service[member]}
+      onChange={(value) => onChange({ ...service, [member]: value })}
+    />
+  );
+  return (
+    <div className="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.5 pl-3 text-slate">
+      <span className="inline-flex items-center gap-1.5">
+        begins {weeks("leadWeeks", "Weeks until it begins")} weeks after a yes,
+      </span>
+      <span className="inline-flex items-center gap-1.5">
+        booked up to {weeks("bookingWeeks", "Weeks it can be booked ahead")} weeks ahead,
+      </span>
+      <span className="inline-flex min-w-56 flex-1 items-center gap-1.5">
+        in
+        <input
+          key={service.key}
+          aria-label={`Places it is done in, ${of}`}
+          placeholder="anywhere, or places with commas between them"
+          className={boxLook}
+          defaultValue={(service.area ?? []).join(", ")}
+          onChange={(e) =>
+            onChange({
+              ...service,
+              area: e.target.value
+                .split(",")
+                .map((place) => place.trim())
+                .filter((place) => place !== ""),
+            })
+          }
+        />
+      </span>
+    </div>
+  );
 }
 
 function List<T extends { key: string; name: string }>(props: ListProps<T>) {
@@ -111,7 +173,9 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
       <p className="mb-2 text-slate">{props.help}</p>
       <div className="grid gap-2">
         {lines.map((line, index) => {
-          const wrong = findings.get(`${name}.${index}.name`) ?? findings.get(`${name}.${index}.startsAt`);
+          const wrong = ["name", "startsAt", "leadWeeks", "bookingWeeks", "area"]
+            .map((member) => findings.get(`${name}.${index}.${member}`))
+            .find((sentence) => sentence !== undefined);
           const change = (next: T) => onChange(lines.with(index, next));
           return (
             <div key={index}>
@@ -151,6 +215,7 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                   Take away
                 </Button>
               </div>
+              {props.under?.(line, change, index)}
               {wrong && <p className="font-semibold text-brick">{wrong}</p>}
             </div>
           );

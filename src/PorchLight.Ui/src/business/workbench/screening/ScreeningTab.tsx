@@ -1,5 +1,6 @@
-import { useMemo, useState } from "react";
+import { useMemo, useState, type ReactNode } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
 import { Redo2, Undo2 } from "lucide-react";
 import { useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../../api/problem";
@@ -58,7 +59,6 @@ export function ScreeningTab({ id, building }: Props) {
 }
 
 function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
-  const notice = useNotice();
   const screening = useScreening(id, view);
   const { rules, step } = screening;
   const sorted = useSortedAgain(id, rules);
@@ -89,11 +89,6 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
     add({ key, sentence: "", when: never, effect: { kind: "points", points: 10 } });
     show(key);
   };
-  const next = view.number + 1;
-  const putIntoForce = () =>
-    screening.putIntoForce.mutate(undefined, {
-      onSuccess: (now) => notice({ words: `Screening ${now.number} is in force. Past inquiries keep their fit.` }),
-    });
   return (
     <>
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -152,28 +147,76 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
           {report && <Moves report={report} />}
           {report && <HowWell report={report} />}
           {report && <FirstCall minutes={report.firstCallMinutes} />}
-          {(view.changes.length > 0 || screening.isDirty) && (
-            <section aria-label="What changes" className="rounded-soft border-2 border-dusk bg-card p-4">
-              <h2 className="mb-2 text-[1.07rem]">What changes</h2>
-              <ul className="mb-3 list-disc pl-5">
-                {view.changes.map((words) => (
-                  <li key={words}>{words}</li>
-                ))}
-              </ul>
-              {report && <p className="mb-3">{report.movesWords} Past inquiries keep their fit.</p>}
-              <div className="flex flex-wrap gap-2">
-                <Button weight="main" disabled={screening.putIntoForce.isPending} onClick={putIntoForce}>
-                  Put screening {next} into force
-                </Button>
-                <Button weight="quiet" disabled={screening.drop.isPending} onClick={() => screening.drop.mutate()}>
-                  Go back to screening {view.number}
-                </Button>
-              </div>
-            </section>
-          )}
         </div>
       </div>
+      {(view.changes.length > 0 || screening.isDirty) && (
+        <IntoForce screening={screening} view={view} moves={report?.movesWords ?? ""} />
+      )}
     </>
+  );
+}
+
+interface IntoForceProps {
+  screening: EditedScreening;
+  view: Schemas["ScreeningView"];
+  moves: string;
+}
+
+/** What is worked on is not in force: what it changes is said first, and one press puts it there. */
+function IntoForce({ screening, view, moves }: IntoForceProps) {
+  const notice = useNotice();
+  const [asking, setAsking] = useState(false);
+  const next = view.number + 1;
+  const putIntoForce = () =>
+    screening.putIntoForce.mutate(undefined, {
+      onSuccess: (now) => notice({ words: `Screening ${now.number} is in force. Past inquiries keep their fit.` }),
+      onSettled: () => setAsking(false),
+    });
+  return (
+    <div className="sticky bottom-0 z-10 mt-6 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-t-soft border border-edge bg-card px-4 py-3 shadow-panel">
+      <p className="min-w-0 flex-1">
+        <strong>Not in force yet.</strong> {moves}
+      </p>
+      <Button weight="quiet" disabled={screening.drop.isPending} onClick={() => screening.drop.mutate()}>
+        {view.number === 0 ? "Start again" : `Go back to screening ${view.number}`}
+      </Button>
+      <Dialog.Root open={asking} onOpenChange={setAsking}>
+        <Dialog.Trigger asChild>
+          <Button weight="main">Put it into force …</Button>
+        </Dialog.Trigger>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
+          <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
+            <Dialog.Title className="mb-2 text-xl">What changes with screening {next}</Dialog.Title>
+            <Dialog.Description className="mb-3">
+              {moves} Whoever writes from now on is sorted by it; past inquiries keep their fit.
+            </Dialog.Description>
+            <ul className="mb-4 list-disc pl-5">
+              {view.changes.map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+            {view.facts.findings.length > 0 && (
+              <p role="alert" className="mb-4 font-semibold text-brick">
+                Something has to be put right first: {view.facts.findings[0]?.sentence}
+              </p>
+            )}
+            <div className="flex gap-2">
+              <Button
+                weight="main"
+                disabled={screening.putIntoForce.isPending || view.facts.findings.length > 0}
+                onClick={putIntoForce}
+              >
+                Put screening {next} into force
+              </Button>
+              <Dialog.Close asChild>
+                <Button>Not yet</Button>
+              </Dialog.Close>
+            </div>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </div>
   );
 }
 
@@ -181,7 +224,7 @@ interface StepProps {
   label: string;
   off: boolean;
   onClick: () => void;
-  icon: React.ReactNode;
+  icon: ReactNode;
 }
 
 const Step = ({ label, off, onClick, icon }: StepProps) => (
@@ -214,10 +257,11 @@ function Thresholds({ screening, findings }: { screening: EditedScreening; findi
   const sentences = ["base", "comeInAt", "floor", "flagLimit", "signals"].flatMap((member) => wrong(member) ?? []);
   return (
     <>
-      <p className="mt-3 flex flex-wrap items-center gap-x-1.5 gap-y-2">
-        Everybody starts with {box("base", "Points everybody starts with")} points. Come in from{" "}
-        {box("comeInAt", "Come in from")}, Not now under {box("floor", "Not now under")}.{" "}
-        {box("flagLimit", "Flags that are enough for Not now")} flags are enough for Not now.
+      <p className="mt-3 flex flex-wrap items-center gap-x-2 gap-y-2">
+        <Piece>Everybody starts with {box("base", "Points everybody starts with")} points.</Piece>
+        <Piece>Come in from {box("comeInAt", "Come in from")},</Piece>
+        <Piece>Not now under {box("floor", "Not now under")}.</Piece>
+        <Piece>{box("flagLimit", "Flags that are enough for Not now")} flags are enough for Not now.</Piece>
       </p>
       {sentences.map((words) => (
         <p key={words} role="alert" className="mt-1 font-semibold text-brick">
@@ -227,6 +271,10 @@ function Thresholds({ screening, findings }: { screening: EditedScreening; findi
     </>
   );
 }
+
+const Piece = ({ children }: { children: ReactNode }) => (
+  <span className="inline-flex items-center gap-1.5 whitespace-nowrap">{children}</span>
+);
 
 /** How long a first call takes: what hours saved are counted by. */
 function FirstCall({ minutes }: { minutes: number }) {

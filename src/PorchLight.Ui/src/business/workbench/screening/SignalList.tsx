@@ -1,6 +1,5 @@
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../../api/problem";
-import { Button } from "../../../kit/Button";
 import { SignalEditor } from "./SignalEditor";
 import type { EditedScreening, Signal } from "./useScreening";
 
@@ -61,7 +60,7 @@ export function SignalList({ screening, facts, suggestions, open, onOpen }: Prop
             ) : (
               <button
                 type="button"
-                className="grid w-full grid-cols-[5.5rem_minmax(0,1fr)_auto] items-start gap-x-3 px-4 py-2.5 text-left -outline-offset-2 hover:bg-mist/70"
+                className="grid w-full grid-cols-[3.6rem_minmax(0,1fr)_auto] items-start gap-x-3 px-4 py-2.5 text-left -outline-offset-2 hover:bg-mist/70"
                 onClick={() => onOpen(signal.key)}
               >
                 <strong className={`text-right tabular-nums ${signal.isOff ? "text-slate line-through" : ""}`}>
@@ -77,17 +76,18 @@ export function SignalList({ screening, facts, suggestions, open, onOpen }: Prop
               </button>
             )}
             {open !== signal.key && learned?.words && learned.points !== today && (
-              <p className="flex flex-wrap items-baseline gap-x-2 bg-glow px-4 py-1.5 text-[0.93rem]">
-                {learned.words}
-                <Button
-                  weight="quiet"
+              <p className="-mt-2 pr-4 pb-2 pl-[5.35rem] text-[0.9rem] text-slate">
+                {learned.words}{" "}
+                <button
+                  type="button"
+                  className="font-semibold text-dusk underline"
                   aria-label={`Try it: ${signal.sentence}`}
                   onClick={() =>
                     change(signal.key, { ...signal, effect: { kind: "points", points: learned.points ?? 0 } }, "tried")
                   }
                 >
                   Try it
-                </Button>
+                </button>
               </p>
             )}
           </li>
