@@ -4,6 +4,7 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
+using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
@@ -58,5 +59,37 @@ public sealed class DemoHistoryTests
 
         (await app.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(before + scenes.OfType<DemoScene.Asks>().Count());
         (await app.AskAsync(db => db.Projects.CountAsync(project => project.Stage == "finished" && project.Closed == null))).ShouldBe(0);
+        await FiguresAgreeWithTheExportAsync(app, byKind[DemoFormKind.Wall]);
+    }
+
+    /// <summary>What the screening of murals says of its history is what one counts in the table that is saved.</summary>
+    private static async Task FiguresAgreeWithTheExportAsync(TestApp app, Core.Common.Id<Form> form)
+    {
+        var owner = app.Owner();
+        var query = Uri.EscapeDataString($$"""{"forms":["{{form}}"]}""");
+        var lines = Rfc4180.Read(await owner.GetStringAsync($"/api/inquiries.csv?query={query}"));
+        var (fit, outcome, points) = (lines[0].IndexOf("Fit"), lines[0].IndexOf("Outcome"), lines[0].IndexOf("Points"));
+        var saved = lines.Skip(1).Select(line => (Fit: line[fit], Outcome: line[outcome], Points: line[points])).ToList();
+
+        var rules = (await owner.GetAsync($"/api/forms/{form}/screening").JsonAsync()).GetProperty("rules");
+        var report = await owner.PostAsync($"/api/forms/{form}/screening/sort-again", Body(new { rules })).JsonAsync();
+        report
+            .GetProperty("sorted")
+            .EnumerateArray()
+            .Select(row => (row.GetProperty("now").Text("words"), row.Text("outcome"), row.GetProperty("score").GetRawText()))
+            .ShouldBe(saved, ignoreOrder: true, "by the screening in force everybody stays where they are");
+        foreach (var share in report.GetProperty("shares").EnumerateArray())
+        {
+            var of = saved.Where(one => one.Fit == share.GetProperty("fit").Text("words") && one.Outcome is "booked" or "not booked")
+                .Where(one => one.Fit == share.GetProperty("fit").Text("words"))
+                .ToList();
+            share.Text("words").ShouldEndWith(of.Count == 0 ? "nobody decided yet" : $", of {of.Count}");
+            if (of.Count > 0)
+                share
+                    .Text("words")
+                    .ShouldStartWith(
+                        $"{Math.Round(100.0 * of.Count(one => one.Outcome == "booked") / of.Count, MidpointRounding.AwayFromZero)} % booked"
+                    );
+        }
     }
 }

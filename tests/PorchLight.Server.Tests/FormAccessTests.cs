@@ -285,6 +285,7 @@ public sealed class FormAccessTests
 
         var owner = app.Owner();
         var waiting = (await owner.GetAsync("/api/inquiries").JsonAsync())
+            .GetProperty("rows")
             .EnumerateArray()
             .Single(row =>
                 row.Text("name").StartsWith("Robin", StringComparison.Ordinal) && row.GetProperty("waitsFor").GetString() is not null

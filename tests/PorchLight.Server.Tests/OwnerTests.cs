@@ -110,7 +110,7 @@ public sealed class OwnerTests
         await using var app = new TestApp();
         await app.SendAsync(Answers());
         var owner = app.Owner();
-        var id = (await owner.GetAsync("/api/inquiries").JsonAsync())[0].Text("id");
+        var id = (await owner.GetAsync("/api/inquiries").JsonAsync()).GetProperty("rows")[0].Text("id");
         (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity
         );

@@ -26,6 +26,8 @@ public sealed class SendOnceTests
         "/api/forms/{id}/light",
         "/api/clients/found",
         "/api/clients/all-found",
+        "/api/inquiries/found",
+        "/api/inquiries/all-found",
         "/api/fields", // the same again is there already
         "/api/fields/{key}/other-kind",
         "/api/forms/typed-options",

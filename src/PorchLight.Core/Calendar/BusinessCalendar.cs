@@ -175,6 +175,10 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         return Spans(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
     }
 
+    /// <summary>When the business opens on a day; null when it does not.</summary>
+    /// <param name="date">The day in the business's zone.</param>
+    public LocalTime? OpensAt(LocalDate date) => Spans(date) is [var first, ..] ? LocalTime.FromTicksSinceMidnight(first.From) : null;
+
     private List<(long From, long To)> Spans(LocalDate date) => _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
 
     private List<(long From, long To)> Counted(LocalDate day, PromiseClock clock) =>

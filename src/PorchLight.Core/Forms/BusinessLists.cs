@@ -29,6 +29,12 @@ public sealed record Service(string Key, string Name, decimal? StartsAt = null)
 /// <param name="Name">What people read.</param>
 public sealed record Source(string Key, string Name);
 
+/// <summary>Somebody of the trade whom the business names to people it cannot help itself.</summary>
+/// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
+/// <param name="Name">What they are called.</param>
+/// <param name="About">What they are good for and how to reach them, as it stands in a message after the name.</param>
+public sealed record TradeColleague(string Key, string Name, string About);
+
 /// <summary>The business's own lists, which forms offer as options.</summary>
 /// <param name="Services">What it sells, in the order it is shown.</param>
 /// <param name="Sources">How people find it, in the order it is shown.</param>
@@ -39,6 +45,13 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
 
     /// <summary>Where projects stand on their way, in the order of the work.</summary>
     public IReadOnlyList<Stage> Stages { get; init; } = Stage.Usual;
+
+    /// <summary>Why work does not come, as the business says it; what a lost project is marked with.</summary>
+    public IReadOnlyList<string> LostReasons { get; init; } =
+    ["Too dear for them", "Went with somebody else", "No answer any more", "Plans changed"];
+
+    /// <summary>Colleagues of the trade, named where a kind no is said.</summary>
+    public IReadOnlyList<TradeColleague> Colleagues { get; init; } = [];
 
     /// <summary>The service that is called so, in small or capital letters; null when there is none.</summary>
     /// <param name="name">Its name.</param>
@@ -67,6 +80,13 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
             Keyed(Sources, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() })
         )
         {
+            Colleagues = Keyed(
+                Colleagues,
+                one => one.Name,
+                one => one.Key,
+                (one, key) => one with { Key = key, Name = one.Name.Trim(), About = one.About.Trim() }
+            ),
+            LostReasons = [.. LostReasons.Select(reason => reason.Trim())],
             Stages = Keyed(Stages, one => one.Name, one => one.Key, (one, key) => one with { Key = key, Name = one.Name.Trim() }),
         };
 
@@ -90,6 +110,12 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                 .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
             .. Services.SelectMany(CheckPlans),
             .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
+            .. CheckNames("colleagues", Colleagues.Select(one => one.Name).ToList()),
+            .. Colleagues
+                .Select((one, index) => (one, index))
+                .Where(line => line.one.About.Length > 2 * LongestName)
+                .Select(line => new Finding($"colleagues.{line.index}.about", $"Say it in at most {2 * LongestName} characters.")),
+            .. CheckNames("lostReasons", LostReasons.ToList()),
             .. CheckNames("stages", Stages.Select(one => one.Name).ToList()),
             .. Stages.Lacks() is { } lacks ? [new Finding("stages", lacks)] : Array.Empty<Finding>(),
         ];

@@ -42,6 +42,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ProjectReopened), "projectReopened")]
 [JsonDerivedType(typeof(ProjectBegun), "projectBegun")]
 [JsonDerivedType(typeof(ProjectStageSet), "projectStageSet")]
+[JsonDerivedType(typeof(ProjectCameBack), "projectCameBack")]
 [JsonDerivedType(typeof(FitOverruled), "fitOverruled")]
 [JsonDerivedType(typeof(OverruleTakenBack), "overruleTakenBack")]
 [JsonDerivedType(typeof(JudgedAgain), "judgedAgain")]
@@ -202,7 +203,11 @@ public sealed record ProjectRenamed(Guid By) : DomainEvent;
 /// <summary>A person closed a project.</summary>
 /// <param name="By">The user who did.</param>
 /// <param name="Stage">The key of the stage it ended in; null in the time before projects had stages.</param>
-public sealed record ProjectClosed(Guid By, string? Stage = null) : DomainEvent;
+public sealed record ProjectClosed(Guid By, string? Stage = null) : DomainEvent
+{
+    /// <summary>Why it will not come, of the business's list; null where nobody said.</summary>
+    public string? Reason { get; init; }
+}
 
 /// <summary>A person opened a closed project again.</summary>
 /// <param name="By">The user who did.</param>
@@ -216,7 +221,11 @@ public sealed record ProjectBegun(Guid By) : DomainEvent;
 /// <summary>A person moved an open project to another stage, which does not close it.</summary>
 /// <param name="Stage">The stage's key.</param>
 /// <param name="By">The user who did.</param>
-public sealed record ProjectStageSet(string Stage, Guid By) : DomainEvent;
+public sealed record ProjectStageSet(string Stage, Guid By) : DomainEvent
+{
+    /// <summary>The day it comes back, of a stage where nothing happens; else null.</summary>
+    public LocalDate? Until { get; init; }
+}
 
 /// <summary>A person said who looks after a project.</summary>
 /// <param name="To">The user who looks after it from then on; null for nobody.</param>
@@ -258,3 +267,7 @@ public sealed record OverruleTakenBack(Fit Fit, Guid By) : DomainEvent;
 /// <param name="Screening">The number of the newer screening.</param>
 /// <param name="By">The user who asked for it.</param>
 public sealed record JudgedAgain(Fit Fit, int Screening, Guid By) : DomainEvent;
+
+/// <summary>The day came until which a project was parked, and it stands among the open ones again.</summary>
+/// <param name="Stage">The key of the stage it came to.</param>
+public sealed record ProjectCameBack(string Stage) : DomainEvent;

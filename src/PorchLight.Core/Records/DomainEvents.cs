@@ -1,5 +1,6 @@
 using System.Reflection;
 using System.Text.Json.Serialization;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 
@@ -60,6 +61,7 @@ public static class DomainEvents
     public static IReadOnlyList<string> ByItself { get; } =
     [
         Kinds[typeof(AnswersLanded)],
+        Kinds[typeof(ProjectCameBack)],
         Kinds[typeof(RunStarted)],
         Kinds[typeof(NodAsked)],
         Kinds[typeof(MessageNotSent)],
@@ -91,6 +93,7 @@ public static class DomainEvents
                 or ProjectStageSet
                 or ProjectClosed
                 or ProjectReopened
+                or ProjectCameBack
                 or FitOverruled
                 or OverruleTakenBack
                 or JudgedAgain
@@ -109,6 +112,7 @@ public static class DomainEvents
                 or ReplyReceived { By: null }
                 or MeetingBooked
                 or CallAsked
+                or ProjectCameBack
                 or StepLapsed
                 or DeliveryFailed
                 or PerhapsDelivered;
@@ -171,11 +175,16 @@ public static class DomainEvents
             ClientImported e => $"{names.User(e.By)} brought {who} in from a file.",
             ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
             ProjectRenamed e => $"{names.User(e.By)} gave a project another title.",
+            ProjectClosed { Stage: { } stage, Reason: { } reason } e =>
+                $"{names.User(e.By)} closed a project: {names.Stage(stage)}, “{reason}”.",
             ProjectClosed { Stage: { } stage } e => $"{names.User(e.By)} closed a project: {names.Stage(stage)}.",
             ProjectClosed e => $"{names.User(e.By)} closed a project.",
             ProjectReopened { Stage: { } stage } e => $"{names.User(e.By)} opened a project again: {names.Stage(stage)}.",
             ProjectReopened e => $"{names.User(e.By)} opened a project again.",
             ProjectBegun e => $"{names.User(e.By)} began a project.",
+            ProjectCameBack e => $"A project of {who} was parked until today and is back: {names.Stage(e.Stage)}.",
+            ProjectStageSet { Until: { } until } e =>
+                $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}, until {DateWords.Say(until)}.",
             ProjectStageSet e => $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}.",
             ProjectGiven { To: { } to } e when to == e.By => $"{names.User(e.By)} looks after a project now.",
             ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",

@@ -169,6 +169,11 @@ internal sealed class DemoBusiness(
             ]
         )
         {
+            Colleagues =
+            [
+                new TradeColleague("quill", "Quill & Batten", "painted boards and vans, hello@quillbatten.example"),
+                new TradeColleague("glass", "Isolde Ferns", "lettering on glass, isolde@fernsglass.example"),
+            ],
             Stages = [.. Stage.Usual.Select(stage => stage.Key == "under-way" ? stage with { Name = "On the wall" } : stage)],
         };
 

@@ -28,6 +28,23 @@ internal sealed class Inquiry
     /// <summary>How it was judged when it came in, by the screening of that day.</summary>
     public required Verdict Verdict { get; init; }
 
+    /// <summary>What it is about in one line, its points and raised flags: what lists show and are in order of.</summary>
+    public required string About { get; set; }
+    public required int Score { get; set; }
+    public required int Flags { get; set; }
+
+    /// <summary>What it needs, and where it stands among those who need the same; kept true by <see cref="InquiryPlaces"/>.</summary>
+    public InquiryNeed Need { get; private set; }
+    public long Urgency { get; private set; }
+
+    /// <summary>Where it stands in a list; kept in columns of its own so that it can be put in order.</summary>
+    [NotMapped]
+    public InquiryPlace Place
+    {
+        get => new(Need, Urgency);
+        set => (Need, Urgency) = (value.Need, value.Urgency);
+    }
+
     /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
     public required string? CameFrom { get; init; }
     public required bool KnownBefore { get; init; }
@@ -79,4 +96,12 @@ internal sealed class LaterVerdict
     public required Verdict Verdict { get; init; }
     public required string By { get; init; }
     public required Instant At { get; init; }
+}
+
+/// <summary>A way to look at the inquiries, under a name.</summary>
+internal sealed class InquiryListView
+{
+    public required Id<InquiryListView> Id { get; init; }
+    public required string Name { get; set; }
+    public required InquiryQuery Query { get; set; }
 }

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
@@ -10,13 +11,25 @@ namespace PorchLight.Server.Inquiries;
 internal static class InquiryTables
 {
     public static ModelConfigurationBuilder HaveInquiries(this ModelConfigurationBuilder builder) =>
-        builder.HaveId<Inquiry>().HaveJson<Verdict>();
+        builder.HaveId<Inquiry>().HaveId<InquiryListView>().HaveJson<Verdict>().HaveJson<InquiryQuery>();
 
     public static void MapInquiries(this ModelBuilder builder)
     {
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.SubmissionId);
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.FormId, inquiry.WantedMonth });
         builder.Entity<Inquiry>().HasIndex(inquiry => inquiry.ClientId);
+        builder
+            .Entity<Inquiry>()
+            .HasIndex(inquiry => new
+            {
+                inquiry.Need,
+                inquiry.Urgency,
+                inquiry.Id,
+            });
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Received, inquiry.Id });
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Score, inquiry.Id });
+        // Needs are in the order a list shows them.
+        builder.Entity<Inquiry>().Property(inquiry => inquiry.Need).HasConversion<int>();
         builder.Entity<Inquiry>().HasOne<Client>().WithMany().HasForeignKey(inquiry => inquiry.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Inquiry>().HasOne<Project>().WithMany().HasForeignKey(inquiry => inquiry.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder

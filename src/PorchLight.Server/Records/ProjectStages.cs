@@ -15,24 +15,37 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     /// <param name="stage">The stage it comes to; the one it stands in changes nothing.</param>
     /// <param name="by">The user who moves it.</param>
     /// <param name="now">The business's now.</param>
-    public async Task MoveAsync(Project project, Stage stage, Guid by, Instant now)
+    /// <param name="until">The day a parked one comes back; looked at only for a stage where nothing happens.</param>
+    /// <param name="reason">Why it will not come; looked at only for a stage that is lost.</param>
+    public async Task MoveAsync(Project project, Stage stage, Guid by, Instant now, LocalDate? until = null, string? reason = null)
     {
-        if (stage.Key == project.Stage)
+        until = stage.Kind == StageKind.Parked ? until : null;
+        reason = stage.Kind == StageKind.Lost ? reason : null;
+        if (stage.Key == project.Stage && until == project.ParkedUntil && reason == project.LostReason)
             return;
+        (project.ParkedUntil, project.LostReason) = (until, reason);
         var wasClosed = project.Closed is not null;
         Set(project, stage, now);
         await events.AppendAsync(
             (wasClosed, project.Closed is not null) switch
             {
-                (_, true) => new ProjectClosed(by, stage.Key),
+                (_, true) => new ProjectClosed(by, stage.Key) { Reason = reason },
                 (true, false) => new ProjectReopened(by, stage.Key),
-                _ => new ProjectStageSet(stage.Key, by),
+                _ => new ProjectStageSet(stage.Key, by) { Until = until },
             },
             now,
             new EventContext(project.ClientId, project.Id)
         );
         var client = (await db.Clients.FindAsync(project.ClientId))!;
         await SetStandingAsync(client, client.Standing.Once(stage.Kind), by, now);
+    }
+
+    /// <summary>Brings a parked project back among the open ones, because its day has come.</summary>
+    public async Task ComeBackAsync(Project project, Instant now)
+    {
+        var first = (await db.BusinessAsync()).Lists.Stages.First();
+        Set(project, first, now);
+        await events.AppendAsync(new ProjectCameBack(first.Key), now, new EventContext(project.ClientId, project.Id));
     }
 
     /// <summary>Closes a project nothing was agreed about, because the last of its inquiries is closed; what is agreed goes on.</summary>
@@ -62,6 +75,10 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     private static void Set(Project project, Stage stage, Instant now)
     {
         project.Stage = stage.Key;
+        if (stage.Kind != StageKind.Parked)
+            project.ParkedUntil = null;
+        if (stage.Kind != StageKind.Lost)
+            project.LostReason = null;
         project.Closed = stage.Kind.Closes() ? project.Closed ?? now : null;
     }
 }

@@ -79,6 +79,7 @@ internal static class RecordTables
         builder.Entity<Project>().HasOne<Client>().WithMany().HasForeignKey(project => project.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Project>().HasOne<Form>().WithMany().HasForeignKey(project => project.FormId).OnDelete(DeleteBehavior.NoAction);
 
+        builder.Entity<Project>().HasIndex(project => project.ParkedUntil).HasFilter("\"ParkedUntil\" IS NOT NULL");
         builder.Entity<Project>().HasOne<User>().WithMany().HasForeignKey(project => project.LooksAfterId).OnDelete(DeleteBehavior.SetNull);
 
         builder.Entity<ClientTask>().HasIndex(task => task.ClientId);

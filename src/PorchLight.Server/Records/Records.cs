@@ -134,6 +134,12 @@ internal sealed class Project
     /// <summary>The key of the stage it stands in, of the business's list.</summary>
     public required string Stage { get; set; }
 
+    /// <summary>The day it comes back from a stage where nothing happens; null for one without an end, and elsewhere.</summary>
+    public LocalDate? ParkedUntil { get; set; }
+
+    /// <summary>Why it will not come, of the business's list; null where nobody said.</summary>
+    public string? LostReason { get; set; }
+
     /// <summary>The user who looks after it; null for nobody.</summary>
     public Guid? LooksAfterId { get; set; }
 

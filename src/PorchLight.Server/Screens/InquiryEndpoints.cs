@@ -25,30 +25,10 @@ internal sealed record FitLabel(Fit Fit, string Words)
     public static FitLabel? Of(Fit? fit) => fit is { } sorted ? new FitLabel(sorted, sorted.Say()) : null;
 }
 
-/// <summary>The owner's inquiries: the day's list, the whole list, and one in full.</summary>
+/// <summary>One inquiry in full.</summary>
 internal static class InquiryEndpoints
 {
     private const string Gone = InquiryActionEndpoints.Gone;
-
-    /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
-    /// <param name="PromiseExactly">The same with date and zone.</param>
-    /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
-    /// <param name="Urgent">Whether it wants somebody today.</param>
-    /// <param name="WroteBack">When they wrote and were not answered since, in words; else null.</param>
-    internal sealed record InquiryRow(
-        Id<Inquiry> Id,
-        string Name,
-        FitLabel? Fit,
-        string About,
-        string Received,
-        string? Promise,
-        string? PromiseExactly,
-        PromiseGroup? Group,
-        bool Urgent,
-        bool CallAsked,
-        string? WaitsFor,
-        string? WroteBack
-    );
 
     /// <param name="Fit">Null where the form sorts nothing.</param>
     /// <param name="Running">The follow-through that still has steps to come, by its name; else null.</param>
@@ -125,67 +105,8 @@ internal static class InquiryEndpoints
     public static void MapInquiries(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/inquiries").For(Access.Member).WithTags("Inquiries");
-        group.MapGet("", ListAsync);
         group.MapGet("/{id}", ShowAsync);
         group.MapGet("/{id}/what-would-change", WhatWouldChangeAsync);
-    }
-
-    private static async Task<Ok<List<InquiryRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
-        TypedResults.Ok(await RowsAsync(db, db.Inquiries, clock.GetCurrentInstant(), cancellationToken));
-
-    /// <summary>Rows for a list, the most urgent promise first, then the newest.</summary>
-    internal static async Task<List<InquiryRow>> RowsAsync(
-        PorchDb db,
-        IQueryable<Inquiry> inquiries,
-        Instant now,
-        CancellationToken cancellationToken
-    )
-    {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var rows = await (
-            from inquiry in inquiries.AsNoTracking()
-            join client in db.Clients on inquiry.ClientId equals client.Id
-            join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
-            join version in db.FormVersions
-                on new { inquiry.FormId, Number = inquiry.FormVersion } equals new { version.FormId, version.Number }
-            select new
-            {
-                Inquiry = inquiry,
-                client.Name,
-                submission.Answers,
-                version.Content,
-            }
-        ).ToListAsync(cancellationToken);
-        return
-        [
-            .. rows.OrderBy(row => row.Inquiry.PromiseStopped is not null)
-                .ThenBy(row => row.Inquiry.PromiseStopped is null ? row.Inquiry.PromisedBy ?? Instant.MaxValue : Instant.MaxValue)
-                .ThenByDescending(row => row.Inquiry.Received)
-                .Select(row =>
-                {
-                    var owed = row.Inquiry.PromiseStopped is null;
-                    var zone = business.DateTimeZone;
-                    var deadline = owed ? row.Inquiry.PromisedBy : null;
-                    PromiseGroup? group =
-                        owed ? TodayNote.Group(deadline, now, zone)
-                        : row.Inquiry.WroteBack is not null ? PromiseGroup.WroteBack
-                        : null;
-                    return new InquiryRow(
-                        row.Inquiry.Id,
-                        row.Name,
-                        FitLabel.Of(row.Inquiry.Fit),
-                        InquirySummary.Of(row.Content, row.Answers.ByQuestion),
-                        TimeWords.At(row.Inquiry.Received, now, zone),
-                        deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
-                        deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
-                        group,
-                        TodayNote.IsUrgent(group, row.Inquiry.WroteBack is not null),
-                        row.Inquiry.CallAsked is not null,
-                        WaitsFor(row.Inquiry),
-                        row.Inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null
-                    );
-                }),
-        ];
     }
 
     private static async Task<Results<Ok<InquiryView>, ProblemHttpResult>> ShowAsync(
@@ -213,7 +134,7 @@ internal static class InquiryEndpoints
             .Select(note => note.Heading)
             .ToHashSet();
         var fields = await catalogues.ReadAsync(db);
-        var signals = rules.Signals.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
+        var signals = rules.Counting.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
         var known = await engine.SaidAsync(submission, content, business, cancellationToken);
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
@@ -340,5 +261,5 @@ internal static class InquiryEndpoints
             ).FirstOrDefaultAsync(cancellationToken)
         )?.Name;
 
-    private static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
+    internal static string? WaitsFor(Inquiry inquiry) => inquiry is { Waits: true, WantedMonth: { } month } ? Capacities.Say(month) : null;
 }

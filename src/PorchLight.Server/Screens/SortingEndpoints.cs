@@ -165,16 +165,8 @@ internal static class SortingEndpoints
             from inquiry in db.Inquiries.AsNoTracking()
             where inquiry.FormId == form
             join client in db.Clients.IgnoreQueryFilters() on inquiry.ClientId equals client.Id
-            join project in db.Projects on inquiry.ProjectId equals project.Id
-            join submission in db.Submissions on inquiry.SubmissionId equals submission.Id
             orderby inquiry.Received descending, inquiry.Id
-            select new
-            {
-                Inquiry = inquiry,
-                client.Name,
-                project.Stage,
-                submission.SendOff,
-            }
+            select new { Inquiry = inquiry, client.Name }
         ).ToListAsync(cancellationToken);
         var kind = nameof(ProjectStageSet);
         var stageSet = char.ToLowerInvariant(kind[0]) + kind[1..];
@@ -193,22 +185,11 @@ internal static class SortingEndpoints
             )
             .Select(one => one.ProjectId!.Value)
             .ToHashSet();
-        var past = new List<PastRow>();
-        foreach (var row in rows)
-        {
-            var content = (await db.FormVersionAsync(form, row.Inquiry.FormVersion))!.Content;
-            var turnedAway = content.FindSendOff(row.SendOff) is { TurnsAway: true };
-            past.Add(
-                new PastRow(
-                    row.Inquiry,
-                    row.Name,
-                    stages.GetValueOrDefault(row.Stage).OutcomeOf(turnedAway, row.Inquiry.Closed is not null),
-                    talked.Contains(row.Inquiry.ProjectId)
-                )
-            );
-        }
-
-        return past;
+        var outcomes = await InquiryOutcomes.OfAsync(db, db.Inquiries.Where(inquiry => inquiry.FormId == form), cancellationToken);
+        return
+        [
+            .. rows.Select(row => new PastRow(row.Inquiry, row.Name, outcomes[row.Inquiry.Id], talked.Contains(row.Inquiry.ProjectId))),
+        ];
     }
 
     /// <summary>What the fit can still become for the answers somebody tries in the preview, by the screening that is worked on.</summary>

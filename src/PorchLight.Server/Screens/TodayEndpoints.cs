@@ -27,7 +27,7 @@ internal static class TodayEndpoints
     internal sealed record TodayView(
         string Note,
         string Clock,
-        IReadOnlyList<InquiryEndpoints.InquiryRow> Promised,
+        IReadOnlyList<InquiryRow> Promised,
         IReadOnlyList<NodEndpoints.NodRow> Nods,
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
@@ -84,7 +84,15 @@ internal static class TodayEndpoints
                     business.Calendar
                 ),
                 $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
-                await InquiryEndpoints.RowsAsync(db, owed, now, cancellationToken),
+                await InquiryRows.OfAsync(
+                    db,
+                    await owed.AsNoTracking()
+                        .OrderBy(inquiry => inquiry.Urgency)
+                        .ThenBy(inquiry => inquiry.Id)
+                        .ToListAsync(cancellationToken),
+                    now,
+                    cancellationToken
+                ),
                 nods,
                 TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
                 stuck,

@@ -38,6 +38,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();
+    public DbSet<InquiryListView> InquiryListViews => Set<InquiryListView>();
     public DbSet<LaterVerdict> LaterVerdicts => Set<LaterVerdict>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Project> Projects => Set<Project>();

@@ -5,6 +5,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Storage;
@@ -50,6 +51,7 @@ internal static class StorageSetup
 
         await db.AddBuiltInFieldsAsync();
         await db.UpgradeRecordsAsync();
+        await InquiryPlaces.UpgradeAsync(db);
         services.GetRequiredService<DataFolder>().KeepPrivate();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
         {

@@ -42,6 +42,7 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     /// </summary>
     public async Task SaveAsync(CancellationToken cancellationToken)
     {
+        await db.GetService<DerivedColumns>().RefreshAsync(db, cancellationToken);
         await db.SaveChangesAsync(cancellationToken);
         await transaction.CommitAsync(cancellationToken);
         db.CurrentWrite = null;

@@ -7,6 +7,7 @@ using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Work;
@@ -21,6 +22,7 @@ internal sealed class Housekeeping(
     Notifications notifications,
     SavedDrafts drafts,
     RetentionSweep retention,
+    ProjectStages stages,
     BusinessClock clock,
     TimeProvider time
 )
@@ -68,7 +70,19 @@ internal sealed class Housekeeping(
             await write.SaveAsync(cancellationToken);
         }
 
+        await BringBackParkedAsync(cancellationToken);
         await drafts.SweepAsync(cancellationToken);
         await retention.SweepAsync(cancellationToken);
+    }
+
+    /// <summary>Brings projects back whose day has come.</summary>
+    private async Task BringBackParkedAsync(CancellationToken cancellationToken)
+    {
+        var (now, business) = (clock.GetCurrentInstant(), await db.BusinessAsync());
+        var today = business.Calendar.Today(now);
+        await using var write = await db.WriteAsync(cancellationToken);
+        foreach (var project in await db.Projects.Where(one => one.ParkedUntil <= today).ToListAsync(cancellationToken))
+            await stages.ComeBackAsync(project, now);
+        await write.SaveAsync(cancellationToken);
     }
 }

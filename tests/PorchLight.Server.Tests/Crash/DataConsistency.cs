@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Storage;
@@ -19,6 +20,32 @@ internal static class DataConsistency
             because
         );
         await RunsAndMessagesAgreeAsync(db, because);
+        await InquiriesStandWhereTheyBelongAsync(db, because);
+    }
+
+    /// <summary>What lists are in order of is what the turn of each inquiry and the stage of its project say.</summary>
+    private static async Task InquiriesStandWhereTheyBelongAsync(PorchDb db, string because)
+    {
+        var kinds = (await db.BusinessAsync()).Lists.Stages.ToDictionary(stage => stage.Key, stage => stage.Kind);
+        foreach (
+            var one in await db
+                .Inquiries.AsNoTracking()
+                .Join(db.Projects, inquiry => inquiry.ProjectId, project => project.Id, (inquiry, project) => new { inquiry, project })
+                .ToListAsync()
+        )
+        {
+            one.inquiry.Place.ShouldBe(
+                InquiryPlace.Of(
+                    one.inquiry.Turn,
+                    one.inquiry.Received,
+                    one.inquiry.PromisedBy,
+                    kinds[one.project.Stage],
+                    one.project.ParkedUntil
+                ),
+                because
+            );
+            one.inquiry.About.ShouldNotBeEmpty(because);
+        }
     }
 
     /// <summary>Each step that is done made one message, no other did, and each message reached the practice mailbox once.</summary>

@@ -920,6 +920,10 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("CallAsked")
                         .HasColumnType("INTEGER");
 
@@ -935,6 +939,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("Fit")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Flags")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid>("FormId")
                         .HasColumnType("TEXT");
 
@@ -942,6 +949,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("KnownBefore")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Need")
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid>("ProjectId")
@@ -960,11 +970,17 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<long>("Received")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Score")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("ScreeningVersion")
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid>("SubmissionId")
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("Urgency")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Verdict")
                         .IsRequired()
@@ -987,7 +1003,31 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("FormId", "WantedMonth");
 
+                    b.HasIndex("Received", "Id");
+
+                    b.HasIndex("Score", "Id");
+
+                    b.HasIndex("Need", "Urgency", "Id");
+
                     b.ToTable("Inquiries");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.InquiryListView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("InquiryListViews");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Inquiries.LaterVerdict", b =>
@@ -1651,8 +1691,14 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid?>("LooksAfterId")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("LostReason")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("Opened")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("ParkedUntil")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Stage")
                         .IsRequired()
@@ -1665,6 +1711,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("ParkedUntil")
+                        .HasFilter("\"ParkedUntil\" IS NOT NULL");
 
                     b.HasIndex(new[] { "ClientId" }, "IX_Projects_Latest")
                         .IsUnique()

@@ -196,6 +196,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/inquiries/stages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putInquiriesStages"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInquiriesCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/parts": {
         parameters: {
             query?: never;
@@ -1140,22 +1172,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inquiries": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getInquiries"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/inquiries/{id}": {
         parameters: {
             query?: never;
@@ -1278,6 +1294,118 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postInquiriesByIdPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInquiries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postInquiriesFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postInquiriesAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInquiriesParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putInquiriesViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteInquiriesViewsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/{id}/quick-replies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInquiriesByIdQuickReplies"];
+        put?: never;
+        post: operations["postInquiriesByIdQuickReplies"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2793,6 +2921,10 @@ export interface components {
             sources: components["schemas"]["Source"][];
             /** @description Where projects stand on their way, in the order of the work. */
             stages?: components["schemas"]["Stage"][];
+            /** @description Why work does not come, as the business says it; what a lost project is marked with. */
+            lostReasons?: string[];
+            /** @description Colleagues of the trade, named where a kind no is said. */
+            colleagues?: components["schemas"]["TradeColleague"][];
         };
         /** @description How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text. */
         Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
@@ -3050,6 +3182,10 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+        };
+        ColleagueNamed: {
+            name: string;
+            sentence: string;
         };
         /**
          * @description What can be compared with an answer; each is named as its condition is in stored forms.
@@ -4187,6 +4323,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfInquiryListView: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfInvite: string;
         /**
          * Format: uuid
@@ -4330,12 +4472,111 @@ export interface components {
             /** @description Where a column can go. */
             places: components["schemas"]["ImportTarget"][];
         };
+        InquiriesAsked: {
+            /** @description Which inquiries, and how. */
+            query: components["schemas"]["InquiryQuery"];
+            /**
+             * Format: int32
+             * @description How many of them are shown already.
+             */
+            skip: number;
+            /**
+             * Format: int32
+             * @description How many more; at most 200.
+             */
+            take: number;
+        };
+        InquiriesFound: {
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            total: number;
+            /** @description How many need what, of those found; in the order a list shows them. */
+            groups: components["schemas"]["NeedCount"][];
+            rows: components["schemas"]["InquiryRow"][];
+        };
+        /** @description What a list can be made of. */
+        InquiryListParts: {
+            needs: components["schemas"]["NeedCount"][];
+            forms: components["schemas"]["ListChoice"][];
+            stages: components["schemas"]["Stage"][];
+            services: string[];
+            sources: string[];
+            people: components["schemas"]["ListChoice"][];
+            /** @description Why work does not come. */
+            lostReasons: string[];
+            views: components["schemas"]["InquiryViewEntry"][];
+        };
+        /**
+         * @description What an inquiry needs, in the order a list shows it.
+         * @enum {unknown}
+         */
+        InquiryNeed: "reply" | "new" | "theirs" | "parked" | "agreed" | "ended";
+        /**
+         * @description What a list of inquiries is in order of.
+         * @enum {unknown}
+         */
+        InquiryOrder: "need" | "received" | "score" | "name" | "budget";
+        /** @description Which inquiries a list shows, and how. Every list that is empty stands for all. */
+        InquiryQuery: {
+            /** @description Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one. */
+            words?: string;
+            /** @description What they need. */
+            needs?: components["schemas"]["InquiryNeed"][];
+            /** @description How they are sorted. */
+            fits?: components["schemas"]["Fit"][];
+            /** @description The forms they came by. */
+            forms?: string[];
+            /** @description The keys of the stages of their projects. */
+            stages?: string[];
+            /** @description The services they are about, by name. */
+            services?: string[];
+            /** @description How they found the business, by name. */
+            sources?: string[];
+            /** @description The users who look after their projects. */
+            lookedAfterBy?: string[];
+            /** @description Whether only those count that nobody looks after. */
+            unassigned?: boolean;
+            /** @description Whether only those count of which a flag is up. */
+            flagged?: boolean;
+            /** @description What they are in order of. */
+            order?: components["schemas"]["InquiryOrder"];
+            /** @description Whether the order runs the other way round. */
+            backwards?: boolean;
+        };
+        /** @description An inquiry in a list. */
         InquiryRow: {
             id: components["schemas"]["IdOfInquiry"];
             name: string;
             fit: null | components["schemas"]["FitLabel"];
+            /** Format: int32 */
+            score: number;
+            /**
+             * Format: int32
+             * @description How many flags are up.
+             */
+            flags: number;
+            /** @description What it needs. */
+            need: components["schemas"]["InquiryNeed"];
             about: string;
             received: string;
+            /** @description What it is about, by the records; null for nothing in particular. */
+            service: null | string;
+            /** @description The budget by the records, in words; else null. */
+            budget: null | string;
+            /** @description How they found the business; else null. */
+            source: null | string;
+            /** @description Who looks after it; null for nobody. */
+            looksAfter: null | string;
+            /** @description The key of the stage of its project. */
+            stage: string;
+            /** @description What that stage is called. */
+            stageName: string;
+            /** @description Until which day it is parked, in words; else null. */
+            until: null | string;
+            /** @description Why it will not come; else null. */
+            lostReason: null | string;
             /** @description Until when, in words; null when nothing is owed (any more). */
             promise: null | string;
             /** @description The same with date and zone. */
@@ -4373,6 +4614,11 @@ export interface components {
             answers: components["schemas"]["AnsweredQuestion"][];
             differences: components["schemas"]["DifferenceOnFile"][];
             timeline: components["schemas"]["TimelineEntry"][];
+        };
+        InquiryViewEntry: {
+            id: components["schemas"]["IdOfInquiryListView"];
+            name: string;
+            query: components["schemas"]["InquiryQuery"];
         };
         /** Format: date-time */
         Instant: string;
@@ -4647,6 +4893,11 @@ export interface components {
             open: boolean;
             inquiryId: null | components["schemas"]["IdOfInquiry"];
         };
+        ListChoice: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         ListView: {
             id: components["schemas"]["IdOfLookUpList"];
             name: string;
@@ -4824,6 +5075,13 @@ export interface components {
             /** @description What people call it, in English. */
             name: string;
         };
+        NeedCount: {
+            need: components["schemas"]["InquiryNeed"];
+            /** @description The heading over them. */
+            words: string;
+            /** Format: int32 */
+            count: number;
+        };
         NewClient: {
             name: string;
             email: string;
@@ -4848,6 +5106,10 @@ export interface components {
         };
         NewFormView: {
             id: components["schemas"]["IdOfForm"];
+        };
+        NewInquiryView: {
+            name: string;
+            query: components["schemas"]["InquiryQuery"];
         };
         NewInvite: {
             name: string;
@@ -5677,6 +5939,36 @@ export interface components {
             /** @enum {string} */
             kind: "yesNo";
         };
+        QuickRepliesView: {
+            /** @description The address they go to. */
+            to: string;
+            /** @description In the order they are offered. */
+            replies: components["schemas"]["QuickReplyView"][];
+            /** @description Whom a kind no may name, each with the sentence that names them. */
+            colleagues: components["schemas"]["ColleagueNamed"][];
+        };
+        /**
+         * @description An answer that is ready to be read over, changed and sent.
+         * @enum {unknown}
+         */
+        QuickReplyKind: "comeIn" | "askBack" | "noForPrice" | "noRoom" | "noMatch" | "comeBack" | "doorReopened";
+        QuickReplyToSend: {
+            /** @description The message as the person sees it; nothing else is sent. */
+            draft: components["schemas"]["MessageDraft"];
+            /** @description The key of the stage the project comes to; null where it stays. */
+            stage: null | string;
+            until: null | components["schemas"]["LocalDate"];
+        };
+        QuickReplyView: {
+            kind: components["schemas"]["QuickReplyKind"];
+            letter: string;
+            label: string;
+            draft: components["schemas"]["MessageDraft"];
+            stage: null | string;
+            /** @description What the stage is called the project comes to; null where it stays. */
+            stageName: null | string;
+            until: null | components["schemas"]["LocalDate"];
+        };
         ReadableView: {
             /** @description The nearest colour on which white words can be read; the one asked for when it passes. */
             accent: string;
@@ -6262,6 +6554,18 @@ export interface components {
          * @enum {unknown}
          */
         StageKind: "open" | "parked" | "won" | "lost" | "done";
+        StageMove: {
+            /** @description The inquiry whose project moves. */
+            inquiry: components["schemas"]["IdOfInquiry"];
+            /** @description The key of the stage it comes to. */
+            stage: string;
+            until: null | components["schemas"]["LocalDate"];
+            /** @description Why it will not come, of the business's list; null where nobody says, and for other stages. */
+            reason: null | string;
+        };
+        StageMoves: {
+            moves: components["schemas"]["StageMove"][];
+        };
         /**
          * @description How the business stands with a client.
          * @enum {unknown}
@@ -6485,6 +6789,15 @@ export interface components {
          * @enum {unknown}
          */
         Total: "sum" | "smallest" | "largest";
+        /** @description Somebody of the trade whom the business names to people it cannot help itself. */
+        TradeColleague: {
+            /** @description Names it for ever; small letters, digits and hyphens. */
+            key: string;
+            /** @description What they are called. */
+            name: string;
+            /** @description What they are good for and how to reach them, as it stands in a message after the name. */
+            about: string;
+        };
         TrialAnswers: {
             /** @description The answers so far, by question. */
             answers: {
@@ -7013,6 +7326,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FileView"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putInquiriesStages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StageMoves"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageMoves"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getInquiriesCsv: {
+        parameters: {
+            query?: {
+                query?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -9255,35 +9630,6 @@ export interface operations {
             };
         };
     };
-    getInquiries: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InquiryRow"][];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     getInquiriesById: {
         parameters: {
             query?: never;
@@ -9509,6 +9855,256 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getInquiries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiriesFound"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postInquiriesFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InquiriesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiriesFound"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postInquiriesAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InquiryQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getInquiriesParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiryListParts"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putInquiriesViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInquiryView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InquiryViewEntry"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteInquiriesViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getInquiriesByIdQuickReplies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickRepliesView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postInquiriesByIdQuickReplies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickReplyToSend"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -7,6 +7,7 @@ import { LightMark } from "../kit/marks";
 import { menuItem, menuLook } from "../kit/menu";
 import { api, signOut } from "./client";
 import { useSendKey } from "./useSendKey";
+import { AllKeys } from "./shell/AllKeys";
 import { Jump } from "./shell/Jump";
 import { useSession } from "./shell/session";
 
@@ -62,6 +63,7 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
       </nav>
       <div className="ml-auto flex shrink-0 items-center gap-1">
         <Jump className={onDusk} />
+        <AllKeys />
         {(session.isDemo || session.practiceMail) && <PracticeMenu />}
         <BellButton />
         <DropdownMenu.Root modal={false}>

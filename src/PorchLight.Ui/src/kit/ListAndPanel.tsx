@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { useLocation, useNavigate, useOutlet } from "react-router";
+import { isBusyElsewhere } from "./letters";
 import { PanelWidth } from "./PanelWidth";
 
 interface Props {
@@ -85,11 +86,4 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
 export function ListTitle({ open, children }: { open: boolean; children: ReactNode }) {
   const Title = open ? "p" : "h1";
   return <Title className="mb-4 font-head text-2xl leading-tight font-semibold">{children}</Title>;
-}
-
-function isBusyElsewhere(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    target.closest("input, textarea, select, [contenteditable], [role=menu], [role=dialog]") !== null
-  );
 }

@@ -1,14 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { boxLook, GrowingText } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Clashes } from "../edits/Clashes";
+import { DraftEditor } from "../edits/DraftEditor";
 import { useAutoSave } from "../edits/useAutoSave";
 
 type Draft = Schemas["MessageDraft"];
-type Part = Draft["parts"][number];
 
 interface Props {
   nod: Schemas["NodView"];
@@ -34,44 +33,9 @@ export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
     onError: edit.raise,
     onSuccess: onSent,
   });
-  const changePart = (part: Part) =>
-    change({ ...draft, parts: draft.parts.map((old) => (old.key === part.key ? part : old)) });
-  const missing = findingsOf(send.error);
-
   return (
     <div>
-      <div className="rounded-soft border border-edge p-5">
-        <p className="mb-3 text-slate">To {nod.to}</p>
-        <label className="mb-4 block">
-          <span className="mb-1 block font-semibold">Subject</span>
-          <input
-            className={boxLook}
-            value={draft.subject}
-            onChange={(e) => change({ ...draft, subject: e.target.value })}
-          />
-        </label>
-        {draft.parts.map((part) =>
-          part.kind === "gap" ? (
-            <GrowingText
-              key={part.key}
-              aria-label={part.prompt}
-              aria-invalid={missing.has(part.key) && !part.filled?.trim() ? true : undefined}
-              placeholder={part.prompt}
-              value={part.filled ?? ""}
-              onChange={(e) => changePart({ ...part, filled: e.target.value })}
-              className={`my-2 w-full rounded-soft border-2 border-dashed px-3 py-2 placeholder:text-slate placeholder:opacity-100 ${part.filled?.trim() ? "border-edge bg-card" : "border-dusk bg-glow"} aria-invalid:border-brick`}
-            />
-          ) : (
-            <GrowingText
-              key={part.key}
-              aria-label="Words of the message"
-              value={part.text}
-              onChange={(e) => changePart({ ...part, text: e.target.value })}
-              className="-mx-1 w-[calc(100%+0.5rem)] rounded-soft bg-card px-1 py-0.5 hover:bg-mist"
-            />
-          ),
-        )}
-      </div>
+      <DraftEditor to={nod.to} draft={draft} onChange={change} missing={findingsOf(send.error)} />
       <Clashes
         clashes={edit.clashes}
         nameOf={(place) => (place === "subject" ? "Subject" : "Words of the message")}

@@ -15,10 +15,12 @@ interface Props {
   id: string;
   name: string;
   fit: FitView;
+  /** Opens the message that tells somebody who was turned away that the door is open after all. */
+  onReopen: () => void;
 }
 
 /** How an inquiry is sorted, why, and what would change it; a person can sort it otherwise. */
-export function FitCard({ id, name, fit }: Props) {
+export function FitCard({ id, name, fit, onReopen }: Props) {
   const queries = useQueryClient();
   const [overruling, setOverruling] = useState(false);
   const path = { params: { path: { id } } };
@@ -85,7 +87,7 @@ export function FitCard({ id, name, fit }: Props) {
         )}
       </div>
       <Failure error={act.error} />
-      {overruling && <Overrule id={id} name={name} fit={fit} onDone={() => setOverruling(false)} />}
+      {overruling && <Overrule id={id} name={name} fit={fit} onReopen={onReopen} onDone={() => setOverruling(false)} />}
     </section>
   );
 }
@@ -132,7 +134,7 @@ const fits: [Schemas["Fit"], string][] = [
 ];
 
 /** Another fit, with a reason that stays beside what the answers say. */
-function Overrule({ id, name, fit, onDone }: Props & { onDone: () => void }) {
+function Overrule({ id, name, fit, onReopen, onDone }: Props & { onDone: () => void }) {
   const queries = useQueryClient();
   const notice = useNotice();
   const [chosen, setChosen] = useState<Schemas["Fit"]>(fits.find(([one]) => one !== fit.fit.fit)?.[0] ?? "comeIn");
@@ -150,6 +152,8 @@ function Overrule({ id, name, fit, onDone }: Props & { onDone: () => void }) {
         undo: () => orProblem(api.DELETE("/api/inquiries/{id}/fit", path)).then(() => queries.invalidateQueries()),
       });
       onDone();
+      // Who was told a no wants to hear that it is none any more.
+      if (fit.fit.fit === "notNow") onReopen();
     },
   });
   const submit = (event: FormEvent) => {

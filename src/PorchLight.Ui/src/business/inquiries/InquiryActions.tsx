@@ -1,16 +1,19 @@
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
+import { KeyCap } from "../../kit/KeyCap";
+import { useLetters } from "../../kit/letters";
 import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useSendKey } from "../useSendKey";
+import { MoveStage } from "./MoveStage";
 
 type View = Schemas["InquiryView"];
 
@@ -25,6 +28,11 @@ export function InquiryActions({ view, onReply }: Props) {
   const notice = useNotice();
   const sendKey = useSendKey();
   const [noting, setNoting] = useState(false);
+  const parts = useQuery({
+    queryKey: ["inquiry-parts"],
+    queryFn: () => orProblem(api.GET("/api/inquiries/parts")),
+  });
+  useLetters(view.email ? [{ letter: "R", words: "Reply in your own words", run: onReply }] : []);
   const at = { params: { path: { id: view.id } } };
   const act = useMutation({
     mutationFn: (what: () => Promise<unknown>) => what(),
@@ -63,13 +71,22 @@ export function InquiryActions({ view, onReply }: Props) {
       <div className="mt-3 flex flex-wrap gap-2">
         {view.email && (
           <Button weight="main" onClick={onReply}>
-            Reply
+            <KeyCap>R</KeyCap> Reply
           </Button>
         )}
         {(view.promiseOpen || view.wroteBack) && (
           <Button disabled={act.isPending} onClick={() => act.mutate(answeredElsewhere)}>
             Answered elsewhere
           </Button>
+        )}
+        {parts.data && (
+          <MoveStage
+            ids={[view.id]}
+            label="Stage"
+            letter="S"
+            stages={parts.data.stages}
+            lostReasons={parts.data.lostReasons}
+          />
         )}
         <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
           Open the client

@@ -1,54 +1,133 @@
-import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { orProblem } from "../../api/problem";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
+import { InquiryFilters } from "./InquiryFilters";
+import { everything, isEverything, useInquiryQuery } from "./inquiryQuery";
 import { InquiryRows } from "./InquiryRows";
+import { MoveStage } from "./MoveStage";
 
+type Row = Schemas["InquiryRow"];
+
+const atOnce = 100;
+
+/** The inquiries as a list one works in, grouped by what they need. */
 export function InquiryList() {
   const { id } = useParams();
   useTitle(id ? undefined : "Inquiries");
-  const list = useQuery({ queryKey: ["inquiries"], queryFn: () => orProblem(api.GET("/api/inquiries")) });
-  const rows = list.data ?? [];
-  const owed = rows.filter((row) => row.group !== null);
-  const rest = rows.filter((row) => row.group === null);
+  const [query, setQuery] = useInquiryQuery();
+  const asked = useDeferredValue(query);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const parts = useQuery({
+    queryKey: ["inquiry-parts"],
+    queryFn: () => orProblem(api.GET("/api/inquiries/parts")),
+  });
+  const list = useInfiniteQuery({
+    queryKey: ["inquiries", asked],
+    queryFn: ({ pageParam }) =>
+      orProblem(api.POST("/api/inquiries/found", { body: { query: asked, skip: pageParam, take: atOnce } })),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) => {
+      const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
+      return shown < last.total ? shown : undefined;
+    },
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const all = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/inquiries/all-found", { body: asked })),
+    onSuccess: (found) => setChosen(new Set(found as string[])),
+  });
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const last = list.data?.pages.at(-1);
+  const groups: { key: string; title: string; rows: Row[] }[] =
+    asked.order === "need"
+      ? (last?.groups ?? [])
+          .map((group) => ({
+            key: group.need,
+            title: `${group.words}, ${group.count}`,
+            rows: rows.filter((row) => row.need === group.need),
+          }))
+          .filter((group) => group.rows.length > 0)
+      : [{ key: "all", title: "", rows }];
+  if (asked.backwards && asked.order === "need") groups.reverse();
+  const address = encodeURIComponent(JSON.stringify(query));
   return (
     <ListAndPanel
       home="/inquiries"
-      rows={[...owed, ...rest].map((row) => `/inquiries/${row.id}`)}
+      rows={groups.flatMap((group) => group.rows).map((row) => `/inquiries/${row.id}`)}
       open={id ? `/inquiries/${id}` : null}
     >
-      <div className="mx-auto max-w-6xl p-6">
-        <ListTitle open={!!id}>Inquiries</ListTitle>
-        <Failure error={list.error} />
+      <div className="p-6">
+        <div className="flex flex-wrap items-start justify-between gap-2">
+          <ListTitle open={!!id}>Inquiries</ListTitle>
+          {rows.length > 0 && (
+            <a className={buttonLook("plain")} href={`/api/inquiries.csv?query=${address}`} download>
+              Save as CSV
+            </a>
+          )}
+        </div>
+        {parts.data && (
+          <InquiryFilters parts={parts.data} query={query} onChange={setQuery} findings={findingsOf(list.error)} />
+        )}
+        {chosen.size > 0 && parts.data && (
+          <div
+            role="group"
+            aria-label="With those chosen"
+            className="mb-3 flex flex-wrap items-center gap-2 rounded-soft bg-glow px-3 py-2"
+          >
+            <strong>{chosen.size} chosen</strong>
+            {chosen.size < (last?.total ?? 0) && (
+              <Button weight="quiet" disabled={all.isPending} onClick={() => all.mutate()}>
+                Choose all {last?.total}
+              </Button>
+            )}
+            <Button weight="quiet" onClick={() => setChosen(new Set())}>
+              Choose none
+            </Button>
+            <MoveStage
+              ids={[...chosen]}
+              label="Move to a stage"
+              stages={parts.data.stages}
+              lostReasons={parts.data.lostReasons}
+              onMoved={() => setChosen(new Set())}
+            />
+            <Failure error={all.error} />
+          </div>
+        )}
+        {findingsOf(list.error).size === 0 && <Failure error={list.error ?? parts.error} />}
         {list.isPending && <Skeleton />}
-        {list.data?.length === 0 && (
+        {list.data && rows.length === 0 && (
           <Empty>
-            Nobody has written yet. Turn on the light of a form and share its link; what people send arrives here.
+            {isEverything(asked) ? (
+              "Nobody has written yet. Turn on the light of a form and share its link; what people send arrives here."
+            ) : (
+              <>
+                No inquiry is found like that.{" "}
+                <Button weight="quiet" onClick={() => setQuery({ ...everything, order: query.order })}>
+                  Show all
+                </Button>
+              </>
+            )}
           </Empty>
         )}
-        {owed.length > 0 && (
-          <Group title="Waiting for you">
-            <InquiryRows rows={owed} open={id} />
-          </Group>
-        )}
-        {rest.length > 0 && (
-          <Group title="Answered or closed">
-            <InquiryRows rows={rest} open={id} />
-          </Group>
+        {groups.map((group) => (
+          <section key={group.key} aria-label={group.title || "Inquiries"} className="mb-6">
+            {group.title && <h2 className="mb-2 text-[1.07rem]">{group.title}</h2>}
+            <InquiryRows rows={group.rows} open={id} chosen={chosen} onChoose={setChosen} />
+          </section>
+        ))}
+        {list.hasNextPage && (
+          <Button disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+            Show more of {last?.total}
+          </Button>
         )}
       </div>
     </ListAndPanel>
-  );
-}
-
-function Group({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">{title}</h2>
-      {children}
-    </section>
   );
 }

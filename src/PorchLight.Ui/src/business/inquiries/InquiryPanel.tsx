@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
-import { orProblem } from "../../api/problem";
+import { orProblem, type Schemas } from "../../api/problem";
 import { MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { api } from "../client";
@@ -10,6 +10,7 @@ import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
 import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
+import { QuickReplies } from "./QuickReplies";
 import { ReplyForm } from "./ReplyForm";
 
 /** Who, what, fit and why, what landed, the promise, and what happened. */
@@ -23,12 +24,16 @@ export function InquiryPanel() {
   useTitle(query.data?.name);
   const view = query.data;
   const replying = search.has("reply");
+  const quick = (search.get("quick") ?? null) as Schemas["QuickReplyKind"] | null;
+  const setQuick = (kind: Schemas["QuickReplyKind"] | null) =>
+    setSearch(kind ? { quick: kind } : {}, { replace: true });
   // Who has replied, or put it off, is back at the head of the panel.
-  const wasReplying = useRef(replying);
+  const isWriting = replying || quick !== null;
+  const wasReplying = useRef(isWriting);
   useEffect(() => {
-    if (wasReplying.current && !replying) document.querySelector<HTMLElement>("aside h1")?.focus();
-    wasReplying.current = replying;
-  }, [replying]);
+    if (wasReplying.current && !isWriting) document.querySelector<HTMLElement>("aside h1")?.focus();
+    wasReplying.current = isWriting;
+  }, [isWriting]);
   if (!view) return <PanelWaiting title="Inquiry" home="/inquiries" error={query.error} />;
   const wrote = view.timeline.find((entry) => entry.words);
   return (
@@ -38,7 +43,9 @@ export function InquiryPanel() {
         home="/inquiries"
         under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
       />
-      {view.fit && <FitCard key={id} id={id} name={view.name} fit={view.fit} />}
+      {view.fit && (
+        <FitCard key={id} id={id} name={view.name} fit={view.fit} onReopen={() => setQuick("doorReopened")} />
+      )}
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
         {view.promise && <strong>{view.promise}</strong>}{" "}
         {view.promiseOpen && view.promise && <span className="text-slate">({view.promiseClock})</span>}
@@ -51,7 +58,10 @@ export function InquiryPanel() {
         {view.callAsked && <strong> {view.name} would like a call.</strong>}
       </p>
       {view.wroteBack && wrote?.words && <TheirWords>{wrote.words}</TheirWords>}
-      {replying ? (
+      {view.email && !replying && (
+        <QuickReplies key={`replies ${view.id}`} id={view.id} name={view.name} open={quick} onOpen={setQuick} />
+      )}
+      {quick ? null : replying ? (
         <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("", { replace: true })} />
       ) : (
         <InquiryActions view={view} onReply={() => setSearch("reply")} />

@@ -1,13 +1,11 @@
-import { useState } from "react";
-import { DropdownMenu, Popover } from "radix-ui";
-import { ArrowDownUp, ChevronDown, X } from "lucide-react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { findingsOf, orProblem, type Schemas } from "../../api/problem";
-import { Button, buttonLook } from "../../kit/Button";
+import { DropdownMenu } from "radix-ui";
+import { ArrowDownUp, X } from "lucide-react";
+import { orProblem, type Schemas } from "../../api/problem";
+import { CheckItem, Menu } from "../../kit/CheckMenu";
 import { boxLook, controlLook } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
-import { Failure } from "../../kit/states";
+import { menuItem } from "../../kit/menu";
 import { api } from "../client";
+import { ListViews } from "../edits/ListViews";
 import { everybody, type ClientQuery } from "./clientQuery";
 import { standings, standingWords } from "./standings";
 
@@ -52,33 +50,17 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
         />
         <Menu label={standingLabel(query)}>
           {standings.map((one) => (
-            <DropdownMenu.CheckboxItem
-              key={one}
-              className={menuItem}
-              checked={query.standings.includes(one)}
-              onSelect={(e) => e.preventDefault()}
-              onCheckedChange={(on) =>
-                set({ standings: on ? [...query.standings, one] : query.standings.filter((other) => other !== one) })
-              }
-            >
-              <Tick on={query.standings.includes(one)} /> {standingWords[one]}
-            </DropdownMenu.CheckboxItem>
+            <CheckItem key={one} value={one} chosen={query.standings} onChange={(standings) => set({ standings })}>
+              {standingWords[one]}
+            </CheckItem>
           ))}
         </Menu>
         {parts.tags.length > 0 && (
           <Menu label={query.tags.length > 0 ? query.tags.join(", ") : "Any tag"}>
             {parts.tags.map((one) => (
-              <DropdownMenu.CheckboxItem
-                key={one}
-                className={menuItem}
-                checked={query.tags.includes(one)}
-                onSelect={(e) => e.preventDefault()}
-                onCheckedChange={(on) =>
-                  set({ tags: on ? [...query.tags, one] : query.tags.filter((other) => other !== one) })
-                }
-              >
-                <Tick on={query.tags.includes(one)} /> {one}
-              </DropdownMenu.CheckboxItem>
+              <CheckItem key={one} value={one} chosen={query.tags} onChange={(tags) => set({ tags })}>
+                {one}
+              </CheckItem>
             ))}
           </Menu>
         )}
@@ -95,18 +77,14 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
         </Menu>
         <Menu label="Columns">
           {parts.fields.map(({ field, scope }) => (
-            <DropdownMenu.CheckboxItem
+            <CheckItem
               key={field.key}
-              className={menuItem}
-              checked={query.columns.includes(field.key)}
-              onSelect={(e) => e.preventDefault()}
-              onCheckedChange={(on) =>
-                set({ columns: on ? [...query.columns, field.key] : query.columns.filter((one) => one !== field.key) })
-              }
+              value={field.key}
+              chosen={query.columns}
+              onChange={(columns) => set({ columns })}
             >
-              <Tick on={query.columns.includes(field.key)} /> {field.label}{" "}
-              {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
-            </DropdownMenu.CheckboxItem>
+              {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
+            </CheckItem>
           ))}
         </Menu>
         <span className="inline-flex items-center">
@@ -135,7 +113,14 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
             <ArrowDownUp size={16} aria-hidden />
           </button>
         </span>
-        <Views parts={parts} query={query} onChange={onChange} />
+        <ListViews
+          views={parts.views}
+          all="Everybody"
+          partsKey="client-parts"
+          onOpen={(view) => onChange({ ...everybody, ...view })}
+          onKeep={(name) => orProblem(api.PUT("/api/clients/views", { body: { name, query } }))}
+          onRemove={(id) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } }))}
+        />
       </div>
       {query.filters.map((filter, index) => {
         const found = parts.fields.find((one) => one.field.key === filter.field);
@@ -210,100 +195,4 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
 function standingLabel(query: ClientQuery): string {
   if (query.standings.length === 0) return "All but archived";
   return query.standings.map((one) => standingWords[one]).join(", ");
-}
-
-const Tick = ({ on }: { on: boolean }) => (
-  <span aria-hidden className="mr-2 inline-block w-4">
-    {on ? "✓" : ""}
-  </span>
-);
-
-function Menu({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={buttonLook("plain")}>
-        {label} <ChevronDown size={16} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="start" className={`${menuLook} max-h-96 overflow-y-auto p-1`}>
-        {children}
-      </DropdownMenu.Content>
-    </DropdownMenu.Root>
-  );
-}
-
-/** Ways to look at the list under a name. */
-function Views({ parts, query, onChange }: Omit<Props, "findings">) {
-  const queries = useQueryClient();
-  const [name, setName] = useState("");
-  const keep = useMutation({
-    mutationFn: () => orProblem(api.PUT("/api/clients/views", { body: { name, query } })),
-    onSuccess: () => {
-      setName("");
-      void queries.invalidateQueries({ queryKey: ["client-parts"] });
-    },
-  });
-  const remove = useMutation({
-    mutationFn: (id: string) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } })),
-    onSuccess: () => void queries.invalidateQueries({ queryKey: ["client-parts"] }),
-  });
-  return (
-    <Popover.Root>
-      <Popover.Trigger className={buttonLook("plain")}>
-        Views <ChevronDown size={16} aria-hidden />
-      </Popover.Trigger>
-      <Popover.Content aria-label="Views" align="end" className={`${menuLook} w-80 max-w-[90vw] p-3`}>
-        <ul className="grid gap-1">
-          <li>
-            <Popover.Close
-              className="w-full rounded-soft px-2 py-1 text-left hover:bg-mist"
-              onClick={() => onChange(everybody)}
-            >
-              Everybody
-            </Popover.Close>
-          </li>
-          {parts.views.map((view) => (
-            <li key={view.id} className="flex items-center">
-              <Popover.Close
-                className="min-w-0 flex-1 truncate rounded-soft px-2 py-1 text-left hover:bg-mist"
-                onClick={() => onChange({ ...everybody, ...view.query })}
-              >
-                {view.name}
-              </Popover.Close>
-              <button
-                type="button"
-                aria-label={`Take the view ${view.name} away`}
-                className="rounded-soft p-1.5 text-slate hover:text-brick"
-                onClick={() => remove.mutate(view.id)}
-              >
-                <X size={16} aria-hidden />
-              </button>
-            </li>
-          ))}
-        </ul>
-        <form
-          className="mt-2 flex gap-2 border-t border-line pt-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (!keep.isPending) keep.mutate();
-          }}
-        >
-          <input
-            aria-label="Keep what is shown as"
-            placeholder="Keep what is shown as …"
-            className={boxLook}
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-          />
-          <Button type="submit" disabled={keep.isPending}>
-            Keep
-          </Button>
-        </form>
-        {findingsOf(keep.error).size > 0 ? (
-          <p className="mt-1 font-semibold text-brick">{[...findingsOf(keep.error).values()][0]}</p>
-        ) : (
-          <Failure error={keep.error ?? remove.error} />
-        )}
-      </Popover.Content>
-    </Popover.Root>
-  );
 }

@@ -11,7 +11,13 @@ import type { SettingsView } from "./Settings";
 type Lists = Schemas["BusinessLists"];
 type ListName = keyof Lists;
 
-const names: Record<ListName, string> = { services: "Services", sources: "Sources", stages: "Stages" };
+const names: Record<ListName, string> = {
+  services: "Services",
+  sources: "Sources",
+  stages: "Stages",
+  lostReasons: "Reasons",
+  colleagues: "Colleagues",
+};
 
 const stageKinds: [Schemas["StageKind"] | "ourNo", string][] = [
   ["open", "nothing agreed yet"],
@@ -95,6 +101,35 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
           </select>
         )}
       />
+      <List
+        name="colleagues"
+        help="Colleagues of the trade whom a kind no can name, with what they are good for and how to reach them."
+        add="Add a colleague"
+        lines={now.colleagues ?? []}
+        fresh={{ key: "", name: "", about: "" }}
+        findings={findings}
+        onChange={(colleagues) => edit.change({ colleagues })}
+        more={(colleague, change, index) => (
+          <span className="min-w-56 flex-[2]">
+            <input
+              aria-label={`What colleague ${index + 1} is good for`}
+              placeholder="signs on glass, fern@oakley.example"
+              className={boxLook}
+              value={colleague.about}
+              onChange={(e) => change({ ...colleague, about: e.target.value })}
+            />
+          </span>
+        )}
+      />
+      <List
+        name="lostReasons"
+        help="Why work does not come. A project that moves to a lost stage is marked with one of them."
+        add="Add a reason"
+        lines={(now.lostReasons ?? []).map((name) => ({ key: "", name }))}
+        fresh={{ key: "", name: "" }}
+        findings={findings}
+        onChange={(reasons) => edit.change({ lostReasons: reasons.map((one) => one.name) })}
+      />
       <p className="text-slate">
         A published form keeps these lists as they stood; publish it again to bring it up to date.
       </p>
@@ -173,7 +208,7 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
       <p className="mb-2 text-slate">{props.help}</p>
       <div className="grid gap-2">
         {lines.map((line, index) => {
-          const wrong = ["name", "startsAt", "leadWeeks", "bookingWeeks", "area"]
+          const wrong = ["name", "startsAt", "leadWeeks", "bookingWeeks", "area", "about"]
             .map((member) => findings.get(`${name}.${index}.${member}`))
             .find((sentence) => sentence !== undefined);
           const change = (next: T) => onChange(lines.with(index, next));

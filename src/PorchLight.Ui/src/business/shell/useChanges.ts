@@ -27,6 +27,8 @@ const madeOf: Record<string, string[]> = {
   "value-history": ["records", "forms", "brand"],
   fields: ["fields", "records", "forms"],
   inquiries: ["inquiries", "records", "brand"],
+  "inquiry-parts": ["inquiries", "forms", "records", "brand", "identity"],
+  "quick-replies": ["inquiries", "records", "brand"],
   inquiry: ["inquiries", "records", "forms", "followThrough", "messages", "brand"],
   forms: ["forms", "inquiries", "brand"],
   form: ["forms", "inquiries", "brand"],

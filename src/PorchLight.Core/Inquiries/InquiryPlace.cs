@@ -1,0 +1,82 @@
+using NodaTime;
+using PorchLight.Core.Projects;
+
+namespace PorchLight.Core.Inquiries;
+
+/// <summary>What an inquiry needs, in the order a list shows it.</summary>
+public enum InquiryNeed
+{
+    /// <summary>A first reply is owed, or they wrote and wait for an answer.</summary>
+    Reply,
+
+    /// <summary>Nothing is promised, and nobody of the business has written yet.</summary>
+    New,
+
+    /// <summary>It is their turn.</summary>
+    Theirs,
+
+    /// <summary>Nothing happens until a later time.</summary>
+    Parked,
+
+    /// <summary>The work is agreed, or under way.</summary>
+    Agreed,
+
+    /// <summary>It is closed.</summary>
+    Ended,
+}
+
+/// <summary>Where an inquiry stands in a list that is in order of what inquiries need.</summary>
+/// <param name="Need">What it needs.</param>
+/// <param name="Urgency">
+/// The smaller, the further up among those who need the same: the ticks of the deadline or of what they wrote, the day they are parked
+/// until, or for all others the newest first.
+/// </param>
+public sealed record InquiryPlace(InquiryNeed Need, long Urgency)
+{
+    /// <summary>Where an inquiry stands.</summary>
+    /// <param name="turn">Whose turn it is.</param>
+    /// <param name="received">When it came in.</param>
+    /// <param name="promisedBy">Until when a first reply is promised; null when none is.</param>
+    /// <param name="stage">What the stage of its project means; null for a stage the business keeps no more, which counts as open.</param>
+    /// <param name="parkedUntil">The day a parked project comes back; null for none.</param>
+    public static InquiryPlace Of(InquiryTurn turn, Instant received, Instant? promisedBy, StageKind? stage, LocalDate? parkedUntil)
+    {
+        var newestFirst = -received.ToUnixTimeTicks();
+        if (turn.Closed is not null)
+            return new InquiryPlace(InquiryNeed.Ended, newestFirst);
+        if (turn.PromiseStopped is null || turn.WroteBack is not null)
+        {
+            // Where nothing could be promised, who came first is first.
+            var owed = turn.PromiseStopped is null ? promisedBy ?? received : Instant.MaxValue;
+            return new InquiryPlace(InquiryNeed.Reply, Instant.Min(owed, turn.WroteBack ?? Instant.MaxValue).ToUnixTimeTicks());
+        }
+
+        return stage switch
+        {
+            StageKind.Lost or StageKind.Done => new InquiryPlace(InquiryNeed.Ended, newestFirst),
+            StageKind.Won => new InquiryPlace(InquiryNeed.Agreed, newestFirst),
+            StageKind.Parked => new InquiryPlace(
+                InquiryNeed.Parked,
+                (parkedUntil ?? LocalDate.MaxIsoValue).AtMidnight().InUtc().ToInstant().ToUnixTimeTicks()
+            ),
+            _ => new InquiryPlace(turn.PromiseStopped <= received ? InquiryNeed.New : InquiryNeed.Theirs, newestFirst),
+        };
+    }
+}
+
+/// <summary>Says what inquiries need.</summary>
+public static class InquiryNeeds
+{
+    /// <summary>The heading over those who need the same: "Waiting for you".</summary>
+    /// <param name="need">The need.</param>
+    public static string Say(this InquiryNeed need) =>
+        need switch
+        {
+            InquiryNeed.Reply => "Waiting for you",
+            InquiryNeed.New => "New, nothing promised",
+            InquiryNeed.Theirs => "Waiting for them",
+            InquiryNeed.Parked => "Parked",
+            InquiryNeed.Agreed => "Agreed",
+            _ => "Ended",
+        };
+}

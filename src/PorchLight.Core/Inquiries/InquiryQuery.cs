@@ -1,0 +1,79 @@
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+
+namespace PorchLight.Core.Inquiries;
+
+/// <summary>What a list of inquiries is in order of.</summary>
+public enum InquiryOrder
+{
+    /// <summary>What they need, the most urgent first.</summary>
+    Need,
+
+    /// <summary>When they came, the newest first.</summary>
+    Received,
+
+    /// <summary>Their points, the most first.</summary>
+    Score,
+
+    /// <summary>The client's name.</summary>
+    Name,
+
+    /// <summary>The budget, the largest first; who named none comes last.</summary>
+    Budget,
+}
+
+/// <summary>Which inquiries a list shows, and how. Every list that is empty stands for all.</summary>
+public sealed record InquiryQuery
+{
+    /// <summary>Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one.</summary>
+    public string Words { get; init; } = "";
+
+    /// <summary>What they need.</summary>
+    public IReadOnlyList<InquiryNeed> Needs { get; init; } = [];
+
+    /// <summary>How they are sorted.</summary>
+    public IReadOnlyList<Fit> Fits { get; init; } = [];
+
+    /// <summary>The forms they came by.</summary>
+    public IReadOnlyList<Guid> Forms { get; init; } = [];
+
+    /// <summary>The keys of the stages of their projects.</summary>
+    public IReadOnlyList<string> Stages { get; init; } = [];
+
+    /// <summary>The services they are about, by name.</summary>
+    public IReadOnlyList<string> Services { get; init; } = [];
+
+    /// <summary>How they found the business, by name.</summary>
+    public IReadOnlyList<string> Sources { get; init; } = [];
+
+    /// <summary>The users who look after their projects.</summary>
+    public IReadOnlyList<Guid> LookedAfterBy { get; init; } = [];
+
+    /// <summary>Whether only those count that nobody looks after.</summary>
+    public bool Unassigned { get; init; }
+
+    /// <summary>Whether only those count of which a flag is up.</summary>
+    public bool Flagged { get; init; }
+
+    /// <summary>What they are in order of.</summary>
+    public InquiryOrder Order { get; init; } = InquiryOrder.Need;
+
+    /// <summary>Whether the order runs the other way round.</summary>
+    public bool Backwards { get; init; }
+
+    private const int MostChosen = 100;
+    private const int LongestWords = 300;
+
+    /// <summary>What is wrong with it, as sentences with the part they are about; none when a list can be made of it.</summary>
+    public IReadOnlyList<Finding> Check() =>
+        [
+            .. Words.Length > LongestWords
+                ? [new Finding("words", $"Please search for at most {LongestWords} characters.")]
+                : Array.Empty<Finding>(),
+            .. new[] { Needs.Count, Fits.Count, Forms.Count, Stages.Count, Services.Count, Sources.Count, LookedAfterBy.Count }.Any(count =>
+                count > MostChosen
+            )
+                ? [new Finding("filters", $"Please choose at most {MostChosen} of one sort at once.")]
+                : Array.Empty<Finding>(),
+        ];
+}

@@ -1,0 +1,64 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.Projects;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>Moves the projects of inquiries from stage to stage, one or many at once.</summary>
+internal static class InquiryStageEndpoints
+{
+    private const int MostAtOnce = 5_000;
+
+    /// <param name="Inquiry">The inquiry whose project moves.</param>
+    /// <param name="Stage">The key of the stage it comes to.</param>
+    /// <param name="Until">The day a parked one comes back; null for no end, and for other stages.</param>
+    /// <param name="Reason">Why it will not come, of the business's list; null where nobody says, and for other stages.</param>
+    internal sealed record StageMove(Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason);
+
+    internal sealed record StageMoves(IReadOnlyList<StageMove> Moves);
+
+    public static void MapInquiryStages(this IEndpointRouteBuilder api) =>
+        api.MapPut("/inquiries/stages", MoveAsync).For(Access.Member).WithTags("Inquiries");
+
+    /// <summary>Moves them, all or none. Gives the moves that bring each back to where it stood.</summary>
+    private static async Task<Results<Ok<StageMoves>, ProblemHttpResult>> MoveAsync(
+        StageMoves wanted,
+        PorchDb db,
+        ProjectStages stages,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        if (wanted.Moves.Count > MostAtOnce)
+            return Problems.Unprocessable($"Please move at most {MostAtOnce:N0} at once.");
+        await using var write = await db.WriteAsync(cancellationToken);
+        var business = await db.BusinessAsync();
+        var (now, list) = (clock.GetCurrentInstant(), business.Lists.Stages.ToDictionary(stage => stage.Key));
+        var today = business.Calendar.Today(now);
+        var back = new List<StageMove>();
+        foreach (var move in wanted.Moves)
+        {
+            if (!list.TryGetValue(move.Stage, out var stage))
+                return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
+            if (stage.Kind == StageKind.Parked && move.Until <= today)
+                return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
+            if (await db.Inquiries.FindAsync([move.Inquiry], cancellationToken) is not { } inquiry)
+                return Problems.NotFound(InquiryActionEndpoints.Gone);
+            var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;
+            back.Add(new StageMove(inquiry.Id, project.Stage, project.ParkedUntil, project.LostReason));
+            await stages.MoveAsync(project, stage, who.UserId(), now, move.Until, move.Reason);
+        }
+
+        await write.SaveAsync(cancellationToken);
+        back.Reverse();
+        return TypedResults.Ok(new StageMoves(back));
+    }
+}

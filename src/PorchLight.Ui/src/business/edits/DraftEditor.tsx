@@ -1,0 +1,53 @@
+import type { Schemas } from "../../api/problem";
+import { boxLook, GrowingText } from "../../kit/fields";
+
+type Draft = Schemas["MessageDraft"];
+type Part = Draft["parts"][number];
+
+interface Props {
+  to: string;
+  draft: Draft;
+  onChange: (draft: Draft) => void;
+  /** The keys of the gaps that were found open when it should go. */
+  missing: ReadonlyMap<string, string>;
+}
+
+/** A message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
+export function DraftEditor({ to, draft, onChange, missing }: Props) {
+  const changePart = (part: Part) =>
+    onChange({ ...draft, parts: draft.parts.map((old) => (old.key === part.key ? part : old)) });
+  return (
+    <div className="rounded-soft border border-edge p-5">
+      <p className="mb-3 text-slate">To {to}</p>
+      <label className="mb-4 block">
+        <span className="mb-1 block font-semibold">Subject</span>
+        <input
+          className={boxLook}
+          value={draft.subject}
+          onChange={(e) => onChange({ ...draft, subject: e.target.value })}
+        />
+      </label>
+      {draft.parts.map((part) =>
+        part.kind === "gap" ? (
+          <GrowingText
+            key={part.key}
+            aria-label={part.prompt}
+            aria-invalid={missing.has(part.key) && !part.filled?.trim() ? true : undefined}
+            placeholder={part.prompt}
+            value={part.filled ?? ""}
+            onChange={(e) => changePart({ ...part, filled: e.target.value })}
+            className={`my-2 w-full rounded-soft border-2 border-dashed px-3 py-2 placeholder:text-slate placeholder:opacity-100 ${part.filled?.trim() ? "border-edge bg-card" : "border-dusk bg-glow"} aria-invalid:border-brick`}
+          />
+        ) : (
+          <GrowingText
+            key={part.key}
+            aria-label="Words of the message"
+            value={part.text}
+            onChange={(e) => changePart({ ...part, text: e.target.value })}
+            className="-mx-1 w-[calc(100%+0.5rem)] rounded-soft bg-card px-1 py-0.5 hover:bg-mist"
+          />
+        ),
+      )}
+    </div>
+  );
+}

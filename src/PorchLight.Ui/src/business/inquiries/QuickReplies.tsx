@@ -1,0 +1,177 @@
+import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { controlLook, TextBox } from "../../kit/fields";
+import { KeyCap } from "../../kit/KeyCap";
+import { useLetters } from "../../kit/letters";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+import { DraftEditor } from "../edits/DraftEditor";
+import { useSendKey } from "../useSendKey";
+
+type Reply = Schemas["QuickReplyView"];
+
+interface Props {
+  id: string;
+  name: string;
+  /** The kind of the reply that is read over; null while none is. */
+  open: Reply["kind"] | null;
+  onOpen: (kind: Reply["kind"] | null) => void;
+}
+
+/** The replies that are one key away. */
+export function QuickReplies({ id, name, open, onOpen }: Props) {
+  const replies = useQuery({
+    queryKey: ["quick-replies", id],
+    queryFn: () => orProblem(api.GET("/api/inquiries/{id}/quick-replies", { params: { path: { id } } })),
+  });
+  const list = replies.data?.replies ?? [];
+  useLetters(
+    open ? [] : list.map((reply) => ({ letter: reply.letter, words: reply.label, run: () => onOpen(reply.kind) })),
+  );
+  const chosen = list.find((reply) => reply.kind === open);
+  if (chosen && replies.data)
+    return (
+      <QuickReply
+        key={chosen.kind}
+        id={id}
+        name={name}
+        to={replies.data.to}
+        reply={chosen}
+        colleagues={replies.data.colleagues}
+        onDone={() => onOpen(null)}
+      />
+    );
+  return (
+    <div className="mt-3 flex flex-wrap gap-2" role="group" aria-label="Quick replies">
+      {list.map((reply) => (
+        <Button key={reply.kind} onClick={() => onOpen(reply.kind)}>
+          <KeyCap>{reply.letter}</KeyCap> {reply.label}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+interface OneProps {
+  id: string;
+  name: string;
+  to: string;
+  reply: Reply;
+  colleagues: Schemas["ColleagueNamed"][];
+  onDone: () => void;
+}
+
+/** A reply before it goes: every word can be changed, and it says where the project comes to. */
+function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const sendKey = useSendKey();
+  const [draft, setDraft] = useState(reply.draft);
+  const [moves, setMoves] = useState(reply.stage !== null);
+  const [until, setUntil] = useState(reply.until ?? "");
+  const form = useRef<HTMLFormElement>(null);
+  // Whoever opens it goes on in what has to be filled, or with sending.
+  useEffect(() => {
+    const gap = form.current?.querySelector<HTMLElement>("textarea[placeholder]");
+    (gap ?? form.current?.querySelector<HTMLElement>("[type=submit]"))?.focus();
+  }, []);
+  const isNo = ["noForPrice", "noRoom", "noMatch"].includes(reply.kind);
+  const send = useMutation({
+    mutationFn: () => {
+      const body = { draft, stage: moves ? reply.stage : null, until: moves && reply.until ? until || null : null };
+      return orProblem(
+        api.POST("/api/inquiries/{id}/quick-replies", {
+          params: { path: { id } },
+          body,
+          headers: sendKey.for(body),
+        }),
+      );
+    },
+    onSuccess: () => {
+      say({ words: `“${draft.subject}” goes to ${name}.` });
+      void queries.invalidateQueries();
+      onDone();
+    },
+  });
+  const addColleague = (sentence: string) =>
+    setDraft((now) => ({
+      ...now,
+      parts: now.parts.some((part) => part.key === "help")
+        ? now.parts.map((part) =>
+            part.key === "help" && part.kind === "text" ? { ...part, text: `${part.text}\n\n${sentence}` } : part,
+          )
+        : [
+            ...now.parts.slice(0, -1),
+            { kind: "text" as const, key: "help", text: `Perhaps a colleague is right for you:\n\n${sentence}` },
+            ...now.parts.slice(-1),
+          ],
+    }));
+  const submit = (event: Event | FormEvent) => {
+    event.preventDefault();
+    if (!send.isPending) send.mutate();
+  };
+  // Esc puts it off and leaves the panel open; Ctrl+Enter sends it from wherever one writes.
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key === "Escape") {
+      event.preventDefault();
+      event.stopPropagation();
+      onDone();
+    } else if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) submit(event);
+  });
+  useEffect(() => {
+    const written = form.current;
+    const listen = (event: KeyboardEvent) => onKey(event);
+    written?.addEventListener("keydown", listen);
+    return () => written?.removeEventListener("keydown", listen);
+  }, []);
+  return (
+    <form ref={form} onSubmit={submit} aria-label={reply.label} className="mt-4 grid gap-3">
+      <DraftEditor to={to} draft={draft} onChange={setDraft} missing={findingsOf(send.error)} />
+      {isNo && colleagues.length > 0 && (
+        <label className="flex flex-wrap items-center gap-2">
+          Name a colleague
+          <select className={controlLook} value="" onChange={(e) => e.target.value && addColleague(e.target.value)}>
+            <option value="">choose …</option>
+            {colleagues.map((one) => (
+              <option key={one.name} value={one.sentence}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {reply.stageName && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-[1.15rem] accent-dusk"
+            checked={moves}
+            onChange={(e) => setMoves(e.target.checked)}
+          />
+          The project moves to “{reply.stageName}”
+        </label>
+      )}
+      {reply.until && moves && (
+        <TextBox
+          label="It comes back on"
+          type="date"
+          value={until}
+          error={findingsOf(send.error).get("until")}
+          onChange={(e) => setUntil(e.target.value)}
+        />
+      )}
+      <Failure error={send.error} />
+      <div className="flex gap-2">
+        <Button weight="main" type="submit" disabled={send.isPending} title="Ctrl+Enter">
+          Send it
+        </Button>
+        <Button weight="quiet" onClick={onDone} title="Esc">
+          Not now
+        </Button>
+      </div>
+    </form>
+  );
+}

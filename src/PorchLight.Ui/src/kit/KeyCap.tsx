@@ -1,0 +1,6 @@
+/** The key that does what a button says. */
+export const KeyCap = ({ children }: { children: string }) => (
+  <kbd aria-hidden className="rounded-[4px] border border-current px-1.5 font-body text-[0.8rem] leading-5 opacity-80">
+    {children}
+  </kbd>
+);

@@ -1,0 +1,71 @@
+using CsCheck;
+using NodaTime;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Projects;
+
+namespace PorchLight.Core.Tests.Inquiries;
+
+public sealed class InquiryPlaceTests
+{
+    private static readonly Instant Came = Instant.FromUtc(2026, 11, 23, 9, 0);
+    private static readonly Instant Due = Came + Duration.FromDays(2);
+    private static readonly Instant Later = Came + Duration.FromHours(3);
+
+    [Theory]
+    [InlineData(StageKind.Open, false, false, false, InquiryNeed.Reply)]
+    [InlineData(StageKind.Open, true, false, false, InquiryNeed.Theirs)]
+    [InlineData(StageKind.Open, true, true, false, InquiryNeed.Reply)]
+    [InlineData(StageKind.Won, true, true, false, InquiryNeed.Reply)]
+    [InlineData(StageKind.Won, true, false, false, InquiryNeed.Agreed)]
+    [InlineData(StageKind.Parked, true, false, false, InquiryNeed.Parked)]
+    [InlineData(StageKind.Lost, true, false, false, InquiryNeed.Ended)]
+    [InlineData(StageKind.Done, true, false, false, InquiryNeed.Ended)]
+    [InlineData(StageKind.Open, true, false, true, InquiryNeed.Ended)]
+    public void What_it_needs_follows_from_its_turn_and_from_the_stage(
+        StageKind stage,
+        bool answered,
+        bool wroteBack,
+        bool closed,
+        InquiryNeed need
+    ) => Of(new InquiryTurn(answered ? Later : null, wroteBack ? Later : null, closed ? Later : null), stage).Need.ShouldBe(need);
+
+    [Fact]
+    public void Who_was_turned_away_on_the_page_is_new_and_nothing_is_promised() =>
+        Of(InquiryTurn.At(Came, owesReply: false), StageKind.Open).Need.ShouldBe(InquiryNeed.New);
+
+    [Fact]
+    public void Among_those_who_wait_whose_time_is_up_first_is_first_however_it_came_about()
+    {
+        var owed = Of(InquiryTurn.At(Came, owesReply: true), StageKind.Open);
+        var wrote = Of(new InquiryTurn(Later, Later, null), StageKind.Open);
+        var unpromised = InquiryPlace.Of(InquiryTurn.At(Came, owesReply: true), Came, null, StageKind.Open, null);
+        owed.Urgency.ShouldBe(Due.ToUnixTimeTicks());
+        wrote.Urgency.ShouldBe(Later.ToUnixTimeTicks());
+        unpromised.Urgency.ShouldBe(Came.ToUnixTimeTicks());
+    }
+
+    [Fact]
+    public void The_parked_stand_by_the_day_they_come_back_and_those_without_one_last() =>
+        Gen.Int[1, 400]
+            .Array[2, 8]
+            .Sample(days =>
+            {
+                var answered = new InquiryTurn(Later, null, null);
+                var places = days.Select(day => InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day)));
+                places.OrderBy(place => place.Urgency).Select(place => place.Urgency).ShouldBe(
+                    days.Order().Select(day => InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day)).Urgency)
+                );
+                InquiryPlace.Of(answered, Came, null, StageKind.Parked, null).Urgency.ShouldBeGreaterThan(places.Max(place => place.Urgency));
+            });
+
+    [Fact]
+    public void Of_all_others_the_newest_is_first()
+    {
+        var answered = new InquiryTurn(Later, null, null);
+        InquiryPlace
+            .Of(answered, Came, null, StageKind.Won, null)
+            .Urgency.ShouldBeGreaterThan(InquiryPlace.Of(answered, Later, null, StageKind.Won, null).Urgency);
+    }
+
+    private static InquiryPlace Of(InquiryTurn turn, StageKind stage) => InquiryPlace.Of(turn, Came, Due, stage, null);
+}
