@@ -75,6 +75,7 @@ var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine(
     $"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts"
 );
+SortingBench.Measure();
 await ClientsBench.MeasureAsync(app);
 
 var stored = await app.AskAsync(db => db.Submissions.CountAsync());

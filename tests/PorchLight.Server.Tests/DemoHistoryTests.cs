@@ -69,7 +69,8 @@ public sealed class DemoHistoryTests
         var query = Uri.EscapeDataString($$"""{"forms":["{{form}}"]}""");
         var lines = Rfc4180.Read(await owner.GetStringAsync($"/api/inquiries.csv?query={query}"));
         var (fit, outcome, points) = (lines[0].IndexOf("Fit"), lines[0].IndexOf("Outcome"), lines[0].IndexOf("Points"));
-        var saved = lines.Skip(1).Select(line => (Fit: line[fit], Outcome: line[outcome], Points: line[points])).ToList();
+        // A number under zero stands behind a mark that keeps spreadsheets from running it.
+        var saved = lines.Skip(1).Select(line => (Fit: line[fit], Outcome: line[outcome], Points: line[points].TrimStart('\''))).ToList();
 
         var rules = (await owner.GetAsync($"/api/forms/{form}/screening").JsonAsync()).GetProperty("rules");
         var report = await owner.PostAsync($"/api/forms/{form}/screening/sort-again", Body(new { rules })).JsonAsync();
@@ -80,7 +81,8 @@ public sealed class DemoHistoryTests
             .ShouldBe(saved, ignoreOrder: true, "by the screening in force everybody stays where they are");
         foreach (var share in report.GetProperty("shares").EnumerateArray())
         {
-            var of = saved.Where(one => one.Fit == share.GetProperty("fit").Text("words") && one.Outcome is "booked" or "not booked")
+            var of = saved
+                .Where(one => one.Fit == share.GetProperty("fit").Text("words") && one.Outcome is "booked" or "not booked")
                 .Where(one => one.Fit == share.GetProperty("fit").Text("words"))
                 .ToList();
             share.Text("words").ShouldEndWith(of.Count == 0 ? "nobody decided yet" : $", of {of.Count}");

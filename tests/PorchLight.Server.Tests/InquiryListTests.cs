@@ -29,8 +29,10 @@ public sealed class InquiryListTests
         (anna.Text("budget"), anna.Text("stageName"), anna.Text("about")).ShouldBe(("4,000 to 9,000", "New", "Bread and gulls"));
 
         Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Name })).ShouldBe(["Anna Ames", "Berit Bolt", "Cleo Crane"]);
-        Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Name, Backwards = true })).ShouldBe(["Cleo Crane", "Berit Bolt", "Anna Ames"]);
-        Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Budget })).ShouldBe(["Berit Bolt", "Anna Ames", "Cleo Crane"], "who named none comes last");
+        Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Name, Backwards = true }))
+            .ShouldBe(["Cleo Crane", "Berit Bolt", "Anna Ames"]);
+        Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Budget }))
+            .ShouldBe(["Berit Bolt", "Anna Ames", "Cleo Crane"], "who named none comes last");
         Names(await FindAsync(owner, new InquiryQuery { Order = InquiryOrder.Score, Backwards = true }))[0].ShouldBe("Cleo Crane");
         Names(await FindAsync(owner, new InquiryQuery { Needs = [InquiryNeed.Theirs] })).ShouldBe(["Anna Ames"]);
         Names(await FindAsync(owner, new InquiryQuery { Fits = [Core.Conditions.Fit.TalkFirst] })).ShouldBe(["Cleo Crane"]);
@@ -38,10 +40,22 @@ public sealed class InquiryListTests
         Names(await FindAsync(owner, new InquiryQuery { Unassigned = true, Words = "ames" })).ShouldBe(["Anna Ames"]);
         Names(await FindAsync(owner, new InquiryQuery { Services = ["a MURAL"] })).Count.ShouldBe(3, "the form is about murals");
         Names(await FindAsync(owner, new InquiryQuery { Stages = ["booked"] })).ShouldBeEmpty();
-        (await owner.PostAsync("/api/inquiries/all-found", Body(new InquiryQuery { Words = "bolt" })).JsonAsync()).GetArrayLength().ShouldBe(1);
-        (await owner.PostAsync("/api/inquiries/found", Body(new { query = new InquiryQuery { Words = new string('x', 400) }, skip = 0, take = 5 }))).StatusCode.ShouldBe(
-            HttpStatusCode.UnprocessableEntity
-        );
+        (await owner.PostAsync("/api/inquiries/all-found", Body(new InquiryQuery { Words = "bolt" })).JsonAsync())
+            .GetArrayLength()
+            .ShouldBe(1);
+        (
+            await owner.PostAsync(
+                "/api/inquiries/found",
+                Body(
+                    new
+                    {
+                        query = new InquiryQuery { Words = new string('x', 400) },
+                        skip = 0,
+                        take = 5,
+                    }
+                )
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
@@ -50,7 +64,9 @@ public sealed class InquiryListTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var people = await SendThreeAsync(app);
-        var until = (await app.AskAsync(db => db.BusinessAsync())).Calendar.Today(Instant.FromDateTimeOffset(app.Time.GetUtcNow())).PlusDays(20);
+        var until = (await app.AskAsync(db => db.BusinessAsync()))
+            .Calendar.Today(Instant.FromDateTimeOffset(app.Time.GetUtcNow()))
+            .PlusDays(20);
 
         var gone = await MoveAsync(owner, (people["Anna"], "lost", null, "Plans changed"), (people["Berit"], "no-such-stage", null, null));
         gone.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -58,7 +74,12 @@ public sealed class InquiryListTests
         var past = await MoveAsync(owner, (people["Anna"], "parked", until.PlusDays(-30), null));
         (await past.PlacesAsync()).ShouldBe(["until"]);
 
-        var moved = await MoveAsync(owner, (people["Anna"], "lost", null, "Plans changed"), (people["Berit"], "parked", until, null), (people["Cleo"], "booked", null, null));
+        var moved = await MoveAsync(
+            owner,
+            (people["Anna"], "lost", null, "Plans changed"),
+            (people["Berit"], "parked", until, null),
+            (people["Cleo"], "booked", null, null)
+        );
         var back = (await moved.JsonAsync()).GetProperty("moves");
         (await StagesAsync(app)).ShouldBe(["lost", "parked", "booked"]);
         await app.AskAsync(async db =>
@@ -81,7 +102,9 @@ public sealed class InquiryListTests
         var owner = app.Owner();
         var people = await SendThreeAsync(app);
         await owner.PostAsync($"/api/inquiries/{people["Anna"]}/answered-elsewhere", null);
-        var until = (await app.AskAsync(db => db.BusinessAsync())).Calendar.Today(Instant.FromDateTimeOffset(app.Time.GetUtcNow())).PlusDays(3);
+        var until = (await app.AskAsync(db => db.BusinessAsync()))
+            .Calendar.Today(Instant.FromDateTimeOffset(app.Time.GetUtcNow()))
+            .PlusDays(3);
         await MoveAsync(owner, (people["Anna"], "parked", until, null));
         Groups(await FindAsync(owner, new InquiryQuery())).ShouldContain(("Parked", 1));
 
@@ -105,7 +128,9 @@ public sealed class InquiryListTests
             (await owner.PutAsync("/api/inquiries/views", Body(new { name = " By name ", query }))).StatusCode.ShouldBe(HttpStatusCode.OK);
         var view = (await owner.GetAsync("/api/inquiries/parts").JsonAsync()).GetProperty("views").EnumerateArray().ShouldHaveSingleItem();
         (view.Text("name"), view.GetProperty("query").Text("order")).ShouldBe(("By name", "name"));
-        (await owner.PutAsync("/api/inquiries/views", Body(new { name = " ", query }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PutAsync("/api/inquiries/views", Body(new { name = " ", query }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
 
         var address = Uri.EscapeDataString("""{"order":"name"}""");
         var lines = Rfc4180.Read(await owner.GetStringAsync($"/api/inquiries.csv?query={address}"));
@@ -121,10 +146,87 @@ public sealed class InquiryListTests
         (await owner.GetAsync("/api/inquiries/parts").JsonAsync()).GetProperty("views").GetArrayLength().ShouldBe(0);
     }
 
+    [Fact]
+    public async Task A_quick_reply_goes_once_keeps_the_promise_and_moves_the_project_or_does_nothing_at_all()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        await SendThreeAsync(app);
+        var anna = (await app.AskAsync(db => db.Inquiries.OrderBy(one => one.Received).FirstAsync())).Id;
+        var path = $"/api/inquiries/{anna}/quick-replies";
+        var view = await owner.GetAsync(path).JsonAsync();
+        var replies = view.GetProperty("replies").EnumerateArray().ToDictionary(reply => reply.Text("kind"));
+        replies["noForPrice"]
+            .GetProperty("draft")
+            .GetRawText()
+            .ShouldContain("starts at 1,500 EUR with us", customMessage: "the service says so");
+        view.GetProperty("colleagues")[0].Text("sentence").ShouldStartWith("Quill & Batten: ");
+
+        var withGap = await owner.PostAsync(
+            path,
+            Body(
+                new
+                {
+                    draft = replies["askBack"].GetProperty("draft"),
+                    stage = "talking",
+                    until = (string?)null,
+                }
+            )
+        );
+        withGap.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await withGap.PlacesAsync()).ShouldBe(["question"]);
+        var past = await owner.PostAsync(
+            path,
+            Body(
+                new
+                {
+                    draft = replies["comeBack"].GetProperty("draft"),
+                    stage = "parked",
+                    until = "2020-01-01",
+                }
+            )
+        );
+        (await past.PlacesAsync()).ShouldBe(["until"]);
+        (await app.AskAsync(db => db.OutgoingMail.CountAsync(mail => !mail.Automatic))).ShouldBe(0, "nothing went");
+        (await StagesAsync(app))[0].ShouldBe("new");
+
+        var until = replies["comeBack"].Text("until");
+        (
+            await owner.PostAsync(
+                path,
+                Body(
+                    new
+                    {
+                        draft = replies["comeBack"].GetProperty("draft"),
+                        stage = "parked",
+                        until,
+                    }
+                )
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await app.WorkAsync();
+        (await app.MailToAsync("anna@leads.example")).ShouldContain("we will write to you again in the week of");
+        await app.AskAsync(async db =>
+        {
+            var inquiry = await db.Inquiries.SingleAsync(one => one.Id == anna);
+            (inquiry.PromiseStopped is not null, inquiry.Need).ShouldBe((true, InquiryNeed.Parked));
+            (await db.Projects.SingleAsync(project => project.Id == inquiry.ProjectId)).ParkedUntil.ShouldNotBeNull();
+            return 0;
+        });
+    }
+
     /// <summary>Anna with a middle budget, Berit with a large one who writes of seagulls, Cleo who does not know hers; in this order.</summary>
     private static async Task<Dictionary<string, Id<Inquiry>>> SendThreeAsync(TestApp app)
     {
-        foreach (var (given, family, budget, what) in new[] { ("Anna", "Ames", "4000-9000", "Bread and gulls"), ("Berit", "Bolt", "over-9000", "Only seagulls"), ("Cleo", "Crane", "unsure", "A hall") })
+        await app.ChangeAsync(async db => (await db.Forms.ToListAsync()).MinBy(form => form.Id.Value)!.Service = "mural");
+        foreach (
+            var (given, family, budget, what) in new[]
+            {
+                ("Anna", "Ames", "4000-9000", "Bread and gulls"),
+                ("Berit", "Bolt", "over-9000", "Only seagulls"),
+                ("Cleo", "Crane", "unsure", "A hall"),
+            }
+        )
         {
             var answers = Answers($"{given}@leads.example".ToLowerInvariant(), budget);
             answers["name"] = new PersonNameAnswer(given, family);
@@ -135,22 +237,43 @@ public sealed class InquiryListTests
         }
 
         return await app.AskAsync(async db =>
-            (await db.Inquiries.Join(db.Clients, inquiry => inquiry.ClientId, client => client.Id, (inquiry, client) => new { inquiry.Id, client.Name }).ToListAsync()).ToDictionary(
-                one => one.Name.Split(' ')[0],
-                one => one.Id
-            )
+            (
+                await db
+                    .Inquiries.Join(
+                        db.Clients,
+                        inquiry => inquiry.ClientId,
+                        client => client.Id,
+                        (inquiry, client) => new { inquiry.Id, client.Name }
+                    )
+                    .ToListAsync()
+            ).ToDictionary(one => one.Name.Split(' ')[0], one => one.Id)
         );
     }
 
     private static async Task<JsonElement> FindAsync(HttpClient owner, InquiryQuery query) =>
-        await owner.PostAsync("/api/inquiries/found", Body(new { query, skip = 0, take = 50 })).JsonAsync();
+        await owner
+            .PostAsync(
+                "/api/inquiries/found",
+                Body(
+                    new
+                    {
+                        query,
+                        skip = 0,
+                        take = 50,
+                    }
+                )
+            )
+            .JsonAsync();
 
     private static List<string> Names(JsonElement found) => [.. found.GetProperty("rows").EnumerateArray().Select(row => row.Text("name"))];
 
     private static List<(string, int)> Groups(JsonElement found) =>
         [.. found.GetProperty("groups").EnumerateArray().Select(group => (group.Text("words"), group.GetProperty("count").GetInt32()))];
 
-    private static Task<HttpResponseMessage> MoveAsync(HttpClient owner, params (Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason)[] moves) =>
+    private static Task<HttpResponseMessage> MoveAsync(
+        HttpClient owner,
+        params (Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason)[] moves
+    ) =>
         owner.PutAsync(
             "/api/inquiries/stages",
             Body(
@@ -170,7 +293,12 @@ public sealed class InquiryListTests
     /// <summary>The stages of Anna's, Berit's and Cleo's projects.</summary>
     private static Task<List<string>> StagesAsync(TestApp app) =>
         app.AskAsync(db =>
-            db.Projects.Join(db.Clients, project => project.ClientId, client => client.Id, (project, client) => new { project.Stage, client.Name })
+            db.Projects.Join(
+                    db.Clients,
+                    project => project.ClientId,
+                    client => client.Id,
+                    (project, client) => new { project.Stage, client.Name }
+                )
                 .OrderBy(one => one.Name)
                 .Select(one => one.Stage)
                 .ToListAsync()

@@ -173,6 +173,28 @@ public sealed class SendOnceTests
     private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string client, string form, string member) =>
         [
             ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
+            (
+                "/api/inquiries/{id}/quick-replies",
+                $"/api/inquiries/{inquiry}/quick-replies",
+                new
+                {
+                    draft = new
+                    {
+                        subject = "Your wall",
+                        parts = new[]
+                        {
+                            new
+                            {
+                                kind = "text",
+                                key = "opening",
+                                text = "Gladly.",
+                            },
+                        },
+                    },
+                    stage = "talking",
+                    until = (string?)null,
+                }
+            ),
             ("/api/inquiries/{id}/answered-elsewhere", $"/api/inquiries/{inquiry}/answered-elsewhere", new { }),
             ("/api/inquiries/{id}/got-in-touch", $"/api/inquiries/{inquiry}/got-in-touch", new { text = "She phoned." }),
             (

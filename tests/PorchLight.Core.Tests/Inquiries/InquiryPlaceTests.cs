@@ -51,11 +51,21 @@ public sealed class InquiryPlaceTests
             .Sample(days =>
             {
                 var answered = new InquiryTurn(Later, null, null);
-                var places = days.Select(day => InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day)));
-                places.OrderBy(place => place.Urgency).Select(place => place.Urgency).ShouldBe(
-                    days.Order().Select(day => InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day)).Urgency)
+                var places = days.Select(day =>
+                    InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day))
                 );
-                InquiryPlace.Of(answered, Came, null, StageKind.Parked, null).Urgency.ShouldBeGreaterThan(places.Max(place => place.Urgency));
+                places
+                    .OrderBy(place => place.Urgency)
+                    .Select(place => place.Urgency)
+                    .ShouldBe(
+                        days.Order()
+                            .Select(day =>
+                                InquiryPlace.Of(answered, Came, null, StageKind.Parked, new LocalDate(2026, 1, 1).PlusDays(day)).Urgency
+                            )
+                    );
+                InquiryPlace
+                    .Of(answered, Came, null, StageKind.Parked, null)
+                    .Urgency.ShouldBeGreaterThan(places.Max(place => place.Urgency));
             });
 
     [Fact]

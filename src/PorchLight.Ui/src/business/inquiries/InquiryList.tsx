@@ -1,6 +1,6 @@
 import { useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
@@ -11,6 +11,7 @@ import { InquiryFilters } from "./InquiryFilters";
 import { everything, isEverything, useInquiryQuery } from "./inquiryQuery";
 import { InquiryRows } from "./InquiryRows";
 import { MoveStage } from "./MoveStage";
+import { StageBoard } from "./StageBoard";
 
 type Row = Schemas["InquiryRow"];
 
@@ -19,6 +20,8 @@ const atOnce = 100;
 /** The inquiries as a list one works in, grouped by what they need. */
 export function InquiryList() {
   const { id } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const isBoard = search.has("board");
   useTitle(id ? undefined : "Inquiries");
   const [query, setQuery] = useInquiryQuery();
   const asked = useDeferredValue(query);
@@ -66,11 +69,16 @@ export function InquiryList() {
       <div className="p-6">
         <div className="flex flex-wrap items-start justify-between gap-2">
           <ListTitle open={!!id}>Inquiries</ListTitle>
-          {rows.length > 0 && (
-            <a className={buttonLook("plain")} href={`/api/inquiries.csv?query=${address}`} download>
-              Save as CSV
-            </a>
-          )}
+          <span className="flex flex-wrap gap-2">
+            <Button onClick={() => setSearch(isBoard ? {} : { board: "" }, { replace: true })}>
+              {isBoard ? "Show the list" : "Show the board"}
+            </Button>
+            {rows.length > 0 && (
+              <a className={buttonLook("plain")} href={`/api/inquiries.csv?query=${address}`} download>
+                Save as CSV
+              </a>
+            )}
+          </span>
         </div>
         {parts.data && (
           <InquiryFilters parts={parts.data} query={query} onChange={setQuery} findings={findingsOf(list.error)} />
@@ -116,13 +124,25 @@ export function InquiryList() {
             )}
           </Empty>
         )}
-        {groups.map((group) => (
-          <section key={group.key} aria-label={group.title || "Inquiries"} className="mb-6">
-            {group.title && <h2 className="mb-2 text-[1.07rem]">{group.title}</h2>}
-            <InquiryRows rows={group.rows} open={id} chosen={chosen} onChoose={setChosen} />
-          </section>
-        ))}
-        {list.hasNextPage && (
+        {isBoard && parts.data && (
+          <StageBoard
+            query={asked}
+            parts={parts.data}
+            open={id}
+            onShowAll={(stage) => {
+              setQuery({ ...query, stages: [stage] });
+              setSearch({});
+            }}
+          />
+        )}
+        {!isBoard &&
+          groups.map((group) => (
+            <section key={group.key} aria-label={group.title || "Inquiries"} className="mb-6">
+              {group.title && <h2 className="mb-2 text-[1.07rem]">{group.title}</h2>}
+              <InquiryRows rows={group.rows} open={id} chosen={chosen} onChoose={setChosen} />
+            </section>
+          ))}
+        {!isBoard && list.hasNextPage && (
           <Button disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
             Show more of {last?.total}
           </Button>

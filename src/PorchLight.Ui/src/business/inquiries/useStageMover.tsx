@@ -1,0 +1,109 @@
+import { useState, type ReactNode } from "react";
+import { Dialog } from "radix-ui";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { SelectBox, TextBox } from "../../kit/fields";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+
+type Stage = Schemas["Stage"];
+
+interface Move {
+  ids: string[];
+  stage: Stage;
+}
+
+/**
+ * Moves what inquiries are about from stage to stage: a parked one takes a day, a lost one a reason. It can be taken back.
+ * @param lostReasons The business's reasons.
+ * @param onMoved Told when it is done.
+ */
+export function useStageMover(lostReasons: string[], onMoved?: () => void) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const [asking, setAsking] = useState<Move | null>(null);
+  const [until, setUntil] = useState("");
+  const [reason, setReason] = useState("");
+  const put = (moves: Schemas["StageMove"][]) => orProblem(api.PUT("/api/inquiries/stages", { body: { moves } }));
+  const move = useMutation({
+    mutationFn: ({ ids, stage }: Move) =>
+      put(
+        ids.map((inquiry) => ({
+          inquiry,
+          stage: stage.key,
+          until: stage.kind === "parked" ? until || null : null,
+          reason: stage.kind === "lost" ? reason || null : null,
+        })),
+      ),
+    onSuccess: ({ moves }, { ids, stage }) => {
+      setAsking(null);
+      void queries.invalidateQueries();
+      say({
+        words: ids.length === 1 ? `It stands in “${stage.name}” now.` : `${ids.length} stand in “${stage.name}” now.`,
+        undo: () => put(moves).then(() => queries.invalidateQueries()),
+      });
+      onMoved?.();
+    },
+  });
+  const begin = (ids: string[], stage: Stage) => {
+    move.reset();
+    if (stage.kind === "parked" || stage.kind === "lost") setAsking({ ids, stage });
+    else move.mutate({ ids, stage });
+  };
+  const wrongDay = findingsOf(move.error).get("until");
+  const dialog: ReactNode = (
+    <>
+      {!asking && <Failure error={move.error} />}
+      <Dialog.Root open={asking !== null} onOpenChange={(open) => !open && setAsking(null)}>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
+          <Dialog.Content
+            aria-describedby={undefined}
+            className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
+          >
+            <Dialog.Title className="mb-3 text-xl">{asking?.stage.name}</Dialog.Title>
+            <form
+              className="grid gap-4"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (asking && !move.isPending) move.mutate(asking);
+              }}
+            >
+              {asking?.stage.kind === "parked" ? (
+                <TextBox
+                  label="It comes back on"
+                  help="Leave it empty and it stays there until you move it."
+                  type="date"
+                  value={until}
+                  error={wrongDay}
+                  onChange={(e) => setUntil(e.target.value)}
+                />
+              ) : (
+                <SelectBox label="Why it will not come" value={reason} onChange={(e) => setReason(e.target.value)}>
+                  <option value="">not said</option>
+                  {lostReasons.map((one) => (
+                    <option key={one} value={one}>
+                      {one}
+                    </option>
+                  ))}
+                </SelectBox>
+              )}
+              {!wrongDay && <Failure error={move.error} />}
+              <div className="flex gap-2">
+                <Button weight="main" type="submit" disabled={move.isPending}>
+                  {asking && asking.ids.length > 1 ? `Move all ${asking.ids.length}` : "Move it"}
+                </Button>
+                <Dialog.Close asChild>
+                  <Button>Leave it</Button>
+                </Dialog.Close>
+              </div>
+            </form>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </>
+  );
+  return { begin, dialog };
+}

@@ -1,0 +1,119 @@
+using OpenQA.Selenium;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Inquiries;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Browser.Tests;
+
+/// <summary>How a form sorts, and the inquiries it sorts, through the real screens.</summary>
+public sealed class InquiryScreenTests
+{
+    [Fact]
+    public async Task Ten_inquiries_are_worked_through_by_keyboard_alone()
+    {
+        await using var app = new BrowserApp();
+        using var owner = new Visitor();
+        for (var number = 0; number < 10; number++)
+        {
+            var answers = Answers($"lead{number}@leads.example");
+            answers["name"] = new PersonNameAnswer($"Lead{number}", "Ames");
+            (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        }
+
+        owner.ComeIn(app, "/inquiries");
+        owner.Sees("Waiting for you, 10");
+        owner.Keyboard(Keys.ArrowDown);
+        owner.Keyboard(Keys.Enter);
+        for (var left = 10; left > 0; left--)
+        {
+            var name = owner.Run<string>("return document.querySelector('aside h1')?.textContent ?? ''");
+            owner.Wait(
+                "a panel is open",
+                () =>
+                    owner
+                        .Run<string>("return document.querySelector('aside h1')?.textContent ?? ''")
+                        .StartsWith("Lead", StringComparison.Ordinal)
+            );
+            owner.Wait(
+                "its replies are there",
+                () => owner.Run<bool>("return document.querySelectorAll('aside [aria-label=\"Quick replies\"] button').length > 0")
+            );
+            // A welcome, a no, a question, one after the other; what has to be filled in has the focus.
+            owner.Keyboard(
+                (left % 3) switch
+                {
+                    0 => "c",
+                    1 => "m",
+                    _ => "q",
+                }
+            );
+            owner.Find("//aside//form");
+            if (left % 3 == 2)
+                owner.Keyboard("How high is the wall?");
+            owner.Keyboard(Keys.Control + Keys.Enter);
+            var waiting = left - 1;
+            owner.Wait($"{waiting} are left", () => app.Ask(db => db.Inquiries.Count(one => one.Need == InquiryNeed.Reply)) == waiting);
+            owner.Wait("it is said", () => !owner.Run<bool>("return document.querySelector('aside form') !== null"));
+            owner.Keyboard(Keys.Escape);
+            owner.Wait("the list is there", () => owner.Run<bool>("return document.querySelector('aside') === null"));
+            if (waiting > 0)
+            {
+                owner.Wait(
+                    "the list has moved on",
+                    () => owner.Run<bool>($"return document.body.innerText.includes('Waiting for you, {waiting}')")
+                );
+                owner.Run<object?>("return document.activeElement.blur()");
+                owner.Keyboard(Keys.ArrowDown);
+                owner.Keyboard(Keys.Enter);
+            }
+        }
+
+        app.Ask(db => db.Projects.Count(project => project.Stage == "declined")).ShouldBe(4);
+        app.Ask(db => db.Projects.Count(project => project.Stage == "talking")).ShouldBe(6);
+        owner.Keyboard(Keys.Alt + "h");
+        owner.Sees("Show all keys");
+        owner.FindsNothingAtAll();
+    }
+
+    [Fact]
+    public async Task A_signal_is_changed_tried_on_the_past_put_into_force_and_a_person_sorts_otherwise()
+    {
+        await using var app = new BrowserApp();
+        using var owner = new Visitor();
+        (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
+        var form = app.Ask(db => db.Forms.OrderBy(one => one.Id).First().Id);
+        owner.ComeIn(app, $"/forms/{form}/screening");
+        owner.Sees("Nobody would be sorted otherwise than today.");
+        owner.Click("//li[@data-signal='budget-fits']/button");
+        var points = owner.Find("//input[@aria-label='How many points, with a minus to take them away']");
+        points.SendKeys(Keys.Control + "a");
+        points.SendKeys("-40");
+        owner.Sees("Nobody would move up, 1 down.");
+        owner.Sees("Tilda Brackenridge");
+        owner.FindsNothingAtAll();
+        owner.Click("//input[@aria-label='Not now under']");
+        owner.Keyboard(Keys.Control + "a");
+        owner.Keyboard("70");
+        owner.Sees("The points for Not now lie above those for Come in.");
+        owner.Click("//button[@aria-label='Undo']");
+        owner.SeesNoMore("The points for Not now lie above those for Come in.");
+        owner.Press("Put it into force …");
+        owner.Sees("40 points off instead of 30 points.");
+        owner.FindsNothingAtAll();
+        owner.Press("Put screening 2 into force");
+        owner.Sees("Screening 2 is in force. Past inquiries keep their fit.");
+        app.Ask(db => db.Inquiries.Single().Fit).ShouldBe(Fit.ComeIn);
+
+        owner.Open(app.Address + "/inquiries");
+        owner.Follow("Tilda Brackenridge");
+        owner.Press("Judge it by today’s screening");
+        owner.Sees("It came in as");
+        owner.Press("Sort it otherwise");
+        owner.Type("Why", "They are old friends");
+        owner.Press("Sort it");
+        owner.Sees("Maren Tolliver sorted it as");
+        owner.FindsNothingAtAll();
+        app.Ask(db => db.OverruledFits.Single().Reason).ShouldBe("They are old friends");
+    }
+}
