@@ -134,6 +134,7 @@ api.MapInquiryActions();
 api.MapInquiryStages();
 api.MapInquiryList();
 api.MapQuickReplies();
+api.MapLeftAtTheDoor();
 api.MapFits();
 api.MapClients();
 api.MapClientList();

@@ -37,6 +37,64 @@ public sealed class SavedDraftTests
     }
 
     [Fact]
+    public async Task Who_left_at_the_door_is_written_to_once_and_only_when_they_were_told_so()
+    {
+        await using var app = new TestApp();
+        var (owner, link, told, untold) = (app.Owner(), await app.LinkAsync(), Guid.NewGuid(), Guid.NewGuid());
+        var answers = Answers("left@leads.example");
+        await KeepAsync(app, link, untold, answers);
+        var row = (await owner.GetAsync("/api/left-at-the-door").JsonAsync()).EnumerateArray().ShouldHaveSingleItem();
+        (row.Text("name"), row.Text("email"), row.GetProperty("canFollowUp").GetBoolean()).ShouldBe(
+            ("Tilda Brackenridge", "left@leads.example", false)
+        );
+        row.Text("fit").ShouldStartWith("Come in for certain, ");
+        var refused = await owner.PostAsync($"/api/left-at-the-door/{row.Text("id")}/follow-up", null);
+        refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await refused.SentenceAsync()).ShouldStartWith("They were not told that you may write to them.");
+
+        await app.ChangeFormAsync(settings => settings with { FollowsUpUnfinished = true });
+        (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync())
+            .GetProperty("form")
+            .GetProperty("followsUp")
+            .GetBoolean()
+            .ShouldBeTrue("the page says so before they agree");
+        await KeepAsync(app, link, told, Answers("told@leads.example"));
+        await app.CreateClient()
+            .PostAsync(
+                $"/public/forms/{link}/saved-draft/mail",
+                Body(
+                    new
+                    {
+                        sendKey = told,
+                        email = "told@leads.example",
+                        agrees = true,
+                    }
+                )
+            );
+        await app.WorkAsync();
+        (await app.MailToAsync("told@leads.example")).ShouldContain("We write to you once more should you not come back");
+        var may = (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
+            .EnumerateArray()
+            .Single(one => one.Text("email") == "told@leads.example");
+        for (var press = 0; press < 2; press++)
+            (await owner.PostAsync($"/api/left-at-the-door/{may.Text("id")}/follow-up", null)).StatusCode.ShouldBe(
+                HttpStatusCode.NoContent
+            );
+        (await app.AskAsync(db => db.OutgoingMail.CountAsync(mail => mail.To == "told@leads.example"))).ShouldBe(
+            2,
+            "the link, and once more"
+        );
+        await app.WorkAsync();
+        (await app.MailToAsync("told@leads.example")).ShouldContain($"/f/{link}?later=");
+
+        (await app.SendAsync(link, Answers("told@leads.example"), told)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
+            .GetArrayLength()
+            .ShouldBe(1, "what was sent stands among the inquiries");
+        (await owner.PostAsync($"/api/left-at-the-door/{may.Text("id")}/follow-up", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
     public async Task What_is_added_is_kept_and_a_window_left_behind_overwrites_nothing()
     {
         await using var app = new TestApp();

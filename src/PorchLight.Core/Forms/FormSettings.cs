@@ -76,6 +76,12 @@ public sealed record FormSettings
     /// <summary>Whether a developer's own markup may post to it, with a weaker guard.</summary>
     public bool TakesPlainPosts { get; init; }
 
+    /// <summary>
+    /// Whether whoever has the link to go on later sent to them is told that one more mail may come, should they not come back; only
+    /// they are written to.
+    /// </summary>
+    public bool FollowsUpUnfinished { get; init; }
+
     /// <summary>The origins of the sites that may embed it ("https://example.com"); empty for any.</summary>
     public IReadOnlyList<string> EmbedOn { get; init; } = [];
 

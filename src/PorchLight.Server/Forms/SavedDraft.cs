@@ -37,6 +37,12 @@ internal sealed class SavedDraft
     /// <summary>Where the link was mailed to; null when it was not.</summary>
     public string? MailedTo { get; set; }
 
+    /// <summary>Whether they were told, when they asked for the link, that one more mail may come.</summary>
+    public bool MayFollowUp { get; set; }
+
+    /// <summary>When that mail went; null while it has not.</summary>
+    public Instant? FollowedUp { get; set; }
+
     /// <summary>In real time, like all times here.</summary>
     public required Instant Saved { get; set; }
     public required Instant GoodUntil { get; set; }

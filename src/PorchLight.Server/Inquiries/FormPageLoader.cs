@@ -82,6 +82,7 @@ internal sealed class FormPageLoader(
             PageEvaluation.Begin(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value)),
             spam.Ticket(target.Form.Id),
             !target.IsPreview && target.Form.Settings.Guard.Proof,
+            target.Form.Settings.FollowsUpUnfinished,
             draft is null ? null : drafts.View(draft, business)
         );
     }

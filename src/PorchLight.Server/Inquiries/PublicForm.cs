@@ -37,6 +37,7 @@ internal sealed record FormPageView(
 /// <param name="Start">The first page, untouched.</param>
 /// <param name="Ticket">Says when it was opened; to be sent along.</param>
 /// <param name="Proof">Whether a proof of work has to be sent along.</param>
+/// <param name="FollowsUp">Whether one more mail may come to who has the link sent and does not come back.</param>
 /// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
     string Intro,
@@ -49,6 +50,7 @@ internal sealed record PublicForm(
     EvaluatedPage Start,
     string Ticket,
     bool Proof,
+    bool FollowsUp,
     SavedDraftView? Kept
 );
 

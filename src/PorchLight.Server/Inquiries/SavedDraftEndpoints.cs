@@ -163,14 +163,15 @@ internal static class SavedDraftEndpoints
             return TypedResults.NoContent();
         if (!quotas.Use("finish later", EmailAddress.Key(email), MailsADay, Duration.FromDays(1)))
             return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
-        draft.MailedTo = email;
+        var mayFollowUp = target.Form.Settings.FollowsUpUnfinished;
+        (draft.MailedTo, draft.MayFollowUp) = (email, mayFollowUp);
         mail.Queue(
             effect,
             business,
             email,
             null,
             $"Your answers to “{target.Form.Draft.Title}”",
-            $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. We use this address for nothing else.\n\n{business.OwnerName}\n{business.Name}",
+            $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. {(mayFollowUp ? "We write to you once more should you not come back, and use this address for nothing else." : "We use this address for nothing else.")}\n\n{business.OwnerName}\n{business.Name}",
             automatic: true,
             clock.GetCurrentInstant()
         );

@@ -577,6 +577,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("Ended")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("FollowedUp")
+                        .HasColumnType("INTEGER");
+
                     b.Property<Guid>("FormId")
                         .HasColumnType("TEXT");
 
@@ -596,6 +599,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<string>("MailedTo")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("MayFollowUp")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Page")
                         .IsRequired()

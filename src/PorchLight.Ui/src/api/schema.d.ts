@@ -1412,6 +1412,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/left-at-the-door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLeftAtTheDoor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/left-at-the-door/{id}/follow-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLeftAtTheDoorByIdFollowUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inquiries/{id}/fit": {
         parameters: {
             query?: never;
@@ -4212,6 +4244,11 @@ export interface components {
             guard?: components["schemas"]["SpamGuard"];
             /** @description Whether a developer's own markup may post to it, with a weaker guard. */
             takesPlainPosts?: boolean;
+            /**
+             * @description Whether whoever has the link to go on later sent to them is told that one more mail may come, should they not come back; only
+             *     they are written to.
+             */
+            followsUpUnfinished?: boolean;
             /** @description The origins of the sites that may embed it ("https://example.com"); empty for any. */
             embedOn?: string[];
             /** @description The identifiers of the people who get a mail when an inquiry comes in. */
@@ -4374,6 +4411,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfRun: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfSavedDraft: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -4848,6 +4891,22 @@ export interface components {
              * @description How many clients nobody has said more of than that they asked.
              */
             leads: number;
+        };
+        LeftRow: {
+            id: components["schemas"]["IdOfSavedDraft"];
+            /** @description What to call them in a list: their name, else the address. */
+            name: string;
+            email: string;
+            form: string;
+            /** @description When they were here last, in words. */
+            left: string;
+            until: string;
+            /** @description What the fit can still become, in words; null where the form sorts nobody. */
+            fit: null | string;
+            /** @description Whether they may be written to now. */
+            canFollowUp: boolean;
+            /** @description When they were written to, in words; else null. */
+            followedUp: null | string;
         };
         /**
          * @description In which unit the sides of an area are asked.
@@ -5493,6 +5552,8 @@ export interface components {
             ticket: string;
             /** @description Whether a proof of work has to be sent along. */
             proof: boolean;
+            /** @description Whether one more mail may come to who has the link sent and does not come back. */
+            followsUp: boolean;
             kept: null | components["schemas"]["SavedDraftView"];
         };
         /** @description What stands on a page, as a lead may see it. */
@@ -10105,6 +10166,64 @@ export interface operations {
                 "application/json": components["schemas"]["QuickReplyToSend"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLeftAtTheDoor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLeftAtTheDoorByIdFollowUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -16,9 +16,11 @@ const read = (typed: string): number | null => {
 
 /** A box for a number that leaves what is typed as it is typed: "1." on the way to "1.5" stays. */
 export function NumberBox({ value, onChange, whole = false, className = "w-28", ...rest }: Props) {
-  const [typed, setTyped] = useState<{ text: string; value: number | null } | null>(null);
-  const text =
-    typed && typed.value === (value ?? null) ? typed.text : value === null || value === undefined ? "" : String(value);
+  const [typed, setTyped] = useState<{ text: string; value: number | null; before: number | null } | null>(null);
+  const now = value ?? null;
+  // Who keeps the number it had while there is none ("-" on the way to "-5") leaves what is typed, too.
+  const isTyped = typed && (typed.value === now || (typed.value === null && typed.before === now));
+  const text = isTyped ? typed.text : now === null ? "" : String(now);
   return (
     <input
       inputMode={whole ? "numeric" : "decimal"}
@@ -28,7 +30,7 @@ export function NumberBox({ value, onChange, whole = false, className = "w-28", 
       onChange={(e) => {
         const number = read(e.target.value);
         const next = number !== null && whole ? Math.trunc(number) : number;
-        setTyped({ text: e.target.value, value: next });
+        setTyped({ text: e.target.value, value: next, before: now });
         onChange(next);
       }}
       onBlur={() => setTyped(null)}

@@ -8,10 +8,12 @@ interface Props {
   token: string;
   filling: LocalDraft;
   keepNow: () => Promise<unknown>;
+  /** Whether one more mail may come to who has the link sent and does not come back. */
+  followsUp: boolean;
 }
 
 /** A link that brings the answers back in any browser; by mail only to who asks for it. */
-export function FinishLater({ token, filling, keepNow }: Props) {
+export function FinishLater({ token, filling, keepNow, followsUp }: Props) {
   const [open, setOpen] = useState(false);
   const [failure, setFailure] = useState<string | null>(null);
   const { kept } = filling;
@@ -33,7 +35,7 @@ export function FinishLater({ token, filling, keepNow }: Props) {
         {failure && <p className="font-semibold text-brick">{failure}</p>}
         {kept && open && <Link link={kept.link} until={kept.until} />}
       </div>
-      {kept && open && <MailIt token={token} filling={filling} />}
+      {kept && open && <MailIt token={token} filling={filling} followsUp={followsUp} />}
     </div>
   );
 }
@@ -74,7 +76,7 @@ function Link({ link, until }: { link: string; until: string }) {
   );
 }
 
-function MailIt({ token, filling }: { token: string; filling: LocalDraft }) {
+function MailIt({ token, filling, followsUp }: Omit<Props, "keepNow">) {
   const id = useId();
   const given = Object.values(filling.answers).find((one) => one.kind === "text" && /^\S+@\S+\.\S+$/.test(one.text));
   const [email, setEmail] = useState(given?.kind === "text" ? given.text : "");
@@ -123,7 +125,11 @@ function MailIt({ token, filling }: { token: string; filling: LocalDraft }) {
           aria-describedby={errorAt("agrees") ? `${id}-agrees` : undefined}
           onChange={(event) => setAgrees(event.target.checked)}
         />
-        <span>Yes, send me this one mail. The address is used for nothing else.</span>
+        <span>
+          {followsUp
+            ? "Yes, send me this mail, and one more if I do not come back. The address is used for nothing else."
+            : "Yes, send me this one mail. The address is used for nothing else."}
+        </span>
       </label>
       {wrong && wrong.findings.length === 0 && <Wrong id={`${id}-all`}>{wrong.message}</Wrong>}
       <button type="submit" className={`${quietButton} w-fit`}>

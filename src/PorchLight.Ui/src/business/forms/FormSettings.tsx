@@ -187,6 +187,14 @@ function Fields({ id, view }: { id: string; view: View }) {
             onChange={(takesPlainPosts) => edit.change({ takesPlainPosts })}
           />
         </Part>
+        <Part title="Who does not finish" note="Whoever leaves the form with a link to go on later can have it sent.">
+          <CheckBox
+            label="You may write to them once more"
+            help="Whoever has the link sent is told so before. Nobody else is written to."
+            checked={now.followsUpUnfinished}
+            onChange={(followsUpUnfinished) => edit.change({ followsUpUnfinished })}
+          />
+        </Part>
         <Part title="Who gets a mail" note="For every inquiry, with its fit and a link to it.">
           {view.people.map((person) => (
             <CheckBox

@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from "react";
+import { Fragment, useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
@@ -10,6 +10,7 @@ import { useTitle } from "../shell/useTitle";
 import { InquiryFilters } from "./InquiryFilters";
 import { everything, isEverything, useInquiryQuery } from "./inquiryQuery";
 import { InquiryRows } from "./InquiryRows";
+import { LeftAtTheDoor } from "./LeftAtTheDoor";
 import { MoveStage } from "./MoveStage";
 import { StageBoard } from "./StageBoard";
 
@@ -137,11 +138,17 @@ export function InquiryList() {
         )}
         {!isBoard &&
           groups.map((group) => (
-            <section key={group.key} aria-label={group.title || "Inquiries"} className="mb-6">
-              {group.title && <h2 className="mb-2 text-[1.07rem]">{group.title}</h2>}
-              <InquiryRows rows={group.rows} open={id} chosen={chosen} onChoose={setChosen} />
-            </section>
+            <Fragment key={group.key}>
+              {group.key === "ended" && isEverything(asked) && <LeftAtTheDoor />}
+              <section aria-label={group.title || "Inquiries"} className="mb-6">
+                {group.title && <h2 className="mb-2 text-[1.07rem]">{group.title}</h2>}
+                <InquiryRows rows={group.rows} open={id} chosen={chosen} onChoose={setChosen} />
+              </section>
+            </Fragment>
           ))}
+        {!isBoard && isEverything(asked) && list.data && !groups.some((group) => group.key === "ended") && (
+          <LeftAtTheDoor />
+        )}
         {!isBoard && list.hasNextPage && (
           <Button disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
             Show more of {last?.total}

@@ -29,6 +29,7 @@ const madeOf: Record<string, string[]> = {
   inquiries: ["inquiries", "records", "brand"],
   "inquiry-parts": ["inquiries", "forms", "records", "brand", "identity"],
   "quick-replies": ["inquiries", "records", "brand"],
+  "left-at-the-door": ["forms", "inquiries", "messages", "brand"],
   inquiry: ["inquiries", "records", "forms", "followThrough", "messages", "brand"],
   forms: ["forms", "inquiries", "brand"],
   form: ["forms", "inquiries", "brand"],

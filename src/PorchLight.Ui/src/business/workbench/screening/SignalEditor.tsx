@@ -75,7 +75,9 @@ export function SignalEditor({ signal, finding, onChange, onRemove, onDone }: Pr
             className="w-24"
             whole
             value={effect.points}
-            onChange={(points) => onChange({ ...signal, effect: { kind: "points", points: points ?? 0 } }, "points")}
+            onChange={(points) =>
+              points !== null && onChange({ ...signal, effect: { kind: "points", points } }, "points")
+            }
           />
         )}
       </div>

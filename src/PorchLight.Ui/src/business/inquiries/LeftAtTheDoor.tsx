@@ -1,0 +1,67 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { useNotice } from "../../kit/Notice";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+
+type Row = Schemas["LeftRow"];
+
+/** Half-finished forms of people who left an address. */
+export function LeftAtTheDoor() {
+  const left = useQuery({
+    queryKey: ["left-at-the-door"],
+    queryFn: () => orProblem(api.GET("/api/left-at-the-door")),
+  });
+  if (left.error) return <Failure error={left.error} />;
+  if (!left.data || left.data.length === 0) return null;
+  return (
+    <section aria-label="Left at the door" className="mb-6">
+      <h2 className="mb-1 text-[1.07rem]">Left at the door, {left.data.length}</h2>
+      <p className="mb-2 text-slate">They began a form and left an address, but have not sent it.</p>
+      <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
+        {left.data.map((row) => (
+          <LeftLine key={row.id} row={row} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function LeftLine({ row }: { row: Row }) {
+  const queries = useQueryClient();
+  const say = useNotice();
+  const write = useMutation({
+    mutationFn: () =>
+      orProblem(
+        api.POST("/api/left-at-the-door/{id}/follow-up", {
+          params: { path: { id: row.id } },
+        }),
+      ),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["left-at-the-door"] });
+      say({ words: `${row.name} gets a mail with the link to their answers.` });
+    },
+  });
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5 last:border-0">
+      <span className="min-w-48 flex-1">
+        <strong className="block">{row.name}</strong>
+        <span className="block text-[0.93rem] text-slate">
+          “{row.form}”, left {row.left}, kept until {row.until}
+        </span>
+      </span>
+      <span className="min-w-48 flex-1">{row.fit && `Fit so far: ${row.fit}`}</span>
+      {row.canFollowUp ? (
+        <Button disabled={write.isPending} onClick={() => write.mutate()} aria-label={`Write to ${row.name} once`}>
+          Write to them once
+        </Button>
+      ) : (
+        <span className="text-slate">
+          {row.followedUp ? `written to ${row.followedUp}` : "they were not told that you may write"}
+        </span>
+      )}
+      <Failure error={write.error} />
+    </li>
+  );
+}
