@@ -1,24 +1,20 @@
-using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
-using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
-using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Bench;
 
-/// <summary>The list of 20,000 clients: what a person waits for, beside the bare question to the database that it comes down to.</summary>
+/// <summary>The list of 20,000 clients.</summary>
 internal static class ClientsBench
 {
     private const int People = 20_000;
-    private const int Times = 40;
 
     private static readonly (string Name, ClientQuery Query, string Sql)[] Lists =
     [
@@ -61,45 +57,9 @@ internal static class ClientsBench
                 scope.ServiceProvider.GetRequiredService<PorchDb>().ChangeTracker.Clear();
         }
 
-        using var owner = new HttpClient { BaseAddress = app.Address };
-        await RefreshTokenAsync(owner);
-        (
-            await owner.PostAsync("/api/sign-in", Body(new { email = DemoBusiness.OwnerMail, password = DemoBusiness.Password }))
-        ).EnsureSuccessStatusCode();
-        await RefreshTokenAsync(owner);
+        using var owner = await ListBench.SignInAsync(app);
         foreach (var (name, query, sql) in Lists)
-        {
-            var (bare, whole) = (new List<double>(), new List<double>());
-            for (var time = -5; time < Times; time++)
-            {
-                var started = Stopwatch.GetTimestamp();
-                await app.AskAsync(async db => await db.Database.SqlQueryRaw<string>(sql).ToListAsync());
-                var between = Stopwatch.GetTimestamp();
-                var found = await owner.PostAsync(
-                    "/api/clients/found",
-                    Body(
-                        new
-                        {
-                            query,
-                            skip = 0,
-                            take = 100,
-                        }
-                    )
-                );
-                found.EnsureSuccessStatusCode();
-                await found.Content.ReadAsByteArrayAsync();
-                if (time < 0)
-                    continue;
-                bare.Add(Stopwatch.GetElapsedTime(started, between).TotalMilliseconds);
-                whole.Add(Stopwatch.GetElapsedTime(between).TotalMilliseconds);
-            }
-
-            Console.WriteLine(
-                $"{People:N0} clients, {name}, 95th percentile: {At(bare):0.0} ms bare question, {At(whole):0.0} ms with its page of 100"
-            );
-        }
-
-        static double At(List<double> times) => times.Order().ElementAt((int)(times.Count * 0.95));
+            await ListBench.MeasureAsync(app, owner, $"{People:N0} clients, {name}", "/api/clients/found", query, sql);
     }
 
     private static async Task<int> FillAsync(PorchDb db)

@@ -77,6 +77,7 @@ Console.WriteLine(
 );
 SortingBench.Measure();
 await ClientsBench.MeasureAsync(app);
+await InquiriesBench.MeasureAsync(app);
 
 var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 Console.WriteLine($"every send is stored: {stored} of {people}");

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using NodaTime;
 using PorchLight.Core.Answers;
-using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
@@ -57,7 +56,7 @@ internal static class SortingBench
 
     private static PastInquiry[] Past(int count)
     {
-        var form = DemoForm.Content;
+        var form = DemoForm.Wall;
         var today = new LocalDate(2026, 11, 27);
         string[] budgets = ["under-1500", "1500-4000", "4000-9000", "over-9000", "unsure"];
         string[] deciders = ["me", "together", "someone-else"];

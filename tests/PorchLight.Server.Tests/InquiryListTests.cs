@@ -38,7 +38,7 @@ public sealed class InquiryListTests
         Names(await FindAsync(owner, new InquiryQuery { Fits = [Core.Conditions.Fit.TalkFirst] })).ShouldBe(["Cleo Crane"]);
         Names(await FindAsync(owner, new InquiryQuery { Words = "seagulls", Order = InquiryOrder.Name })).ShouldBe(["Berit Bolt"]);
         Names(await FindAsync(owner, new InquiryQuery { Unassigned = true, Words = "ames" })).ShouldBe(["Anna Ames"]);
-        Names(await FindAsync(owner, new InquiryQuery { Services = ["a MURAL"] })).Count.ShouldBe(3, "the form is about murals");
+        Names(await FindAsync(owner, new InquiryQuery { Services = ["A mural"] })).Count.ShouldBe(3, "the form is about murals");
         Names(await FindAsync(owner, new InquiryQuery { Stages = ["booked"] })).ShouldBeEmpty();
         (await owner.PostAsync("/api/inquiries/all-found", Body(new InquiryQuery { Words = "bolt" })).JsonAsync())
             .GetArrayLength()

@@ -10,6 +10,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -177,6 +178,7 @@ internal static class ClientMergeEndpoints
         var now = clock.GetCurrentInstant();
         var merge = await merger.MergeAsync(kept, goes, merging.Take.ToHashSet(), who.DisplayName(), now);
         await events.AppendAsync(new ClientsMerged(who.UserId()), now, new EventContext(id));
+        await InquiryPlaces.MarkAsync(db, [kept.Id, goes.Id], cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new Merged(merge.Id));
     }
@@ -214,6 +216,7 @@ internal static class ClientMergeEndpoints
         await merger.SplitAsync(merge, who.DisplayName(), now);
         await events.AppendAsync(new ClientsSplit(who.UserId()), now, new EventContext(merge.KeptId));
         await events.AppendAsync(new ClientsSplit(who.UserId()), now, new EventContext(merge.OtherId));
+        await InquiryPlaces.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -33,6 +33,13 @@ internal sealed class Inquiry
     public required int Score { get; set; }
     public required int Flags { get; set; }
 
+    /// <summary>What the records say that lists show and are in order of; kept true by <see cref="InquiryPlaces"/>.</summary>
+    public string SortName { get; set; } = "";
+    public string? Service { get; set; }
+    public string? Source { get; set; }
+    public string? Budget { get; set; }
+    public double? BudgetAmount { get; set; }
+
     /// <summary>What it needs, and where it stands among those who need the same; kept true by <see cref="InquiryPlaces"/>.</summary>
     public InquiryNeed Need { get; private set; }
     public long Urgency { get; private set; }

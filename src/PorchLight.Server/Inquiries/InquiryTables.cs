@@ -28,6 +28,8 @@ internal static class InquiryTables
             });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Received, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Score, inquiry.Id });
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.SortName, inquiry.Id });
+        builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.BudgetAmount, inquiry.Id });
         // Needs are in the order a list shows them.
         builder.Entity<Inquiry>().Property(inquiry => inquiry.Need).HasConversion<int>();
         builder.Entity<Inquiry>().HasOne<Client>().WithMany().HasForeignKey(inquiry => inquiry.ClientId).OnDelete(DeleteBehavior.Cascade);

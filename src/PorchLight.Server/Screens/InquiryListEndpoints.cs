@@ -84,7 +84,7 @@ internal static class InquiryListEndpoints
             .GroupBy(inquiry => inquiry.Need)
             .Select(same => new { same.Key, Count = same.Count() })
             .ToListAsync(cancellationToken);
-        var page = await finder
+        var page = await InquiryFinder
             .InOrder(found, query)
             .Skip(Math.Max(0, asked.Skip))
             .Take(Math.Clamp(asked.Take, 1, MostAtOnce))
@@ -126,8 +126,8 @@ internal static class InquiryListEndpoints
                         .OrderBy(form => form.Name, StringComparer.Create(CultureInfo.InvariantCulture, ignoreCase: true)),
                 ],
                 lists.Stages,
-                [.. lists.Services.Select(service => service.Name)],
-                await ValuesAsync(BuiltInFields.Source.Key),
+                await NamesAsync(db.Inquiries.Select(inquiry => inquiry.Service)),
+                await NamesAsync(db.Inquiries.Select(inquiry => inquiry.Source)),
                 [
                     .. (await db.Users.ToListAsync(cancellationToken))
                         .Select(user => new ListChoice(user.Id, user.DisplayName))
@@ -142,21 +142,11 @@ internal static class InquiryListEndpoints
             )
         );
 
-        // What stands in the records, which may hold more than the list of today.
-        async Task<IReadOnlyList<string>> ValuesAsync(string field) =>
+        // What stands in the records, which may hold more than the lists of today.
+        async Task<IReadOnlyList<string>> NamesAsync(IQueryable<string?> names) =>
             [
-                .. (
-                    await db
-                        .FieldValues.AsNoTracking()
-                        .Where(value => value.IsCurrent && value.Field == field)
-                        .Select(value => value.Value)
-                        .Distinct()
-                        .Take(MostAtOnce)
-                        .ToListAsync(cancellationToken)
-                )
-                    .OfType<Core.Answers.Answer>()
-                    .Select(value => Core.Forms.AnswerWords.Say(value))
-                    .Distinct(StringComparer.OrdinalIgnoreCase)
+                .. (await names.Where(name => name != null).Distinct().Take(MostAtOnce).ToListAsync(cancellationToken))
+                    .OfType<string>()
                     .Order(StringComparer.OrdinalIgnoreCase),
             ];
     }
@@ -224,7 +214,7 @@ internal static class InquiryListEndpoints
             return Problems.Unfinished(findings);
         if (!string.IsNullOrWhiteSpace(asked.Words))
             await search.CatchUpAsync(cancellationToken);
-        var found = await finder.InOrder(finder.Find(asked), asked).ToListAsync(cancellationToken);
+        var found = await InquiryFinder.InOrder(finder.Find(asked), asked).ToListAsync(cancellationToken);
         return InquiriesCsv.Of(
             found,
             await InquiryRows.OfAsync(db, found, clock.GetCurrentInstant(), cancellationToken),

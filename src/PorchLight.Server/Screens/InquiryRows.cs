@@ -2,8 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Fields;
-using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
@@ -55,8 +53,6 @@ internal sealed record InquiryRow(
 /// <summary>Makes rows of inquiries, of columns alone: no version of a form is read for a list.</summary>
 internal static class InquiryRows
 {
-    private const string Budget = "project.budget";
-
     /// <summary>A row for each, in the same order.</summary>
     public static async Task<List<InquiryRow>> OfAsync(
         PorchDb db,
@@ -85,25 +81,6 @@ internal static class InquiryRows
                 : await db
                     .Users.Where(user => carers.Contains(user.Id))
                     .ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
-        var shown = new[] { BuiltInFields.Service.Key, Budget, BuiltInFields.Source.Key };
-        var values = (
-            await db
-                .FieldValues.AsNoTracking()
-                .Where(value =>
-                    clientIds.Contains(value.ClientId)
-                    && value.IsCurrent
-                    && shown.Contains(value.Field)
-                    && (value.ProjectId == null || projectIds.Contains(value.ProjectId.Value))
-                )
-                .Select(value => new
-                {
-                    value.ClientId,
-                    value.ProjectId,
-                    value.Field,
-                    value.Value,
-                })
-                .ToListAsync(cancellationToken)
-        ).ToLookup(value => (value.ClientId, value.ProjectId, value.Field), value => value.Value);
         return
         [
             .. inquiries.Select(inquiry =>
@@ -124,9 +101,9 @@ internal static class InquiryRows
                     inquiry.Need,
                     inquiry.About,
                     TimeWords.At(inquiry.Received, now, zone),
-                    OnFile(inquiry, BuiltInFields.Service.Key),
-                    OnFile(inquiry, Budget),
-                    Say(values[(inquiry.ClientId, null, BuiltInFields.Source.Key)].FirstOrDefault()),
+                    inquiry.Service,
+                    inquiry.Budget,
+                    inquiry.Source,
                     project.LooksAfterId is { } user ? users.GetValueOrDefault(user) : null,
                     project.Stage,
                     stages.GetValueOrDefault(project.Stage)?.Name ?? project.Stage,
@@ -142,9 +119,5 @@ internal static class InquiryRows
                 );
             }),
         ];
-
-        string? OnFile(Inquiry inquiry, string field) => Say(values[(inquiry.ClientId, inquiry.ProjectId, field)].FirstOrDefault());
-
-        static string? Say(Core.Answers.Answer? value) => value is null ? null : AnswerWords.Say(value);
     }
 }

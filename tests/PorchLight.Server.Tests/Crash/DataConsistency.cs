@@ -45,6 +45,18 @@ internal static class DataConsistency
                 because
             );
             one.inquiry.About.ShouldNotBeEmpty(because);
+            var (client, project) = (one.inquiry.ClientId, one.inquiry.ProjectId);
+            var values = await db
+                .FieldValues.AsNoTracking()
+                .Where(value => value.ClientId == client && value.IsCurrent && (value.ProjectId == null || value.ProjectId == project))
+                .ToDictionaryAsync(value => value.Field);
+            one.inquiry.BudgetAmount.ShouldBe(values.GetValueOrDefault("project.budget")?.OrderNumber, because);
+            (one.inquiry.Service is null).ShouldBe(!values.ContainsKey("project.service"), because);
+            (one.inquiry.Source is null).ShouldBe(!values.ContainsKey("client.source"), because);
+            one.inquiry.SortName.ShouldBe(
+                await db.Clients.IgnoreQueryFilters().Where(one => one.Id == client).Select(one => one.SortName).SingleAsync(),
+                because
+            );
         }
     }
 

@@ -930,6 +930,12 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Budget")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("BudgetAmount")
+                        .HasColumnType("REAL");
+
                     b.Property<long?>("CallAsked")
                         .HasColumnType("INTEGER");
 
@@ -982,6 +988,16 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<int>("ScreeningVersion")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Service")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SortName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("SubmissionId")
                         .HasColumnType("TEXT");
 
@@ -1007,11 +1023,15 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("SubmissionId");
 
+                    b.HasIndex("BudgetAmount", "Id");
+
                     b.HasIndex("FormId", "WantedMonth");
 
                     b.HasIndex("Received", "Id");
 
                     b.HasIndex("Score", "Id");
+
+                    b.HasIndex("SortName", "Id");
 
                     b.HasIndex("Need", "Urgency", "Id");
 
