@@ -268,24 +268,27 @@ internal sealed class Visitor : IDisposable
     }
 
     /// <summary>Nothing on this screen gets in the way of people who use it differently (axe: serious and critical).</summary>
-    public void FindsNothingInTheWay() => Axed("serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
+    public void FindsNothingInTheWay() => Axed("html", "serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
 
     /// <summary>The same, and nothing smaller either (axe: every rule and every impact).</summary>
-    public void FindsNothingAtAll() => Axed("minor", "moderate", "serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
+    /// <param name="within">The part that is looked at, as CSS selects it; what stands around it has been looked at before.</param>
+    public void FindsNothingAtAll(string within = "html") =>
+        Axed(within, "minor", "moderate", "serious", "critical").ShouldBeEmpty($"at {Browser.Url}");
 
-    private string[] Axed(params string[] impacts)
+    private string[] Axed(string within, params string[] impacts)
     {
         if (!Run<bool>("return 'axe' in window"))
             Browser.ExecuteScript(Axe);
         var found = (string)
             Browser.ExecuteAsyncScript(
                 """
-                const [impacts, done] = arguments;
-                axe.run(document, { iframes: false, resultTypes: ['violations'] }).then(result => done(JSON.stringify(result.violations
+                const [within, impacts, done] = arguments;
+                axe.run(within === 'html' ? document : document.querySelector(within), { iframes: false, resultTypes: ['violations'] }).then(result => done(JSON.stringify(result.violations
                   .filter(one => impacts.includes(one.impact))
                   .map(one => one.id + ': ' + one.nodes.map(node => node.html).join(' | ')))));
                 """,
-                [impacts]
+                within,
+                impacts
             )!;
         return JsonSerializer.Deserialize<string[]>(found)!;
     }

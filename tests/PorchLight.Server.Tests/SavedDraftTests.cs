@@ -87,7 +87,7 @@ public sealed class SavedDraftTests
         await app.WorkAsync();
         (await app.MailToAsync("told@leads.example")).ShouldContain($"/f/{link}?later=");
 
-        (await app.SendAsync(link, Answers("told@leads.example"), told)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await app.SendAsync(Answers("told@leads.example"), told)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
             .GetArrayLength()
             .ShouldBe(1, "what was sent stands among the inquiries");

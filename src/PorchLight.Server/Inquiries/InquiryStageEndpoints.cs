@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Projects;
@@ -50,6 +51,13 @@ internal static class InquiryStageEndpoints
                 return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
             if (stage.Kind == StageKind.Parked && move.Until <= today)
                 return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
+            // Words of the business's own list: what is kept when a person is erased says nothing of them.
+            if (
+                move.Reason is { } reason
+                && !business.Lists.LostReasons.Contains(reason)
+                && !await db.Projects.AnyAsync(project => project.LostReason == reason, cancellationToken)
+            )
+                return Problems.Unfinished(new Finding("reason", "This reason is not in your list any more. Please choose another one."));
             if (await db.Inquiries.FindAsync([move.Inquiry], cancellationToken) is not { } inquiry)
                 return Problems.NotFound(InquiryActionEndpoints.Gone);
             var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;

@@ -53,7 +53,7 @@ function LeftLine({ row }: { row: Row }) {
       </span>
       <span className="min-w-48 flex-1">{row.fit && `Fit so far: ${row.fit}`}</span>
       {row.canFollowUp ? (
-        <Button disabled={write.isPending} onClick={() => write.mutate()} aria-label={`Write to ${row.name} once`}>
+        <Button disabled={write.isPending} onClick={() => write.mutate()}>
           Write to them once
         </Button>
       ) : (
