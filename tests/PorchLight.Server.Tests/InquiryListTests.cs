@@ -215,7 +215,7 @@ public sealed class InquiryListTests
         });
     }
 
-    /// <summary>Anna with a middle budget, Berit with a large one who writes of seagulls, Cleo who does not know hers; in this order.</summary>
+    /// <summary>Anna with a middle budget, Berit with a large one who writes of seagulls, Cleo who does not know hers.</summary>
     private static async Task<Dictionary<string, Id<Inquiry>>> SendThreeAsync(TestApp app)
     {
         await app.ChangeAsync(async db => (await db.Forms.ToListAsync()).MinBy(form => form.Id.Value)!.Service = "mural");

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
@@ -89,7 +88,7 @@ internal sealed class DemoBusiness(
 
         await LetTimePassAsync(now);
         await MakeLinksAsync(forms.Site, now - Duration.FromHours(3));
-        await MakeDraftsAsync((await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Wall]))!, now);
+        await DemoDrafts.AddAsync(db, tokens, (await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Wall]))!, now);
         await using var seen = await db.WriteAsync(CancellationToken.None);
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
         // What rang before the last half day has been seen.
@@ -288,51 +287,6 @@ internal sealed class DemoBusiness(
                     MadeBy = "Maren Tolliver",
                     Made = at,
                     GoodUntil = at + Retention.PersonalLink,
-                }
-            );
-        }
-    }
-
-    /// <summary>Two who began to tell about their wall and left: one may be written to, the other only left an address.</summary>
-    private async Task MakeDraftsAsync(Form walls, Instant at)
-    {
-        await using var write = await db.WriteAsync(CancellationToken.None);
-        Add(
-            "Linus",
-            "Overby",
-            "linus@overbypress.example",
-            Duration.FromHours(5),
-            "A wall of letters for our printing shop.",
-            isMailed: true
-        );
-        Add("Petra", "Holm", "petra@holmcafe.example", Duration.FromHours(52), null, isMailed: false);
-        await write.SaveAsync(CancellationToken.None);
-
-        void Add(string given, string family, string email, Duration ago, string? what, bool isMailed)
-        {
-            var link = tokens.Create();
-            db.SavedDrafts.Add(
-                new SavedDraft
-                {
-                    Id = new Id<SavedDraft>(Guid.CreateVersion7()),
-                    FormId = walls.Id,
-                    FormVersion = walls.PublishedVersion,
-                    SendKey = Guid.CreateVersion7(),
-                    LinkHash = link.Hash,
-                    LinkSealed = link.Sealed,
-                    Page = walls.Draft.Pages[1].Key,
-                    Answers = new GivenAnswers(
-                        new Dictionary<string, Answer?>
-                        {
-                            ["name"] = new PersonNameAnswer(given, family),
-                            ["email"] = new TextAnswer(email),
-                            ["what"] = what is null ? null : new TextAnswer(what),
-                        }
-                    ),
-                    MailedTo = isMailed ? email : null,
-                    MayFollowUp = isMailed,
-                    Saved = at - ago,
-                    GoodUntil = Retention.DraftUntil(at - ago, 30),
                 }
             );
         }

@@ -14,7 +14,9 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Forms;
 
-/// <param name="Number">The number of the screening in force, under which inquiries keep by what they were judged; 0 before there is one.</param>
+/// <param name="Number">
+/// The number of the screening in force, under which inquiries keep by what they were judged; 0 before there is one.
+/// </param>
 /// <param name="InForce">Since when it is in force and who put it there, in words; null for the one the form began with.</param>
 /// <param name="Rules">The screening that is worked on; the one in force while nobody works on another.</param>
 /// <param name="Facts">What whoever edits it has to know beside what it says itself.</param>

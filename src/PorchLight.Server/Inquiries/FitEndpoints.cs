@@ -102,7 +102,9 @@ internal static class FitEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>Judges an inquiry by the screening in force today. The first verdict stays beside it, and so does what a person chose.</summary>
+    /// <summary>
+    /// Judges an inquiry by the screening in force today. The first verdict stays beside it, and so does what a person chose.
+    /// </summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> JudgeAgainAsync(
         Id<Inquiry> id,
         PorchDb db,
