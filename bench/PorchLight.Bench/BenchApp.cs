@@ -37,35 +37,39 @@ internal sealed class BenchApp : AppFactory
         builder.ConfigureServices(services => services.AddSingleton<IStartupFilter, BareAddresses>());
     }
 
-    /// <summary>/bare/nothing answers at once; /bare/insert commits one row first, in the way every row is written here.</summary>
+    /// <summary>
+    /// /bare/nothing answers at once; /bare/insert commits one row first, /bare/rows as many as a send stores, both in the way every
+    /// row is written here.
+    /// </summary>
     private sealed class BareAddresses : IStartupFilter
     {
+        private const int RowsOfASend = 21;
         private static readonly byte[] Row = new byte[100];
 
         public Action<IApplicationBuilder> Configure(Action<IApplicationBuilder> next) =>
             app =>
             {
-                app.Map(
-                    "/bare/insert",
-                    bare =>
-                        bare.Run(async http =>
-                        {
-                            var db = http.RequestServices.GetRequiredService<PorchDb>();
-                            await using var write = await db.WriteAsync(http.RequestAborted);
-                            db.BrandPictures.Add(
-                                new BrandPicture
-                                {
-                                    Hash = Guid.NewGuid().ToString(),
-                                    ContentType = "image/png",
-                                    Bytes = Row,
-                                }
-                            );
-                            await write.SaveAsync(http.RequestAborted);
-                            await http.Response.WriteAsync("ok");
-                        })
-                );
+                app.Map("/bare/insert", bare => bare.Run(http => InsertAsync(http, 1)));
+                app.Map("/bare/rows", bare => bare.Run(http => InsertAsync(http, RowsOfASend)));
                 app.Map("/bare/nothing", bare => bare.Run(http => http.Response.WriteAsync("ok")));
                 next(app);
             };
+
+        private static async Task InsertAsync(HttpContext http, int rows)
+        {
+            var db = http.RequestServices.GetRequiredService<PorchDb>();
+            await using var write = await db.WriteAsync(http.RequestAborted);
+            for (var row = 0; row < rows; row++)
+                db.BrandPictures.Add(
+                    new BrandPicture
+                    {
+                        Hash = Guid.NewGuid().ToString(),
+                        ContentType = "image/png",
+                        Bytes = Row,
+                    }
+                );
+            await write.SaveAsync(http.RequestAborted);
+            await http.Response.WriteAsync("ok");
+        }
     }
 }

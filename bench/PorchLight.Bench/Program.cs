@@ -26,6 +26,7 @@ var people = 0;
 for (var n = 0; n < 100; n++)
 {
     await BareInsertAsync(http);
+    await BareRowsAsync(http);
     await SendAsync(http);
     await EvaluateAsync(http);
     await BareAsync(http);
@@ -34,6 +35,10 @@ for (var n = 0; n < 100; n++)
 var (inserts, sends) = await SideBySideAsync(400, 60, BareInsertAsync, SendAsync);
 Console.WriteLine(
     $"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times"
+);
+var (rows, sendsBeside) = await SideBySideAsync(400, 60, BareRowsAsync, SendAsync);
+Console.WriteLine(
+    $"send beside its rows alone, median: {Ms(rows, 0.5)} bare rows, {Ms(sendsBeside, 0.5)} full send, {At(sendsBeside, 0.5) / At(rows, 0.5):0.00} times"
 );
 var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
 Console.WriteLine(
@@ -75,15 +80,17 @@ var sendRate = await TogetherAsync(8, SendAsync);
 Console.WriteLine(
     $"8 clients for {seconds} s each: {bareRate:0} bare inserts a second, {sendRate:0} full sends a second, no error in either; a full send costs {bareRate / sendRate:0.00} bare inserts"
 );
+var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 SortingBench.Measure();
 await ClientsBench.MeasureAsync(app);
 await InquiriesBench.MeasureAsync(app);
 
-var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 Console.WriteLine($"every send is stored: {stored} of {people}");
 return stored == people ? 0 : 1;
 
 async Task BareAsync(HttpClient client) => (await client.PostAsync("/bare/nothing", null)).EnsureSuccessStatusCode();
+
+async Task BareRowsAsync(HttpClient client) => (await client.PostAsync("/bare/rows", null)).EnsureSuccessStatusCode();
 
 async Task BareInsertAsync(HttpClient client) => (await client.PostAsync("/bare/insert", null)).EnsureSuccessStatusCode();
 

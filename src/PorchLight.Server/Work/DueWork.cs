@@ -155,6 +155,9 @@ internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvid
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(30);
     private static readonly TimeSpan Shortest = TimeSpan.FromMilliseconds(200);
 
+    // The worker is woken by the commit and would share processor and write lock with the answer that somebody waits for.
+    private static readonly TimeSpan AnswersFirst = TimeSpan.FromMilliseconds(25);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await work.LookAfterCrashAsync(stoppingToken);
@@ -174,6 +177,7 @@ internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvid
             }
 
             await notifier.WaitAsync(pause, time, stoppingToken);
+            await Task.Delay(AnswersFirst, time, stoppingToken);
         }
     }
 }
