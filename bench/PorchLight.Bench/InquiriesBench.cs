@@ -129,6 +129,7 @@ internal static class InquiriesBench
                     KnownBefore = false,
                     PromisedBy = project.Opened,
                     PromiseClock = like.PromiseClock,
+                    PromiseHours = like.PromiseHours,
                 };
                 inquiry.Turn = InquiryTurn.At(project.Opened, owesReply: index % 200 == 0);
                 db.Inquiries.Add(inquiry);

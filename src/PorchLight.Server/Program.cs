@@ -72,6 +72,7 @@ builder.Services.AddScoped<FormPageLoader>();
 // Only the page of a form is compressed as it is written: it holds nothing that a stranger may not know.
 builder.Services.AddResponseCompression(options => (options.EnableForHttps, options.MimeTypes) = (true, ["text/html"]));
 builder.Services.AddSingleton<PreviewTickets>();
+builder.Services.AddSingleton<WriteDownTickets>();
 builder.Services.AddSingleton<FormSchema>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<SpamCheck>();
@@ -132,6 +133,9 @@ api.MapAnswersCsv();
 api.MapInquiries();
 api.MapInquiryActions();
 api.MapInquiryStages();
+api.MapInquiriesAside();
+api.MapWritingDown();
+api.MapSources();
 api.MapInquiryList();
 api.MapQuickReplies();
 api.MapLeftAtTheDoor();

@@ -258,6 +258,21 @@ public sealed class SendOnceTests
                     familyName = "Pell",
                 }
             ),
+            (
+                "/api/forms/{id}/links/by-mail",
+                $"/api/forms/{form}/links/by-mail",
+                new
+                {
+                    @for = new
+                    {
+                        email = "robin@bikes.example",
+                        givenName = "Robin",
+                        familyName = "Pell",
+                    },
+                    subject = "A few questions",
+                    text = "Please answer here: [the link]",
+                }
+            ),
             ("/api/files", "/api/files?name=note.txt", "A note."u8.ToArray()),
             (
                 "/api/people/invites",

@@ -27,7 +27,18 @@ public sealed record Service(string Key, string Name, decimal? StartsAt = null)
 /// <summary>A way people find the business.</summary>
 /// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
 /// <param name="Name">What people read.</param>
-public sealed record Source(string Key, string Name);
+public sealed record Source(string Key, string Name)
+{
+    /// <summary>What else people wrote, or what a link said, that means the same way: former names, and names that were merged into it.</summary>
+    public IReadOnlyList<string> AlsoWritten { get; init; } = [];
+
+    /// <summary>Whether it is a person who sent them, whom the business thanks.</summary>
+    public bool IsReferral { get; init; }
+
+    /// <summary>Whether words name it, in small or capital letters.</summary>
+    /// <param name="written">What somebody wrote, or what a link said.</param>
+    public bool IsCalled(string written) => AlsoWritten.Prepend(Name).Contains(written.Trim(), StringComparer.OrdinalIgnoreCase);
+}
 
 /// <summary>Somebody of the trade whom the business names to people it cannot help itself.</summary>
 /// <param name="Key">Names it for ever; small letters, digits and hyphens.</param>
@@ -57,6 +68,65 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     /// <param name="name">Its name.</param>
     public Service? ServiceCalled(string name) =>
         Services.FirstOrDefault(service => string.Equals(service.Name, name.Trim(), StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>The way people found the business that is called so, or was once; null when it is none of the list.</summary>
+    /// <param name="written">What somebody wrote, or what a link said.</param>
+    public Source? SourceCalled(string written) => Sources.FirstOrDefault(source => source.IsCalled(written));
+
+    /// <summary>
+    /// The lists with something people wrote counted to one of the ways they found the business. What was a way of its own until now is
+    /// none any more, and all it was called goes with it.
+    /// </summary>
+    /// <param name="written">What people wrote, or the name of a way of the list.</param>
+    /// <param name="into">The key of the way it means; null makes it a way of its own.</param>
+    /// <returns>The lists; the same where it was so already, or where there is no such way.</returns>
+    public BusinessLists WithSource(string written, string? into)
+    {
+        var words = written.Trim();
+        var was = SourceCalled(words);
+        if (into is null)
+            return words.Length == 0 || was is not null ? this : (this with { Sources = [.. Sources, new Source("", words)] }).Normalise();
+        if (words.Length == 0 || was?.Key == into || Sources.All(source => source.Key != into))
+            return this;
+        // A way of the list goes with all it was called; else these words alone move.
+        var isWay = was is not null && string.Equals(was.Name, words, StringComparison.OrdinalIgnoreCase);
+        IReadOnlyList<string> moved = isWay ? [was!.Name, .. was.AlsoWritten] : [words];
+        return this with
+        {
+            Sources =
+            [
+                .. Sources
+                    .Where(source => !isWay || source.Key != was!.Key)
+                    .Select(source =>
+                        source with
+                        {
+                            AlsoWritten =
+                                source.Key == into
+                                    ? [.. source.AlsoWritten, .. moved]
+                                    : [.. source.AlsoWritten.Except(moved, StringComparer.OrdinalIgnoreCase)],
+                        }
+                    ),
+            ],
+        };
+    }
+
+    /// <summary>The lists with what its ways were called until now, so that what was written under a former name is still counted to them.</summary>
+    /// <param name="was">The lists as they were.</param>
+    public BusinessLists Remembering(BusinessLists was) =>
+        this with
+        {
+            Sources =
+            [
+                .. Sources.Select(source =>
+                    was.Sources.FirstOrDefault(before => before.Key == source.Key) is { } before && SourceCalled(before.Name) is null
+                        ? source with
+                        {
+                            AlsoWritten = [.. source.AlsoWritten, before.Name],
+                        }
+                        : source
+                ),
+            ],
+        };
 
     /// <summary>Nothing in them but the usual stages.</summary>
     public static BusinessLists Empty { get; } = new([], []);
@@ -110,6 +180,13 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                 .Select(line => new Finding($"services.{line.index}.startsAt", "A price does not lie under zero.")),
             .. Services.SelectMany(CheckPlans),
             .. CheckNames("sources", Sources.Select(one => one.Name).ToList()),
+            .. Sources
+                .Select((one, index) => (one, index))
+                .Where(line => Sources.Any(other => other.Key != line.one.Key && other.AlsoWritten.Any(words => line.one.IsCalled(words))))
+                .Select(line => new Finding(
+                    $"sources.{line.index}.name",
+                    $"“{line.one.Name}” counts to another way of this list. Choose another name, or merge the two."
+                )),
             .. CheckNames("colleagues", Colleagues.Select(one => one.Name).ToList()),
             .. Colleagues
                 .Select((one, index) => (one, index))

@@ -82,6 +82,9 @@ public sealed record FormSettings
     /// </summary>
     public bool FollowsUpUnfinished { get; init; }
 
+    /// <summary>How fast an answer is promised to who sends this form; null for the promise of the whole business.</summary>
+    public ReplyPromise? Promise { get; init; }
+
     /// <summary>The origins of the sites that may embed it ("https://example.com"); empty for any.</summary>
     public IReadOnlyList<string> EmbedOn { get; init; } = [];
 
@@ -138,6 +141,8 @@ public sealed record FormSettings
                 "embedOn",
                 $"“{site}” is not the address of a site. Write it like https://www.example.com, without a path."
             );
+        if (Promise is { } promise)
+            found.AddRange(promise.Check().Select(finding => finding with { Place = $"promise.{finding.Place}" }));
         if (Capacity is { } capacity)
         {
             Say(

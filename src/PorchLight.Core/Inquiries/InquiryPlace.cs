@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Inquiries;
 
@@ -23,6 +24,9 @@ public enum InquiryNeed
 
     /// <summary>It is closed.</summary>
     Ended,
+
+    /// <summary>It is spam or a test, and never counts.</summary>
+    Aside,
 }
 
 /// <summary>Where an inquiry stands in a list that is in order of what inquiries need.</summary>
@@ -39,9 +43,19 @@ public sealed record InquiryPlace(InquiryNeed Need, long Urgency)
     /// <param name="promisedBy">Until when a first reply is promised; null when none is.</param>
     /// <param name="stage">What the stage of its project means; null for a stage the business keeps no more, which counts as open.</param>
     /// <param name="parkedUntil">The day a parked project comes back; null for none.</param>
-    public static InquiryPlace Of(InquiryTurn turn, Instant received, Instant? promisedBy, StageKind? stage, LocalDate? parkedUntil)
+    /// <param name="aside">Why it is kept apart; null where it is not.</param>
+    public static InquiryPlace Of(
+        InquiryTurn turn,
+        Instant received,
+        Instant? promisedBy,
+        StageKind? stage,
+        LocalDate? parkedUntil,
+        AsideReason? aside = null
+    )
     {
         var newestFirst = -received.ToUnixTimeTicks();
+        if (aside is not null)
+            return new InquiryPlace(InquiryNeed.Aside, newestFirst);
         if (turn.Closed is not null)
             return new InquiryPlace(InquiryNeed.Ended, newestFirst);
         if (turn.PromiseStopped is null || turn.WroteBack is not null)
@@ -77,6 +91,7 @@ public static class InquiryNeeds
             InquiryNeed.Theirs => "Waiting for them",
             InquiryNeed.Parked => "Parked",
             InquiryNeed.Agreed => "Agreed",
-            _ => "Ended",
+            InquiryNeed.Ended => "Ended",
+            _ => "Set aside: spam and tests",
         };
 }

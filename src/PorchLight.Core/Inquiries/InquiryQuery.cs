@@ -28,7 +28,7 @@ public sealed record InquiryQuery
     /// <summary>Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one.</summary>
     public string Words { get; init; } = "";
 
-    /// <summary>What they need.</summary>
+    /// <summary>What they need. What is set aside is only shown where it is asked for.</summary>
     public IReadOnlyList<InquiryNeed> Needs { get; init; } = [];
 
     /// <summary>How they are sorted.</summary>

@@ -46,6 +46,9 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(FitOverruled), "fitOverruled")]
 [JsonDerivedType(typeof(OverruleTakenBack), "overruleTakenBack")]
 [JsonDerivedType(typeof(JudgedAgain), "judgedAgain")]
+[JsonDerivedType(typeof(InquirySetAside), "inquirySetAside")]
+[JsonDerivedType(typeof(InquiryPutBack), "inquiryPutBack")]
+[JsonDerivedType(typeof(AlwaysComesInSet), "alwaysComesInSet")]
 [JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
 [JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
@@ -57,7 +60,17 @@ public abstract record DomainEvent;
 /// <param name="Fit">How it was sorted; null for a form that sorts nothing.</param>
 /// <param name="KnownBefore">Whether the client was known.</param>
 /// <param name="Joined">Whether it joins a project that was open already.</param>
-public sealed record InquiryReceived(Guid Form, int Version, Fit? Fit, bool KnownBefore, bool Joined) : DomainEvent;
+public sealed record InquiryReceived(Guid Form, int Version, Fit? Fit, bool KnownBefore, bool Joined) : DomainEvent
+{
+    /// <summary>How it reached the business.</summary>
+    public InquiryChannel Channel { get; init; }
+
+    /// <summary>The user who wrote it down; null where the lead sent it.</summary>
+    public Guid? By { get; init; }
+
+    /// <summary>Whether no follow-through begins with it: somebody wrote it down and wants none.</summary>
+    public bool StartsNothing { get; init; }
+}
 
 /// <summary>The answers of an inquiry landed.</summary>
 public sealed record AnswersLanded(int Fields, int Notes, int Differences) : DomainEvent;
@@ -126,6 +139,9 @@ public enum RunEnd
 
     /// <summary>A person stopped it.</summary>
     ByHand,
+
+    /// <summary>The inquiry was set aside, as spam or as a test.</summary>
+    SetAside,
 }
 
 /// <summary>A run was ended before its last step.</summary>
@@ -267,6 +283,20 @@ public sealed record OverruleTakenBack(Fit Fit, Guid By) : DomainEvent;
 /// <param name="Screening">The number of the newer screening.</param>
 /// <param name="By">The user who asked for it.</param>
 public sealed record JudgedAgain(Fit Fit, int Screening, Guid By) : DomainEvent;
+
+/// <summary>A person set an inquiry aside: it never counts from then on.</summary>
+/// <param name="Why">Why.</param>
+/// <param name="By">The user who did.</param>
+public sealed record InquirySetAside(AsideReason Why, Guid By) : DomainEvent;
+
+/// <summary>A person put an inquiry back among the others.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record InquiryPutBack(Guid By) : DomainEvent;
+
+/// <summary>A person said whether a client always comes in, whatever would rule others out.</summary>
+/// <param name="Always">Whether they do from then on.</param>
+/// <param name="By">The user who said so.</param>
+public sealed record AlwaysComesInSet(bool Always, Guid By) : DomainEvent;
 
 /// <summary>The day came until which a project was parked, and it stands among the open ones again.</summary>
 /// <param name="Stage">The key of the stage it came to.</param>

@@ -33,6 +33,11 @@ public static class DomainEvents
     /// <param name="happening">The event.</param>
     public static string Kind(this DomainEvent happening) => Kinds[happening.GetType()];
 
+    /// <summary>The kind of all events of a type.</summary>
+    /// <typeparam name="T">The type.</typeparam>
+    public static string KindOf<T>()
+        where T : DomainEvent => Kinds[typeof(T)];
+
     /// <summary>Which end of runs an event is, or null.</summary>
     /// <param name="happening">The event.</param>
     public static RunEnd? AsRunEnd(this DomainEvent happening) =>
@@ -41,6 +46,7 @@ public static class DomainEvents
             ReplyReceived => RunEnd.Replied,
             MeetingBooked => RunEnd.Booked,
             InquiryClosed => RunEnd.Closed,
+            InquirySetAside => RunEnd.SetAside,
             _ => null,
         };
 
@@ -97,6 +103,9 @@ public static class DomainEvents
                 or FitOverruled
                 or OverruleTakenBack
                 or JudgedAgain
+                or InquirySetAside
+                or InquiryPutBack
+                or AlwaysComesInSet
                 or ClientErased;
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
@@ -107,7 +116,7 @@ public static class DomainEvents
     /// <param name="happening">The event.</param>
     public static bool Rings(this DomainEvent happening) =>
         happening
-            is InquiryReceived
+            is InquiryReceived { By: null }
                 or NodAsked
                 or ReplyReceived { By: null }
                 or MeetingBooked
@@ -125,6 +134,8 @@ public static class DomainEvents
     private static string Say(DomainEvent happening, string who, EventNames names) =>
         happening switch
         {
+            InquiryReceived { By: { } by } e =>
+                $"{names.User(by)} wrote down “{names.Form}” for {who}, who came {e.Channel.Say()}{Sorted(e.Fit)}.",
             InquiryReceived { Joined: true } e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}. It joins the open project.",
             InquiryReceived e => $"{who} sent “{names.Form}”{Sorted(e.Fit)}.",
             AnswersLanded { Fields: 0, Notes: 0, Differences: 0 } => "Nothing new was written into the records.",
@@ -193,6 +204,10 @@ public static class DomainEvents
             FitOverruled e => $"{names.User(e.By)} sorted it as {e.Fit.Say()}.",
             OverruleTakenBack e => $"{names.User(e.By)} let the answers decide again: {e.Fit.Say()}.",
             JudgedAgain e => $"{names.User(e.By)} had it judged again by screening {e.Screening}: {e.Fit.Say()}.",
+            InquirySetAside e => $"{names.User(e.By)} set the inquiry aside as {e.Why.Say()}.",
+            InquiryPutBack e => $"{names.User(e.By)} put the inquiry back among the others.",
+            AlwaysComesInSet { Always: true } e => $"{names.User(e.By)} marked {who} as somebody who always comes in.",
+            AlwaysComesInSet e => $"{names.User(e.By)} marked {who} as somebody who is sorted like everybody.",
             TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",
             ClientErased => "A client was erased: the time records are kept had ended.",
@@ -211,6 +226,7 @@ public static class DomainEvents
             RunEnd.Booked => $"{who} booked",
             RunEnd.Closed => "the inquiry was closed",
             RunEnd.ByHand => "somebody stopped it",
+            RunEnd.SetAside => "the inquiry was set aside",
             _ => "another journey began",
         };
 

@@ -25,6 +25,10 @@ public sealed record ScreeningRules(int Base, int ComeInAt, int Floor, int FlagL
     [JsonIgnore]
     public bool LooksOnFile => Counting.SelectMany(signal => signal.When.Comparisons()).Any(comparison => comparison.Of is ValueOnFile);
 
+    /// <summary>Whether any signal that counts rules out whom it is true of, unless they always come in.</summary>
+    [JsonIgnore]
+    public bool BreaksDeals => Counting.Any(signal => signal.Effect is DealBreakerEffect);
+
     /// <summary>No signal gives or takes more points, and no threshold is further away.</summary>
     public const int MostPoints = 10_000;
 

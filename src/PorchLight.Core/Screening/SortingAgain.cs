@@ -25,7 +25,11 @@ public enum Outcome
 /// <param name="Outcome">What became of it.</param>
 /// <param name="HadFirstCall">Whether the business talked with them.</param>
 /// <param name="Known">Its answers by state, and what was on file when it came.</param>
-public sealed record PastInquiry(Guid Id, Fit? Before, Outcome Outcome, bool HadFirstCall, AnswerContext Known);
+public sealed record PastInquiry(Guid Id, Fit? Before, Outcome Outcome, bool HadFirstCall, AnswerContext Known)
+{
+    /// <summary>Whether the client is marked as somebody who always comes in.</summary>
+    public bool AlwaysComesIn { get; init; }
+}
 
 /// <summary>How a past inquiry would be sorted by other rules.</summary>
 /// <param name="Id">Which one.</param>
@@ -103,7 +107,7 @@ public static class SortingAgain
             index =>
             {
                 var (id, before, outcome, hadCall, known) = inquiries[index];
-                var (fit, score) = Screener.Sort(rules, known);
+                var (fit, score) = Screener.Sort(rules, known, inquiries[index].AlwaysComesIn);
                 sorted[index] = new SortedInquiry(id, before, fit, score, outcome, hadCall);
             }
         );

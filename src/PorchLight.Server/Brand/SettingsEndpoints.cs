@@ -211,7 +211,7 @@ internal static class SettingsEndpoints
         var (merged, refusal) = edit.Onto(business.Lists);
         if (refusal is not null)
             return refusal;
-        var (was, now) = (business.Lists, merged.Normalise());
+        var (was, now) = (business.Lists, merged.Normalise().Remembering(business.Lists));
         if ((IReadOnlyList<Finding>)[.. now.Check(), .. await use.CheckAsync(was, now)] is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         business.Lists = now;

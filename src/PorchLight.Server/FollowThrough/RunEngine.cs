@@ -27,11 +27,11 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
     /// <summary>Starts or stops runs where the event asks for it.</summary>
     public async Task ReactAsync(LoggedEvent logged)
     {
-        if (logged.What is InquiryReceived received)
+        if (logged.What is InquiryReceived { StartsNothing: false } received)
             await StartAsync(logged, received);
         else if (logged.What.AsRunEnd() is { } why)
             await StopAsync(
-                why is RunEnd.Closed ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId,
+                why is RunEnd.Closed or RunEnd.SetAside ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId,
                 why,
                 logged.At
             );

@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -13,10 +12,20 @@ namespace PorchLight.Server.Forms;
 /// <param name="Link">The personal link it was reached by; null for the form's own.</param>
 /// <param name="IsPreview">Whether somebody of the business only looks at the working copy: nothing is kept or sent.</param>
 /// <param name="Mark">From before it was read; whoever writes looks whether it still holds. Zero: it has to be read again.</param>
-internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false, long Mark = 0);
+internal sealed record FormTarget(Form Form, PersonalLink? Link, bool IsPreview = false, long Mark = 0)
+{
+    /// <summary>What somebody of the business writes down for a lead; null for everybody who comes themselves.</summary>
+    public WrittenDown? WrittenDown { get; init; }
+}
 
 /// <summary>Finds what a link leads to, and says who may come in.</summary>
-internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets previews, IHttpContextAccessor http)
+internal sealed class FormAccess(
+    PorchDb db,
+    BusinessClock clock,
+    PreviewTickets previews,
+    WriteDownTickets writeDowns,
+    IHttpContextAccessor http
+)
 {
     /// <summary>The header in which a browser shows that the code was typed there.</summary>
     public const string PassHeader = "Form-Pass";
@@ -31,7 +40,8 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
         var hash = Tokens.Hash(token);
         if (await CompiledQueries.FormByLink(db, hash) is { } own)
             return previews.Allows(own.Id, http.HttpContext) ? new FormTarget(own, null, IsPreview: true, mark)
-                : own.PublishedVersion > 0 ? new FormTarget(own, null, IsPreview: false, mark)
+                : own.PublishedVersion > 0
+                    ? new FormTarget(own, null, IsPreview: false, mark) { WrittenDown = writeDowns.Read(own.Id, http.HttpContext) }
                 : null;
         return
             await CompiledQueries.PersonalLinkByHash(db, hash) is { } link
@@ -58,7 +68,7 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
 
     /// <summary>How somebody is met.</summary>
     public async Task<AccessState> JudgeAsync(FormTarget target, string? pass, Business business) =>
-        target.IsPreview
+        target.IsPreview || target.WrittenDown is not null
             ? AccessState.Open
             : FormAdmission.Judge(
                 target.Form.Settings.Admission,
@@ -72,7 +82,7 @@ internal sealed class FormAccess(PorchDb db, BusinessClock clock, PreviewTickets
         form.Settings.Judge(
             form.LightOn,
             business.Calendar.Today(clock.GetCurrentInstant()),
-            form.Settings.MostAnswers is null ? 0 : await db.Submissions.CountAsync(sent => sent.FormId == form.Id)
+            form.Settings.MostAnswers is null ? 0 : await db.CountReceivedAsync(form.Id, CancellationToken.None)
         );
 
     /// <summary>How they are met, in a sentence for them.</summary>

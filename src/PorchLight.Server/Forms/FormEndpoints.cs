@@ -214,7 +214,7 @@ internal static class FormEndpoints
                 ? (await db.FormVersionAsync(form.Id, form.PublishedVersion))!.Content
                 : null;
         var state = await access.LightAsync(form, business);
-        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
+        var received = await db.CountReceivedAsync(form.Id, cancellationToken);
         return new FormView(
             form.Id,
             form.Draft.Title,

@@ -49,6 +49,28 @@ internal static class PeopleEndpoints
         group.MapPost("/{user}/password-link", LinkForPasswordAsync).Once();
         group.MapDelete("/{user}", RemoveAsync);
         api.MapPost("/me/password", ChangePasswordAsync).For(Access.Member).WithTags("People");
+        api.MapGet("/me/told", async (PorchDb db, ClaimsPrincipal who) => TypedResults.Ok((await db.Users.FindAsync(who.UserId()))!.Told))
+            .For(Access.Member)
+            .WithTags("People");
+        api.MapPut("/me/told", SetToldAsync).For(Access.Member).WithTags("People");
+    }
+
+    /// <summary>Says when this person wants mails about inquiries, for what comes in from then on.</summary>
+    private static async Task<Results<Ok<TellingTime>, ProblemHttpResult>> SetToldAsync(
+        Edit<TellingTime> edit,
+        PorchDb db,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var user = (await db.Users.FindAsync([who.UserId()], cancellationToken))!;
+        var (merged, refusal) = edit.Onto(user.Told);
+        if (refusal is not null)
+            return refusal;
+        user.Told = merged;
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(merged);
     }
 
     private static async Task<Ok<PeopleView>> ListAsync(

@@ -1,5 +1,7 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using PorchLight.Core.Calendar;
 
 namespace PorchLight.Server.Identity;
 
@@ -10,6 +12,17 @@ internal sealed class User : IdentityUser<Guid>
 
     /// <summary>The last event this person has seen in the bell.</summary>
     public long BellSeen { get; set; }
+
+    /// <summary>When they get mails about inquiries; see <see cref="TellingTime"/>.</summary>
+    public LocalTime? ToldDailyAt { get; set; }
+    public bool ToldAtNight { get; set; }
+
+    [NotMapped]
+    public TellingTime Told
+    {
+        get => new(ToldDailyAt, ToldAtNight);
+        set => (ToldDailyAt, ToldAtNight) = (value.DailyAt, value.AtNight);
+    }
 }
 
 /// <summary>Somebody who was a user once, so that what they did still has a name.</summary>

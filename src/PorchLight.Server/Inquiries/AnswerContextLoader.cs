@@ -21,7 +21,8 @@ internal sealed class AnswerContextLoader(PorchDb db)
 {
     /// <summary>The version of a form under a number, 0 being the working copy for who may look at it; null for one there is not.</summary>
     public async Task<FormVersion?> VersionAsync(FormTarget target, int number) =>
-        !target.IsPreview ? await db.FormVersionAsync(target.Form.Id, number)
+        target.WrittenDown is not null ? Relaxed(await db.FormVersionAsync(target.Form.Id, number))
+        : !target.IsPreview ? await db.FormVersionAsync(target.Form.Id, number)
         : number != 0 ? null
         : new FormVersion
         {
@@ -31,6 +32,19 @@ internal sealed class AnswerContextLoader(PorchDb db)
             Published = target.Form.DraftSaved,
             PublishedBy = "",
         };
+
+    /// <summary>The same for somebody who writes down what a lead said: nothing must be answered.</summary>
+    private static FormVersion? Relaxed(FormVersion? version) =>
+        version is null
+            ? null
+            : new FormVersion
+            {
+                FormId = version.FormId,
+                Number = version.Number,
+                Content = WritingDown.Relax(version.Content),
+                Published = version.Published,
+                PublishedBy = version.PublishedBy,
+            };
 
     /// <param name="version">The version that is answered.</param>
     /// <param name="filling">The send key of the filling-in.</param>
@@ -122,7 +136,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var business = await db.BusinessAsync();
         var known = new Dictionary<Id<Inquiry>, AnswerContext>();
         var sent = await (
-            from inquiry in db.Inquiries.AsNoTracking()
+            from inquiry in db.CountingInquiries.AsNoTracking()
             where inquiry.FormId == form
             join submission in db.Submissions.AsNoTracking() on inquiry.SubmissionId equals submission.Id
             select new { Inquiry = inquiry, Submission = submission }
@@ -221,7 +235,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <summary>How many places of each month are taken.</summary>
     public async Task<Dictionary<YearMonth, int>> TakenAsync(Id<Form> form, CancellationToken cancellationToken) =>
         await db
-            .Inquiries.Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
+            .CountingInquiries.Where(inquiry => inquiry.FormId == form && inquiry.WantedMonth != null && !inquiry.Waits)
             .GroupBy(inquiry => inquiry.WantedMonth!.Value)
             .Select(month => new { month.Key, Count = month.Count() })
             .ToDictionaryAsync(month => month.Key, month => month.Count, cancellationToken);

@@ -62,7 +62,8 @@ internal static partial class AnswersCsv
                 inquiry => inquiry.SubmissionId,
                 (submission, inquiries) => new { submission, inquiries }
             )
-            .SelectMany(row => row.inquiries.DefaultIfEmpty(), (row, inquiry) => new { row.submission, inquiry });
+            .SelectMany(row => row.inquiries.DefaultIfEmpty(), (row, inquiry) => new { row.submission, inquiry })
+            .Where(row => row.inquiry == null || row.inquiry.Aside == null);
 
         using var file = new MemoryStream();
         // The mark at the start tells spreadsheets that it is UTF-8.

@@ -128,7 +128,8 @@ internal static class FitEndpoints
         )
             return TypedResults.NoContent();
         var (now, user) = (clock.GetCurrentInstant(), await UserAsync(db, who));
-        var verdict = Screener.Judge(rules, await loader.KnownThenAsync(inquiry, rules, cancellationToken));
+        var client = (await db.ClientOrMergedAsync(inquiry.ClientId))!;
+        var verdict = Screener.Judge(rules, await loader.KnownThenAsync(inquiry, rules, cancellationToken), client.AlwaysComesIn);
         db.LaterVerdicts.Add(
             new LaterVerdict
             {

@@ -3,6 +3,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
@@ -54,7 +55,8 @@ internal sealed class FormPageLoader(
             welcome == AccessState.CodeNeeded ? FormAccessEndpoints.Veil(target.Link!.Email) : null,
             lost,
             welcome == AccessState.Open ? await FormAsync(target, version, draft, opening, business, cancellationToken) : null,
-            target.IsPreview
+            target.IsPreview,
+            target.WrittenDown?.Channel.Say()
         );
     }
 
@@ -81,7 +83,7 @@ internal sealed class FormPageLoader(
             prefilled,
             PageEvaluation.Begin(known, prefilled.ToDictionary(one => one.Key, one => (Answer?)one.Value)),
             spam.Ticket(target.Form.Id),
-            !target.IsPreview && target.Form.Settings.Guard.Proof,
+            target is { IsPreview: false, WrittenDown: null } && target.Form.Settings.Guard.Proof,
             target.Form.Settings.FollowsUpUnfinished,
             draft is null ? null : drafts.View(draft, business)
         );

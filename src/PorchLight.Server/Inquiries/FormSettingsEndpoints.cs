@@ -95,9 +95,9 @@ internal static class FormSettingsEndpoints
         CancellationToken cancellationToken
     )
     {
-        var received = await db.Submissions.CountAsync(sent => sent.FormId == form.Id, cancellationToken);
+        var received = await db.CountReceivedAsync(form.Id, cancellationToken);
         var months = await db
-            .Inquiries.Where(inquiry => inquiry.FormId == form.Id && inquiry.WantedMonth != null)
+            .CountingInquiries.Where(inquiry => inquiry.FormId == form.Id && inquiry.WantedMonth != null)
             .GroupBy(inquiry => new { inquiry.WantedMonth, inquiry.Waits })
             .Select(group => new
             {

@@ -4,6 +4,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
@@ -40,6 +41,10 @@ internal sealed class Inquiry
     public string? Budget { get; set; }
     public double? BudgetAmount { get; set; }
 
+    /// <summary>Where its project stands and who looks after it, so that lists need not ask; kept true by <see cref="InquiryPlaces"/>.</summary>
+    public string Stage { get; set; } = "";
+    public Guid? LooksAfterId { get; set; }
+
     /// <summary>What it needs, and where it stands among those who need the same; kept true by <see cref="InquiryPlaces"/>.</summary>
     public InquiryNeed Need { get; private set; }
     public long Urgency { get; private set; }
@@ -52,11 +57,21 @@ internal sealed class Inquiry
         set => (Need, Urgency) = (value.Need, value.Urgency);
     }
 
+    /// <summary>Why it is kept apart and never counts; null where it does.</summary>
+    public AsideReason? Aside { get; set; }
+
+    /// <summary>How it reached the business.</summary>
+    public InquiryChannel Channel { get; init; }
+
+    /// <summary>Who of the business wrote it down; null where they sent it themselves.</summary>
+    public string? WrittenDownBy { get; init; }
+
     /// <summary>The page the form stood on, or null when it was opened by its link.</summary>
     public required string? CameFrom { get; init; }
     public required bool KnownBefore { get; init; }
     public required Instant? PromisedBy { get; init; }
     public required PromiseClock PromiseClock { get; init; }
+    public required int PromiseHours { get; init; }
 
     /// <summary>When the promise was kept or fell away: a personal reply, a booking, or a no on the page.</summary>
     public Instant? PromiseStopped { get; private set; }

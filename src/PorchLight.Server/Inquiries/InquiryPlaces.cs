@@ -24,7 +24,8 @@ internal sealed class InquiryPlaces : IDerivedColumns
         var touched = await TouchedAsync(db, cancellationToken);
         if (touched.Count == 0)
             return;
-        var kinds = (await db.BusinessAsync()).Lists.Stages.ToDictionary(stage => stage.Key, stage => stage.Kind);
+        var lists = (await db.BusinessAsync()).Lists;
+        var kinds = lists.Stages.ToDictionary(stage => stage.Key, stage => stage.Kind);
         foreach (var inquiry in touched)
         {
             var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;
@@ -35,15 +36,31 @@ internal sealed class InquiryPlaces : IDerivedColumns
                 inquiry.Received,
                 inquiry.PromisedBy,
                 kinds.TryGetValue(project.Stage, out var kind) ? kind : null,
-                project.ParkedUntil
+                project.ParkedUntil,
+                inquiry.Aside
             );
+            (inquiry.Stage, inquiry.LooksAfterId) = (project.Stage, project.LooksAfterId);
+            if (inquiry.Aside is not null || client.IsAside)
+                client.IsAside = await IsAsideAsync(db, client.Id, cancellationToken);
             inquiry.SortName = client.SortName;
             var values = await ValuesAsync(db, client, project.Id, cancellationToken);
             inquiry.Service = Say(values.GetValueOrDefault(BuiltInFields.Service.Key));
-            inquiry.Source = Say(values.GetValueOrDefault(BuiltInFields.Source.Key));
+            inquiry.Source = Say(values.GetValueOrDefault(BuiltInFields.Source.Key)) is { } written
+                ? lists.SourceCalled(written)?.Name ?? written
+                : null;
             inquiry.Budget = Say(values.GetValueOrDefault(BudgetField));
             inquiry.BudgetAmount = values.GetValueOrDefault(BudgetField)?.OrderNumber;
         }
+    }
+
+    private static async Task<bool> IsAsideAsync(PorchDb db, Id<Client> client, CancellationToken cancellationToken)
+    {
+        await db.Inquiries.Where(inquiry => inquiry.ClientId == client).LoadAsync(cancellationToken);
+        return AsideClients.IsAside([
+            .. db
+                .Inquiries.Local.Where(inquiry => inquiry.ClientId == client)
+                .Select(inquiry => new ClientInquiry(inquiry.Aside is not null, inquiry.KnownBefore)),
+        ]);
     }
 
     /// <summary>Has the inquiries of clients looked at with this write, whose records it moves past what notices changes.</summary>
@@ -64,7 +81,11 @@ internal sealed class InquiryPlaces : IDerivedColumns
             .ChangeTracker.Entries<Project>()
             .Where(entry =>
                 entry.State == EntityState.Modified
-                && (entry.Property(project => project.Stage).IsModified || entry.Property(project => project.ParkedUntil).IsModified)
+                && (
+                    entry.Property(project => project.Stage).IsModified
+                    || entry.Property(project => project.ParkedUntil).IsModified
+                    || entry.Property(project => project.LooksAfterId).IsModified
+                )
             )
             .Select(entry => entry.Entity.Id)
             .ToHashSet();

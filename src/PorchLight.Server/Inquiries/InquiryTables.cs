@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -26,12 +27,40 @@ internal static class InquiryTables
                 inquiry.Urgency,
                 inquiry.Id,
             });
+        builder
+            .Entity<Inquiry>()
+            .HasIndex(inquiry => new
+            {
+                inquiry.Fit,
+                inquiry.Need,
+                inquiry.Urgency,
+                inquiry.Id,
+            });
+        builder
+            .Entity<Inquiry>()
+            .HasIndex(inquiry => new
+            {
+                inquiry.Stage,
+                inquiry.Need,
+                inquiry.Urgency,
+                inquiry.Id,
+            });
+        builder
+            .Entity<Inquiry>()
+            .HasIndex(inquiry => new
+            {
+                inquiry.LooksAfterId,
+                inquiry.Need,
+                inquiry.Urgency,
+                inquiry.Id,
+            });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Received, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Score, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.SortName, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.BudgetAmount, inquiry.Id });
         // Needs are in the order a list shows them.
         builder.Entity<Inquiry>().Property(inquiry => inquiry.Need).HasConversion<int>();
+        builder.Entity<Inquiry>().HasOne<User>().WithMany().HasForeignKey(inquiry => inquiry.LooksAfterId).OnDelete(DeleteBehavior.SetNull);
         builder.Entity<Inquiry>().HasOne<Client>().WithMany().HasForeignKey(inquiry => inquiry.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Inquiry>().HasOne<Project>().WithMany().HasForeignKey(inquiry => inquiry.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder
@@ -52,6 +81,11 @@ internal static class InquiryTables
             .WithMany()
             .HasForeignKey(inquiry => new { inquiry.FormId, inquiry.ScreeningVersion })
             .OnDelete(DeleteBehavior.NoAction);
+
+        builder.Entity<Telling>().HasKey(telling => new { telling.UserId, telling.InquiryId });
+        builder.Entity<Telling>().HasIndex(telling => telling.Due);
+        builder.Entity<Telling>().HasOne<User>().WithMany().HasForeignKey(telling => telling.UserId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Telling>().HasOne<Inquiry>().WithMany().HasForeignKey(telling => telling.InquiryId).OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<OverruledFit>().HasKey(overruled => overruled.InquiryId);
         builder

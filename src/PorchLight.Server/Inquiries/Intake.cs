@@ -46,13 +46,15 @@ internal abstract record IntakeResult
     /// <param name="AwayNote">The form's away note, for send-offs that say it.</param>
     /// <param name="CallAsked">Whether a call was asked for already.</param>
     /// <param name="Receipt">Lets the sender see this again and ask for a call.</param>
+    /// <param name="Inquiry">The inquiry it made; null where it made none.</param>
     public sealed record Received(
         SendOff SendOff,
         Func<string, string> Words,
         string? Notice,
         string AwayNote,
         bool CallAsked,
-        string Receipt
+        string Receipt,
+        Id<Inquiry>? Inquiry = null
     ) : IntakeResult;
 
     /// <summary>Nothing was stored.</summary>
@@ -95,14 +97,16 @@ internal sealed class Intake(
         var business = await db.BusinessAsync();
         if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } earlier)
             return await AgainAsync(earlier, sending, now, cancellationToken);
-        var (checkedOut, refusal) = await checker.CheckAsync(target, sending, sender, business, now, cancellationToken);
+        // What is written down later is judged by the day it came.
+        var came = target.WrittenDown?.Received ?? now;
+        var (checkedOut, refusal) = await checker.CheckAsync(target, sending, sender, business, came, cancellationToken);
         if (checkedOut is null)
             return refusal!;
 
         if (target.IsPreview)
             return new IntakeResult.Received(
                 checkedOut.End(),
-                Words(checkedOut.Known, business.Promise.Deadline(now, business.Calendar), business, now),
+                Words(checkedOut.Known, PromiseOf(target.Form, business).Deadline(now, business.Calendar), business, now),
                 null,
                 target.Form.AwayNote,
                 CallAsked: false,
@@ -131,10 +135,13 @@ internal sealed class Intake(
                 "One of the files is not here any more. Please look at them once more and send again."
             );
 
-        var received = await ReceiveAsync(target, checkedOut, business, sending, sender, now, cancellationToken);
+        var received = await ReceiveAsync(target, checkedOut, business, sending, sender, came, now, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return received;
     }
+
+    /// <summary>How fast who sends a form is answered: as the form has it, else as the business has it.</summary>
+    private static ReplyPromise PromiseOf(Form form, Business business) => form.Settings.Promise ?? business.Promise;
 
     private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
     {
@@ -150,6 +157,7 @@ internal sealed class Intake(
         Business business,
         SubmissionRequest sending,
         SubmissionContext? sender,
+        Instant came,
         Instant now,
         CancellationToken cancellationToken
     )
@@ -164,7 +172,7 @@ internal sealed class Intake(
             FormId = form.Id,
             FormVersion = version.Number,
             SendKey = sending.SendKey,
-            At = now,
+            At = came,
             Answers = new SentAnswers(
                 route.Answers.Where(state => state.Value.Answer is not null).ToDictionary(state => state.Key, state => state.Value.Answer!),
                 route.Pages
@@ -184,12 +192,15 @@ internal sealed class Intake(
             file.SubmissionId = submission.Id;
 
         var month = sendOff.TurnsAway ? null : await loader.MonthAsync(form, route.Answers, cancellationToken);
-        var owesNothing = sendOff.TurnsAway || month is { Waits: true };
-        var deadline = owesNothing ? null : business.Promise.Deadline(now, business.Calendar);
-        if (contact.IsReachable)
+        var writtenDown = target.WrittenDown;
+        var owesNothing = writtenDown?.Answered ?? (sendOff.TurnsAway || month is { Waits: true });
+        var promise = PromiseOf(form, business);
+        var deadline = owesNothing ? null : promise.Deadline(came, business.Calendar);
+        Id<Inquiry>? made = null;
+        if (contact.IsReachable || writtenDown is not null)
         {
-            var (client, knownBefore) = await records.ClientAsync(contact, link, now);
-            var (project, joined) = await records.ProjectAsync(client, knownBefore, form, version.Content, now);
+            var (client, knownBefore) = await records.ClientAsync(contact, link, came);
+            var (project, joined) = await records.ProjectAsync(client, knownBefore, form, version.Content, came);
             var inquiry = new Inquiry
             {
                 Id = new Id<Inquiry>(Guid.CreateVersion7()),
@@ -199,21 +210,25 @@ internal sealed class Intake(
                 ScreeningVersion = sent.ScreeningVersion,
                 ClientId = client.Id,
                 ProjectId = project.Id,
-                Received = now,
+                Received = came,
                 Fit = sent.Fit,
                 Verdict = sent.Verdict,
                 About = InquirySummary.Of(version.Content, submission.Answers.ByQuestion),
                 Score = sent.Verdict.Score,
                 Flags = sent.Verdict.Flags,
-                CameFrom = WebPage(sending.CameFrom),
+                CameFrom = writtenDown is null ? WebPage(sending.CameFrom) : null,
+                Channel = writtenDown?.Channel ?? InquiryChannel.Form,
+                WrittenDownBy = writtenDown?.ByName,
                 KnownBefore = knownBefore,
                 PromisedBy = deadline,
-                PromiseClock = business.PromiseClock,
+                PromiseClock = promise.Clock,
+                PromiseHours = promise.Hours,
                 WantedMonth = month?.Month,
                 Waits = month is { Waits: true },
             };
-            inquiry.Turn = InquiryTurn.At(now, owesReply: !owesNothing);
+            inquiry.Turn = InquiryTurn.At(came, owesReply: !owesNothing);
             db.Inquiries.Add(inquiry);
+            made = inquiry.Id;
             var about = new EventContext(client.Id, project.Id, inquiry.Id);
             // Who came by a link made for this client is known to be them.
             var plan = await records.LandAsync(
@@ -224,10 +239,20 @@ internal sealed class Intake(
                 inquiry,
                 ClientRecognition.Trust(knownBefore, client.Id.Value, link?.ClientId?.Value)
             );
-            await events.AppendAsync(new InquiryReceived(form.Id.Value, version.Number, sent.Fit, knownBefore, joined), now, about);
+            Referrals.ThankFor(db, plan, client, project, business, now);
+            await events.AppendAsync(
+                new InquiryReceived(form.Id.Value, version.Number, sent.Fit, knownBefore, joined)
+                {
+                    Channel = inquiry.Channel,
+                    By = writtenDown?.By,
+                    StartsNothing = writtenDown is { Starts: false },
+                },
+                now,
+                about
+            );
             await events.AppendAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (sender is not null)
-                await notifications.TellAsync(form, inquiry, client, business, now, cancellationToken);
+                await notifications.TellAsync(form, inquiry, business, writtenDown?.By, now, cancellationToken);
         }
 
         return new IntakeResult.Received(
@@ -236,7 +261,8 @@ internal sealed class Intake(
             Notice(month),
             form.AwayNote,
             CallAsked: false,
-            receipt.Token
+            receipt.Token,
+            made
         );
     }
 
@@ -292,7 +318,8 @@ internal sealed class Intake(
             Notice(month),
             (await db.Forms.FindAsync([stored.FormId], cancellationToken))!.AwayNote,
             inquiry?.CallAsked is not null,
-            tokens.Open(stored.ReceiptSealed)
+            tokens.Open(stored.ReceiptSealed),
+            inquiry?.Id
         );
     }
 

@@ -1,13 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
-using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Messages;
-using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
@@ -15,34 +12,85 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Tells people by mail what they asked to be told. Every call is part of the caller's transaction.</summary>
 internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, PublicAddress address)
 {
-    /// <summary>The people of the business who want to know that an inquiry came in.</summary>
+    /// <summary>Has the people of the business told who want to know that an inquiry came in, each when they want it.</summary>
+    /// <param name="except">The user who wrote it down, and knows; else null.</param>
     public async Task TellAsync(
         Form form,
         Inquiry inquiry,
-        Client client,
         Business business,
+        Guid? except,
         Instant now,
         CancellationToken cancellationToken
     )
     {
         if (form.Settings.Told.Count == 0)
             return;
-        var submission = db.Submissions.Local.Single(sent => sent.Id == inquiry.SubmissionId);
-        var content = (await db.FormVersionAsync(form.Id, inquiry.FormVersion))!.Content;
-        var sorted = inquiry.Fit is { } fit ? $": {fit.Say()}" : "";
-        var text =
-            $"{client.Name} sent “{content.Title}”{sorted}.\n\n{InquirySummary.Of(content, submission.Answers.ByQuestion)}\n\n{address.Site}/inquiries/{inquiry.Id}";
         foreach (var user in await db.Users.Where(user => form.Settings.Told.Contains(user.Id)).ToListAsync(cancellationToken))
-            mail.Queue(
-                $"told {inquiry.Id} {user.Id}",
-                business,
-                user.Email!,
-                null,
-                inquiry.Fit is { } said ? $"{said.Say()}: {client.Name}" : $"{client.Name}: {content.Title}",
-                text,
-                automatic: true,
-                now
-            );
+        {
+            if (user.Id != except)
+                db.Tellings.Add(
+                    new Telling
+                    {
+                        UserId = user.Id,
+                        InquiryId = inquiry.Id,
+                        Due = user.Told.Due(now, business.DateTimeZone),
+                    }
+                );
+        }
+    }
+
+    /// <summary>When the next mail to somebody of the business is due; null for none.</summary>
+    public Task<Instant?> NextAsync(CancellationToken cancellationToken) =>
+        db.Tellings.MinAsync(telling => (Instant?)telling.Due, cancellationToken);
+
+    /// <summary>Writes the mails that are due, one to each person about all that is due to them. What was set aside meanwhile is left out.</summary>
+    public async Task TellDueAsync(Instant now, CancellationToken cancellationToken)
+    {
+        if (!await db.Tellings.AnyAsync(telling => telling.Due <= now, cancellationToken))
+            return;
+        await using var write = await db.WriteAsync(cancellationToken);
+        var due = await db.Tellings.Where(telling => telling.Due <= now).ToListAsync(cancellationToken);
+        var business = await db.BusinessAsync();
+        foreach (var ofOne in due.GroupBy(telling => telling.UserId))
+        {
+            var ids = ofOne.Select(telling => telling.InquiryId).ToList();
+            var inquiries = await (
+                from inquiry in db.CountingInquiries
+                where ids.Contains(inquiry.Id)
+                join client in db.Clients.IgnoreQueryFilters() on inquiry.ClientId equals client.Id
+                orderby inquiry.Received
+                select new { Inquiry = inquiry, client.Name }
+            ).ToListAsync(cancellationToken);
+            if (inquiries.Count > 0)
+            {
+                var news = new List<InquiryNews>();
+                foreach (var one in inquiries)
+                    news.Add(
+                        new InquiryNews(
+                            one.Name,
+                            (await db.FormVersionAsync(one.Inquiry.FormId, one.Inquiry.FormVersion))!.Content.Title,
+                            one.Inquiry.Fit,
+                            one.Inquiry.About,
+                            $"{address.Site}/inquiries/{one.Inquiry.Id}"
+                        )
+                    );
+                var (subject, text) = InquiryNewsWords.Write(news);
+                mail.Queue(
+                    $"told {inquiries[0].Inquiry.Id} {ofOne.Key}",
+                    business,
+                    (await db.Users.FindAsync([ofOne.Key], cancellationToken))!.Email!,
+                    null,
+                    subject,
+                    text,
+                    automatic: true,
+                    now
+                );
+            }
+
+            db.Tellings.RemoveRange(ofOne);
+        }
+
+        await write.SaveAsync(cancellationToken);
     }
 
     /// <summary>Those who asked to be told when a form's light is on again. Each is told once, and then forgotten.</summary>

@@ -4,10 +4,12 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -32,6 +34,10 @@ internal static class PersonalLinkEndpoints
 
     internal sealed record NewLink(string Email, string GivenName, string FamilyName);
 
+    /// <param name="For">Whose link it is.</param>
+    /// <param name="Text">The message; see <see cref="LinkInvitation"/>.</param>
+    internal sealed record LinkByMail(NewLink For, string Subject, string Text);
+
     public static void MapPersonalLinks(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/forms/{id}/links").For(Access.Member).WithTags("Forms");
@@ -47,6 +53,7 @@ internal static class PersonalLinkEndpoints
             ) => TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken))
         );
         group.MapPost("", MakeAsync).Once();
+        group.MapPost("/by-mail", SendAsync).Once();
         group.MapDelete("/{link}", WithdrawAsync);
     }
 
@@ -62,41 +69,94 @@ internal static class PersonalLinkEndpoints
         CancellationToken cancellationToken
     )
     {
-        var (email, given, family) = (asked.Email.Trim(), asked.GivenName.Trim(), asked.FamilyName.Trim());
-        if (EmailAddress.Check(email) is { } wrong)
-            return Problems.Unfinished(new Finding("email", wrong));
-        if (given.Length + family.Length > 200)
-            return Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."));
+        if (Check(asked) is { } wrong)
+            return wrong;
         await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Forms.FindAsync([id], cancellationToken) is null)
+        if (await AddAsync(id, asked, db, tokens, clock, who, cancellationToken) is null)
             return Problems.NotFound(Gone);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
+    }
+
+    /// <summary>Makes a link and sends it by mail, in a person's words.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+        Id<Form> id,
+        LinkByMail asked,
+        PorchDb db,
+        MailQueue mail,
+        Tokens tokens,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
+    {
+        if (Check(asked.For) is { } wrong)
+            return wrong;
+        if (LinkInvitation.Check(asked.Subject, asked.Text) is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await AddAsync(id, asked.For, db, tokens, clock, who, cancellationToken) is not ({ } link, { } token))
+            return Problems.NotFound(Gone);
+        mail.Queue(
+            $"link {link.Id}",
+            await db.BusinessAsync(),
+            link.Email,
+            link.ClientId,
+            asked.Subject.Trim(),
+            LinkInvitation.Fill(asked.Text.Trim(), $"{address.Site}/f/{token}"),
+            automatic: false,
+            link.Made
+        );
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult? Check(NewLink asked) =>
+        EmailAddress.Check(asked.Email.Trim()) is { } wrong ? Problems.Unfinished(new Finding("email", wrong))
+        : asked.GivenName.Trim().Length + asked.FamilyName.Trim().Length > 200
+            ? Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."))
+        : null;
+
+    /// <summary>Adds a link as part of the caller's write, and withdraws an open one for the same address. Null when the form is gone.</summary>
+    private static async Task<(PersonalLink Link, string Token)?> AddAsync(
+        Id<Form> id,
+        NewLink asked,
+        PorchDb db,
+        Tokens tokens,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Forms.FindAsync([id], cancellationToken) is null)
+            return null;
+        var email = asked.Email.Trim();
         var key = EmailAddress.Key(email);
         var now = clock.GetCurrentInstant();
-        var link = tokens.Create();
+        var made = tokens.Create();
         await db
             .PersonalLinks.Where(one => one.FormId == id && one.Email == email && one.SubmissionId == null)
             .ExecuteDeleteAsync(cancellationToken);
-        db.PersonalLinks.Add(
-            new PersonalLink
-            {
-                Id = new Id<PersonalLink>(Guid.CreateVersion7()),
-                FormId = id,
-                LinkHash = link.Hash,
-                LinkSealed = link.Sealed,
-                Email = email,
-                GivenName = given,
-                FamilyName = family,
-                ClientId = await db
-                    .Clients.Where(client => client.EmailKey == key)
-                    .Select(client => (Id<Client>?)client.Id)
-                    .SingleOrDefaultAsync(cancellationToken),
-                MadeBy = who.DisplayName(),
-                Made = now,
-                GoodUntil = now + Retention.PersonalLink,
-            }
-        );
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await RowsAsync(id, db, tokens, clock, address, cancellationToken));
+        var link = new PersonalLink
+        {
+            Id = new Id<PersonalLink>(Guid.CreateVersion7()),
+            FormId = id,
+            LinkHash = made.Hash,
+            LinkSealed = made.Sealed,
+            Email = email,
+            GivenName = asked.GivenName.Trim(),
+            FamilyName = asked.FamilyName.Trim(),
+            ClientId = await db
+                .Clients.Where(client => client.EmailKey == key)
+                .Select(client => (Id<Client>?)client.Id)
+                .SingleOrDefaultAsync(cancellationToken),
+            MadeBy = who.DisplayName(),
+            Made = now,
+            GoodUntil = now + Retention.PersonalLink,
+        };
+        db.PersonalLinks.Add(link);
+        return (link, made.Token);
     }
 
     private static async Task<Ok<List<LinkRow>>> WithdrawAsync(

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
@@ -35,6 +36,7 @@ internal static class PublicEndpoints
     );
 
     /// <param name="Notice">What has to be known before anything else, or null.</param>
+    /// <param name="WrittenDown">The inquiry, for somebody of the business who wrote it down; else null.</param>
     internal sealed record SentView(
         string Title,
         string? Notice,
@@ -47,7 +49,8 @@ internal static class PublicEndpoints
         LinkButton? Button,
         LinkButton? Download,
         string? Redirect,
-        string Receipt
+        string Receipt,
+        Id<Inquiry>? WrittenDown
     );
 
     public static void MapPublic(this IEndpointRouteBuilder app)
@@ -143,7 +146,9 @@ internal static class PublicEndpoints
         );
         return await intake.SendAsync(target, sending, outside, clock.GetCurrentInstant(), cancellationToken) switch
         {
-            IntakeResult.Received received => TypedResults.Ok(View(Counted(received))),
+            IntakeResult.Received received => TypedResults.Ok(
+                View(Counted(received), target.WrittenDown is null ? null : received.Inquiry)
+            ),
             IntakeResult.Refused refused => Problems.Say(refused.Status, refused.Sentence, refused.Findings, refused.RetryAfter),
             var other => throw new InvalidOperationException($"No answer for {other}."),
         };
@@ -203,7 +208,7 @@ internal static class PublicEndpoints
         return TypedResults.NoContent();
     }
 
-    private static SentView View(IntakeResult.Received received)
+    private static SentView View(IntakeResult.Received received, Id<Inquiry>? writtenDown = null)
     {
         var (sendOff, words) = (received.SendOff, received.Words);
         return new SentView(
@@ -221,7 +226,8 @@ internal static class PublicEndpoints
             sendOff.Button,
             sendOff.Download is { } download ? new LinkButton(download.Label, PublicAddress.OfFile(download.File)) : null,
             sendOff.Redirect,
-            received.Receipt
+            received.Receipt,
+            writtenDown
         );
     }
 }

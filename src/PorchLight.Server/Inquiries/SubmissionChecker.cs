@@ -56,20 +56,30 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, AnswerChecks.Summary(findings), findings));
-        if (sender is not null && !target.IsPreview && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion)
+        if (
+            sender is not null
+            && target is { IsPreview: false, WrittenDown: null }
+            && target.Form.Settings.Guard.Judge(sender.Seen.Signs) is { } suspicion
+        )
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion.Sentence) with { RetryAfter = suspicion.RetryAfter });
 
         var rules = await db.ScreeningRulesAsync(target.Form.Id, target.Form.ScreeningVersion);
         var contact = Contact.Of(content, route.Answers);
         // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.
+        var client = rules.LooksOnFile || rules.BreaksDeals ? await ClientAsync(target.Link, contact, cancellationToken) : null;
         var onFile =
-            target.Link is null
-            && rules.LooksOnFile
-            && contact.Email is { } email
-            && await db.ClientWritingFromAsync(email, contact.Name?.Full) is { } client
+            target.Link is null && rules.LooksOnFile && client is not null
                 ? await loader.OnFileAsync(client.Id, cancellationToken)
                 : known.OnFile;
         var judged = route.Know(known) with { OnFile = onFile };
+        if (target.WrittenDown is not null && !contact.IsReachable && contact.Name is null)
+            return (
+                null,
+                Refuse(
+                    StatusCodes.Status422UnprocessableEntity,
+                    "Write down a name, a mail address or a phone number, so that you find them again."
+                )
+            );
         return (
             new CheckedSubmission(
                 version,
@@ -78,11 +88,17 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
                 contact,
                 target.Form.ScreeningVersion,
                 rules,
-                Screener.Judge(rules, judged)
+                Screener.Judge(rules, judged, client is { AlwaysComesIn: true })
             ),
             null
         );
     }
+
+    /// <summary>Whom the business knows the sender as; null for somebody new.</summary>
+    private async Task<Client?> ClientAsync(PersonalLink? link, Contact contact, CancellationToken cancellationToken) =>
+        link?.ClientId is { } id ? await db.Clients.FindAsync([id], cancellationToken)
+        : contact.Email is { } email ? await db.ClientWritingFromAsync(email, contact.Name?.Full)
+        : null;
 
     private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
 

@@ -47,6 +47,9 @@ internal static class ClientEdits
 
     internal sealed record Made(Guid Id);
 
+    /// <param name="Always">Whether no answer of theirs rules them out.</param>
+    internal sealed record AlwaysComesIn(bool Always);
+
     internal sealed record StandingOf(Id<Client> Client, Standing Standing);
 
     /// <param name="Add">Tags they get.</param>
@@ -59,6 +62,7 @@ internal static class ClientEdits
         group.MapPost("", AddAsync).Once();
         group.MapPut("/standing", SetStandingAsync);
         group.MapPut("/tags", SetTagsAsync);
+        group.MapPut("/{id}/always-comes-in", SetAlwaysComesInAsync);
         group.MapPut("/{id}/values/{field}", SetValueAsync);
         group.MapPut("/{id}/values", SetValuesAsync);
         group.MapPut("/{id}/main-contact", HandOverAsync);
@@ -236,7 +240,9 @@ internal static class ClientEdits
     }
 
     private static async Task<Ok<LeadCount>> CountLeadsAsync(PorchDb db, CancellationToken cancellationToken) =>
-        TypedResults.Ok(new LeadCount(await db.Clients.CountAsync(client => client.Standing == Standing.Lead, cancellationToken)));
+        TypedResults.Ok(
+            new LeadCount(await db.Clients.CountAsync(client => client.Standing == Standing.Lead && !client.IsAside, cancellationToken))
+        );
 
     /// <summary>Changes a note; what it said before is kept.</summary>
     private static async Task<Results<Ok<NoteWords>, ProblemHttpResult>> ChangeNoteAsync(
@@ -314,6 +320,28 @@ internal static class ClientEdits
         foreach (var client in clients)
             await stages.SetStandingAsync(client, wanted[client.Id], who.UserId(), now);
 
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Says whether a client always comes in; what was judged before keeps its verdict.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SetAlwaysComesInAsync(
+        Id<Client> id,
+        AlwaysComesIn wanted,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
+            return Problems.NotFound(Gone);
+        if (client.AlwaysComesIn == wanted.Always)
+            return TypedResults.NoContent();
+        client.AlwaysComesIn = wanted.Always;
+        await events.AppendAsync(new AlwaysComesInSet(wanted.Always, who.UserId()), clock.GetCurrentInstant(), new EventContext(id));
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -38,6 +38,12 @@ internal sealed class Client
     /// <summary>The import that made them; null for everybody else.</summary>
     public Id<ClientImport>? ImportId { get; init; }
 
+    /// <summary>Whether nothing a person does about their answers turns them away; deal-breakers do not count for them.</summary>
+    public bool AlwaysComesIn { get; set; }
+
+    /// <summary>Whether only spam or tests made the record, so that no list of clients shows it.</summary>
+    public bool IsAside { get; set; }
+
     /// <summary>The name as lists are put in order by it.</summary>
     public string SortName { get; set; } = "";
 

@@ -30,6 +30,7 @@ internal static class ClientEndpoints
         string Name,
         string? Email,
         Standing Standing,
+        bool AlwaysComesIn,
         string Since,
         IReadOnlyList<string> Tags,
         IReadOnlyList<FieldOnFile> Fields,
@@ -174,6 +175,7 @@ internal static class ClientEndpoints
                 client.Name,
                 client.Email,
                 client.Standing,
+                client.AlwaysComesIn,
                 TimeWords.At(client.Since, now, zone),
                 await db
                     .ClientTags.Where(tag => tag.ClientId == id)

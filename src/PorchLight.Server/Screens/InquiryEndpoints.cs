@@ -31,6 +31,8 @@ internal static class InquiryEndpoints
     private const string Gone = InquiryActionEndpoints.Gone;
 
     /// <param name="Fit">Null where the form sorts nothing.</param>
+    /// <param name="WrittenDown">Who wrote it down and how it came, in words; null where they sent it themselves.</param>
+    /// <param name="Aside">Why it is kept apart; null where it counts.</param>
     /// <param name="Running">The follow-through that still has steps to come, by its name; else null.</param>
     internal sealed record InquiryView(
         Id<Inquiry> Id,
@@ -40,6 +42,8 @@ internal static class InquiryEndpoints
         string Form,
         string Received,
         string? CameFrom,
+        string? WrittenDown,
+        AsideReason? Aside,
         bool KnownBefore,
         bool CallAsked,
         string? WaitsFor,
@@ -147,6 +151,8 @@ internal static class InquiryEndpoints
                 content.Title,
                 TimeWords.At(inquiry.Received, now, zone),
                 inquiry.CameFrom,
+                inquiry.WrittenDownBy is { } by ? $"{inquiry.Channel.Say()}, written down by {by}" : null,
+                inquiry.Aside,
                 inquiry.KnownBefore,
                 inquiry.CallAsked is not null,
                 WaitsFor(inquiry),
@@ -159,7 +165,7 @@ internal static class InquiryEndpoints
                     : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar),
                 inquiry.PromiseStopped is null,
                 inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
-                $"{business.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
+                $"{inquiry.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
                 sendOff.Title,
                 [.. content.Questions.Where(question => submission.Answers.ByQuestion.ContainsKey(question.Key)).Select(Answered)],
                 await DifferencesOnFile.OfAsync(
@@ -247,7 +253,8 @@ internal static class InquiryEndpoints
         if (await db.Inquiries.AsNoTracking().SingleOrDefaultAsync(inquiry => inquiry.Id == id, cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var (known, rules, given) = await loader.JudgedAsync(inquiry, cancellationToken);
-        return TypedResults.Ok(new WhatWouldChangeView(rules.Sorts ? FitChanges.Find(rules, known, given)?.Sentence : null));
+        var always = (await db.ClientOrMergedAsync(inquiry.ClientId))!.AlwaysComesIn;
+        return TypedResults.Ok(new WhatWouldChangeView(rules.Sorts ? FitChanges.Find(rules, known, given, always)?.Sentence : null));
     }
 
     private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken cancellationToken) =>

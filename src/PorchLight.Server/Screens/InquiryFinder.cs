@@ -17,6 +17,8 @@ internal sealed class InquiryFinder(PorchDb db, ClientSearch search)
         var found = db.Inquiries.AsNoTracking();
         if (query.Needs is { Count: > 0 } needs)
             found = found.Where(inquiry => needs.Contains(inquiry.Need));
+        else
+            found = found.Where(inquiry => inquiry.Need != InquiryNeed.Aside);
         if (query.Fits is { Count: > 0 } fits)
             found = found.Where(inquiry => inquiry.Fit != null && fits.Contains(inquiry.Fit.Value));
         if (query.Forms.Select(form => new Id<Form>(form)).ToList() is { Count: > 0 } forms)
@@ -24,15 +26,11 @@ internal sealed class InquiryFinder(PorchDb db, ClientSearch search)
         if (query.Flagged)
             found = found.Where(inquiry => inquiry.Flags > 0);
         if (query.Stages is { Count: > 0 } stages)
-            found = found.Where(inquiry => db.Projects.Any(project => project.Id == inquiry.ProjectId && stages.Contains(project.Stage)));
+            found = found.Where(inquiry => stages.Contains(inquiry.Stage));
         if (query.Unassigned)
-            found = found.Where(inquiry => db.Projects.Any(project => project.Id == inquiry.ProjectId && project.LooksAfterId == null));
+            found = found.Where(inquiry => inquiry.LooksAfterId == null);
         else if (query.LookedAfterBy is { Count: > 0 } users)
-            found = found.Where(inquiry =>
-                db.Projects.Any(project =>
-                    project.Id == inquiry.ProjectId && project.LooksAfterId != null && users.Contains(project.LooksAfterId.Value)
-                )
-            );
+            found = found.Where(inquiry => inquiry.LooksAfterId != null && users.Contains(inquiry.LooksAfterId.Value));
         if (query.Services is { Count: > 0 } services)
             found = found.Where(inquiry => inquiry.Service != null && services.Contains(inquiry.Service));
         if (query.Sources is { Count: > 0 } sources)

@@ -84,16 +84,22 @@ internal static class InquiryListEndpoints
             .GroupBy(inquiry => inquiry.Need)
             .Select(same => new { same.Key, Count = same.Count() })
             .ToListAsync(cancellationToken);
-        var page = await InquiryFinder
+        // Who stands on the page is found in the indexes; only then are the rows read.
+        var ids = await InquiryFinder
             .InOrder(found, query)
             .Skip(Math.Max(0, asked.Skip))
             .Take(Math.Clamp(asked.Take, 1, MostAtOnce))
+            .Select(inquiry => inquiry.Id)
             .ToListAsync(cancellationToken);
+        var rows = await db
+            .Inquiries.AsNoTracking()
+            .Where(inquiry => ids.Contains(inquiry.Id))
+            .ToDictionaryAsync(one => one.Id, cancellationToken);
         return TypedResults.Ok(
             new InquiriesFound(
                 groups.Sum(one => one.Count),
                 [.. groups.OrderBy(one => one.Key).Select(one => new NeedCount(one.Key, one.Key.Say(), one.Count))],
-                await InquiryRows.OfAsync(db, page, clock.GetCurrentInstant(), cancellationToken)
+                await InquiryRows.OfAsync(db, [.. ids.Select(id => rows[id])], clock.GetCurrentInstant(), cancellationToken)
             )
         );
     }
@@ -116,7 +122,9 @@ internal static class InquiryListEndpoints
     private static async Task<Ok<InquiryListParts>> ShowPartsAsync(PorchDb db, CancellationToken cancellationToken)
     {
         var lists = (await db.BusinessAsync()).Lists;
-        var forms = await db.Forms.Where(form => db.Inquiries.Any(inquiry => inquiry.FormId == form.Id)).ToListAsync(cancellationToken);
+        var forms = await db
+            .Forms.Where(form => db.CountingInquiries.Any(inquiry => inquiry.FormId == form.Id))
+            .ToListAsync(cancellationToken);
         return TypedResults.Ok(
             new InquiryListParts(
                 [.. Enum.GetValues<InquiryNeed>().Select(need => new NeedCount(need, need.Say(), 0))],
@@ -126,8 +134,8 @@ internal static class InquiryListEndpoints
                         .OrderBy(form => form.Name, StringComparer.Create(CultureInfo.InvariantCulture, ignoreCase: true)),
                 ],
                 lists.Stages,
-                await NamesAsync(db.Inquiries.Select(inquiry => inquiry.Service)),
-                await NamesAsync(db.Inquiries.Select(inquiry => inquiry.Source)),
+                await NamesAsync(db.CountingInquiries.Select(inquiry => inquiry.Service)),
+                await NamesAsync(db.CountingInquiries.Select(inquiry => inquiry.Source)),
                 [
                     .. (await db.Users.ToListAsync(cancellationToken))
                         .Select(user => new ListChoice(user.Id, user.DisplayName))

@@ -115,7 +115,10 @@ internal static class SortingEndpoints
                 row.Outcome,
                 row.HadFirstCall,
                 known[row.Inquiry.Id]
-            ))
+            )
+            {
+                AlwaysComesIn = row.AlwaysComesIn,
+            })
             .ToList();
         var report = SortingAgain.Run(tried.Rules, past, business.FirstCallMinutes);
         var suggestions = PointSuggestions.For(tried.Rules, past);
@@ -155,21 +158,25 @@ internal static class SortingEndpoints
         );
     }
 
-    private sealed record PastRow(Inquiry Inquiry, string Name, Outcome Outcome, bool HadFirstCall);
+    private sealed record PastRow(Inquiry Inquiry, string Name, bool AlwaysComesIn, Outcome Outcome, bool HadFirstCall);
 
     /// <summary>The past inquiries of a form with what became of them, the newest first.</summary>
     private static async Task<List<PastRow>> PastAsync(Id<Form> form, PorchDb db, CancellationToken cancellationToken)
     {
         var stages = (await db.BusinessAsync()).Lists.Stages.ToDictionary(stage => stage.Key);
         var rows = await (
-            from inquiry in db.Inquiries.AsNoTracking()
+            from inquiry in db.CountingInquiries.AsNoTracking()
             where inquiry.FormId == form
             join client in db.Clients.IgnoreQueryFilters() on inquiry.ClientId equals client.Id
             orderby inquiry.Received descending, inquiry.Id
-            select new { Inquiry = inquiry, client.Name }
+            select new
+            {
+                Inquiry = inquiry,
+                client.Name,
+                client.AlwaysComesIn,
+            }
         ).ToListAsync(cancellationToken);
-        var kind = nameof(ProjectStageSet);
-        var stageSet = char.ToLowerInvariant(kind[0]) + kind[1..];
+        var stageSet = DomainEvents.KindOf<ProjectStageSet>();
         var talked = (
             await (
                 from logged in db.Events.AsNoTracking()
@@ -185,10 +192,16 @@ internal static class SortingEndpoints
             )
             .Select(one => one.ProjectId!.Value)
             .ToHashSet();
-        var outcomes = await InquiryOutcomes.OfAsync(db, db.Inquiries.Where(inquiry => inquiry.FormId == form), cancellationToken);
+        var outcomes = await InquiryOutcomes.OfAsync(db, db.CountingInquiries.Where(inquiry => inquiry.FormId == form), cancellationToken);
         return
         [
-            .. rows.Select(row => new PastRow(row.Inquiry, row.Name, outcomes[row.Inquiry.Id], talked.Contains(row.Inquiry.ProjectId))),
+            .. rows.Select(row => new PastRow(
+                row.Inquiry,
+                row.Name,
+                row.AlwaysComesIn,
+                outcomes[row.Inquiry.Id],
+                talked.Contains(row.Inquiry.ProjectId)
+            )),
         ];
     }
 

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
@@ -23,10 +24,12 @@ internal static class TodayEndpoints
 {
     private const int BellLength = 20;
 
+    /// <param name="Kept">How many promises were kept lately, as a sentence; null where nothing is decided.</param>
     /// <param name="Warning">What is wrong with the program itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
         string Note,
         string Clock,
+        string? Kept,
         IReadOnlyList<InquiryRow> Promised,
         IReadOnlyList<NodEndpoints.NodRow> Nods,
         string? Gaps,
@@ -62,7 +65,7 @@ internal static class TodayEndpoints
     {
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var owed = db.Inquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
+        var owed = db.CountingInquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
         var nods = await NodEndpoints.RowsAsync(db, now, cancellationToken);
         var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, cancellationToken);
         var waiting = await owed.Select(inquiry => new
@@ -84,6 +87,7 @@ internal static class TodayEndpoints
                     business.Calendar
                 ),
                 $"{(business.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock, {business.Zone}",
+                await KeptAsync(db, now, cancellationToken),
                 await InquiryRows.OfAsync(
                     db,
                     await owed.AsNoTracking()
@@ -116,6 +120,21 @@ internal static class TodayEndpoints
                     : null
             )
         );
+    }
+
+    private static async Task<string?> KeptAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
+    {
+        var since = now - PromiseRecord.Span;
+        var promised = await db
+            .CountingInquiries.Where(inquiry => inquiry.PromisedBy != null && inquiry.Received >= since)
+            .Select(inquiry => new
+            {
+                By = inquiry.PromisedBy!.Value,
+                inquiry.PromiseStopped,
+                inquiry.Closed,
+            })
+            .ToListAsync(cancellationToken);
+        return PromiseRecord.Of(promised.Select(one => new PromisedReply(one.By, one.PromiseStopped, one.Closed)), now).Say();
     }
 
     private static async Task<Ok<BellView>> BellAsync(

@@ -37,11 +37,12 @@ internal static class Conversions
         return builder;
     }
 
-    /// <summary>An instant as ticks since 1970, a day or month as ISO text; all order and compare in queries.</summary>
+    /// <summary>An instant as ticks since 1970, a day, month or time of day as ISO text; all order and compare in queries.</summary>
     public static ModelConfigurationBuilder HaveTimes(this ModelConfigurationBuilder builder)
     {
         builder.Properties<Instant>().HaveConversion<InstantConverter>();
         builder.Properties<LocalDate>().HaveConversion<LocalDateConverter>();
+        builder.Properties<LocalTime>().HaveConversion<LocalTimeConverter>();
         builder.Properties<YearMonth>().HaveConversion<YearMonthConverter>();
         return builder;
     }
@@ -53,6 +54,12 @@ internal static class Conversions
 
     private sealed class LocalDateConverter()
         : ValueConverter<LocalDate, string>(date => LocalDatePattern.Iso.Format(date), text => LocalDatePattern.Iso.Parse(text).Value);
+
+    private sealed class LocalTimeConverter()
+        : ValueConverter<LocalTime, string>(
+            time => LocalTimePattern.ExtendedIso.Format(time),
+            text => LocalTimePattern.ExtendedIso.Parse(text).Value
+        );
 
     private sealed class YearMonthConverter()
         : ValueConverter<YearMonth, string>(month => YearMonthPattern.Iso.Format(month), text => YearMonthPattern.Iso.Parse(text).Value);

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Conventions;
+using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Fields;
 using PorchLight.Server.FollowThrough;
@@ -39,6 +40,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();
     public DbSet<InquiryListView> InquiryListViews => Set<InquiryListView>();
+    public DbSet<Telling> Tellings => Set<Telling>();
     public DbSet<LaterVerdict> LaterVerdicts => Set<LaterVerdict>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Project> Projects => Set<Project>();
@@ -70,6 +72,16 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
 
     /// <summary>The business; asked of the database once in a transaction.</summary>
     public async Task<Business> BusinessAsync() => Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
+
+    /// <summary>The inquiries that count: all but spam and tests.</summary>
+    public IQueryable<Inquiry> CountingInquiries => Inquiries.Where(inquiry => inquiry.Aside == null);
+
+    /// <summary>How many answers to a form count.</summary>
+    public Task<int> CountReceivedAsync(Id<Form> form, CancellationToken cancellationToken) =>
+        Submissions.CountAsync(
+            sent => sent.FormId == form && !Inquiries.Any(inquiry => inquiry.SubmissionId == sent.Id && inquiry.Aside != null),
+            cancellationToken
+        );
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {

@@ -72,6 +72,11 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         );
         foreach (var run in await InScopeAsync(DueRunsAsync))
             allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, cancellationToken));
+        allWell &= await TryAsync(
+            "notifications",
+            "inquiries",
+            services => services.GetRequiredService<Notifications>().TellDueAsync(clock.GetCurrentInstant(), cancellationToken)
+        );
         var lineWorks = true;
         foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailQueue>().DueAsync(cancellationToken)))
         {
@@ -108,11 +113,8 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             var mail = await services.GetRequiredService<MailQueue>().NextTryAsync(cancellationToken) is { } next
                 ? Duration.Max(Duration.Zero, next - time.Now())
                 : (Duration?)null;
-            return (step, mail) switch
-            {
-                ({ } s, { } m) => Duration.Min(s, m),
-                _ => step ?? mail,
-            };
+            var telling = await services.GetRequiredService<Notifications>().NextAsync(cancellationToken) - clock.GetCurrentInstant();
+            return new[] { step, mail, telling }.Min();
         }
     }
 

@@ -398,7 +398,9 @@ public sealed class RunPlannerTests
     public void A_follow_through_chooses_whether_a_reply_ends_it_but_not_whether_a_person_does()
     {
         var goesOn = Content() with { Stops = [StopOn.Booked] };
-        Enum.GetValues<RunEnd>().Where(goesOn.EndsOn).ShouldBe([RunEnd.Booked, RunEnd.AnotherStarted, RunEnd.Closed, RunEnd.ByHand]);
+        Enum.GetValues<RunEnd>()
+            .Where(goesOn.EndsOn)
+            .ShouldBe([RunEnd.Booked, RunEnd.AnotherStarted, RunEnd.Closed, RunEnd.ByHand, RunEnd.SetAside]);
     }
 
     private static readonly Guid Maren = Guid.NewGuid();

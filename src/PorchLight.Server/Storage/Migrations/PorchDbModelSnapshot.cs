@@ -902,6 +902,12 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("ToldAtNight")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ToldDailyAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("TwoFactorEnabled")
                         .HasColumnType("INTEGER");
 
@@ -930,6 +936,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Aside")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Budget")
                         .HasColumnType("TEXT");
 
@@ -940,6 +949,10 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("CameFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Channel")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("ClientId")
@@ -963,6 +976,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("KnownBefore")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("LooksAfterId")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Need")
                         .HasColumnType("INTEGER");
 
@@ -972,6 +988,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("PromiseClock")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("PromiseHours")
+                        .HasColumnType("INTEGER");
 
                     b.Property<long?>("PromiseStopped")
                         .HasColumnType("INTEGER");
@@ -998,6 +1017,10 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("Source")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Stage")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("SubmissionId")
                         .HasColumnType("TEXT");
 
@@ -1012,6 +1035,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("WantedMonth")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WrittenDownBy")
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("WroteBack")
@@ -1034,6 +1060,12 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("SortName", "Id");
 
                     b.HasIndex("Need", "Urgency", "Id");
+
+                    b.HasIndex("Fit", "Need", "Urgency", "Id");
+
+                    b.HasIndex("LooksAfterId", "Need", "Urgency", "Id");
+
+                    b.HasIndex("Stage", "Need", "Urgency", "Id");
 
                     b.ToTable("Inquiries");
                 });
@@ -1103,6 +1135,24 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("InquiryId");
 
                     b.ToTable("OverruledFits");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.Telling", b =>
+                {
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Due")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("UserId", "InquiryId");
+
+                    b.HasIndex("Due");
+
+                    b.ToTable("Tellings");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Messages.OutgoingMail", b =>
@@ -1219,6 +1269,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("AlwaysComesIn")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Email")
                         .HasColumnType("TEXT");
 
@@ -1230,6 +1283,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<Guid?>("ImportId")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsAside")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("IsUnindexed")
                         .HasColumnType("INTEGER");
@@ -2021,6 +2077,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("LooksAfterId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
@@ -2060,6 +2121,21 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithOne()
                         .HasForeignKey("PorchLight.Server.Inquiries.OverruledFit", "InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.Telling", b =>
+                {
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -148,6 +148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeTold"];
+        put: operations["putMeTold"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/{id}/worked-out": {
         parameters: {
             query?: never;
@@ -205,6 +221,38 @@ export interface paths {
         };
         get?: never;
         put: operations["putInquiriesStages"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putInquiriesAside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSettingsSources"];
+        put: operations["putSettingsSources"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1060,6 +1108,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/links/by-mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdLinksByMail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/{id}/links/{link}": {
         parameters: {
             query?: never;
@@ -1294,6 +1358,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postInquiriesByIdPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/write-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInquiriesWriteDown"];
+        put: operations["putInquiriesWriteDown"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1645,6 +1725,22 @@ export interface paths {
         };
         get?: never;
         put: operations["putClientsTags"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/always-comes-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdAlwaysComesIn"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2574,6 +2670,10 @@ export interface components {
          * @enum {unknown}
          */
         Admission: "anyone" | "personalLink" | "personalLinkAndCode";
+        AlwaysComesIn: {
+            /** @description Whether no answer of theirs rules them out. */
+            always: boolean;
+        };
         /** @description From what a step's time is counted. */
         Anchor: components["schemas"]["AnchorRunStartAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"];
         /** @description Counts from the instant the step before was settled. */
@@ -2859,6 +2959,8 @@ export interface components {
             /** @description Every service of the business, in order. */
             services: components["schemas"]["ServiceArrangement"][];
         };
+        /** @enum {unknown} */
+        AsideReason: "spam" | "test";
         AwayNote: {
             /** @description What people see while the light is off. */
             words: string;
@@ -3184,6 +3286,7 @@ export interface components {
             email: null | string;
             /** @description How the business stands with them. */
             standing: components["schemas"]["Standing"];
+            alwaysComesIn: boolean;
             /** @description When they came, in words. */
             since: string;
             tags: string[];
@@ -3757,6 +3860,13 @@ export interface components {
             now: components["schemas"]["TaskWords"];
         };
         /** @description An edit that says what it started from. */
+        EditOfTellingTime: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["TellingTime"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["TellingTime"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfWelcomeCard: {
             /** @description The values as they were read. */
             was: components["schemas"]["WelcomeCard"];
@@ -4183,6 +4293,8 @@ export interface components {
             form: null | components["schemas"]["PublicForm"];
             /** @description Whether somebody of the business looks at the working copy: nothing is kept or sent. */
             onlyLooking: boolean;
+            /** @description How what is written down here reached the business ("by phone"), for somebody of the business; else null. */
+            writesDown: null | string;
         };
         /** @description What forms are built of. */
         FormParts: {
@@ -4249,6 +4361,7 @@ export interface components {
              *     they are written to.
              */
             followsUpUnfinished?: boolean;
+            promise?: null | components["schemas"]["ReplyPromise"];
             /** @description The origins of the sites that may embed it ("https://example.com"); empty for any. */
             embedOn?: string[];
             /** @description The identifiers of the people who get a mail when an inquiry comes in. */
@@ -4539,6 +4652,11 @@ export interface components {
             groups: components["schemas"]["NeedCount"][];
             rows: components["schemas"]["InquiryRow"][];
         };
+        /**
+         * @description How an inquiry reached the business.
+         * @enum {unknown}
+         */
+        InquiryChannel: "form" | "phone" | "mail" | "inPerson";
         /** @description What a list can be made of. */
         InquiryListParts: {
             needs: components["schemas"]["NeedCount"][];
@@ -4555,7 +4673,7 @@ export interface components {
          * @description What an inquiry needs, in the order a list shows it.
          * @enum {unknown}
          */
-        InquiryNeed: "reply" | "new" | "theirs" | "parked" | "agreed" | "ended";
+        InquiryNeed: "reply" | "new" | "theirs" | "parked" | "agreed" | "ended" | "aside";
         /**
          * @description What a list of inquiries is in order of.
          * @enum {unknown}
@@ -4565,7 +4683,7 @@ export interface components {
         InquiryQuery: {
             /** @description Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one. */
             words?: string;
-            /** @description What they need. */
+            /** @description What they need. What is set aside is only shown where it is asked for. */
             needs?: components["schemas"]["InquiryNeed"][];
             /** @description How they are sorted. */
             fits?: components["schemas"]["Fit"][];
@@ -4641,6 +4759,9 @@ export interface components {
             form: string;
             received: string;
             cameFrom: null | string;
+            /** @description Who wrote it down and how it came, in words; null where they sent it themselves. */
+            writtenDown: null | string;
+            aside: null | components["schemas"]["AsideReason"];
             knownBefore: boolean;
             callAsked: boolean;
             waitsFor: null | string;
@@ -4934,6 +5055,13 @@ export interface components {
             /** @description An https address the owner saved. */
             address: string;
         };
+        LinkByMail: {
+            /** @description Whose link it is. */
+            for: components["schemas"]["NewLink"];
+            subject: string;
+            /** @description The message; see LinkInvitation. */
+            text: string;
+        };
         LinkParameter: {
             /** @description The name in the address. */
             name: string;
@@ -4968,6 +5096,7 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        LocalTime: unknown;
         LostValue: {
             client: string;
             words: string;
@@ -5217,6 +5346,19 @@ export interface components {
         NewView: {
             name: string;
             query: components["schemas"]["ClientQuery"];
+        };
+        NewWrittenDown: {
+            /** @description The form whose questions are asked. */
+            form: components["schemas"]["IdOfForm"];
+            /** @description How it reached the business. */
+            channel: components["schemas"]["InquiryChannel"];
+            /** @description The day it did, in the business's zone. */
+            on: components["schemas"]["LocalDate"];
+            at: null | components["schemas"]["LocalTime"];
+            /** @description Whether the lead was answered already. */
+            answered: boolean;
+            /** @description Whether a follow-through begins with it. */
+            starts: boolean;
         };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
@@ -6334,6 +6476,7 @@ export interface components {
             download: null | components["schemas"]["LinkButton"];
             redirect: null | string;
             receipt: string;
+            writtenDown: null | components["schemas"]["IdOfInquiry"];
         };
         /** @description Something the business sells. */
         Service: {
@@ -6381,6 +6524,11 @@ export interface components {
             practiceMail: boolean;
             /** @description To be sent in the header X-Porch-Light with everything that changes something. */
             antiforgery: string;
+        };
+        SettingAside: {
+            /** @description Which. */
+            inquiries: unknown[];
+            reason: null | components["schemas"]["AsideReason"];
         };
         SettingsView: {
             /** @description Name, sender, country, currency, zone. */
@@ -6572,6 +6720,30 @@ export interface components {
             key: string;
             /** @description What people read. */
             name: string;
+            /** @description What else people wrote, or what a link said, that means the same way: former names, and names that were merged into it. */
+            alsoWritten?: string[];
+            /** @description Whether it is a person who sent them, whom the business thanks. */
+            isReferral?: boolean;
+        };
+        SourceMerge: {
+            /** @description What people wrote, or the name of a way of the list. */
+            written: string;
+            /** @description The key of the way it counts to from now on; null makes it a way of its own. */
+            into: null | string;
+        };
+        SourceRow: {
+            /** @description The key of the way in the list; null for words that count to none. */
+            key: null | string;
+            /** @description What it is called, or what was written. */
+            name: string;
+            isReferral: boolean;
+            /** @description What else counts to it. */
+            alsoWritten: string[];
+            /**
+             * Format: int32
+             * @description How many inquiries count to it.
+             */
+            inquiries: number;
         };
         /** @description What keeps programs from filling in a form. A field that people do not see is always part of it. */
         SpamGuard: {
@@ -6807,6 +6979,12 @@ export interface components {
             for: null | string;
             isDone: boolean;
         };
+        /** @description When somebody of the business wants a mail about what came in. */
+        TellingTime: {
+            dailyAt: null | components["schemas"]["LocalTime"];
+            /** @description Whether a mail may come at night, too; of no account for one mail a day. */
+            atNight: boolean;
+        };
         TestResult: {
             /** @description Whether the mail server took it. */
             arrived: boolean;
@@ -6836,6 +7014,8 @@ export interface components {
         TodayView: {
             note: string;
             clock: string;
+            /** @description How many promises were kept lately, as a sentence; null where nothing is decided. */
+            kept: null | string;
             promised: components["schemas"]["InquiryRow"][];
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
@@ -6985,6 +7165,24 @@ export interface components {
             content: components["schemas"]["FormContent"];
             /** @description What whoever builds it has to know beside that. */
             facts: components["schemas"]["FormFacts"];
+        };
+        WriteDownAddress: {
+            /** @description The form to fill in. */
+            address: string;
+        };
+        WriteDownChoices: {
+            /** @description The day it is, in the business's zone. */
+            today: components["schemas"]["LocalDate"];
+            forms: components["schemas"]["WriteDownForm"][];
+        };
+        WriteDownForm: {
+            id: components["schemas"]["IdOfForm"];
+            /** @description What leads see above it. */
+            title: string;
+            /** @description The subject of a mail that brings somebody a link to it. */
+            subject: string;
+            /** @description The text of such a mail. */
+            text: string;
         };
         WrittenBefore: {
             /** @description What stood there. */
@@ -7267,6 +7465,68 @@ export interface operations {
             };
         };
     };
+    getMeTold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TellingTime"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putMeTold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfTellingTime"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TellingTime"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     postFormsByIdWorkedOut: {
         parameters: {
             query?: never;
@@ -7419,6 +7679,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StageMoves"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putInquiriesAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingAside"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getSettingsSources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putSettingsSources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourceMerge"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceRow"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -9436,6 +9789,39 @@ export interface operations {
             };
         };
     };
+    postFormsByIdLinksByMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkByMail"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     deleteFormsByIdLinksByLink: {
         parameters: {
             query?: never;
@@ -9923,6 +10309,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getInquiriesWriteDown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WriteDownChoices"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putInquiriesWriteDown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWrittenDown"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WriteDownAddress"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -10755,6 +11203,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TagChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsByIdAlwaysComesIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlwaysComesIn"];
             };
         };
         responses: {
