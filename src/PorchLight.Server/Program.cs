@@ -83,6 +83,7 @@ builder.Services.AddScoped<MailQueue>();
 builder.Services.AddSingleton<SmtpCarrier>();
 builder.Services.AddScoped<DemoBusiness>();
 builder.Services.AddScoped<DemoHistoryPlayer>();
+builder.Services.AddScoped<DemoOddInquiries>();
 builder.Services.AddSingleton<FirstRunKey>();
 builder.Services.AddSingleton<DueWork>();
 builder.Services.AddHostedService<WorkLoop>();

@@ -163,7 +163,7 @@ public sealed class InquiryDeskTests
         var inquiry = await app.AskAsync(db => db.Inquiries.SingleAsync());
         var zone = (await app.AskAsync(db => db.Businesses.AsNoTracking().SingleAsync())).DateTimeZone;
         inquiry.Received.InZone(zone).LocalDateTime.ShouldBe(day.PlusDays(-20) + LocalTime.Noon);
-        (inquiry.PromiseStopped, inquiry.PromisedBy).ShouldBe((inquiry.Received, null));
+        (inquiry.PromiseStopped > inquiry.Received, inquiry.PromisedBy, inquiry.Need).ShouldBe((true, null, InquiryNeed.Theirs));
         (await app.AskAsync(db => db.Runs.CountAsync())).ShouldBe(1);
     }
 

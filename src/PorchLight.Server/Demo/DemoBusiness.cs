@@ -88,9 +88,22 @@ internal sealed class DemoBusiness(
 
         await LetTimePassAsync(now);
         await MakeLinksAsync(forms.Site, now - Duration.FromHours(3));
-        await DemoDrafts.AddAsync(db, tokens, (await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Wall]))!, now);
-        await using var seen = await db.WriteAsync(CancellationToken.None);
+        var walls = (await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Wall]))!;
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
+        await DemoDrafts.AddAsync(db, tokens, walls, now);
+        if (history)
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            await scope.ServiceProvider.GetRequiredService<DemoOddInquiries>().PlayAsync(walls, owner, now);
+        }
+
+        await using var seen = await db.WriteAsync(CancellationToken.None);
+        // From now on: nobody shall be reminded to thank people for what they said a year ago.
+        var stored = await db.BusinessAsync();
+        stored.Lists = stored.Lists with
+        {
+            Sources = [.. stored.Lists.Sources.Select(source => source with { IsReferral = source.Key == "past-client" })],
+        };
         // What rang before the last half day has been seen.
         owner.BellSeen =
             await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;

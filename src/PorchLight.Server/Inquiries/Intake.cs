@@ -193,9 +193,9 @@ internal sealed class Intake(
 
         var month = sendOff.TurnsAway ? null : await loader.MonthAsync(form, route.Answers, cancellationToken);
         var writtenDown = target.WrittenDown;
-        var owesNothing = writtenDown?.Answered ?? (sendOff.TurnsAway || month is { Waits: true });
+        var owesNothing = sendOff.TurnsAway || month is { Waits: true };
         var promise = PromiseOf(form, business);
-        var deadline = owesNothing ? null : promise.Deadline(came, business.Calendar);
+        var deadline = owesNothing || writtenDown is { Answered: true } ? null : promise.Deadline(came, business.Calendar);
         Id<Inquiry>? made = null;
         if (contact.IsReachable || writtenDown is not null)
         {
@@ -250,6 +250,14 @@ internal sealed class Intake(
                 now,
                 about
             );
+            if (writtenDown is { Answered: true })
+            {
+                // What keeps promises asks the database, which does not hold this one yet.
+                var answered = new AnsweredElsewhere(writtenDown.By);
+                inquiry.Turn = inquiry.Turn.After(answered, now);
+                await events.AppendAsync(answered, now, about);
+            }
+
             await events.AppendAsync(new AnswersLanded(plan.Writes.Count, plan.Notes.Count, plan.Differences.Count), now, about);
             if (sender is not null)
                 await notifications.TellAsync(form, inquiry, business, writtenDown?.By, now, cancellationToken);

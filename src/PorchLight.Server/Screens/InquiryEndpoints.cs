@@ -37,6 +37,7 @@ internal static class InquiryEndpoints
     internal sealed record InquiryView(
         Id<Inquiry> Id,
         Id<Client> ClientId,
+        Id<Project> ProjectId,
         string Name,
         string? Email,
         string Form,
@@ -146,6 +147,7 @@ internal static class InquiryEndpoints
             new InquiryView(
                 id,
                 client.Id,
+                inquiry.ProjectId,
                 client.Name,
                 client.Email,
                 content.Title,
@@ -160,10 +162,11 @@ internal static class InquiryEndpoints
                 inquiry.Closed is not null,
                 await RunningAsync(db, id, cancellationToken),
                 inquiry.Fit is { } fit ? await FitAsync(db, inquiry, fit, now, zone, cancellationToken) : null,
-                inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
+                inquiry.Aside is not null ? null
+                    : inquiry.Closed is { } closed ? $"Closed {TimeWords.At(closed, now, zone)}."
                     : WaitsFor(inquiry) is { } month ? $"On the waiting list for {month}, so no reply is promised."
                     : PromiseWords.Say(inquiry.PromisedBy, inquiry.PromiseStopped, sendOff.TurnsAway, now, business.Calendar),
-                inquiry.PromiseStopped is null,
+                inquiry is { PromiseStopped: null, Aside: null },
                 inquiry.PromisedBy is { } exact ? TimeWords.Exactly(exact, zone) : null,
                 $"{inquiry.PromiseHours} business hours on the {(inquiry.PromiseClock == PromiseClock.WorkingDays ? "working-day" : "open-hours")} clock",
                 sendOff.Title,

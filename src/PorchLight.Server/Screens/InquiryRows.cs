@@ -86,11 +86,11 @@ internal static class InquiryRows
             .. inquiries.Select(inquiry =>
             {
                 var project = projects[inquiry.ProjectId];
-                var owed = inquiry.PromiseStopped is null;
+                var owed = inquiry is { PromiseStopped: null, Aside: null };
                 var deadline = owed ? inquiry.PromisedBy : null;
                 PromiseGroup? group =
                     owed ? TodayNote.Group(deadline, now, zone)
-                    : inquiry.WroteBack is not null ? PromiseGroup.WroteBack
+                    : inquiry is { WroteBack: not null, Aside: null } ? PromiseGroup.WroteBack
                     : null;
                 return new InquiryRow(
                     inquiry.Id,
@@ -112,7 +112,7 @@ internal static class InquiryRows
                     deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
                     deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
                     group,
-                    TodayNote.IsUrgent(group, inquiry.WroteBack is not null),
+                    TodayNote.IsUrgent(group, inquiry is { WroteBack: not null, Aside: null }),
                     inquiry.CallAsked is not null,
                     InquiryEndpoints.WaitsFor(inquiry),
                     inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null

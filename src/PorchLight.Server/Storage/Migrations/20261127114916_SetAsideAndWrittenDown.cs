@@ -77,6 +77,16 @@ namespace PorchLight.Server.Storage.Migrations
                 type: "TEXT",
                 nullable: true);
 
+            // Until now every inquiry was promised what the business promises.
+            migrationBuilder.Sql("UPDATE Inquiries SET PromiseHours = (SELECT PromiseHours FROM Businesses)");
+            migrationBuilder.Sql(
+                """
+                UPDATE Inquiries SET
+                    Stage = (SELECT Stage FROM Projects WHERE Projects.Id = Inquiries.ProjectId),
+                    LooksAfterId = (SELECT LooksAfterId FROM Projects WHERE Projects.Id = Inquiries.ProjectId)
+                """
+            );
+
             migrationBuilder.CreateTable(
                 name: "Tellings",
                 columns: table => new
@@ -129,16 +139,6 @@ namespace PorchLight.Server.Storage.Migrations
                 principalTable: "AspNetUsers",
                 principalColumn: "Id",
                 onDelete: ReferentialAction.SetNull);
-
-            // Until now every inquiry was promised what the business promises.
-            migrationBuilder.Sql("UPDATE Inquiries SET PromiseHours = (SELECT PromiseHours FROM Businesses)");
-            migrationBuilder.Sql(
-                """
-                UPDATE Inquiries SET
-                    Stage = (SELECT Stage FROM Projects WHERE Projects.Id = Inquiries.ProjectId),
-                    LooksAfterId = (SELECT LooksAfterId FROM Projects WHERE Projects.Id = Inquiries.ProjectId)
-                """
-            );
         }
 
         /// <inheritdoc />

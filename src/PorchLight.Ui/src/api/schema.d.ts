@@ -4754,6 +4754,7 @@ export interface components {
         InquiryView: {
             id: components["schemas"]["IdOfInquiry"];
             clientId: components["schemas"]["IdOfClient"];
+            projectId: components["schemas"]["IdOfProject"];
             name: string;
             email: null | string;
             form: string;
@@ -5096,7 +5097,8 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
-        LocalTime: unknown;
+        /** Format: time */
+        LocalTime: string;
         LostValue: {
             client: string;
             words: string;

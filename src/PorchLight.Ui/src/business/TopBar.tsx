@@ -10,6 +10,7 @@ import { useSendKey } from "./useSendKey";
 import { AllKeys } from "./shell/AllKeys";
 import { Jump } from "./shell/Jump";
 import { useSession } from "./shell/session";
+import { useNewsInTitle } from "./shell/useTitle";
 
 const stations = [
   ["/", "Today"],
@@ -80,6 +81,9 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
                 <Link to="/settings">Settings</Link>
               </DropdownMenu.Item>
             )}
+            <DropdownMenu.Item asChild className={menuItem}>
+              <Link to="/mails">When you get mails</Link>
+            </DropdownMenu.Item>
             <DropdownMenu.Item asChild className={menuItem}>
               <Link to="/password">Change your password</Link>
             </DropdownMenu.Item>
@@ -171,6 +175,7 @@ function BellButton() {
     onSuccess: () => void bell.refetch(),
   });
   const unseen = bell.data?.unseen ?? 0;
+  useNewsInTitle(unseen);
   return (
     <Popover.Root onOpenChange={(open) => !open && unseen > 0 && seen.mutate()}>
       <Popover.Trigger className={onDusk} aria-label={unseen === 0 ? "Bell, nothing new" : `Bell, ${unseen} new`}>

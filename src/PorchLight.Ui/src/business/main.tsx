@@ -14,6 +14,7 @@ import { AppShell } from "./AppShell";
 import { BrokenPage } from "./shell/BrokenPage";
 import { NothingHere } from "./shell/NothingHere";
 import { JoinPage } from "./identity/JoinPage";
+import { MailTimes } from "./identity/MailTimes";
 import { PasswordPage } from "./identity/PasswordPage";
 import { InquiryList } from "./inquiries/InquiryList";
 import { InquiryPanel } from "./inquiries/InquiryPanel";
@@ -70,6 +71,7 @@ const router = createBrowserRouter([
       },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
       { path: "/settings/:section?/:view?", element: <Settings /> },
+      { path: "/mails", element: <MailTimes /> },
       { path: "/password", element: <PasswordPage /> },
       { path: "*", element: <NothingHere /> },
     ],

@@ -256,7 +256,9 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
           )}
         </div>
       </form>
-      <FinishLater token={token} filling={filling} keepNow={way.later.keepNow} followsUp={form.followsUp} />
+      {!door.writesDown && (
+        <FinishLater token={token} filling={filling} keepNow={way.later.keepNow} followsUp={form.followsUp} />
+      )}
     </QuestionContext>
   );
 }

@@ -71,6 +71,15 @@ export function PublicFormPage({ token }: { token: string }) {
             You are looking at your working copy. You can answer it to the end; nothing is kept or sent.
           </p>
         )}
+        {door?.writesDown && !sent && (
+          <p role="status" className="mb-5 rounded-soft border-2 border-dashed border-edge p-3">
+            <strong>You write down an inquiry that came {door.writesDown}.</strong> Leave out what you do not know;
+            nothing must be answered.{" "}
+            <a href="/inquiries" className="underline">
+              Back to the inquiries
+            </a>
+          </p>
+        )}
         {door?.lost && !sent && <p className="mb-5 rounded-soft border border-edge p-3">{door.lost}</p>}
         {failure ? (
           <Quiet title="This page could not be opened" note={failure} />
@@ -82,7 +91,7 @@ export function PublicFormPage({ token }: { token: string }) {
           <SendOff sent={sent.view} fresh={sent.fresh} business={door.business} />
         ) : !form ? (
           <FormAccess token={token} door={door} onOpen={knock} />
-        ) : form.cover && !started && !form.kept ? (
+        ) : form.cover && !started && !form.kept && !door.writesDown ? (
           <Cover
             door={door}
             form={form}

@@ -12,9 +12,21 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
     title.current?.focus();
     toTop();
     // Within somebody's page only a click may lead away from it; and who comes back here does not want to be sent off again.
-    if (sent.redirect && fresh && !isEmbedded) location.assign(sent.redirect);
-  }, [sent.redirect, fresh]);
+    if (sent.redirect && fresh && !isEmbedded && !sent.writtenDown) location.assign(sent.redirect);
+  }, [sent.redirect, sent.writtenDown, fresh]);
 
+  if (sent.writtenDown)
+    return (
+      <>
+        <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
+          It is written down
+        </h1>
+        <p className="mb-4">Somebody who had filled it in themselves would have seen “{sent.title}”.</p>
+        <a href={`/inquiries/${sent.writtenDown}`} target="_top" className={brandButton}>
+          Open the inquiry
+        </a>
+      </>
+    );
   return (
     <>
       <p className="mb-1 text-slate">{business}</p>

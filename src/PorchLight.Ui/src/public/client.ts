@@ -3,7 +3,7 @@ import { orProblem, Problem, type Schemas } from "../api/problem";
 import type { paths } from "../api/schema";
 import type { QuestionSurroundings } from "./questionContext";
 import { passOf } from "./localDraft";
-import { previewTicket } from "./embedding";
+import { previewTicket, writeDownTicket } from "./embedding";
 
 const http = createClient<paths>({ credentials: "omit" });
 
@@ -11,6 +11,7 @@ const http = createClient<paths>({ credentials: "omit" });
 http.use({
   onRequest({ request }) {
     if (previewTicket) request.headers.set("Preview-Ticket", previewTicket);
+    if (writeDownTicket) request.headers.set("Write-Down-Ticket", writeDownTicket);
     const pass = passOf(tokenOf(request.url));
     if (pass) request.headers.set("Form-Pass", pass);
     return request;
@@ -45,7 +46,7 @@ export const showForm = (token: string, opened: string, cameFrom: string | null,
 /** The form as it stood in the page that was opened; null when it has to be asked for, as after a code was typed. */
 export function openedHere(token: string): FormPageView | null {
   const data = document.getElementById("opened")?.textContent;
-  return data && !previewTicket && !passOf(token) ? (JSON.parse(data) as FormPageView) : null;
+  return data && !previewTicket && !writeDownTicket && !passOf(token) ? (JSON.parse(data) as FormPageView) : null;
 }
 
 export const subscribeToReopening = (token: string, email: string) =>
@@ -105,6 +106,7 @@ export function upload(
     const pass = passOf(token);
     if (pass) request.setRequestHeader("Form-Pass", pass);
     if (previewTicket) request.setRequestHeader("Preview-Ticket", previewTicket);
+    if (writeDownTicket) request.setRequestHeader("Write-Down-Ticket", writeDownTicket);
     request.responseType = "json";
     request.upload.onprogress = ({ loaded, total }) => onShare(total ? loaded / total : 0);
     request.onerror = () => reject(new Problem(0, `“${file.name}” did not get through. Please try it again.`));

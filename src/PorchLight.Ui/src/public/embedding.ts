@@ -5,6 +5,9 @@ export const within = new URLSearchParams(location.search).get("within");
 const looks = new URLSearchParams(location.search).get("look");
 export const previewTicket = looks === "1" ? null : looks;
 
+/** What lets somebody of the business write down here what a lead said. */
+export const writeDownTicket = new URLSearchParams(location.search).get("writeDown");
+
 /** This page's address, so that a reload brings back what is named; whatever else it says stays. */
 export function addressWith(name: "later" | "sent", value: string): string {
   const query = new URLSearchParams(location.search);

@@ -1,3 +1,4 @@
+import { writeDownTicket } from "./embedding";
 import type { Answers, SavedDraftView } from "./client";
 
 /** What a lead has typed so far, kept in this browser only, so that a reload or a way back loses nothing. */
@@ -10,7 +11,8 @@ export interface LocalDraft {
   kept?: { token: string; link: string; until: string; revision: number };
 }
 
-const keyOf = (token: string) => `porch-light:${token}`;
+// What somebody of the business writes down for a lead is not what they try themselves in the same browser.
+const keyOf = (token: string) => `porch-light:${token}${writeDownTicket ? ":written-down" : ""}`;
 const passKeyOf = (token: string) => `porch-light-pass:${token}`;
 
 export function load(token: string): LocalDraft | null {

@@ -6,6 +6,7 @@ import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
 import { say } from "../shell/say";
 import { useEdit } from "../edits/useEdit";
+import { PromiseFields } from "../edits/fields";
 import { SavedForm } from "../edits/SavedForm";
 
 type View = Schemas["FormSettingsView"];
@@ -195,7 +196,25 @@ function Fields({ id, view }: { id: string; view: View }) {
             onChange={(followsUpUnfinished) => edit.change({ followsUpUnfinished })}
           />
         </Part>
-        <Part title="Who gets a mail" note="For every inquiry, with its fit and a link to it.">
+        <Part title="Reply promise" note="How fast who sends this form is answered.">
+          <CheckBox
+            label="A promise of its own"
+            help="Without one, the promise of your business holds."
+            checked={now.promise !== null}
+            onChange={(on) => edit.change({ promise: on ? { hours: 24, clock: "workingDays" } : null })}
+          />
+          {now.promise && (
+            <PromiseFields
+              value={now.promise}
+              findings={within("promise", findings)}
+              onChange={(part) => edit.change({ promise: { ...now.promise!, ...part } })}
+            />
+          )}
+        </Part>
+        <Part
+          title="Who gets a mail"
+          note="For every inquiry, with its fit and a link to it. Everybody chooses when it comes: see “When you get mails” under your name."
+        >
           {view.people.map((person) => (
             <CheckBox
               key={person.id}
@@ -220,6 +239,15 @@ function Fields({ id, view }: { id: string; view: View }) {
         </Part>
       </div>
     </SavedForm>
+  );
+}
+
+/** The findings about what lies within a place, by their place there. */
+function within(place: string, findings: Map<string, string>): Map<string, string> {
+  return new Map(
+    [...findings]
+      .filter(([at]) => at.startsWith(`${place}.`))
+      .map(([at, words]) => [at.slice(place.length + 1), words]),
   );
 }
 

@@ -14,6 +14,7 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useSendKey } from "../useSendKey";
 import { MoveStage } from "./MoveStage";
+import { asideReasons, useSetAside } from "./useSetAside";
 
 type View = Schemas["InquiryView"];
 
@@ -41,6 +42,7 @@ export function InquiryActions({ view, onReply }: Props) {
       void queries.invalidateQueries();
     },
   });
+  const aside = useSetAside();
   const answeredElsewhere = () =>
     orProblem(
       api.POST("/api/inquiries/{id}/answered-elsewhere", { ...at, headers: sendKey.for("answered elsewhere") }),
@@ -65,6 +67,12 @@ export function InquiryActions({ view, onReply }: Props) {
     view.closed
       ? ["Open it again", () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/open-again", at)))]
       : ["Close the inquiry", () => act.mutate(close)],
+    ...(view.aside
+      ? []
+      : asideReasons.map(([reason, words]): [string, () => void] => [
+          words,
+          () => aside.mutate({ ids: [view.id], reason }),
+        ])),
   ];
   return (
     <>
@@ -119,7 +127,7 @@ export function InquiryActions({ view, onReply }: Props) {
           </DropdownMenu.Content>
         </DropdownMenu.Root>
       </div>
-      <Failure error={act.error} />
+      <Failure error={act.error ?? aside.error} />
       {noting && <GotInTouch view={view} onDone={() => setNoting(false)} />}
     </>
   );

@@ -13,6 +13,8 @@ import { InquiryRows } from "./InquiryRows";
 import { LeftAtTheDoor } from "./LeftAtTheDoor";
 import { MoveStage } from "./MoveStage";
 import { StageBoard } from "./StageBoard";
+import { asideReasons, useSetAside } from "./useSetAside";
+import { WriteDown } from "./WriteDown";
 
 type Row = Schemas["InquiryRow"];
 
@@ -47,6 +49,7 @@ export function InquiryList() {
     mutationFn: () => orProblem(api.POST("/api/inquiries/all-found", { body: asked })),
     onSuccess: (found) => setChosen(new Set(found as string[])),
   });
+  const aside = useSetAside(() => setChosen(new Set()));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const last = list.data?.pages.at(-1);
   const groups: { key: string; title: string; rows: Row[] }[] =
@@ -71,6 +74,7 @@ export function InquiryList() {
         <div className="flex flex-wrap items-start justify-between gap-2">
           <ListTitle open={!!id}>Inquiries</ListTitle>
           <span className="flex flex-wrap gap-2">
+            <WriteDown />
             <Button onClick={() => setSearch(isBoard ? {} : { board: "" }, { replace: true })}>
               {isBoard ? "Show the list" : "Show the board"}
             </Button>
@@ -106,7 +110,17 @@ export function InquiryList() {
               lostReasons={parts.data.lostReasons}
               onMoved={() => setChosen(new Set())}
             />
-            <Failure error={all.error} />
+            {asideReasons.map(([reason, words]) => (
+              <Button
+                key={reason}
+                weight="quiet"
+                disabled={aside.isPending}
+                onClick={() => aside.mutate({ ids: [...chosen], reason })}
+              >
+                {words.replace("It is", chosen.size === 1 ? "It is" : "They are")}
+              </Button>
+            ))}
+            <Failure error={all.error ?? aside.error} />
           </div>
         )}
         {findingsOf(list.error).size === 0 && <Failure error={list.error ?? parts.error} />}

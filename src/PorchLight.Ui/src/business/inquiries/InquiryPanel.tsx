@@ -3,15 +3,19 @@ import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
 import { MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
+import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
+import { AboutClient } from "./AboutClient";
 import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
 import { QuickReplies } from "./QuickReplies";
 import { ReplyForm } from "./ReplyForm";
+import { useSetAside } from "./useSetAside";
 
 /** Who, what, fit and why, what landed, the promise, and what happened. */
 export function InquiryPanel() {
@@ -23,6 +27,7 @@ export function InquiryPanel() {
   });
   useTitle(query.data?.name);
   const view = query.data;
+  const aside = useSetAside();
   const replying = search.has("reply");
   const quick = (search.get("quick") ?? null) as Schemas["QuickReplyKind"] | null;
   const setQuick = (kind: Schemas["QuickReplyKind"] | null) =>
@@ -41,8 +46,18 @@ export function InquiryPanel() {
       <PanelHead
         title={view.name}
         home="/inquiries"
-        under={`“${view.form}”, sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}.${view.knownBefore ? " Known to us before." : " New to us."}`}
+        under={`“${view.form}”, ${view.writtenDown ? `${view.received} ${view.writtenDown}` : `sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}`}.${view.knownBefore ? " Known to us before." : " New to us."}`}
       />
+      {view.aside && (
+        <p className="mt-2 mb-3 flex flex-wrap items-center gap-x-3 rounded-soft border border-edge bg-mist p-3">
+          <strong>{view.aside === "spam" ? "Set aside as spam." : "Set aside as just a test."}</strong>
+          It counts nowhere.
+          <Button disabled={aside.isPending} onClick={() => aside.mutate({ ids: [view.id], reason: null })}>
+            Put it back
+          </Button>
+        </p>
+      )}
+      <Failure error={aside.error} />
       {view.fit && (
         <FitCard key={id} id={id} name={view.name} fit={view.fit} onReopen={() => setQuick("doorReopened")} />
       )}
@@ -105,6 +120,7 @@ export function InquiryPanel() {
         </dl>
         <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
       </Section>
+      <AboutClient client={view.clientId} project={view.projectId} />
       <Section title="What happened">
         <TimelineList entries={view.timeline} />
       </Section>

@@ -17,7 +17,7 @@ import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { BeginProject } from "./BeginProject";
 import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
-import { Notes } from "./Notes";
+import { Notes } from "../edits/Notes";
 import { People } from "./People";
 import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";
@@ -158,6 +158,13 @@ function Standing({ client }: { client: View }) {
       });
     },
   });
+  const always = useMutation({
+    mutationFn: (on: boolean) =>
+      orProblem(
+        api.PUT("/api/clients/{id}/always-comes-in", { params: { path: { id: client.id } }, body: { always: on } }),
+      ),
+    onSuccess: refresh,
+  });
   const tags = useMutation({
     mutationFn: (change: { add: string[]; remove: string[] }) =>
       orProblem(api.PUT("/api/clients/tags", { body: { clients: [client.id], ...change } })),
@@ -218,7 +225,17 @@ function Standing({ client }: { client: View }) {
           )}
         </form>
       </div>
-      <Failure error={standing.error ?? tags.error} />
+      <label className="mt-2 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-4 accent-dusk"
+          checked={client.alwaysComesIn}
+          disabled={always.isPending}
+          onChange={(e) => always.mutate(e.target.checked)}
+        />
+        Always comes in: nothing they answer rules them out
+      </label>
+      <Failure error={standing.error ?? tags.error ?? always.error} />
     </>
   );
 }

@@ -9,7 +9,7 @@ import { useTitle } from "../shell/useTitle";
 import { api } from "../client";
 import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { FieldRows } from "./FieldRows";
-import { Notes } from "./Notes";
+import { Notes } from "../edits/Notes";
 import { People } from "./People";
 import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";

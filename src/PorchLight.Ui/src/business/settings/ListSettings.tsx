@@ -65,12 +65,24 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
       />
       <List
         name="sources"
-        help="How people find you. Forms offer it where a question asks for a source."
+        help="How people find you. Forms offer it where a question asks for a source. Under “How people found you” you see what was written, and merge."
         add="Add a source"
         lines={now.sources}
-        fresh={{ key: "", name: "" }}
+        fresh={{ key: "", name: "" } as Schemas["Source"]}
         findings={findings}
         onChange={(sources) => edit.change({ sources })}
+        more={(source, change, index) => (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="size-4 accent-dusk"
+              checked={source.isReferral ?? false}
+              onChange={(e) => change({ ...source, isReferral: e.target.checked })}
+            />
+            <span className="sr-only">{source.name || `Source ${index + 1}`}: </span>a person sends them, remind me to
+            thank
+          </label>
+        )}
       />
       <List
         name="stages"

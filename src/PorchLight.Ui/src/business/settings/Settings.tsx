@@ -15,6 +15,7 @@ import { LookSettings } from "./LookSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
 import { SavedForm } from "../edits/SavedForm";
+import { SourceSettings } from "./SourceSettings";
 import { ViewSettings } from "./ViewSettings";
 import { WelcomeSettings } from "./WelcomeSettings";
 
@@ -25,6 +26,7 @@ const sections = [
   ["look", "Look"],
   ["welcome", "Welcome and unfinished forms"],
   ["lists", "Services, sources, stages"],
+  ["sources", "How people found you"],
   ["fields", "Fields"],
   ["views", "Views"],
   ["hours", "Hours"],
@@ -66,6 +68,8 @@ export function Settings() {
             <MailSettings />
           ) : section === "fields" ? (
             <FieldSettings />
+          ) : section === "sources" ? (
+            <SourceSettings />
           ) : section === "views" ? (
             <ViewSettings key={view} which={view} />
           ) : section === "backup" ? (

@@ -28,6 +28,10 @@ const madeOf: Record<string, string[]> = {
   fields: ["fields", "records", "forms"],
   inquiries: ["inquiries", "records", "brand"],
   "inquiry-parts": ["inquiries", "forms", "records", "brand", "identity"],
+  "write-down": ["forms", "brand"],
+  // What is being chosen is never taken away by what happens elsewhere; saving finds out.
+  told: [],
+  sources: ["inquiries", "records", "brand"],
   "quick-replies": ["inquiries", "records", "brand"],
   "left-at-the-door": ["forms", "inquiries", "messages", "brand"],
   inquiry: ["inquiries", "records", "forms", "followThrough", "messages", "brand"],

@@ -1,8 +1,24 @@
 import { useEffect } from "react";
 
+let title = "Porch Light";
+let news = 0;
+
+const show = () => {
+  document.title = news > 0 ? `(${news}) ${title}` : title;
+};
+
 /** Names the window after what is on screen. */
-export function useTitle(title: string | undefined): void {
+export function useTitle(words: string | undefined): void {
   useEffect(() => {
-    document.title = title ? `${title}, Porch Light` : "Porch Light";
-  }, [title]);
+    title = words ? `${words}, Porch Light` : "Porch Light";
+    show();
+  }, [words]);
+}
+
+/** Says in the name of the window how much rang that was not looked at, so that it is seen from another one. */
+export function useNewsInTitle(count: number): void {
+  useEffect(() => {
+    news = count;
+    show();
+  }, [count]);
 }

@@ -52,7 +52,9 @@ export function Today() {
                 <h2 className="mb-2 text-[1.07rem]">
                   {title}{" "}
                   {index === 0 && (
-                    <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{today.data.clock}</span>
+                    <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">
+                      {[today.data.clock, today.data.kept].filter(Boolean).join(". ")}
+                    </span>
                   )}
                 </h2>
                 <InquiryRows rows={rows} withReply />

@@ -1,0 +1,64 @@
+import { useQuery } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { CheckBox, SelectBox, TextBox } from "../../kit/fields";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { SavedForm } from "../edits/SavedForm";
+import { useEdit } from "../edits/useEdit";
+import { useTitle } from "../shell/useTitle";
+
+type Times = Schemas["TellingTime"];
+
+/** When this person gets mails about inquiries. */
+export function MailTimes() {
+  useTitle("When you get mails");
+  const told = useQuery({
+    queryKey: ["told"],
+    queryFn: () => orProblem(api.GET("/api/me/told")),
+    refetchOnMount: "always",
+  });
+  return (
+    <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
+      <h1 className="mb-4 text-2xl">When you get mails</h1>
+      <Failure error={told.error} />
+      {told.isFetchedAfterMount && told.data ? <Fields start={told.data} /> : !told.error && <Skeleton rows={3} />}
+    </main>
+  );
+}
+
+function Fields({ start }: { start: Times }) {
+  const edit = useEdit(start, (body) => orProblem(api.PUT("/api/me/told", { body })));
+  const { now } = edit;
+  return (
+    <SavedForm edit={edit} nameOf={(place) => place}>
+      <div className="grid max-w-md gap-4">
+        <p className="text-slate">
+          About inquiries by the forms that name you under “Who gets a mail”. It holds for what comes in from now on.
+        </p>
+        <SelectBox
+          label="A mail comes"
+          value={now.dailyAt ? "daily" : "atOnce"}
+          onChange={(e) => edit.change({ dailyAt: e.target.value === "daily" ? "08:00:00" : null })}
+        >
+          <option value="atOnce">for every inquiry, at once</option>
+          <option value="daily">once a day, about all of them</option>
+        </SelectBox>
+        {now.dailyAt ? (
+          <TextBox
+            label="At this time"
+            type="time"
+            value={now.dailyAt.slice(0, 5)}
+            onChange={(e) => e.target.value && edit.change({ dailyAt: `${e.target.value}:00` })}
+          />
+        ) : (
+          <CheckBox
+            label="At night, too"
+            help="Otherwise what comes in between 21:00 and 07:00 is told at 07:00."
+            checked={now.atNight}
+            onChange={(atNight) => edit.change({ atNight })}
+          />
+        )}
+      </div>
+    </SavedForm>
+  );
+}
