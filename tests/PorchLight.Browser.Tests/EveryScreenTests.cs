@@ -12,6 +12,7 @@ public sealed class EveryScreenTests
         "look",
         "welcome",
         "lists",
+        "sources",
         "fields",
         "views",
         "views/project-mural",
@@ -60,6 +61,7 @@ public sealed class EveryScreenTests
             "/clients/import",
             "/practice-mail",
             $"/practice-mail/{mail}",
+            "/mails",
             "/password",
             .. Settings.Select(section => $"/settings/{section}"),
         ];

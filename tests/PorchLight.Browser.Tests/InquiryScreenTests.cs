@@ -116,4 +116,48 @@ public sealed class InquiryScreenTests
         owner.FindsNothingAtAll();
         app.Ask(db => db.OverruledFits.Single().Reason).ShouldBe("They are old friends");
     }
+
+    [Fact]
+    public async Task Who_phoned_is_written_down_spam_is_set_aside_who_left_is_written_to_and_the_board_is_worked_by_keyboard()
+    {
+        await using var app = new BrowserApp(SeedData.DemoWithPeople);
+        using var owner = new Visitor();
+        owner.ComeIn(app, "/inquiries");
+        owner.Press("Add an inquiry");
+        owner.Pick("The form", "A wall to paint");
+        owner.FindsNothingAtAll();
+        owner.Press("Go on to the questions");
+        owner.Sees("You write down an inquiry that came by phone.");
+        owner.Type("First name", "Fenna");
+        owner.FindsNothingAtAll();
+        owner.Press("Go on");
+        owner.Sees("What would you like painted?");
+        owner.Press("Send");
+        owner.Sees("It is written down");
+        owner.Follow("Open the inquiry");
+        owner.Sees("by phone, written down by Maren Tolliver");
+        var fenna = app.Ask(db => db.Inquiries.Single(one => one.WrittenDownBy != null).Id);
+        app.Ask(db => db.Inquiries.Single(one => one.Id == fenna).Need).ShouldBe(InquiryNeed.Theirs);
+
+        owner.Press("More");
+        owner.Click("//*[@role='menuitem'][.='It is just a test']");
+        owner.Sees("Set aside as just a test.");
+        owner.FindsNothingAtAll();
+        owner.Press("Put it back");
+        owner.SeesNoMore("Set aside as just a test.");
+
+        owner.Press("Write a note");
+        owner.Type("A note", "Rings again on Monday.");
+        owner.Press("Keep the note");
+        owner.Wait("the note is kept", () => app.Ask(db => db.Notes.Any(note => note.Text == "Rings again on Monday.")));
+
+        owner.Open(app.Address + "/inquiries");
+        owner.Press("Write to them once");
+        owner.Sees("Linus Overby gets a mail with the link to their answers.");
+        owner.Press("Show the board");
+        owner.Find("//section[@aria-label='New']//a[contains(., 'Fenna')]").SendKeys(Keys.Alt + Keys.ArrowRight);
+        owner.Wait("she stands one stage on", () => app.Ask(db => db.Inquiries.Single(one => one.Id == fenna).Stage) == "talking");
+        owner.Find("//section[@aria-label='In talks']//a[contains(., 'Fenna')]");
+        owner.FindsNothingAtAll();
+    }
 }

@@ -175,9 +175,21 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         return Spans(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
     }
 
-    /// <summary>When the business opens on a day; null when it does not.</summary>
-    /// <param name="date">The day in the business's zone.</param>
-    public LocalTime? OpensAt(LocalDate date) => Spans(date) is [var first, ..] ? LocalTime.FromTicksSinceMidnight(first.From) : null;
+    /// <summary>
+    /// A time for a talk on a day: an hour after the business opens where it is still open long enough then, else when it opens. Null when
+    /// it never opens for that long.
+    /// </summary>
+    /// <param name="date">The day, in the business's zone.</param>
+    /// <param name="lasts">How long the talk lasts; not negative.</param>
+    public LocalTime? TimeToTalk(LocalDate date, Duration lasts)
+    {
+        var spans = Spans(date).Where(span => span.To - span.From >= lasts.BclCompatibleTicks).ToList();
+        if (spans.Count == 0)
+            return null;
+        var (from, to) = spans[0];
+        var later = from + NodaConstants.TicksPerHour;
+        return LocalTime.FromTicksSinceMidnight(later + lasts.BclCompatibleTicks <= to ? later : from);
+    }
 
     private List<(long From, long To)> Spans(LocalDate date) => _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
 

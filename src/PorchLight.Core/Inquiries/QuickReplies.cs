@@ -65,6 +65,8 @@ public sealed record QuickReply(QuickReplyKind Kind, char Letter, string Label, 
 public static class QuickReplies
 {
     private const int OfferedTimes = 3;
+    private const int DaysLookedAt = 30;
+    private static readonly Duration Talk = Duration.FromMinutes(30);
     private const int WeeksToComeBack = 12;
 
     private static readonly LocalDatePattern OfferedDay = LocalDatePattern.CreateWithInvariantCulture("dddd d MMMM");
@@ -239,13 +241,15 @@ public static class QuickReplies
     private static string Times(Instant now, BusinessCalendar calendar)
     {
         var offered = new List<string>();
-        for (var day = calendar.Today(now); offered.Count < OfferedTimes; )
+        var day = calendar.Today(now);
+        for (var looked = 0; offered.Count < OfferedTimes; looked++)
         {
-            if (calendar.WorkingDaysAfter(day, 1) is not { } next)
+            if (looked == DaysLookedAt || calendar.WorkingDaysAfter(day, 1) is not { } next)
                 return "Which times suit you for half an hour?";
             day = next;
             // A mail may be read days later: no day is called by where it lies from today.
-            offered.Add($"{OfferedDay.Format(day)} at {TimeWords.Clock(calendar.OpensAt(day)!.Value.PlusHours(1))}");
+            if (calendar.TimeToTalk(day, Talk) is { } time)
+                offered.Add($"{OfferedDay.Format(day)} at {TimeWords.Clock(time)}");
         }
 
         return $"Would one of these suit you for half an hour: {offered[0]}, {offered[1]}, or {offered[2]}? If not, tell us two times that do.";

@@ -1,3 +1,5 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
@@ -28,7 +30,11 @@ public static class ScreeningDifferences
                 was[signal.Key].FirstOrDefault() is { } old ? Changed(old, signal) : [$"New: {signal.Say()}."]
             ),
             .. before.Signals.Where(signal => !now.Contains(signal.Key)).Select(signal => $"Gone: {signal.Say()}."),
+            .. Order(before, now).SequenceEqual(Order(after, was)) ? Array.Empty<string>() : ["The signals stand in another order."],
         ];
+
+        static IEnumerable<string> Order(ScreeningRules rules, ILookup<string, Signal> others) =>
+            rules.Signals.Select(signal => signal.Key).Where(others.Contains);
 
         IEnumerable<string> Changed(Signal old, Signal signal)
         {
@@ -38,12 +44,18 @@ public static class ScreeningDifferences
                 yield return $"{signal.Sentence}: {signal.Effect.Say()} instead of {old.Effect.Say()}.";
             if (old.When.Say(form, fields) is var condition && condition != signal.When.Say(form, fields))
                 yield return $"{signal.Sentence}: when {signal.When.Say(form, fields)}, not when {condition}.";
+            else if (!IsSame(old.When, signal.When))
+                yield return $"{signal.Sentence}: when it counts reads the same, and means other answers than before.";
             if (old.Sentence != signal.Sentence)
                 yield return $"“{old.Sentence}” is now called “{signal.Sentence}”.";
             if (old.Advice != signal.Advice)
                 yield return $"{signal.Sentence}: other advice for the reply.";
         }
     }
+
+    // Lists in records are compared as what they hold.
+    private static bool IsSame(Condition one, Condition other) =>
+        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(one), JsonSerializer.SerializeToNode(other));
 
     private static string[] Number(string what, int before, int after) =>
         before == after ? [] : [$"{what} {after} instead of {before} points."];

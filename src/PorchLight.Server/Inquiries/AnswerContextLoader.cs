@@ -109,7 +109,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var content = (await db.FormVersionAsync(inquiry.FormId, inquiry.FormVersion))!.Content;
         var rules = await db.ScreeningRulesAsync(inquiry.FormId, inquiry.ScreeningVersion);
         var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
-        if (rules.LooksOnFile)
+        if (LooksOnFile(rules, sent))
             known = known with { OnFile = await OnFileThenAsync(inquiry, cancellationToken) };
         return (known, rules, Given(sent));
     }
@@ -125,7 +125,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
 
     /// <summary>
     /// The state of every question as it was when each inquiry of a form came in, by inquiry. What was on file then is asked for only
-    /// where the rules look at it.
+    /// where the rules look at it, or where somebody came by a link of their own.
     /// </summary>
     public async Task<IReadOnlyDictionary<Id<Inquiry>, AnswerContext>> KnownThenAsync(
         Id<Form> form,
@@ -145,13 +145,16 @@ internal sealed class AnswerContextLoader(PorchDb db)
         {
             var content = (await db.FormVersionAsync(form, one.Inquiry.FormVersion))!.Content;
             var nothing = Nothing(content, null, business, one.Submission.At);
-            if (rules.LooksOnFile)
+            if (LooksOnFile(rules, one.Submission))
                 nothing = nothing with { OnFile = await OnFileThenAsync(one.Inquiry, cancellationToken) };
             known[one.Inquiry.Id] = Routes.Trace(nothing, Given(one.Submission)).Know(nothing);
         }
 
         return known;
     }
+
+    // By a link of their own a form may have asked what depends on what is on file; to strangers it never shows that.
+    private static bool LooksOnFile(ScreeningRules rules, Submission sent) => rules.LooksOnFile || sent.PersonalLinkId is not null;
 
     private static Dictionary<string, Answer?> Given(Submission sent) =>
         sent.Answers.ByQuestion.ToDictionary(answer => answer.Key, answer => (Answer?)answer.Value);

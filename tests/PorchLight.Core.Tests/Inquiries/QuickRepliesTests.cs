@@ -46,6 +46,17 @@ public sealed class QuickRepliesTests
             .ShouldContain("Which times suit you for half an hour?");
     }
 
+    [Theory]
+    [InlineData(9, 0, 10, 0, "at 09:00")]
+    [InlineData(9, 0, 10, 30, "at 10:00")]
+    [InlineData(23, 0, 24, 0, "at 23:00")]
+    [InlineData(9, 0, 9, 20, "Which times suit you for half an hour?")]
+    public void However_short_a_business_opens_the_talk_ends_before_it_closes(int from, int fromMinute, int to, int toMinute, string words)
+    {
+        var closes = to == 24 ? OpenSpan.EndOfDay : new LocalTime(to, toMinute);
+        Text(For(Anna, calendar: Week("Europe/Dublin", new OpenSpan(new LocalTime(from, fromMinute), closes)))[0]).ShouldContain(words);
+    }
+
     [Fact]
     public void A_no_for_the_price_names_it_and_without_one_a_person_has_to()
     {

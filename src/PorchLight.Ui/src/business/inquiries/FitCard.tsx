@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
+import { fits } from "../../kit/fits";
 import { FitMark } from "../../kit/marks";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
@@ -127,12 +128,6 @@ function Reasons({ verdict }: { verdict: Verdict }) {
   );
 }
 
-const fits: [Schemas["Fit"], string][] = [
-  ["comeIn", "Come in"],
-  ["talkFirst", "Talk first"],
-  ["notNow", "Not now"],
-];
-
 /** Another fit, with a reason that stays beside what the answers say. */
 function Overrule({ id, name, fit, onReopen, onDone }: Props & { onDone: () => void }) {
   const queries = useQueryClient();
@@ -149,7 +144,16 @@ function Overrule({ id, name, fit, onReopen, onDone }: Props & { onDone: () => v
       void queries.invalidateQueries();
       notice({
         words: `${name} is sorted as ${fits.find(([one]) => one === chosen)?.[1]}.`,
-        undo: () => orProblem(api.DELETE("/api/inquiries/{id}/fit", path)).then(() => queries.invalidateQueries()),
+        undo: () =>
+          (fit.reason
+            ? orProblem(
+                api.PUT("/api/inquiries/{id}/fit", {
+                  ...path,
+                  body: { fit: fit.fit.fit, reason: fit.reason, seen: chosen },
+                }),
+              )
+            : orProblem(api.DELETE("/api/inquiries/{id}/fit", path))
+          ).then(() => queries.invalidateQueries()),
       });
       onDone();
       // Who was told a no wants to hear that it is none any more.

@@ -2,15 +2,11 @@ import { ArrowDownUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckItem, Menu } from "../../kit/CheckMenu";
 import { boxLook, controlLook } from "../../kit/fields";
+import { fits } from "../../kit/fits";
 import { api } from "../client";
 import { ListViews } from "../edits/ListViews";
 import { everything, type InquiryQuery } from "./inquiryQuery";
 
-const fits: [Schemas["Fit"], string][] = [
-  ["comeIn", "Come in"],
-  ["talkFirst", "Talk first"],
-  ["notNow", "Not now"],
-];
 const orders: [Schemas["InquiryOrder"], string][] = [
   ["need", "what they need"],
   ["received", "when they came"],

@@ -45,7 +45,10 @@ export function SourceSettings() {
         {listed.length === 0 && <p>No source is listed yet.</p>}
         <ul className="grid gap-3">
           {listed.map((row) => (
-            <li key={row.key} className="grid items-start gap-x-4 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <li
+              key={row.key}
+              className="grid grid-cols-1 items-start gap-x-4 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]"
+            >
               <span>
                 <strong>{row.name}</strong>, {say(row.inquiries, "inquiry", "inquiries")}
                 {row.isReferral && ". A person sent them, so you are reminded to thank them"}.
@@ -67,7 +70,10 @@ export function SourceSettings() {
         </p>
         <ul className="grid gap-3">
           {loose.map((row) => (
-            <li key={row.name} className="grid items-start gap-x-4 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <li
+              key={row.name}
+              className="grid grid-cols-1 items-start gap-x-4 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]"
+            >
               <span className="wrap-anywhere">
                 <strong>{row.name}</strong>, {say(row.inquiries, "inquiry", "inquiries")}.
               </span>
@@ -98,7 +104,7 @@ function Into({ row, listed, isBusy, onMerge }: IntoProps) {
         <>
           <select
             aria-label={`What “${row.name}” counts to`}
-            className={controlLook}
+            className={`${controlLook} max-w-full`}
             value={into}
             onChange={(e) => setInto(e.target.value)}
           >

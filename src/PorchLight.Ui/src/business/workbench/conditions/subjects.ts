@@ -1,4 +1,5 @@
 import { KnownWords } from "../words";
+import { fits } from "../../../kit/fits";
 import type { Schemas } from "../../../api/problem";
 import { questionsBefore, rowQuestions, type AnyQuestion, type Condition, type Question } from "../form";
 import { useWorkbench } from "../workbenchContext";
@@ -18,11 +19,7 @@ export interface SubjectOnOffer {
   currency: string | null;
 }
 
-const fits: PossibleValue[] = [
-  { key: "comeIn", label: "Come in" },
-  { key: "talkFirst", label: "Talk first" },
-  { key: "notNow", label: "Not now" },
-];
+const possibleFits: PossibleValue[] = fits.map(([key, label]) => ({ key, label }));
 
 /** Where a condition stands decides what it can look at. */
 export type Place =
@@ -88,7 +85,7 @@ export function useSubjects(place: Place): SubjectOnOffer[] {
             group: "The screening" as const,
             of: null,
             comparisons: [],
-            values: fits,
+            values: possibleFits,
             currency: null,
           },
           {

@@ -11,6 +11,7 @@ import { NumberBox } from "../../../kit/NumberBox";
 import { Failure, Skeleton } from "../../../kit/states";
 import { api } from "../../client";
 import { Clashes } from "../../edits/Clashes";
+import { useSession } from "../../shell/session";
 import { wholeForm } from "../form";
 import type { Building } from "../useWorkingForm";
 import { WorkbenchContext } from "../workbenchContext";
@@ -59,6 +60,7 @@ export function ScreeningTab({ id, building }: Props) {
 }
 
 function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
+  const { role } = useSession();
   const screening = useScreening(id, view);
   const { rules, step } = screening;
   const sorted = useSortedAgain(id, rules);
@@ -146,7 +148,7 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
           </section>
           {report && <Moves report={report} />}
           {report && <HowWell report={report} />}
-          {report && <FirstCall minutes={report.firstCallMinutes} />}
+          {report && role === "owner" && <FirstCall minutes={report.firstCallMinutes} />}
         </div>
       </div>
       {(view.changes.length > 0 || screening.isDirty) && (

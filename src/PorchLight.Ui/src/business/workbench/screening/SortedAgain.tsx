@@ -2,15 +2,11 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
+import { fits } from "../../../kit/fits";
 import { FitMark } from "../../../kit/marks";
 
 type Report = Schemas["SortedAgain"];
 
-const fits: [Schemas["Fit"], string][] = [
-  ["comeIn", "Come in"],
-  ["talkFirst", "Talk first"],
-  ["notNow", "Not now"],
-];
 const fewRows = 8;
 
 /** Who would be sorted otherwise: the table, and each of them. */
