@@ -93,6 +93,14 @@ public sealed class InquiryListTests
 
         (await owner.PutAsync("/api/inquiries/stages", Body(new { moves = back }))).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await StagesAsync(app)).ShouldBe(["new", "new", "new"], "taken back");
+
+        var moves = await (await MoveAsync(owner, (people["Anna"], "talking", null, null))).JsonAsync();
+        await MoveAsync(app.Member(), (people["Anna"], "booked", null, null));
+        var late = await owner.PutAsync("/api/inquiries/stages", Body(new { moves = moves.GetProperty("moves") }));
+        (late.StatusCode, (await StagesAsync(app))[0]).ShouldBe(
+            (HttpStatusCode.Conflict, "booked"),
+            "nobody takes back unseen what another did"
+        );
     }
 
     [Fact]

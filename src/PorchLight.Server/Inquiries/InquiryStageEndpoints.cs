@@ -21,7 +21,8 @@ internal static class InquiryStageEndpoints
     /// <param name="Stage">The key of the stage it comes to.</param>
     /// <param name="Until">The day a parked one comes back; null for no end, and for other stages.</param>
     /// <param name="Reason">Why it will not come, of the business's list; null where nobody says, and for other stages.</param>
-    internal sealed record StageMove(Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason);
+    /// <param name="From">The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands.</param>
+    internal sealed record StageMove(Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason, string? From = null);
 
     internal sealed record StageMoves(IReadOnlyList<StageMove> Moves);
 
@@ -61,7 +62,11 @@ internal static class InquiryStageEndpoints
             if (await db.Inquiries.FindAsync([move.Inquiry], cancellationToken) is not { } inquiry)
                 return Problems.NotFound(InquiryActionEndpoints.Gone);
             var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;
-            back.Add(new StageMove(inquiry.Id, project.Stage, project.ParkedUntil, project.LostReason));
+            if (move.From is { } from && project.Stage != from && project.Stage != move.Stage)
+                return Problems.Conflict(
+                    $"Somebody moved it to “{list.GetValueOrDefault(project.Stage)?.Name ?? project.Stage}” meanwhile. Nothing was moved; look at it once more."
+                );
+            back.Add(new StageMove(inquiry.Id, project.Stage, project.ParkedUntil, project.LostReason, stage.Key));
             await stages.MoveAsync(project, stage, who.UserId(), now, move.Until, move.Reason);
         }
 

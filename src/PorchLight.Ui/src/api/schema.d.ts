@@ -6797,6 +6797,8 @@ export interface components {
             until: null | components["schemas"]["LocalDate"];
             /** @description Why it will not come, of the business's list; null where nobody says, and for other stages. */
             reason: null | string;
+            /** @description The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands. */
+            from?: null | string;
         };
         StageMoves: {
             moves: components["schemas"]["StageMove"][];

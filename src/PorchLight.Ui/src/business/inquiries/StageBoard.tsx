@@ -44,7 +44,7 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const move = (id: string, from: string, to: string | undefined) => {
     const stage = stages.find((one) => one.key === to);
-    if (stage && from !== to) mover.begin([id], stage);
+    if (stage && from !== to) mover.begin([id], stage, from);
   };
   return (
     <>

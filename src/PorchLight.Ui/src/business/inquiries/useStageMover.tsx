@@ -13,6 +13,8 @@ type Stage = Schemas["Stage"];
 interface Move {
   ids: string[];
   stage: Stage;
+  /** The key of the stage they were seen in; null where that was not looked at. */
+  from: string | null;
 }
 
 /**
@@ -28,10 +30,11 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
   const [reason, setReason] = useState("");
   const put = (moves: Schemas["StageMove"][]) => orProblem(api.PUT("/api/inquiries/stages", { body: { moves } }));
   const move = useMutation({
-    mutationFn: ({ ids, stage }: Move) =>
+    mutationFn: ({ ids, stage, from }: Move) =>
       put(
         ids.map((inquiry) => ({
           inquiry,
+          from,
           stage: stage.key,
           until: stage.kind === "parked" ? until || null : null,
           reason: stage.kind === "lost" ? reason || null : null,
@@ -47,10 +50,10 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
       onMoved?.();
     },
   });
-  const begin = (ids: string[], stage: Stage) => {
+  const begin = (ids: string[], stage: Stage, from: string | null = null) => {
     move.reset();
-    if (stage.kind === "parked" || stage.kind === "lost") setAsking({ ids, stage });
-    else move.mutate({ ids, stage });
+    if (stage.kind === "parked" || stage.kind === "lost") setAsking({ ids, stage, from });
+    else move.mutate({ ids, stage, from });
   };
   const wrongDay = findingsOf(move.error).get("until");
   const dialog: ReactNode = (
