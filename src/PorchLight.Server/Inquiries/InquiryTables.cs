@@ -27,33 +27,18 @@ internal static class InquiryTables
                 inquiry.Urgency,
                 inquiry.Id,
             });
-        builder
-            .Entity<Inquiry>()
-            .HasIndex(inquiry => new
+        // What a list is filtered by most, each in the order of the list.
+        foreach (
+            var filter in new[]
             {
-                inquiry.Fit,
-                inquiry.Need,
-                inquiry.Urgency,
-                inquiry.Id,
-            });
-        builder
-            .Entity<Inquiry>()
-            .HasIndex(inquiry => new
-            {
-                inquiry.Stage,
-                inquiry.Need,
-                inquiry.Urgency,
-                inquiry.Id,
-            });
-        builder
-            .Entity<Inquiry>()
-            .HasIndex(inquiry => new
-            {
-                inquiry.LooksAfterId,
-                inquiry.Need,
-                inquiry.Urgency,
-                inquiry.Id,
-            });
+                nameof(Inquiry.Fit),
+                nameof(Inquiry.Stage),
+                nameof(Inquiry.LooksAfterId),
+                nameof(Inquiry.Service),
+                nameof(Inquiry.Source),
+            }
+        )
+            builder.Entity<Inquiry>().HasIndex(filter, nameof(Inquiry.Need), nameof(Inquiry.Urgency), nameof(Inquiry.Id));
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Received, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.Score, inquiry.Id });
         builder.Entity<Inquiry>().HasIndex(inquiry => new { inquiry.SortName, inquiry.Id });

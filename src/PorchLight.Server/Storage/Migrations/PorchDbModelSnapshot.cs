@@ -1065,6 +1065,10 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("LooksAfterId", "Need", "Urgency", "Id");
 
+                    b.HasIndex("Service", "Need", "Urgency", "Id");
+
+                    b.HasIndex("Source", "Need", "Urgency", "Id");
+
                     b.HasIndex("Stage", "Need", "Urgency", "Id");
 
                     b.ToTable("Inquiries");

@@ -11,7 +11,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Storage.Migrations
 {
     [DbContext(typeof(PorchDb))]
-    [Migration("20261127114916_SetAsideAndWrittenDown")]
+    [Migration("20261127125505_SetAsideAndWrittenDown")]
     partial class SetAsideAndWrittenDown
     {
         /// <inheritdoc />
@@ -1067,6 +1067,10 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("Fit", "Need", "Urgency", "Id");
 
                     b.HasIndex("LooksAfterId", "Need", "Urgency", "Id");
+
+                    b.HasIndex("Service", "Need", "Urgency", "Id");
+
+                    b.HasIndex("Source", "Need", "Urgency", "Id");
 
                     b.HasIndex("Stage", "Need", "Urgency", "Id");
 

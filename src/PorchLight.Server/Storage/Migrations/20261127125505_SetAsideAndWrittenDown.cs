@@ -123,6 +123,16 @@ namespace PorchLight.Server.Storage.Migrations
                 columns: new[] { "LooksAfterId", "Need", "Urgency", "Id" });
 
             migrationBuilder.CreateIndex(
+                name: "IX_Inquiries_Service_Need_Urgency_Id",
+                table: "Inquiries",
+                columns: new[] { "Service", "Need", "Urgency", "Id" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Inquiries_Source_Need_Urgency_Id",
+                table: "Inquiries",
+                columns: new[] { "Source", "Need", "Urgency", "Id" });
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Inquiries_Stage_Need_Urgency_Id",
                 table: "Inquiries",
                 columns: new[] { "Stage", "Need", "Urgency", "Id" });
@@ -157,6 +167,14 @@ namespace PorchLight.Server.Storage.Migrations
 
             migrationBuilder.DropIndex(
                 name: "IX_Inquiries_LooksAfterId_Need_Urgency_Id",
+                table: "Inquiries");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Inquiries_Service_Need_Urgency_Id",
+                table: "Inquiries");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Inquiries_Source_Need_Urgency_Id",
                 table: "Inquiries");
 
             migrationBuilder.DropIndex(
