@@ -2,6 +2,7 @@ using CsCheck;
 using NodaTime;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Tests.Inquiries;
 
@@ -75,6 +76,72 @@ public sealed class InquiryPlaceTests
         InquiryPlace
             .Of(answered, Came, null, StageKind.Won, null)
             .Urgency.ShouldBeGreaterThan(InquiryPlace.Of(answered, Later, null, StageKind.Won, null).Urgency);
+    }
+
+    [Fact]
+    public void Whatever_happened_two_inquiries_stand_as_a_second_way_puts_them()
+    {
+        var hour = Gen.Int[0, 5].Select(hours => Came + Duration.FromHours(hours));
+        var perhaps = Gen.Int[-4, 5].Select(hours => hours < 0 ? (Instant?)null : Came + Duration.FromHours(hours));
+        var inquiry = Gen.Select(
+            Gen.Select(perhaps, perhaps, perhaps, (stopped, wrote, closed) => new InquiryTurn(stopped, wrote, closed)),
+            hour,
+            perhaps,
+            Gen.Int[0, 5],
+            Gen.Int[-2, 3],
+            Gen.Int[-6, 1]
+        );
+        Gen.Select(inquiry, inquiry)
+            .Sample(
+                (one, other) =>
+                {
+                    var (first, second) = (Place(one), Place(other));
+                    var (a, b) = (Naive(one), Naive(other));
+                    first.Need.ShouldBe(a.Need);
+                    if (a.Need == b.Need)
+                        first.Urgency.CompareTo(second.Urgency).ShouldBe(a.Order.CompareTo(b.Order));
+                }
+            );
+
+        // Told as a person would: what is the first thing true of it, and what is it sorted by then.
+        static (InquiryNeed Need, double Order) Naive((InquiryTurn, Instant, Instant?, int, int, int) one)
+        {
+            var (turn, received, promised, stage, day, aside) = one;
+            double Hours(Instant at) => (at - Came).TotalHours;
+            var newest = -Hours(received);
+            if (aside >= 0)
+                return (InquiryNeed.Aside, newest);
+            if (turn.Closed != null)
+                return (InquiryNeed.Ended, newest);
+            var waits = new List<double>();
+            if (turn.PromiseStopped == null)
+                waits.Add(Hours(promised ?? received));
+            if (turn.WroteBack is { } wrote)
+                waits.Add(Hours(wrote));
+            if (waits.Count > 0)
+                return (InquiryNeed.Reply, waits.Min());
+            if (stage == 3)
+                return (InquiryNeed.Agreed, newest);
+            if (stage is 4 or 5)
+                return (InquiryNeed.Ended, newest);
+            if (stage == 2)
+                return (InquiryNeed.Parked, day < 0 ? double.MaxValue : day);
+            return (turn.PromiseStopped!.Value > received ? InquiryNeed.Theirs : InquiryNeed.New, newest);
+        }
+
+        static InquiryPlace Place((InquiryTurn, Instant, Instant?, int, int, int) one)
+        {
+            var (turn, received, promised, stage, day, aside) = one;
+            StageKind?[] kinds = [null, StageKind.Open, StageKind.Parked, StageKind.Won, StageKind.Lost, StageKind.Done];
+            return InquiryPlace.Of(
+                turn,
+                received,
+                promised,
+                kinds[stage],
+                day < 0 ? null : new LocalDate(2026, 12, 1).PlusDays(day),
+                aside < 0 ? null : (AsideReason)aside
+            );
+        }
     }
 
     private static InquiryPlace Of(InquiryTurn turn, StageKind stage) => InquiryPlace.Of(turn, Came, Due, stage, null);

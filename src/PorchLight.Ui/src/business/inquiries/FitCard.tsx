@@ -44,7 +44,7 @@ export function FitCard({ id, name, fit, onReopen }: Props) {
           <div>
             <p className="font-head text-lg font-semibold">{fit.fit.words}</p>
             <p className="text-slate">
-              {shown.score} points, {shown.margin}
+              {shown.score < 0 ? `−${-shown.score}` : shown.score} points, {shown.margin}
             </p>
           </div>
         </div>
@@ -58,8 +58,9 @@ export function FitCard({ id, name, fit, onReopen }: Props) {
           {change.data?.sentence && !fit.overruled && <p className="mt-2 text-slate">{change.data.sentence}</p>}
           {fit.again && (
             <p className="mt-2 text-slate">
-              This is {fit.again.by}. It came in as <strong>{fit.first.fit.words}</strong> with {fit.first.score}{" "}
-              points, {fit.first.by.replace(", as it came in", "")}.
+              This is {fit.again.by}. It came in as <strong>{fit.first.fit.words}</strong> with{" "}
+              {fit.first.score < 0 ? `−${-fit.first.score}` : fit.first.score} points,{" "}
+              {fit.first.by.replace(", as it came in", "")}.
             </p>
           )}
         </div>

@@ -1,6 +1,7 @@
 import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, Labelled, SelectBox, TextBox } from "../../kit/fields";
@@ -24,7 +25,17 @@ const channels: [Schemas["InquiryChannel"], string][] = [
 
 /** An inquiry that came by another way than a form: written down by the questions of one, or asked for with a link. */
 export function WriteDown() {
-  const [isOpen, setOpen] = useState(false);
+  const [search, setSearch] = useSearchParams();
+  const isOpen = search.has("add");
+  const setOpen = (open: boolean) =>
+    setSearch(
+      (before) => {
+        if (open) before.set("add", "");
+        else before.delete("add");
+        return before;
+      },
+      { replace: true },
+    );
   const [way, setWay] = useState<(typeof ways)[number][0]>("write");
   const choices = useQuery({
     queryKey: ["write-down"],

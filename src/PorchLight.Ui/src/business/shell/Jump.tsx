@@ -25,14 +25,18 @@ const stations: Place[] = [
 ];
 const doable: Place[] = [
   { to: "/forms/new", name: "Make a form" },
+  { to: "/inquiries?add", name: "Add an inquiry that came by phone or mail" },
   { to: "/clients/import", name: "Bring people in from a file" },
+  { to: "/inquiries?board", name: "The board of inquiries" },
   { to: "/files", name: "Files and lists" },
+  { to: "/mails", name: "When you get mails" },
 ];
 const ofOwners: Place[] = [
   { to: "/settings/business", name: "Settings" },
   { to: "/settings/fields", name: "Settings: Fields" },
   { to: "/settings/views", name: "Settings: Views" },
   { to: "/settings/lists", name: "Settings: Services, sources, stages" },
+  { to: "/settings/sources", name: "Settings: How people found you" },
 ];
 
 /** Everywhere one can go, and everybody there is; with nothing typed, whoever was open last. */
