@@ -41,7 +41,7 @@ internal sealed class InquiryPlaces : IDerivedColumns
             );
             (inquiry.Stage, inquiry.LooksAfterId) = (project.Stage, project.LooksAfterId);
             if (inquiry.Aside is not null || client.IsAside)
-                client.IsAside = await IsAsideAsync(db, client.Id, cancellationToken);
+                client.IsAside = await IsAsideAsync(db, client, cancellationToken);
             inquiry.SortName = client.SortName;
             var values = await ValuesAsync(db, client, project.Id, cancellationToken);
             inquiry.Service = Say(values.GetValueOrDefault(BuiltInFields.Service.Key));
@@ -53,13 +53,14 @@ internal sealed class InquiryPlaces : IDerivedColumns
         }
     }
 
-    private static async Task<bool> IsAsideAsync(PorchDb db, Id<Client> client, CancellationToken cancellationToken)
+    private static async Task<bool> IsAsideAsync(PorchDb db, Client client, CancellationToken cancellationToken)
     {
-        await db.Inquiries.Where(inquiry => inquiry.ClientId == client).LoadAsync(cancellationToken);
+        await db.Inquiries.Where(inquiry => inquiry.ClientId == client.Id).LoadAsync(cancellationToken);
         return AsideClients.IsAside([
             .. db
-                .Inquiries.Local.Where(inquiry => inquiry.ClientId == client)
-                .Select(inquiry => new ClientInquiry(inquiry.Aside is not null, inquiry.KnownBefore)),
+                .Inquiries.Local.Where(inquiry => inquiry.ClientId == client.Id)
+                // Whom the business knew longer, in whichever record, no inquiry has made.
+                .Select(inquiry => new ClientInquiry(inquiry.Aside is not null, inquiry.KnownBefore || client.Since < inquiry.Received)),
         ]);
     }
 

@@ -40,10 +40,12 @@ internal static class DataConsistency
                     one.inquiry.Received,
                     one.inquiry.PromisedBy,
                     kinds[one.project.Stage],
-                    one.project.ParkedUntil
+                    one.project.ParkedUntil,
+                    one.inquiry.Aside
                 ),
                 because
             );
+            (one.inquiry.Stage, one.inquiry.LooksAfterId).ShouldBe((one.project.Stage, one.project.LooksAfterId), because);
             one.inquiry.About.ShouldNotBeEmpty(because);
             var (client, project) = (one.inquiry.ClientId, one.inquiry.ProjectId);
             var values = await db
