@@ -166,7 +166,7 @@ public sealed class JourneyTests
         owner.Follow("Tilda Brackenridge");
         owner.Sees("“After a mural inquiry” stopped because Tilda Brackenridge answered; 3 steps cancelled.");
         owner.Sees("With us since");
-        owner.Sees("A wall to paint");
+        owner.Find("//aside//h3[contains(., 'A wall to paint')]");
         owner.FindsNothingInTheWay();
         WorksInTheRecords(owner);
         WorksOnAProject(owner);

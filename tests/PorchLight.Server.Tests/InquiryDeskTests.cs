@@ -40,6 +40,7 @@ public sealed class InquiryDeskTests
         (await owner.GetAsync("/api/clients/leads").JsonAsync()).GetProperty("leads").GetInt32().ShouldBe(0);
         (await owner.GetStringAsync($"/api/forms/{form}/answers.csv")).ShouldNotContain("Tilda");
         (await owner.GetStringAsync("/api/inquiries.csv")).ShouldNotContain("Tilda");
+        (await owner.GetAsync("/api/forms").JsonAsync()).EnumerateArray().Sum(one => one.GetProperty("answers").GetInt32()).ShouldBe(0);
         (await app.AskAsync(db => db.Runs.CountAsync(run => run.Active))).ShouldBe(0, "what was to be sent is stopped");
         var panel = await owner.GetAsync($"/api/inquiries/{id}").JsonAsync();
         panel.Text("aside").ShouldBe("spam");
@@ -134,6 +135,12 @@ public sealed class InquiryDeskTests
         var sent = await SendAsync(desk, link, version, few, sendKey).JsonAsync();
         var again = await SendAsync(desk, link, version, few, sendKey).JsonAsync();
         again.Text("writtenDown").ShouldBe(sent.Text("writtenDown"));
+        (await desk.GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync())
+            .Text("writtenDown")
+            .ShouldBe(sent.Text("writtenDown"), "after a reload");
+        (await app.CreateClient().GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync())
+            .GetProperty("writtenDown")
+            .ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
         var inquiry = await app.AskAsync(db => db.Inquiries.SingleAsync());
         sent.Text("writtenDown").ShouldBe(inquiry.Id.ToString());
         (inquiry.Channel, inquiry.WrittenDownBy, inquiry.PromiseStopped).ShouldBe((InquiryChannel.Phone, "Maren Tolliver", (Instant?)null));

@@ -76,9 +76,9 @@ internal static class ClientMergeEndpoints
         var zone = (await db.BusinessAsync()).DateTimeZone;
         var pairs = await db
             .ClientPairs.Where(pair => pair.AreTwo == null)
-            .Join(db.Clients, pair => pair.OneId, client => client.Id, (pair, one) => new { Pair = pair, One = one })
+            .Join(db.CountingClients, pair => pair.OneId, client => client.Id, (pair, one) => new { Pair = pair, One = one })
             .Join(
-                db.Clients,
+                db.CountingClients,
                 both => both.Pair.OtherId,
                 client => client.Id,
                 (both, other) =>

@@ -42,7 +42,7 @@ internal static class VersionEndpoints
             return Problems.NotFound(ContentEndpoints.Gone);
         var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
         var answers = await db
-            .Submissions.Where(sent => sent.FormId == id)
+            .CountingSubmissions.Where(sent => sent.FormId == id)
             .GroupBy(sent => sent.FormVersion)
             .ToDictionaryAsync(sent => sent.Key, sent => sent.Count(), cancellationToken);
         var versions = await db

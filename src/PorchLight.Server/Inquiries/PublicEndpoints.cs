@@ -164,14 +164,17 @@ internal static class PublicEndpoints
         string token,
         PorchDb db,
         Intake intake,
+        WriteDownTickets writeDowns,
         BusinessClock clock,
+        HttpContext http,
         CancellationToken cancellationToken
     )
     {
         var hash = Tokens.Hash(token);
-        return await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is { } sent
-            ? TypedResults.Ok(View(await intake.AgainAsync(sent, clock.GetCurrentInstant(), cancellationToken)))
-            : Problems.NotFound("What was sent here is not kept any more.");
+        if (await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is not { } sent)
+            return Problems.NotFound("What was sent here is not kept any more.");
+        var received = await intake.AgainAsync(sent, clock.GetCurrentInstant(), cancellationToken);
+        return TypedResults.Ok(View(received, writeDowns.Read(sent.FormId, http) is null ? null : received.Inquiry));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> AskForCallAsync(

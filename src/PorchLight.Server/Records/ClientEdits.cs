@@ -240,9 +240,7 @@ internal static class ClientEdits
     }
 
     private static async Task<Ok<LeadCount>> CountLeadsAsync(PorchDb db, CancellationToken cancellationToken) =>
-        TypedResults.Ok(
-            new LeadCount(await db.Clients.CountAsync(client => client.Standing == Standing.Lead && !client.IsAside, cancellationToken))
-        );
+        TypedResults.Ok(new LeadCount(await db.CountingClients.CountAsync(client => client.Standing == Standing.Lead, cancellationToken)));
 
     /// <summary>Changes a note; what it said before is kept.</summary>
     private static async Task<Results<Ok<NoteWords>, ProblemHttpResult>> ChangeNoteAsync(

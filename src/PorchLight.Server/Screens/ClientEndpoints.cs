@@ -294,7 +294,7 @@ internal static class ClientEndpoints
                 await db
                     .ClientPairs.Where(pair => pair.AreTwo == null && (pair.OneId == id || pair.OtherId == id))
                     .Join(
-                        db.Clients,
+                        db.CountingClients,
                         pair => pair.OneId == id ? pair.OtherId : pair.OneId,
                         other => other.Id,
                         (pair, other) =>

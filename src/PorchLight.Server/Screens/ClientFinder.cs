@@ -26,7 +26,7 @@ internal sealed class ClientFinder(PorchDb db, ClientSearch search)
         string currency
     )
     {
-        var found = db.Clients.AsNoTracking().Where(client => !client.IsAside);
+        var found = db.CountingClients.AsNoTracking();
         var findings = new List<Finding>();
         if (query.Standings.Count > 0)
         {

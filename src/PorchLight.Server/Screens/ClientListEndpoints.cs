@@ -239,8 +239,8 @@ internal static class ClientListEndpoints
                 await db.ClientPairs.CountAsync(
                     pair =>
                         pair.AreTwo == null
-                        && db.Clients.Any(client => client.Id == pair.OneId)
-                        && db.Clients.Any(client => client.Id == pair.OtherId),
+                        && db.CountingClients.Any(client => client.Id == pair.OneId)
+                        && db.CountingClients.Any(client => client.Id == pair.OtherId),
                     cancellationToken
                 )
             )

@@ -67,7 +67,7 @@ internal static class FormListEndpoints
     )
     {
         var sent = await db
-            .Submissions.GroupBy(one => one.FormId)
+            .CountingSubmissions.GroupBy(one => one.FormId)
             .Select(group => new
             {
                 group.Key,

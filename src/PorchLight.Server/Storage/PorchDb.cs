@@ -76,12 +76,16 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     /// <summary>The inquiries that count: all but spam and tests.</summary>
     public IQueryable<Inquiry> CountingInquiries => Inquiries.Where(inquiry => inquiry.Aside == null);
 
+    /// <summary>The answers that count: all but those of spam and tests.</summary>
+    public IQueryable<Submission> CountingSubmissions =>
+        Submissions.Where(sent => !Inquiries.Any(inquiry => inquiry.SubmissionId == sent.Id && inquiry.Aside != null));
+
+    /// <summary>The clients that count: all but those whom only spam and tests made.</summary>
+    public IQueryable<Client> CountingClients => Clients.Where(client => !client.IsAside);
+
     /// <summary>How many answers to a form count.</summary>
     public Task<int> CountReceivedAsync(Id<Form> form, CancellationToken cancellationToken) =>
-        Submissions.CountAsync(
-            sent => sent.FormId == form && !Inquiries.Any(inquiry => inquiry.SubmissionId == sent.Id && inquiry.Aside != null),
-            cancellationToken
-        );
+        CountingSubmissions.CountAsync(sent => sent.FormId == form, cancellationToken);
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {

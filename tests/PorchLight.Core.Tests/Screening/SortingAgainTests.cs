@@ -190,6 +190,59 @@ public sealed class SortingAgainTests
     }
 
     [Fact]
+    public void Points_learnt_from_any_history_are_those_a_second_way_counts()
+    {
+        // Two signals at once, answered or not, under any outcome.
+        var signals = Rules(
+            new Signal("decides", "Decides", new IsCondition(Of(Decides), "yes"), new PointsEffect(5)),
+            new Signal("wide", "Is wide", new NumberBetweenCondition(Of(Width), 10, 100), new PointsEffect(-7))
+        );
+        var one = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 2], Gen.Int[0, 2]);
+        one.Array[0, 90]
+            .Sample(drawn =>
+            {
+                var past = drawn
+                    .Select(each => new PastInquiry(Guid.NewGuid(), null, (Outcome)each.Item1, false, Said(each.Item2, each.Item3)))
+                    .ToList();
+                var suggested = PointSuggestions.For(signals, past);
+                suggested.Signals[0].Points.ShouldBe(Naive(drawn.Select(each => (each.Item1, each.Item2))));
+                suggested.Signals[1].Points.ShouldBe(Naive(drawn.Select(each => (each.Item1, each.Item3))));
+            });
+
+        static AnswerContext Said(int decides, int wide)
+        {
+            var answers = new List<(string, AnswerState)>();
+            if (decides < 2)
+                answers.Add(("decides", AnswerState.Of(new YesNoAnswer(decides == 0))));
+            if (wide < 2)
+                answers.Add(("width", AnswerState.Of(new NumberAnswer(wide == 0 ? 20 : 5))));
+            return Known(Everything, [.. answers]);
+        }
+
+        // The odds of a booking among those it is true of, to the odds among those it is false of, in doublings of twenty points each; all
+        // that belongs to both alike falls away.
+        static int? Naive(IEnumerable<(int Outcome, int Truth)> cases)
+        {
+            var counted = cases.Where(one => one.Truth < 2).ToList();
+            int Count(Outcome outcome, int truth) => counted.Count(one => one.Outcome == (int)outcome && one.Truth == truth);
+            var (b, n) = (
+                counted.Count(one => one.Outcome == (int)Outcome.Booked),
+                counted.Count(one => one.Outcome == (int)Outcome.NotBooked)
+            );
+            if (
+                b < 10
+                || n < 10
+                || Count(Outcome.Booked, 0) + Count(Outcome.NotBooked, 0) == 0
+                || Count(Outcome.Booked, 1) + Count(Outcome.NotBooked, 1) == 0
+            )
+                return null;
+            var oddsOfTrue = (Count(Outcome.Booked, 0) + 0.5) / (Count(Outcome.NotBooked, 0) + 0.5);
+            var oddsOfFalse = (Count(Outcome.Booked, 1) + 0.5) / (Count(Outcome.NotBooked, 1) + 0.5);
+            return (int)Math.Round(20 * Math.Log2(oddsOfTrue / oddsOfFalse), MidpointRounding.AwayFromZero);
+        }
+    }
+
+    [Fact]
     public void Without_history_nothing_is_suggested_and_the_base_stays()
     {
         var rules = Rules(new Signal("decides", "Decides", new IsCondition(Of(Decides), "yes"), new PointsEffect(5)));
