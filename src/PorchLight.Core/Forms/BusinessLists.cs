@@ -29,7 +29,9 @@ public sealed record Service(string Key, string Name, decimal? StartsAt = null)
 /// <param name="Name">What people read.</param>
 public sealed record Source(string Key, string Name)
 {
-    /// <summary>What else people wrote, or what a link said, that means the same way: former names, and names that were merged into it.</summary>
+    /// <summary>
+    /// What else people wrote, or what a link said, that means the same way: former names, and names that were merged into it.
+    /// </summary>
     public IReadOnlyList<string> AlsoWritten { get; init; } = [];
 
     /// <summary>Whether it is a person who sent them, whom the business thanks.</summary>
@@ -110,7 +112,9 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
         };
     }
 
-    /// <summary>The lists with what its ways were called until now, so that what was written under a former name is still counted to them.</summary>
+    /// <summary>
+    /// The lists with what its ways were called until now, so that what was written under a former name is still counted to them.
+    /// </summary>
     /// <param name="was">The lists as they were.</param>
     public BusinessLists Remembering(BusinessLists was) =>
         this with

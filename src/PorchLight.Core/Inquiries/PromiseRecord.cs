@@ -9,7 +9,9 @@ namespace PorchLight.Core.Inquiries;
 public sealed record PromisedReply(Instant By, Instant? Stopped, Instant? Closed);
 
 /// <summary>How many promised replies went in time.</summary>
-/// <param name="Kept">Those a person of the business wrote, or had a meeting for, until the promised instant, that instant included.</param>
+/// <param name="Kept">
+/// Those a person of the business wrote, or had a meeting for, until the promised instant, that instant included.
+/// </param>
 /// <param name="Broken">Those that came later, or are late now.</param>
 public sealed record PromiseRecord(int Kept, int Broken)
 {
@@ -39,7 +41,9 @@ public sealed record PromiseRecord(int Kept, int Broken)
         return new PromiseRecord(kept, broken);
     }
 
-    /// <summary>The record in a sentence, or null where nothing is decided: "You kept 46 of 50 promises in the last 90 days (92 %)."</summary>
+    /// <summary>
+    /// The record in a sentence, or null where nothing is decided: "You kept 46 of 50 promises in the last 90 days (92 %)."
+    /// </summary>
     public string? Say() =>
         Decided == 0 ? null
         : Broken == 0 ? $"You kept {(Kept == 1 ? "the one promise" : $"all {Kept} promises")} of the last {(int)Span.TotalDays} days."

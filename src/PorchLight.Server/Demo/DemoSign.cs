@@ -239,7 +239,7 @@ internal static class DemoSign
             ],
             new SendOff(
                 "talk-first",
-                "Thank you, {answer:name|and} we will look at this properly",
+                "Thank you {answer:name|very much}. We will look at this properly",
                 "A person reads your answers, and we answer {promise}."
             )
             {

@@ -41,7 +41,9 @@ internal sealed class Inquiry
     public string? Budget { get; set; }
     public double? BudgetAmount { get; set; }
 
-    /// <summary>Where its project stands and who looks after it, so that lists need not ask; kept true by <see cref="InquiryPlaces"/>.</summary>
+    /// <summary>
+    /// Where its project stands and who looks after it, so that lists need not ask; kept true by <see cref="InquiryPlaces"/>.
+    /// </summary>
     public string Stage { get; set; } = "";
     public Guid? LooksAfterId { get; set; }
 

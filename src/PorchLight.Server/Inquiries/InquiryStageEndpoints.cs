@@ -21,7 +21,9 @@ internal static class InquiryStageEndpoints
     /// <param name="Stage">The key of the stage it comes to.</param>
     /// <param name="Until">The day a parked one comes back; null for no end, and for other stages.</param>
     /// <param name="Reason">Why it will not come, of the business's list; null where nobody says, and for other stages.</param>
-    /// <param name="From">The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands.</param>
+    /// <param name="From">
+    /// The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands.
+    /// </param>
     internal sealed record StageMove(Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason, string? From = null);
 
     internal sealed record StageMoves(IReadOnlyList<StageMove> Moves);

@@ -43,7 +43,9 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
     public Task<Instant?> NextAsync(CancellationToken cancellationToken) =>
         db.Tellings.MinAsync(telling => (Instant?)telling.Due, cancellationToken);
 
-    /// <summary>Writes the mails that are due, one to each person about all that is due to them. What was set aside meanwhile is left out.</summary>
+    /// <summary>
+    /// Writes the mails that are due, one to each person about all that is due to them. What was set aside meanwhile is left out.
+    /// </summary>
     public async Task TellDueAsync(Instant now, CancellationToken cancellationToken)
     {
         if (!await db.Tellings.AnyAsync(telling => telling.Due <= now, cancellationToken))

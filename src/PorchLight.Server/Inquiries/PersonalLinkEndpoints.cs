@@ -118,7 +118,9 @@ internal static class PersonalLinkEndpoints
             ? Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."))
         : null;
 
-    /// <summary>Adds a link as part of the caller's write, and withdraws an open one for the same address. Null when the form is gone.</summary>
+    /// <summary>
+    /// Adds a link as part of the caller's write, and withdraws an open one for the same address. Null when the form is gone.
+    /// </summary>
     private static async Task<(PersonalLink Link, string Token)?> AddAsync(
         Id<Form> id,
         NewLink asked,

@@ -15,7 +15,9 @@ namespace PorchLight.Server.Inquiries;
 /// </param>
 /// <param name="Lost">What became of the filling-in that was to be finished, in a sentence, when it cannot be; else null.</param>
 /// <param name="Form">Null unless it is open.</param>
-/// <param name="WritesDown">How what is written down here reached the business ("by phone"), for somebody of the business; else null.</param>
+/// <param name="WritesDown">
+/// How what is written down here reached the business ("by phone"), for somebody of the business; else null.
+/// </param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormPageView(
     string Title,

@@ -14,7 +14,9 @@ internal static class Referrals
 {
     private const int LongestTitle = 200;
 
-    /// <summary>Adds a task for the next working day where an inquiry says that a person sent them, as part of the caller's write.</summary>
+    /// <summary>
+    /// Adds a task for the next working day where an inquiry says that a person sent them, as part of the caller's write.
+    /// </summary>
     public static void ThankFor(PorchDb db, LandingPlan plan, Client client, Project project, Business business, Instant now)
     {
         if (plan.Writes.FirstOrDefault(write => write.Field == BuiltInFields.Source.Key) is not { } source)

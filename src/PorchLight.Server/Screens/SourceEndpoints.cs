@@ -29,7 +29,9 @@ internal static class SourceEndpoints
     private static async Task<Ok<List<SourceRow>>> ListAsync(PorchDb db, CancellationToken cancellationToken) =>
         TypedResults.Ok(await RowsAsync(db, cancellationToken));
 
-    /// <summary>Counts what people wrote to a way of the list, in past inquiries and in those to come. The records keep what was written.</summary>
+    /// <summary>
+    /// Counts what people wrote to a way of the list, in past inquiries and in those to come. The records keep what was written.
+    /// </summary>
     private static async Task<Results<Ok<List<SourceRow>>, ProblemHttpResult>> MergeAsync(
         SourceMerge merge,
         PorchDb db,
