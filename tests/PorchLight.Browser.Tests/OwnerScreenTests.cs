@@ -13,6 +13,8 @@ public sealed class OwnerScreenTests
         owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
+        // What the page asked for before would find out first that nobody is signed in, and stand in the way of typing.
+        owner.WaitsForAnswers();
         owner.Browser.Manage().Cookies.DeleteCookieNamed("porch-light");
         owner.Type("Title", "A wall, typed while signed out");
         owner.Sees("You are signed out");
