@@ -20,6 +20,13 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(StepLapsed), "stepLapsed")]
 [JsonDerivedType(typeof(RunStopped), "runStopped")]
 [JsonDerivedType(typeof(RunFinished), "runFinished")]
+[JsonDerivedType(typeof(RunPaused), "runPaused")]
+[JsonDerivedType(typeof(RunResumed), "runResumed")]
+[JsonDerivedType(typeof(RunMoved), "runMoved")]
+[JsonDerivedType(typeof(RunFailed), "runFailed")]
+[JsonDerivedType(typeof(StepDone), "stepDone")]
+[JsonDerivedType(typeof(WaitedInVain), "waitedInVain")]
+[JsonDerivedType(typeof(MessageMoved), "messageMoved")]
 [JsonDerivedType(typeof(ReplyReceived), "replyReceived")]
 [JsonDerivedType(typeof(MeetingBooked), "meetingBooked")]
 [JsonDerivedType(typeof(CallAsked), "callAsked")]
@@ -142,6 +149,9 @@ public enum RunEnd
 
     /// <summary>The inquiry was set aside, as spam or as a test.</summary>
     SetAside,
+
+    /// <summary>The project came to a stage that ends it.</summary>
+    StageMoved,
 }
 
 /// <summary>A run was ended before its last step.</summary>
@@ -151,6 +161,36 @@ public sealed record RunStopped(RunEnd Why, int Cancelled) : DomainEvent;
 
 /// <summary>A run came to its end.</summary>
 public sealed record RunFinished : DomainEvent;
+
+/// <summary>A person held a run back.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record RunPaused(Guid By) : DomainEvent;
+
+/// <summary>A person let a paused run go on.</summary>
+/// <param name="By">The user who did.</param>
+public sealed record RunResumed(Guid By) : DomainEvent;
+
+/// <summary>A person moved a run to a newer version of its follow-through.</summary>
+/// <param name="Version">The number of the version it follows from then on.</param>
+/// <param name="By">The user who did.</param>
+public sealed record RunMoved(int Version, Guid By) : DomainEvent;
+
+/// <summary>A step of a run failed so often that it is not tried again by itself.</summary>
+/// <param name="Step">The step's key.</param>
+public sealed record RunFailed(string Step) : DomainEvent;
+
+/// <summary>A step other than a message took effect.</summary>
+/// <param name="Step">The step's key.</param>
+/// <param name="By">The user who nodded to it or had it done; null when it came by itself.</param>
+public sealed record StepDone(string Step, Guid? By) : DomainEvent;
+
+/// <summary>What a run waited for did not happen in time.</summary>
+/// <param name="Step">The step's key.</param>
+public sealed record WaitedInVain(string Step) : DomainEvent;
+
+/// <summary>A message goes on a later day, because another went by itself to the same person that day.</summary>
+/// <param name="Step">The step's key.</param>
+public sealed record MessageMoved(string Step) : DomainEvent;
 
 /// <summary>A word came from the client: a message, or what they said elsewhere.</summary>
 /// <param name="Subject">The subject of their message; null for what came by phone or in person.</param>
@@ -174,10 +214,10 @@ public sealed record InquiryReopened(Guid By) : DomainEvent;
 /// <param name="By">The user who did.</param>
 public sealed record ClientAdded(Guid By) : DomainEvent;
 
-/// <summary>A person said how the business stands with the client.</summary>
+/// <summary>Somebody said how the business stands with the client.</summary>
 /// <param name="To">The standing from then on.</param>
-/// <param name="By">The user who did.</param>
-public sealed record StandingSet(Standing To, Guid By) : DomainEvent;
+/// <param name="By">The user who did; null for a follow-through.</param>
+public sealed record StandingSet(Standing To, Guid? By) : DomainEvent;
 
 /// <summary>A person wrote a note.</summary>
 /// <param name="By">The user who did.</param>
@@ -216,37 +256,37 @@ public sealed record ClientKept(Guid By) : DomainEvent;
 /// <param name="By">The user who did.</param>
 public sealed record ProjectRenamed(Guid By) : DomainEvent;
 
-/// <summary>A person closed a project.</summary>
-/// <param name="By">The user who did.</param>
+/// <summary>Somebody closed a project.</summary>
+/// <param name="By">The user who did; null for a follow-through.</param>
 /// <param name="Stage">The key of the stage it ended in; null in the time before projects had stages.</param>
-public sealed record ProjectClosed(Guid By, string? Stage = null) : DomainEvent
+public sealed record ProjectClosed(Guid? By, string? Stage = null) : DomainEvent
 {
     /// <summary>Why it will not come, of the business's list; null where nobody said.</summary>
     public string? Reason { get; init; }
 }
 
-/// <summary>A person opened a closed project again.</summary>
-/// <param name="By">The user who did.</param>
+/// <summary>Somebody opened a closed project again.</summary>
+/// <param name="By">The user who did; null for a follow-through.</param>
 /// <param name="Stage">The key of the stage it stands in again; null in the time before projects had stages.</param>
-public sealed record ProjectReopened(Guid By, string? Stage = null) : DomainEvent;
+public sealed record ProjectReopened(Guid? By, string? Stage = null) : DomainEvent;
 
 /// <summary>A person began a project by hand.</summary>
 /// <param name="By">The user who did.</param>
 public sealed record ProjectBegun(Guid By) : DomainEvent;
 
-/// <summary>A person moved an open project to another stage, which does not close it.</summary>
+/// <summary>Somebody moved an open project to another stage, which does not close it.</summary>
 /// <param name="Stage">The stage's key.</param>
-/// <param name="By">The user who did.</param>
-public sealed record ProjectStageSet(string Stage, Guid By) : DomainEvent
+/// <param name="By">The user who did; null for a follow-through.</param>
+public sealed record ProjectStageSet(string Stage, Guid? By) : DomainEvent
 {
     /// <summary>The day it comes back, of a stage where nothing happens; else null.</summary>
     public LocalDate? Until { get; init; }
 }
 
-/// <summary>A person said who looks after a project.</summary>
+/// <summary>Somebody said who looks after a project.</summary>
 /// <param name="To">The user who looks after it from then on; null for nobody.</param>
-/// <param name="By">The user who said so.</param>
-public sealed record ProjectGiven(Guid? To, Guid By) : DomainEvent;
+/// <param name="By">The user who said so; null for a follow-through.</param>
+public sealed record ProjectGiven(Guid? To, Guid? By) : DomainEvent;
 
 /// <summary>A person did a task.</summary>
 /// <param name="Title">What was to do.</param>

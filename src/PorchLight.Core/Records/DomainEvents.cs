@@ -38,15 +38,15 @@ public static class DomainEvents
     public static string KindOf<T>()
         where T : DomainEvent => Kinds[typeof(T)];
 
-    /// <summary>Which end of runs an event is, or null.</summary>
+    /// <summary>The stage a project comes to by an event, or null where it is no such event or the event is too old to say.</summary>
     /// <param name="happening">The event.</param>
-    public static RunEnd? AsRunEnd(this DomainEvent happening) =>
+    public static string? StageReached(this DomainEvent happening) =>
         happening switch
         {
-            ReplyReceived => RunEnd.Replied,
-            MeetingBooked => RunEnd.Booked,
-            InquiryClosed => RunEnd.Closed,
-            InquirySetAside => RunEnd.SetAside,
+            ProjectStageSet e => e.Stage,
+            ProjectClosed e => e.Stage,
+            ProjectReopened e => e.Stage,
+            ProjectCameBack e => e.Stage,
             _ => null,
         };
 
@@ -61,7 +61,16 @@ public static class DomainEvents
     /// <summary>Whether a person did it, the client or somebody of the business, and not the program by itself.</summary>
     /// <param name="happening">The event.</param>
     public static bool IsByAPerson(this DomainEvent happening) =>
-        happening is not MessageSent { By: null } and not ClientErased && !ByItself.Contains(happening.Kind());
+        happening
+            is not MessageSent { By: null }
+                and not StepDone { By: null }
+                and not StandingSet { By: null }
+                and not ProjectStageSet { By: null }
+                and not ProjectClosed { By: null }
+                and not ProjectReopened { By: null }
+                and not ProjectGiven { By: null }
+                and not ClientErased
+        && !ByItself.Contains(happening.Kind());
 
     /// <summary>The kinds of what the program always does by itself.</summary>
     public static IReadOnlyList<string> ByItself { get; } =
@@ -76,6 +85,9 @@ public static class DomainEvents
         Kinds[typeof(StepLapsed)],
         Kinds[typeof(RunStopped)],
         Kinds[typeof(RunFinished)],
+        Kinds[typeof(RunFailed)],
+        Kinds[typeof(WaitedInVain)],
+        Kinds[typeof(MessageMoved)],
     ];
 
     /// <summary>
@@ -123,6 +135,7 @@ public static class DomainEvents
                 or CallAsked
                 or ProjectCameBack
                 or StepLapsed
+                or RunFailed
                 or DeliveryFailed
                 or PerhapsDelivered;
 
@@ -170,6 +183,14 @@ public static class DomainEvents
             RunStopped e =>
                 $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",
             RunFinished => $"“{names.FollowThrough}” came to its end.",
+            RunPaused e => $"{names.User(e.By)} held “{names.FollowThrough}” back.",
+            RunResumed e => $"{names.User(e.By)} let “{names.FollowThrough}” go on.",
+            RunMoved e => $"{names.User(e.By)} moved {who} to version {e.Version} of “{names.FollowThrough}”.",
+            RunFailed e => $"“{names.Step(e.Step)}” failed again and again, and waits for somebody to look.",
+            StepDone { By: { } by } e => $"{names.User(by)} had “{names.Step(e.Step)}” done.",
+            StepDone e => $"“{names.Step(e.Step)}” was done by itself.",
+            WaitedInVain e => $"The time of “{names.Step(e.Step)}” was over.",
+            MessageMoved e => $"“{names.Step(e.Step)}” waits until another day: {who} was sent one message by itself today.",
             ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
             ReplyReceived { Subject: null } => $"{who} got in touch.",
             ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
@@ -177,7 +198,7 @@ public static class DomainEvents
             InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
             InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",
             ClientAdded e => $"{names.User(e.By)} added {who} by hand.",
-            StandingSet e => $"{names.User(e.By)} set the standing to {e.To.Say()}.",
+            StandingSet e => $"{Doer(e.By, names)} set the standing to {e.To.Say()}.",
             NoteWritten e => $"{names.User(e.By)} wrote a note.",
             DifferencesSettled e => $"{names.User(e.By)} settled {Count(e.Count, "difference")}.",
             SettlementTakenBack e => $"{names.User(e.By)} took back how a difference was settled.",
@@ -187,19 +208,19 @@ public static class DomainEvents
             ClientKept e => $"{names.User(e.By)} keeps the records of {who} for another while.",
             ProjectRenamed e => $"{names.User(e.By)} gave a project another title.",
             ProjectClosed { Stage: { } stage, Reason: { } reason } e =>
-                $"{names.User(e.By)} closed a project: {names.Stage(stage)}, “{reason}”.",
-            ProjectClosed { Stage: { } stage } e => $"{names.User(e.By)} closed a project: {names.Stage(stage)}.",
-            ProjectClosed e => $"{names.User(e.By)} closed a project.",
-            ProjectReopened { Stage: { } stage } e => $"{names.User(e.By)} opened a project again: {names.Stage(stage)}.",
-            ProjectReopened e => $"{names.User(e.By)} opened a project again.",
+                $"{Doer(e.By, names)} closed a project: {names.Stage(stage)}, “{reason}”.",
+            ProjectClosed { Stage: { } stage } e => $"{Doer(e.By, names)} closed a project: {names.Stage(stage)}.",
+            ProjectClosed e => $"{Doer(e.By, names)} closed a project.",
+            ProjectReopened { Stage: { } stage } e => $"{Doer(e.By, names)} opened a project again: {names.Stage(stage)}.",
+            ProjectReopened e => $"{Doer(e.By, names)} opened a project again.",
             ProjectBegun e => $"{names.User(e.By)} began a project.",
             ProjectCameBack e => $"A project of {who} was parked until today and is back: {names.Stage(e.Stage)}.",
             ProjectStageSet { Until: { } until } e =>
-                $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}, until {DateWords.Say(until)}.",
-            ProjectStageSet e => $"{names.User(e.By)} set the stage to {names.Stage(e.Stage)}.",
-            ProjectGiven { To: { } to } e when to == e.By => $"{names.User(e.By)} looks after a project now.",
-            ProjectGiven { To: { } to } e => $"{names.User(e.By)} gave a project to {names.User(to)}.",
-            ProjectGiven e => $"{names.User(e.By)} gave a project back; nobody looks after it.",
+                $"{Doer(e.By, names)} set the stage to {names.Stage(e.Stage)}, until {DateWords.Say(until)}.",
+            ProjectStageSet e => $"{Doer(e.By, names)} set the stage to {names.Stage(e.Stage)}.",
+            ProjectGiven { To: { } to } e when to == e.By => $"{Doer(e.By, names)} looks after a project now.",
+            ProjectGiven { To: { } to } e => $"{Doer(e.By, names)} gave a project to {names.User(to)}.",
+            ProjectGiven e => $"{Doer(e.By, names)} gave a project back; nobody looks after it.",
             MainContactChanged e => $"{names.User(e.By)} made {who} the main contact.",
             FitOverruled e => $"{names.User(e.By)} sorted it as {e.Fit.Say()}.",
             OverruleTakenBack e => $"{names.User(e.By)} let the answers decide again: {e.Fit.Say()}.",
@@ -217,6 +238,8 @@ public static class DomainEvents
             _ => throw new ArgumentOutOfRangeException(nameof(happening)),
         };
 
+    private static string Doer(Guid? by, EventNames names) => by is { } user ? names.User(user) : "A follow-through";
+
     private static string Sorted(Fit? fit) => fit is { } sorted ? $": {sorted.Say()}" : "";
 
     private static string Because(RunEnd why, string who) =>
@@ -224,9 +247,10 @@ public static class DomainEvents
         {
             RunEnd.Replied => $"{who} answered",
             RunEnd.Booked => $"{who} booked",
-            RunEnd.Closed => "the inquiry was closed",
+            RunEnd.Closed => "it was closed",
             RunEnd.ByHand => "somebody stopped it",
             RunEnd.SetAside => "the inquiry was set aside",
+            RunEnd.StageMoved => "the project came to another stage",
             _ => "another journey began",
         };
 

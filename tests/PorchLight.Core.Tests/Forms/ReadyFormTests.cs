@@ -1,6 +1,7 @@
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
@@ -78,7 +79,7 @@ public sealed class ReadyFormTests
         foreach (var fit in Enum.GetValues<Fit>())
             Ready
                 .FollowThroughs(form)
-                .Count(follow => follow.Starts.IsStartedBy(new InquiryReceived(form, 1, fit, false, false)))
+                .Count(follow => follow.Starts.IsStartedBy(new InquiryReceived(form, 1, fit, false, false), NoFacts.Instance))
                 .ShouldBe(1);
     }
 

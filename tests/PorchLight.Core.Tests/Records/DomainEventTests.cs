@@ -31,18 +31,22 @@ public sealed class DomainEventTests
         Say(new ProjectGiven(Guid.NewGuid(), Maren)).ShouldBe("Maren gave a project to Somebody.");
         Say(new TaskDone("Order the gold leaf", Maren)).ShouldBe("Maren did “Order the gold leaf”.");
         Say(new RunStopped(RunEnd.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
+        Say(new ProjectStageSet("wall", null)).ShouldBe("A follow-through set the stage to On the wall.");
+        Say(new StepDone("first", null)).ShouldBe("“First follow-up” was done by itself.");
+        Say(new StepDone("first", Maren)).ShouldBe("Maren had “First follow-up” done.");
+        Say(new WaitedInVain("first")).ShouldBe("The time of “First follow-up” was over.");
+        Say(new RunMoved(3, Maren)).ShouldBe("Maren moved Tilda to version 3 of “After an inquiry”.");
+        Say(new MessageMoved("first")).ShouldBe("“First follow-up” waits until another day: Tilda was sent one message by itself today.");
         Say(new RunStopped(RunEnd.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
     }
 
     [Fact]
-    public void A_reply_and_a_booking_stop_runs_and_an_automatic_message_rings_no_bell()
+    public void The_bell_rings_for_what_somebody_should_know_and_not_for_an_automatic_message()
     {
-        new ReplyReceived("Re: wall").AsRunEnd().ShouldBe(RunEnd.Replied);
-        new MeetingBooked().AsRunEnd().ShouldBe(RunEnd.Booked);
-        new CallAsked().AsRunEnd().ShouldBeNull();
         new CallAsked().Rings().ShouldBeTrue();
         new DeliveryFailed("Hello", "Full.").Rings().ShouldBeTrue();
         new PerhapsDelivered("Hello").Rings().ShouldBeTrue();
+        new RunFailed("first").Rings().ShouldBeTrue();
         new MessageSent("Thank you", "thanks", null).Rings().ShouldBeFalse();
     }
 
