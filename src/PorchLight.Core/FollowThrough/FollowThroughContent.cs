@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Records;
 
@@ -26,10 +27,19 @@ public sealed record FollowThroughContent(
     /// <summary>Whether it may run beside another that is marked so, too; otherwise the one that starts ends the other.</summary>
     public bool SideBySide { get; init; }
 
+    /// <summary>The steps, and behind them those that run when a run is stopped.</summary>
+    [JsonIgnore]
+    public IEnumerable<Step> AllSteps => Steps.Concat(Stops.Select(stop => stop.Last).OfType<Step>());
+
+    /// <summary>Whether anything in it hangs on a condition, so that answers have to be looked at.</summary>
+    [JsonIgnore]
+    public bool Judges =>
+        Starts is InquiryStart { Condition: not null } || AllSteps.Any(step => step.Condition is not null || step.Action is Branch);
+
     /// <summary>The step with the key, also one that runs when a run is stopped.</summary>
     /// <param name="key">The key, case counts.</param>
     /// <exception cref="InvalidOperationException">There is no such step.</exception>
-    public Step Step(string key) => Steps.Concat(Stops.Select(stop => stop.Last).OfType<Step>()).First(step => step.Key == key);
+    public Step Step(string key) => AllSteps.First(step => step.Key == key);
 
     /// <summary>The stop that an event is, and how it ends a run; null where the run goes on.</summary>
     /// <param name="happened">What happened to the person or the piece of work of the run.</param>

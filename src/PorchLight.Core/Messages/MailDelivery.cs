@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Messages;
@@ -51,9 +52,6 @@ public sealed record DeliveryStep(MailState State, string? Failure, Instant? Nex
 /// <summary>Decides what becomes of a message after each try.</summary>
 public static class MailDelivery
 {
-    /// <summary>After so many tries a person has to look.</summary>
-    public const int MostTries = 8;
-
     /// <summary>
     /// What follows. A refusal is tried again after one minute, two, four and so on, until it is for good or the eighth try has
     /// failed. What may have arrived is never sent a second time by itself.
@@ -66,13 +64,13 @@ public static class MailDelivery
         ended switch
         {
             HandOver.Taken => new DeliveryStep(MailState.HandedOver, null, null, null),
-            HandOver.Refused refused when refused.ForGood || tries >= MostTries => new DeliveryStep(
-                MailState.Failed,
+            HandOver.Refused { ForGood: false } refused when Retries.PauseAfter(tries) is { } pause => new DeliveryStep(
+                MailState.Queued,
                 refused.Why,
-                null,
-                new DeliveryFailed(subject, refused.Why)
+                now + pause,
+                null
             ),
-            HandOver.Refused refused => new DeliveryStep(MailState.Queued, refused.Why, now + Duration.FromMinutes(1 << (tries - 1)), null),
+            HandOver.Refused refused => new DeliveryStep(MailState.Failed, refused.Why, null, new DeliveryFailed(subject, refused.Why)),
             HandOver.Unsure => new DeliveryStep(
                 MailState.PerhapsSent,
                 "The line broke before the mail server said whether it has the message.",

@@ -1,132 +1,300 @@
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Projects;
 
 namespace PorchLight.Core.Ready;
 
-/// <summary>What follows an inquiry through a ready form. Every word of it can be changed.</summary>
-internal static class ReadyFollowThroughs
+/// <summary>A follow-through to begin with.</summary>
+/// <param name="Key">Names it.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="About">What it is for, as a sentence.</param>
+/// <param name="Make">Makes it for a business with these stages. Every word of it can be changed.</param>
+public sealed record ReadyFollowThrough(string Key, string Name, string About, Func<IReadOnlyList<Stage>, FollowThroughContent> Make);
+
+/// <summary>The follow-throughs that are ready to begin with, in the order of the work.</summary>
+public static class ReadyFollowThroughs
 {
-    /// <summary>What every form owes whoever sends it: one mail at once, that the answers have arrived.</summary>
-    /// <param name="form">The identifier of the form.</param>
-    /// <param name="title">Its title.</param>
-    internal static FollowThroughContent Thanks(Guid form, string title) =>
+    private const string Regards = "Warmly\n{owner}\n{business}";
+    private static readonly StopOn StageMoves = new(new StageOccasion([]));
+    private static readonly Schedule AtOnce = new(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true);
+
+    /// <summary>All of them.</summary>
+    public static IReadOnlyList<ReadyFollowThrough> All { get; } =
+    [
         new(
-            $"Thanks for “{title}”",
-            new InquiryStart(form, []),
-            [
-                new Step(
-                    "thanks",
-                    "Thank you, your answers have arrived",
-                    new SendMessage(
-                        new MessageTemplate(
-                            $"Thank you, {{firstName}}: {title}",
-                            [
-                                new TextPart(
-                                    "opening",
-                                    "Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"
-                                ),
-                            ]
-                        )
+            "inquiry",
+            "After an inquiry",
+            "Thanks at once, then three follow-ups that grow apart, and a word three months later.",
+            _ =>
+                Of(
+                    "After an inquiry",
+                    new InquiryStart(null, [Fit.ComeIn, Fit.TalkFirst]),
+                    [StopOn.Replied, StopOn.Booked],
+                    Mail(
+                        "thanks",
+                        "Thank you, and when we answer",
+                        AtOnce,
+                        "Thank you for asking us, {firstName}",
+                        "thank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}."
                     ),
-                    new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true),
-                    NeedsNod: false
-                ),
-            ],
-            [StopOn.Replied, StopOn.Booked]
+                    WithGap(
+                        "first",
+                        "First follow-up",
+                        After(1, TimeUnit.Days),
+                        "About your plans, {firstName}",
+                        "I have been thinking about what you wrote.",
+                        "one line about what they have in mind",
+                        "Shall we talk it through for half an hour? Tell me two times that suit you."
+                    ),
+                    Nodded(
+                        "second",
+                        "Second follow-up",
+                        After(3, TimeUnit.Days),
+                        "Is there something I can answer?",
+                        "perhaps a question is in the way: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
+                    ),
+                    Nodded(
+                        "third",
+                        "Last follow-up",
+                        After(7, TimeUnit.Days),
+                        "Shall we go on?",
+                        "I do not want to fill your letterbox, so this is my last note about it for now. Shall we go on, or let it rest? Either answer is a good one."
+                    ),
+                    Nodded(
+                        "later",
+                        "A word after three months",
+                        After(90, TimeUnit.Days),
+                        "How did it go, {firstName}?",
+                        "three months ago you told us about your plans. Should they be on the table again, we still have your answers, and you need not start anew."
+                    )
+                )
+        ),
+        new(
+            "call",
+            "After a call",
+            "What was said, in writing, the next morning; then two reminders if nothing comes back.",
+            stages =>
+                Of(
+                    "After a call",
+                    AtStage(stages, "talking"),
+                    [StopOn.Replied, StopOn.Booked, StageMoves],
+                    WithGap(
+                        "summary",
+                        "What we talked about",
+                        After(1, TimeUnit.WorkingDays),
+                        "What we talked about, {firstName}",
+                        "thank you for your time. So that neither of us forgets:",
+                        "what was agreed, a line each",
+                        "Have I got something wrong? Then tell me."
+                    ),
+                    Nodded(
+                        "reminder",
+                        "What we still need",
+                        After(3, TimeUnit.Days),
+                        "What I still need from you",
+                        "to put a price to it I need the last answers from you. A short mail is enough."
+                    ),
+                    Nodded(
+                        "close",
+                        "Shall I wait?",
+                        After(7, TimeUnit.Days),
+                        "Shall I wait?",
+                        "I have not heard from you since we talked, which is quite all right. Shall I keep a place free, or is it off the table for now?"
+                    )
+                )
+        ),
+        new(
+            "proposal",
+            "After a proposal is sent",
+            "Three short follow-ups within seven days, then somebody calls.",
+            stages =>
+                Of(
+                    "After a proposal is sent",
+                    AtStage(stages, "offered"),
+                    [StopOn.Replied, StopOn.Booked, StageMoves],
+                    Nodded(
+                        "arrived",
+                        "Did it arrive?",
+                        After(2, TimeUnit.Days),
+                        "Did our proposal arrive?",
+                        "two days ago I sent you our proposal. Has it arrived, and is everything in it clear?"
+                    ),
+                    Nodded(
+                        "questions",
+                        "The questions most people have",
+                        After(3, TimeUnit.Days),
+                        "Three questions most people have",
+                        "before they decide, most people ask three things: when we can begin, what is not included, and when it is paid. All three stand in the proposal, and I am glad to talk them through."
+                    ),
+                    Nodded(
+                        "date",
+                        "How long the date is kept",
+                        After(2, TimeUnit.Days),
+                        "Your date",
+                        "I can keep your date free until the end of next week. Should you need more time, tell me, and we find another."
+                    ),
+                    Do("call", "Call them", After(1, TimeUnit.WorkingDays), new MakeTask("Call {name} about the proposal", 1, null))
+                )
+        ),
+        new(
+            "onboarding",
+            "Onboarding",
+            "A welcome the day they book, what is needed from them, and a word a week before the start.",
+            stages =>
+                Of(
+                    "Onboarding",
+                    AtStage(stages, "booked"),
+                    [],
+                    Nodded(
+                        "welcome",
+                        "Welcome, and what happens next",
+                        new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
+                        "Welcome, {firstName}",
+                        "how good that we work together. What happens next: we send you a few questions, you send us what you have, and we meet before the start to go through it."
+                    ),
+                    Do(
+                        "folder",
+                        "Set up the project",
+                        After(0, TimeUnit.Days),
+                        new MakeTask("Set up the folder and the dates of {name}", 1, null)
+                    ),
+                    WithGap(
+                        "needed",
+                        "What we need from you",
+                        After(2, TimeUnit.WorkingDays),
+                        "What we need from you",
+                        "to begin well we need:",
+                        "what they are to send, a line each",
+                        "It need not be perfect. Send what you have, and we sort it."
+                    ),
+                    new Step("answers", "They send it", new WaitFor(new RepliedOccasion()), After(5, TimeUnit.WorkingDays), false),
+                    Nodded(
+                        "week-before",
+                        "A week before the start",
+                        new Schedule(new ProjectDateAnchor("project.start"), -7, TimeUnit.Days),
+                        "One week to go",
+                        "in a week we begin. You will find us at your door in the morning; until then nothing is left for you to do."
+                    )
+                )
+        ),
+        new(
+            "support",
+            "Delivery and support",
+            "Thirty days in which you look after what you delivered: a check-in, a notice, a farewell, and one more look.",
+            stages =>
+                Of(
+                    "Delivery and support",
+                    AtStage(stages, "finished"),
+                    [],
+                    WithGap(
+                        "handed-over",
+                        "It is yours",
+                        new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
+                        "It is yours, {firstName}",
+                        "it is done, and it is yours. For the next thirty days we put right whatever is not as it should be.",
+                        "how to look after it, a line or two",
+                        "Write to me whenever something is wrong."
+                    ),
+                    Nodded(
+                        "check-in",
+                        "Is everything as it should be?",
+                        new Schedule(Anchor.RunStart, 7, TimeUnit.Days),
+                        "Is everything as it should be?",
+                        "a week has gone by. Is everything as it should be? Small things are quickly put right."
+                    ),
+                    Nodded(
+                        "notice",
+                        "A week of support left",
+                        new Schedule(Anchor.RunStart, 23, TimeUnit.Days),
+                        "One more week",
+                        "our thirty days end in a week. Have one more look, and tell me what is left."
+                    ),
+                    Nodded(
+                        "farewell",
+                        "Farewell, and a kind word",
+                        new Schedule(Anchor.RunStart, 30, TimeUnit.Days),
+                        "Thank you, {firstName}",
+                        "our thirty days are over. Thank you for trusting us. If you liked it, two sentences for others would help us a great deal: just answer this mail."
+                    ),
+                    Nodded(
+                        "look-back",
+                        "How does it look today?",
+                        After(90, TimeUnit.Days),
+                        "How does it look today?",
+                        "three months on: how does it look, and how does it do? And should somebody you know need something like it, we are glad of every word."
+                    )
+                )
+        ),
+        new(
+            "later",
+            "A word after three months",
+            "For work that rests: one friendly message after three months, and then it is let go.",
+            stages =>
+                Of(
+                    "A word after three months",
+                    AtStage(stages, "parked"),
+                    [StopOn.Replied, StopOn.Booked, StageMoves],
+                    Nodded(
+                        "word",
+                        "How are your plans?",
+                        After(3, TimeUnit.Months),
+                        "How are your plans, {firstName}?",
+                        "some time ago we put your plans aside. Have they changed, or is now a better time? We still have everything you told us."
+                    ),
+                    Do(
+                        "let-go",
+                        "Look whether to let it go",
+                        After(2, TimeUnit.Weeks),
+                        new MakeTask("Let {name} go, or wait longer?", 2, null)
+                    )
+                )
+        ),
+    ];
+
+    /// <summary>Starts at a stage of the usual list; by hand where the business has no such stage.</summary>
+    private static StartOn AtStage(IReadOnlyList<Stage> stages, string key) =>
+        stages.Any(stage => stage.Key == key) ? new StageStart([key]) : new ByHandStart();
+
+    private static FollowThroughContent Of(string name, StartOn starts, IReadOnlyList<StopOn> stops, params Step[] steps) =>
+        new(name, starts, steps, stops);
+
+    private static Schedule After(int amount, TimeUnit unit) => new(Anchor.PreviousSettled, amount, unit);
+
+    private static Step Mail(string key, string name, Schedule when, string subject, string text) =>
+        new(
+            key,
+            name,
+            new SendMessage(new MessageTemplate(subject, [Text("text", $"Dear {{firstName}},\n\n{text}\n\n{Regards}")])),
+            when,
+            NeedsNod: false
         );
 
-    /// <summary>After an inquiry that fits or may fit: thanks at once, two follow-ups that wait for a nod.</summary>
-    /// <param name="form">The identifier of the form.</param>
-    /// <param name="title">Its title.</param>
-    internal static FollowThroughContent AfterAnInquiry(Guid form, string title) =>
+    private static Step Nodded(string key, string name, Schedule when, string subject, string text) =>
+        Mail(key, name, when, subject, text) with
+        {
+            NeedsNod = true,
+        };
+
+    private static Step WithGap(string key, string name, Schedule when, string subject, string opening, string gap, string closing) =>
         new(
-            $"After “{title}”",
-            new InquiryStart(form, [Fit.ComeIn, Fit.TalkFirst]),
-            [
-                new Step(
-                    "thanks",
-                    "Thank you, and when we answer",
-                    new SendMessage(
-                        new MessageTemplate(
-                            "Thank you for asking us, {firstName}",
-                            [
-                                new TextPart(
-                                    "opening",
-                                    "Dear {firstName},\n\nthank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
-                                ),
-                            ]
-                        )
-                    ),
-                    new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true),
-                    NeedsNod: false
-                ),
-                new Step(
-                    "first",
-                    "First follow-up",
-                    new SendMessage(
-                        new MessageTemplate(
-                            "About your plans, {firstName}",
-                            [
-                                new TextPart("opening", "Dear {firstName},\n\nI have been thinking about what you wrote."),
-                                new GapPart("theirs", "one line about what they have in mind"),
-                                new TextPart(
-                                    "closing",
-                                    "Shall we talk it through for half an hour? Tell me two times that suit you.\n\nWarmly\n{owner}\n{business}"
-                                ),
-                            ]
-                        )
-                    ),
-                    new Schedule(Anchor.PreviousSettled, 1, TimeUnit.WorkingDays),
-                    NeedsNod: true
-                ),
-                new Step(
-                    "last",
-                    "Last follow-up",
-                    new SendMessage(
-                        new MessageTemplate(
-                            "Shall we go on?",
-                            [
-                                new TextPart(
-                                    "opening",
-                                    "Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about it. Shall we go on, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"
-                                ),
-                            ]
-                        )
-                    ),
-                    new Schedule(Anchor.PreviousSettled, 7, TimeUnit.Days),
-                    NeedsNod: true
-                ),
-            ],
-            [StopOn.Replied, StopOn.Booked]
+            key,
+            name,
+            new SendMessage(
+                new MessageTemplate(
+                    subject,
+                    [
+                        Text("opening", $"Dear {{firstName}},\n\n{opening}"),
+                        new GapPart("gap", gap),
+                        Text("closing", $"{closing}\n\n{Regards}"),
+                    ]
+                )
+            ),
+            when,
+            NeedsNod: true
         );
 
-    /// <summary>After a kind no: one mail that their answers are kept.</summary>
-    /// <param name="form">The identifier of the form.</param>
-    /// <param name="title">Its title.</param>
-    internal static FollowThroughContent AfterAKindNo(Guid form, string title) =>
-        new(
-            $"After a kind no to “{title}”",
-            new InquiryStart(form, [Fit.NotNow]),
-            [
-                new Step(
-                    "kept",
-                    "Thank you for asking",
-                    new SendMessage(
-                        new MessageTemplate(
-                            "Thank you for asking us, {firstName}",
-                            [
-                                new TextPart(
-                                    "opening",
-                                    "Dear {firstName},\n\nthank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
-                                ),
-                            ]
-                        )
-                    ),
-                    new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true),
-                    NeedsNod: false
-                ),
-            ],
-            [StopOn.Replied, StopOn.Booked]
-        );
+    private static TextPart Text(string key, string text) => new(key, text);
+
+    private static Step Do(string key, string name, Schedule when, OutsideAction action) => new(key, name, action, when, NeedsNod: false);
 }

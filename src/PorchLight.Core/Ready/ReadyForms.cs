@@ -120,7 +120,7 @@ public static class ReadyForms
     /// <summary>What every form owes whoever sends it: one mail at once, that the answers have arrived.</summary>
     /// <param name="form">The identifier of the form.</param>
     /// <param name="title">Its title.</param>
-    public static FollowThroughContent Thanks(Guid form, string title) => ReadyFollowThroughs.Thanks(form, title);
+    public static FollowThroughContent Thanks(Guid form, string title) => FormFollowThroughs.Thanks(form, title);
 
     private static ReadyForm MakeBlank(ReadyFormRequest request) =>
         new(

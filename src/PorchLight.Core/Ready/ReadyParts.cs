@@ -161,7 +161,7 @@ internal sealed class ReadyParts(ReadyFormRequest request)
                 }
             ),
             new ScreeningRules(20, 50, 0, 2, signals),
-            form => [ReadyFollowThroughs.AfterAnInquiry(form, request.Title), ReadyFollowThroughs.AfterAKindNo(form, request.Title)]
+            form => [FormFollowThroughs.AfterAnInquiry(form, request.Title), FormFollowThroughs.AfterAKindNo(form, request.Title)]
         );
 
     public static AnswerTo Of(string question) => new(question);

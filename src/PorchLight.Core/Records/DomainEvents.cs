@@ -50,6 +50,12 @@ public static class DomainEvents
             _ => null,
         };
 
+    /// <summary>Whether follow-throughs may start, go on or end by it; any other event they need not be asked about.</summary>
+    /// <param name="happening">The event.</param>
+    public static bool MovesRuns(this DomainEvent happening) =>
+        happening is InquiryReceived or InquiryClosed or InquirySetAside or ReplyReceived or MeetingBooked or ProjectClosed
+        || happening.StageReached() is not null;
+
     /// <summary>
     /// Whether it is a word of a person of the business to the client, which keeps the reply promise and answers what
     /// they wrote.

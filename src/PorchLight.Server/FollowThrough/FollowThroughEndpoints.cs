@@ -9,7 +9,7 @@ namespace PorchLight.Server.FollowThrough;
 /// <param name="Number">Rises with every version; runs stay with theirs.</param>
 /// <param name="Live">Whether it starts runs.</param>
 /// <param name="Content">What starts it, its steps, and what ends it.</param>
-internal sealed record FollowThroughView(Id<FollowThroughVersion> Id, int Number, bool Live, FollowThroughContent Content);
+internal sealed record FollowThroughView(Id<StoredFollowThrough> Id, int Number, bool Live, FollowThroughContent Content);
 
 /// <summary>The follow-throughs of the business.</summary>
 internal static class FollowThroughEndpoints
@@ -20,10 +20,15 @@ internal static class FollowThroughEndpoints
     /// <summary>Every follow-through in its newest version, by name.</summary>
     private static async Task<IReadOnlyList<FollowThroughView>> ListAsync(PorchDb db, CancellationToken cancellationToken) =>
         [
-            .. (await db.FollowThroughs.AsNoTracking().ToListAsync(cancellationToken))
-                .GroupBy(version => version.Id)
-                .Select(versions => versions.MaxBy(version => version.Number)!)
-                .OrderBy(version => version.Content.Name, StringComparer.CurrentCulture)
-                .Select(version => new FollowThroughView(version.Id, version.Number, version.Live, version.Content)),
+            .. (
+                await (
+                    from one in db.FollowThroughs.AsNoTracking()
+                    join version in db.FollowThroughVersions.AsNoTracking()
+                        on new { one.Id, one.Number } equals new { Id = version.FollowThroughId, version.Number }
+                    select new { one, version }
+                ).ToListAsync(cancellationToken)
+            )
+                .OrderBy(found => found.version.Content.Name, StringComparer.CurrentCulture)
+                .Select(found => new FollowThroughView(found.one.Id, found.one.Number, found.one.IsOn, found.version.Content)),
         ];
 }

@@ -6,12 +6,12 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
-/// <summary>How follow-throughs and runs are kept. A run goes with its inquiry and holds the version it follows.</summary>
+/// <summary>How follow-throughs and runs are kept. A run goes with its client and holds the version it follows.</summary>
 internal static class FollowThroughTables
 {
     public static ModelConfigurationBuilder HaveFollowThrough(this ModelConfigurationBuilder builder) =>
         builder
-            .HaveId<FollowThroughVersion>()
+            .HaveId<StoredFollowThrough>()
             .HaveId<Run>()
             .HaveSharedJson<FollowThroughContent>()
             .HaveJson<RunState>()
@@ -19,10 +19,18 @@ internal static class FollowThroughTables
 
     public static void MapFollowThrough(this ModelBuilder builder)
     {
-        builder.Entity<FollowThroughVersion>().HasKey(version => new { version.Id, version.Number });
+        builder.Entity<StoredFollowThrough>().ToTable("StoredFollowThroughs");
+        builder.Entity<FollowThroughVersion>().HasKey(version => new { version.FollowThroughId, version.Number });
+        builder
+            .Entity<FollowThroughVersion>()
+            .HasOne<StoredFollowThrough>()
+            .WithMany()
+            .HasForeignKey(version => version.FollowThroughId)
+            .OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<Run>().HasIndex(run => run.ClientId);
         builder.Entity<Run>().HasIndex(run => run.NextMoment);
+        builder.Entity<Run>().HasIndex(run => run.FollowThroughId).HasFilter("\"Active\"");
         builder.Entity<Run>().HasOne<Client>().WithMany().HasForeignKey(run => run.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Run>().HasOne<Project>().WithMany().HasForeignKey(run => run.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Run>().HasOne<Inquiry>().WithMany().HasForeignKey(run => run.InquiryId).OnDelete(DeleteBehavior.Cascade);

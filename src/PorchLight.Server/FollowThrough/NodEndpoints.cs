@@ -18,6 +18,7 @@ namespace PorchLight.Server.FollowThrough;
 internal static class NodEndpoints
 {
     private const string NotWaiting = "This message does not wait any more. It was sent, skipped or cancelled meanwhile.";
+    private const string NoMessage = "This step sends no message; there is nothing to edit.";
     private const int LongestMessage = 20_000;
 
     internal sealed record NodRow(
@@ -25,7 +26,7 @@ internal static class NodEndpoints
         string Step,
         string StepName,
         string Name,
-        string Subject,
+        string? Subject,
         int Gaps,
         string Since,
         string? Goes
@@ -37,13 +38,13 @@ internal static class NodEndpoints
     /// <param name="Next">What comes after it, in words; null when it is the last step.</param>
     internal sealed record NodView(
         Id<Run> RunId,
-        Id<Inquiry> InquiryId,
+        Id<Inquiry>? InquiryId,
         string Step,
         string StepName,
         string Name,
         string To,
         string FollowThrough,
-        MessageDraft Draft,
+        MessageDraft? Draft,
         string Since,
         string? Goes,
         string? Lapses,
@@ -54,9 +55,9 @@ internal static class NodEndpoints
     /// <param name="Draft">As it is stored now.</param>
     internal sealed record NodSaved(MessageDraft Draft);
 
-    /// <param name="Seen">The message as the person sees it; nothing else is sent.</param>
+    /// <param name="Seen">The message as the person sees it, nothing else is sent; null for a step that sends none.</param>
     /// <param name="Now">Whether to send now, though the sending window is closed.</param>
-    internal sealed record NodSend(MessageDraft Seen, bool Now);
+    internal sealed record NodSend(MessageDraft? Seen, bool Now);
 
     /// <param name="Goes">When it will go; null when it has gone.</param>
     internal sealed record NodSent(string? Goes);
@@ -76,16 +77,14 @@ internal static class NodEndpoints
     {
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var runs = await (
-            from run in db.Runs.AsNoTracking()
-            where run.Active
-            join client in db.Clients on run.ClientId equals client.Id
-            join version in db.FollowThroughs
-                on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
+            from one in db.RunsWithVersion()
+            where one.Run.Active
+            join client in db.Clients on one.Run.ClientId equals client.Id
             select new
             {
-                Run = run,
+                one.Run,
                 client.Name,
-                version.Content,
+                one.Version.Content,
             }
         ).ToListAsync(cancellationToken);
         return
@@ -96,15 +95,15 @@ internal static class NodEndpoints
                 .Select(found =>
                 {
                     var (row, step) = (found.row, found.Step!);
-                    var draft = row.Run.Drafts.ByStep[step.Key];
+                    var draft = row.Run.Drafts.ByStep.GetValueOrDefault(step.Key);
                     var due = TimeWords.At(step.Due!.Value, now, zone);
                     return new NodRow(
                         row.Run.Id,
                         step.Key,
                         row.Content.Step(step.Key).Name,
                         row.Name,
-                        draft.Subject,
-                        draft.OpenGaps.Count(),
+                        draft?.Subject,
+                        draft?.OpenGaps.Count() ?? 0,
                         due,
                         step.Status == StepStatus.Approved ? due : null
                     );
@@ -125,7 +124,7 @@ internal static class NodEndpoints
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var client = (await db.Clients.FindAsync([run.ClientId], cancellationToken))!;
-        var content = (await db.FollowThroughs.FindAsync([run.FollowThroughId, run.FollowThroughNumber], cancellationToken))!.Content;
+        var content = (await db.VersionOfAsync(run)).Content;
         var approved = state.Status == StepStatus.Approved;
         var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
         return TypedResults.Ok(
@@ -137,7 +136,7 @@ internal static class NodEndpoints
                 client.Name,
                 client.Email ?? "",
                 content.Name,
-                run.Drafts.ByStep[step],
+                run.Drafts.ByStep.GetValueOrDefault(step),
                 TimeWords.At(due, now, business.DateTimeZone),
                 approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
                 approved ? null
@@ -161,7 +160,8 @@ internal static class NodEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
-        var stored = run.Drafts.ByStep[step];
+        if (run.Drafts.ByStep.GetValueOrDefault(step) is not { } stored)
+            return Problems.Conflict(NoMessage);
         var (edited, refusal) = edit.Onto(stored);
         if (refusal is not null)
             return refusal;
@@ -172,7 +172,7 @@ internal static class NodEndpoints
             return Problems.Unprocessable("This message is too long for one mail. Please shorten it.");
         if (stored.Revise(edited) is not { } revised)
             return Problems.Conflict("This message has another shape now. Reload to see it.");
-        run.Drafts = new RunDrafts(new Dictionary<string, MessageDraft>(run.Drafts.ByStep) { [step] = revised });
+        run.Drafts = run.Drafts.With(step, revised);
         run.Revision++;
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new NodSaved(revised));
@@ -192,8 +192,29 @@ internal static class NodEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _))
             return Problems.Conflict(NotWaiting);
-        var draft = run.Drafts.ByStep[step];
-        if (Edits.UnlessSeen(send.Seen, draft) is { } unseen)
+        if (run.Drafts.ByStep.GetValueOrDefault(step) is { } draft && RefuseUnfinished(send.Seen, draft) is { } refusal)
+            return refusal;
+
+        var now = clock.GetCurrentInstant();
+        if (await engine.NodAsync(run, step, now, send.Now, who.UserId()) is not { } state)
+            return Problems.Conflict("This has your nod already; it goes when the sending window opens.");
+        await write.SaveAsync(cancellationToken);
+        var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
+        return TypedResults.Ok(
+            new NodSent(
+                state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes }
+                    ? TimeWords.At(goes, now, zone)
+                    : null
+            )
+        );
+    }
+
+    /// <summary>Why a message does not go as it stands; null when it may.</summary>
+    private static ProblemHttpResult? RefuseUnfinished(MessageDraft? seen, MessageDraft draft)
+    {
+        if (seen is null)
+            return Problems.Conflict(NotWaiting);
+        if (Edits.UnlessSeen(seen, draft) is { } unseen)
             return unseen;
         if (draft.OpenGaps.Select(gap => new Finding(gap.Key, $"Fill this in first: {gap.Prompt}.")).ToList() is { Count: > 0 } gaps)
             return Problems.Unprocessable(
@@ -204,19 +225,7 @@ internal static class NodEndpoints
             );
         if (draft.Subject.Length == 0)
             return Problems.Unprocessable("The message needs a subject.");
-
-        var now = clock.GetCurrentInstant();
-        if (await engine.NodAsync(run, step, now, send.Now, who.UserId()) is not { } state)
-            return Problems.Conflict("This message has your nod already; it goes when the sending window opens.");
-        await write.SaveAsync(cancellationToken);
-        var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
-        return TypedResults.Ok(
-            new NodSent(
-                state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes }
-                    ? TimeWords.At(goes, now, zone)
-                    : null
-            )
-        );
+        return null;
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SkipAsync(

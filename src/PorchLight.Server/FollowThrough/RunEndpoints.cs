@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
@@ -26,7 +26,10 @@ internal static class RunEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is null)
             return Problems.NotFound(InquiryActionEndpoints.Gone);
-        await engine.StopAsync(run => run.InquiryId == id, RunEnd.ByHand, clock.GetCurrentInstant());
+        await engine.StopByHandAsync(
+            await db.Runs.Where(run => run.InquiryId == id && run.Active).ToListAsync(cancellationToken),
+            clock.GetCurrentInstant()
+        );
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -1,43 +1,36 @@
-using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Answers;
-using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
-using PorchLight.Server.Brand;
 using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
 /// <summary>
-/// Starts, moves and stops runs, and carries out what the planner decides. Every call is part of the caller's
+/// Starts, moves and stops runs, and has carried out what the planner decides. Every call is part of the caller's
 /// transaction.
 /// </summary>
-internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : IEventReaction
+internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, RunFactsLoader facts) : IEventReaction
 {
-    private const int AutomaticADay = 5;
+    // What a step itself brings about neither ends the run it is a step of nor is what that run waits for.
+    private readonly HashSet<Id<Run>> _acting = [];
 
-    /// <summary>Starts or stops runs where the event asks for it.</summary>
+    /// <summary>Starts, moves on or stops runs where the event asks for it.</summary>
     public async Task ReactAsync(LoggedEvent logged)
     {
-        if (logged.What is InquiryReceived { StartsNothing: false } received)
-            await StartAsync(logged, received);
-        else if (logged.What.AsRunEnd() is { } why)
-            await StopAsync(
-                why is RunEnd.Closed or RunEnd.SetAside ? run => run.InquiryId == logged.InquiryId : run => run.ClientId == logged.ClientId,
-                why,
-                logged.At
-            );
+        if (logged.ClientId is not { } client || !logged.What.MovesRuns())
+            return;
+        if (logged.What is not InquiryReceived { KnownBefore: false })
+            await TellRunsAsync(logged, client);
+        var live = await CompiledQueries.LiveFollowThroughs(db).ToListAsync();
+        if (live.Count > 0 && await SubjectAsync(logged, client) is { } about)
+            await StartAsync(live, logged, about);
     }
 
-    /// <summary>Everything of a run that has fallen due.</summary>
+    /// <summary>What of a run has fallen due, as far as the first step that takes effect.</summary>
     public async Task AdvanceAsync(Run run, Instant now)
     {
         var context = await ContextAsync(run);
@@ -51,13 +44,20 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
         return context.Planner.Nod(run.State, step, now, by, sendNow) is { } transition ? await ApplyAsync(context, transition, now) : null;
     }
 
+    /// <summary>A person has a step done now. Null when it is not the next one of an active run, or waits for a nod.</summary>
+    public async Task<RunState?> DoNowAsync(Run run, string step, Instant now, Guid by)
+    {
+        var context = await ContextAsync(run);
+        return context.Planner.DoNow(run.State, step, now, by) is { } transition ? await ApplyAsync(context, transition, now) : null;
+    }
+
     /// <summary>A person passes a step over. Null when it is not the next one of an active run.</summary>
     public async Task<RunState?> SkipAsync(Run run, string step, Instant now, Guid by)
     {
         var context = await ContextAsync(run);
         if (context.Planner.Skip(run.State, step, now) is not { } transition)
             return null;
-        await events.AppendAsync(new StepSkipped(step, by), now, AboutOf(run));
+        await events.AppendAsync(new StepSkipped(step, by), now, context.About);
         return await ApplyAsync(context, transition, now);
     }
 
@@ -67,182 +67,218 @@ internal sealed class RunEngine(PorchDb db, MailQueue mail, EventLog events) : I
         var context = await ContextAsync(run);
         if (context.Planner.TakeSkipBack(run.State, step) is not { } state)
             return null;
-        await events.AppendAsync(new SkipTakenBack(step, by), now, AboutOf(run));
-        Keep(context, state);
-        return state;
+        await events.AppendAsync(new SkipTakenBack(step, by), now, context.About);
+        return Keep(context, state);
     }
 
-    private async Task StartAsync(LoggedEvent logged, InquiryReceived received)
+    /// <summary>A person holds a run back, or lets it go on. Null when it is so already, or over.</summary>
+    public async Task<RunState?> HoldBackAsync(Run run, bool pause, Instant now, Guid by)
     {
-        var inquiry = (await db.Inquiries.FindAsync(logged.InquiryId))!;
-        var live = (await CompiledQueries.LiveFollowThroughs(db).ToListAsync())
-            .GroupBy(version => version.Id)
-            .Select(versions => versions.MaxBy(version => version.Number)!)
-            .OrderBy(version => version.Id.Value);
-        var version = FollowThroughs.StartedBy(live, received, one => one.Content);
-        if (version is null)
-            return;
+        var context = await ContextAsync(run);
+        if ((pause ? RunPlanner.Pause(run.State) : RunPlanner.Resume(run.State, now)) is not { } state)
+            return null;
+        await events.AppendAsync(pause ? new RunPaused(by) : new RunResumed(by), now, context.About);
+        return Keep(context, state);
+    }
 
-        if (received.KnownBefore)
-            await StopAsync(run => run.ClientId == inquiry.ClientId, RunEnd.AnotherStarted, logged.At);
-        var business = await db.BusinessAsync();
-        var planner = new RunPlanner(version.Content, business.Calendar, business.Window);
+    /// <summary>A person moves a run to the version in force. A message that was written for its step keeps what they edited.</summary>
+    public async Task MoveAsync(Run run, FollowThroughVersion version, Instant now, Guid by)
+    {
+        if (run.FollowThroughNumber == version.Number || run.State.IsOver || run.State.StoppedBy is not null)
+            return;
+        run.FollowThroughNumber = version.Number;
+        var context = await ContextAsync(run);
+        await events.AppendAsync(new RunMoved(version.Number, by), now, context.About);
+        var state = context.Planner.MoveHere(run.State, now);
+        Keep(context, state);
+        if (state.Status == RunStatus.Finished)
+            await events.AppendAsync(new RunFinished(), now, context.About);
+    }
+
+    /// <summary>A person, or a step of another run, starts a follow-through for a piece of work; those that may not run beside it end.</summary>
+    public async Task<Run> StartAsync(FollowThroughVersion version, EventContext about, Instant now)
+    {
+        var (client, project) = (about.ClientId!.Value, about.ProjectId!.Value);
+        foreach (var other in await ActiveOfAsync(client))
+        {
+            var context = await ContextAsync(other);
+            if (!(context.Content.SideBySide && version.Content.SideBySide))
+                await StopAsync(context, RunEnd.AnotherStarted, null, now);
+        }
+
         var run = new Run
         {
             Id = new Id<Run>(Guid.CreateVersion7()),
-            FollowThroughId = version.Id,
+            FollowThroughId = version.FollowThroughId,
             FollowThroughNumber = version.Number,
-            ClientId = inquiry.ClientId,
-            ProjectId = inquiry.ProjectId,
-            InquiryId = inquiry.Id,
-            State = planner.Start(logged.At),
-            Drafts = new RunDrafts(new Dictionary<string, MessageDraft>()),
+            ClientId = client,
+            ProjectId = project,
+            InquiryId = about.InquiryId,
+            State = new RunState(now, []),
+            Drafts = RunDrafts.None,
             NextMoment = null,
         };
         db.Runs.Add(run);
-        await events.AppendAsync(new RunStarted(), logged.At, AboutOf(run));
-        await AdvanceAsync(run, logged.At);
+        var begun = await ContextAsync(run);
+        await events.AppendAsync(new RunStarted(), now, begun.About);
+        Keep(begun, begun.Planner.Start(now));
+        // A first message at once goes with what it answers; whatever else might fail is the worker's.
+        if (run.NextMoment <= now && run.State.Current is { } first && begun.Content.Step(first.Key).Action is SendMessage)
+            await ApplyAsync(begun, begun.Planner.Advance(run.State, now), now);
+        return run;
     }
 
-    /// <summary>Stops runs that are active, each where its follow-through or a person has it so; says how many.</summary>
-    public async Task<int> StopAsync(Expression<Func<Run, bool>> which, RunEnd why, Instant now)
+    /// <summary>A person stops what is still to come of the runs of an inquiry, or of one run.</summary>
+    public async Task StopByHandAsync(IEnumerable<Run> runs, Instant now)
     {
-        var stopped = 0;
-        foreach (var run in await db.Runs.Where(run => run.Active).Where(which).ToListAsync())
-        {
-            var context = await ContextAsync(run);
-            if (!context.Content.EndsOn(why))
-                continue;
-            stopped++;
-            var pending = run.State.Steps.Count(step => step.IsPending);
-            await events.AppendAsync(new RunStopped(why, pending), now, AboutOf(run));
-            Keep(context, RunPlanner.Stop(run.State, why, now));
-        }
+        foreach (var run in runs)
+            await StopAsync(await ContextAsync(run), RunEnd.ByHand, null, now);
+    }
 
-        return stopped;
+    /// <summary>Ends, or moves on, the runs that an event concerns.</summary>
+    private async Task TellRunsAsync(LoggedEvent logged, Id<Client> client)
+    {
+        foreach (var run in await ActiveOfAsync(client))
+        {
+            if (_acting.Contains(run.Id) || !Concerns(logged, run))
+                continue;
+            var context = await ContextAsync(run);
+            if (context.Content.EndedBy(logged.What) is { } end)
+                await StopAsync(context, end.End, end.Stop?.Last, logged.At);
+            else if (context.Planner.Happened(run.State, logged.What, logged.At) is { } transition)
+                await ApplyAsync(context, transition, logged.At);
+        }
+    }
+
+    // What is about one inquiry or one project leaves the other work of the same person alone.
+    private static bool Concerns(LoggedEvent logged, Run run) =>
+        logged.What switch
+        {
+            InquiryClosed or InquirySetAside => run.InquiryId == logged.InquiryId,
+            { } what when what is ProjectClosed || what.StageReached() is not null => run.ProjectId == logged.ProjectId,
+            _ => true,
+        };
+
+    private async Task StartAsync(List<FollowThroughVersion> live, LoggedEvent logged, EventContext about)
+    {
+        var client = (await db.Clients.FindAsync(about.ClientId))!;
+        var inquiry = about.InquiryId is { } id ? await db.Inquiries.FindAsync(id) : null;
+        var known = await facts.LoadAsync(client, about.ProjectId!.Value, inquiry, live.Any(one => one.Content.Judges));
+        foreach (var version in FollowThroughs.StartedBy(live, logged.What, known, one => one.Content))
+            await StartAsync(version, about, logged.At);
+    }
+
+    /// <summary>The piece of work an event is about: its own, else the latest of the client. Null where there is none.</summary>
+    private async Task<EventContext?> SubjectAsync(LoggedEvent logged, Id<Client> client)
+    {
+        if (logged.ProjectId is { } project)
+            return new EventContext(client, project, logged.InquiryId ?? await LatestInquiryAsync(project));
+        if (logged.InquiryId is { } inquiry)
+            return new EventContext(client, (await db.Inquiries.FindAsync(inquiry))!.ProjectId, inquiry);
+        var latest = await db
+            .Projects.Where(one => one.ClientId == client && one.IsLatest)
+            .Select(one => (Id<Project>?)one.Id)
+            .FirstOrDefaultAsync();
+        return latest is { } found ? new EventContext(client, found, await LatestInquiryAsync(found)) : null;
+    }
+
+    private async Task<Id<Inquiry>?> LatestInquiryAsync(Id<Project> project) =>
+        await db
+            .Inquiries.Where(one => one.ProjectId == project)
+            .OrderByDescending(one => one.Received)
+            .Select(one => (Id<Inquiry>?)one.Id)
+            .FirstOrDefaultAsync();
+
+    private async Task<List<Run>> ActiveOfAsync(Id<Client> client)
+    {
+        var stored = await db.Runs.Where(run => run.ClientId == client && run.Active).ToListAsync();
+        return [.. stored.Union(db.Runs.Local.Where(run => run.ClientId == client)).Where(run => run.Active).OrderBy(run => run.Id.Value)];
+    }
+
+    private async Task StopAsync(RunContext context, RunEnd why, Step? last, Instant now)
+    {
+        var run = context.Run;
+        await events.AppendAsync(new RunStopped(why, run.State.Steps.Count(step => step.IsPending)), now, context.About);
+        Keep(context, context.Planner.Stop(run.State, why, now, last));
     }
 
     private async Task<RunState> ApplyAsync(RunContext context, Transition transition, Instant now)
     {
         var run = context.Run;
+        var wasActing = !_acting.Add(run.Id);
+        // Before it is carried out: what a step brings about finds the run as it is from then on.
+        Keep(context, transition.State);
         foreach (var effect in transition.Effects)
         {
             switch (effect.Kind)
             {
                 case RunEffectKind.AskForNod:
-                    var draft = Draft(context, effect.Step!, effect.At);
-                    run.Drafts = With(run.Drafts, effect.Step!, draft);
-                    await events.AppendAsync(new NodAsked(effect.Step!, draft.OpenGaps.Count()), effect.At, AboutOf(run));
+                    var draft = StepRunner.Draft(context, effect.Step!, effect.At);
+                    if (draft is not null)
+                        run.Drafts = run.Drafts.With(effect.Step!, draft);
+                    await events.AppendAsync(new NodAsked(effect.Step!, draft?.OpenGaps.Count() ?? 0), effect.At, context.About);
                     break;
                 case RunEffectKind.TakeEffect:
-                    var message = run.Drafts.ByStep.GetValueOrDefault(effect.Step!) ?? Draft(context, effect.Step!, effect.At);
-                    await SendAsync(context, effect.Step!, message, transition.State.Steps.Single(step => step.Key == effect.Step).By, now);
+                    await TakeEffectAsync(context, transition.State.Steps.Single(step => step.Key == effect.Step), now);
                     break;
                 case RunEffectKind.NoteLapse:
-                    await events.AppendAsync(new StepLapsed(effect.Step!), effect.At, AboutOf(run));
+                    await events.AppendAsync(new StepLapsed(effect.Step!), effect.At, context.About);
+                    break;
+                case RunEffectKind.NoteWaitedInVain:
+                    await events.AppendAsync(new WaitedInVain(effect.Step!), effect.At, context.About);
+                    break;
+                case RunEffectKind.NoteMoved:
+                    await events.AppendAsync(new MessageMoved(effect.Step!), effect.At, context.About);
                     break;
                 case RunEffectKind.NoteEnd:
-                    await events.AppendAsync(new RunFinished(), effect.At, AboutOf(run));
+                    await events.AppendAsync(new RunFinished(), effect.At, context.About);
                     break;
             }
         }
 
-        Keep(context, transition.State);
+        if (!wasActing)
+            _acting.Remove(run.Id);
         return run.State;
     }
 
-    private async Task SendAsync(RunContext context, string step, MessageDraft draft, Guid? by, Instant now)
+    private async Task TakeEffectAsync(RunContext context, StepState step, Instant now)
     {
-        var text =
-            draft.FinishedText
-            ?? throw new InvalidOperationException($"Step {step} of run {context.Run.Id} was to be sent with a gap open.");
-        var tooMany = by is null && context.Client.Email is { } address && await IsEnoughAsync(address, now);
-        var queued = tooMany
-            ? null
-            : mail.Queue(
-                $"run {context.Run.Id} step {step}",
-                context.Business,
-                context.Client,
-                draft.Subject,
-                text,
-                automatic: by is null,
-                now
-            );
-        DomainEvent what = queued is not null ? new MessageSent(draft.Subject, step, by) : new MessageNotSent(draft.Subject, tooMany);
-        await events.AppendAsync(what, now, AboutOf(context.Run) with { MailId = queued });
-    }
-
-    // Anybody can type somebody else's address, again and again; nobody gets more than so many messages a day that no person wrote.
-    private async Task<bool> IsEnoughAsync(string address, Instant now) =>
-        await CompiledQueries.AutomaticMailSince(db, address, now - Duration.FromDays(1)) >= AutomaticADay;
-
-    private static MessageDraft Draft(RunContext context, string step, Instant at) =>
-        context.Content.Step(step).Action switch
+        if (context.Content.Step(step.Key).Action is not StartAnother another)
         {
-            SendMessage send => send.Message.Draft(context.KnownValues(at)),
-            var other => throw new InvalidOperationException($"No way to draft {other.GetType().Name}."),
-        };
+            await steps.DoAsync(context, step.Key, step.By, now);
+            return;
+        }
 
-    private static RunDrafts With(RunDrafts drafts, string step, MessageDraft draft) =>
-        new(new Dictionary<string, MessageDraft>(drafts.ByStep) { [step] = draft });
-
-    private static void Keep(RunContext context, RunState state)
-    {
-        context.Run.State = state;
-        context.Run.Active = state.Status == RunStatus.Active;
-        context.Run.NextMoment = context.Planner.NextMoment(state);
-        context.Run.Revision++;
+        var wanted = await db.FollowThroughs.FindAsync(new Id<StoredFollowThrough>(another.FollowThrough));
+        if (wanted is not { Archived: null } || await db.InForceAsync(wanted) is not { } version)
+            throw new StepFailedException("What it starts is not there any more. Change the step.");
+        await events.AppendAsync(new StepDone(step.Key, step.By), now, context.About);
+        await StartAsync(version, context.About with { RunId = null }, now);
     }
 
-    private static EventContext AboutOf(Run run) => new(run.ClientId, run.ProjectId, run.InquiryId, run.Id);
+    private static RunState Keep(RunContext context, RunState state)
+    {
+        var run = context.Run;
+        run.State = state;
+        run.Active = !state.IsOver;
+        run.NextMoment = context.Planner.NextMoment(state);
+        (run.Tries, run.Failure) = (0, null);
+        run.Revision++;
+        return state;
+    }
 
     private async Task<RunContext> ContextAsync(Run run)
     {
-        var version = await db.FollowThroughs.FindAsync(run.FollowThroughId, run.FollowThroughNumber);
+        var content = (await db.VersionOfAsync(run)).Content;
         var client = (await db.Clients.FindAsync(run.ClientId))!;
+        var inquiry = run.InquiryId is { } id ? await db.Inquiries.FindAsync(id) : null;
         return new RunContext(
             run,
-            version!.Content,
+            content,
             await db.BusinessAsync(),
             client,
-            await NameAsync(client),
-            (await db.Inquiries.FindAsync(run.InquiryId))!
+            inquiry,
+            await facts.LoadAsync(client, run.ProjectId, inquiry, content.Judges)
         );
-    }
-
-    /// <summary>What a client is called; null for one who left only an address or a number.</summary>
-    private async Task<PersonNameAnswer?> NameAsync(Client client)
-    {
-        // Of a client whom this very write makes, all that is known stands beside it.
-        var names = db.FieldValues.Local.Where(value => value.ClientId == client.Id && value.Field == BuiltInFields.Name.Key);
-        if (db.Entry(client).State != EntityState.Added)
-            names = names.Union(
-                await db.FieldValues.Where(value => value.ClientId == client.Id && value.Field == BuiltInFields.Name.Key).ToListAsync()
-            );
-        return ValuesOnFile.Read(names).GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
-    }
-
-    /// <summary>A run with all that its steps may speak of.</summary>
-    private sealed record RunContext(
-        Run Run,
-        FollowThroughContent Content,
-        Business Business,
-        Client Client,
-        PersonNameAnswer? Name,
-        Inquiry Inquiry
-    )
-    {
-        public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window);
-
-        public Dictionary<string, string> KnownValues(Instant at) =>
-            new()
-            {
-                ["firstName"] = Name?.Given ?? "",
-                ["name"] = Name?.Full ?? "",
-                ["business"] = Business.Name,
-                ["owner"] = Business.OwnerName,
-                ["promise"] =
-                    Inquiry.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
-            };
     }
 }

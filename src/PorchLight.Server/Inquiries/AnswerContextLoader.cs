@@ -123,6 +123,15 @@ internal sealed class AnswerContextLoader(PorchDb db)
         return Routes.Trace(known, given).Know(known);
     }
 
+    /// <summary>What an inquiry said, with the fit it has and what is on file by now.</summary>
+    public async Task<AnswerContext> KnownNowAsync(Inquiry inquiry, IReadOnlyDictionary<string, Answer> onFile)
+    {
+        var sent = (await db.Submissions.FindAsync(inquiry.SubmissionId))!;
+        var content = (await db.FormVersionAsync(inquiry.FormId, inquiry.FormVersion))!.Content;
+        var nothing = Nothing(content, null, await db.BusinessAsync(), sent.At) with { OnFile = onFile };
+        return Routes.Trace(nothing, Given(sent)).Know(nothing) with { Fit = inquiry.Fit };
+    }
+
     /// <summary>
     /// The state of every question as it was when each inquiry of a form came in, by inquiry. What was on file then is asked for only
     /// where the rules look at it, or where somebody came by a link of their own.

@@ -16,7 +16,7 @@ internal static class MailTables
         // Each step of a run takes effect once; this key is what holds it.
         builder.Entity<OutgoingMail>().HasIndex(mail => mail.EffectKey).IsUnique();
         builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.State, mail.NextTry });
-        // How many automatic messages an address got since yesterday is asked before every one.
+        // When an address last got something automatic is asked before every such message.
         builder.Entity<OutgoingMail>().HasIndex(mail => new { mail.To, mail.Written }).HasFilter("\"Automatic\"");
         builder.Entity<OutgoingMail>().HasOne<Client>().WithMany().HasForeignKey(mail => mail.ClientId).OnDelete(DeleteBehavior.SetNull);
         builder

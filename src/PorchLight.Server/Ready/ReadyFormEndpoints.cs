@@ -119,7 +119,7 @@ internal static partial class ReadyFormEndpoints
         (copy.Settings, copy.Service, copy.AwayNote) = (original.Settings, original.Service, original.AwayNote);
         if (original.ScreeningVersion > 0)
             db.AddScreening(copy, await db.ScreeningRulesAsync(id, original.ScreeningVersion));
-        await db.CopyFollowThroughsAsync(id, original.Draft.Title, copy.Id, copy.Draft.Title, cancellationToken);
+        await db.CopyFollowThroughsAsync(id, original.Draft.Title, copy.Id, copy.Draft.Title);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new NewFormView(copy.Id));
     }

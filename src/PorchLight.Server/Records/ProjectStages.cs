@@ -13,11 +13,11 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     /// </summary>
     /// <param name="project">The project.</param>
     /// <param name="stage">The stage it comes to; the one it stands in changes nothing.</param>
-    /// <param name="by">The user who moves it.</param>
+    /// <param name="by">The user who moves it; null for a follow-through.</param>
     /// <param name="now">The business's now.</param>
     /// <param name="until">The day a parked one comes back; looked at only for a stage where nothing happens.</param>
     /// <param name="reason">Why it will not come; looked at only for a stage that is lost.</param>
-    public async Task MoveAsync(Project project, Stage stage, Guid by, Instant now, LocalDate? until = null, string? reason = null)
+    public async Task MoveAsync(Project project, Stage stage, Guid? by, Instant now, LocalDate? until = null, string? reason = null)
     {
         until = stage.Kind == StageKind.Parked ? until : null;
         reason = stage.Kind == StageKind.Lost ? reason : null;
@@ -64,7 +64,7 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     }
 
     /// <summary>Says how the business stands with a client; as it is already changes nothing.</summary>
-    public async Task SetStandingAsync(Client client, Standing standing, Guid by, Instant now)
+    public async Task SetStandingAsync(Client client, Standing standing, Guid? by, Instant now)
     {
         if (client.Standing == standing)
             return;

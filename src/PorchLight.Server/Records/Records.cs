@@ -199,6 +199,9 @@ internal enum ValueOrigin
 
     /// <summary>It came out of a file, or was there before that was taken back.</summary>
     Imported,
+
+    /// <summary>A step of a follow-through wrote it.</summary>
+    FollowThrough,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>

@@ -12,6 +12,7 @@ using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -263,11 +264,9 @@ internal static class InquiryEndpoints
     private static async Task<string?> RunningAsync(PorchDb db, Id<Inquiry> id, CancellationToken cancellationToken) =>
         (
             await (
-                from run in db.Runs.AsNoTracking()
-                where run.InquiryId == id && run.Active
-                join version in db.FollowThroughs
-                    on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new { version.Id, version.Number }
-                select version.Content
+                from one in db.RunsWithVersion()
+                where one.Run.InquiryId == id && one.Run.Active
+                select one.Version.Content
             ).FirstOrDefaultAsync(cancellationToken)
         )?.Name;
 

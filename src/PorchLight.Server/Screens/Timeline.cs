@@ -5,6 +5,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -75,16 +76,9 @@ internal static class Timeline
         var runs =
             runIds.Count == 0
                 ? []
-                : await db
-                    .Runs.AsNoTracking()
-                    .Where(run => runIds.Contains(run.Id))
-                    .Join(
-                        db.FollowThroughs,
-                        run => new { Id = run.FollowThroughId, Number = run.FollowThroughNumber },
-                        version => new { version.Id, version.Number },
-                        (run, version) => new { run.Id, version.Content }
-                    )
-                    .ToDictionaryAsync(run => run.Id, run => run.Content, cancellationToken);
+                : await db.RunsWithVersion()
+                    .Where(one => runIds.Contains(one.Run.Id))
+                    .ToDictionaryAsync(one => one.Run.Id, one => one.Version.Content, cancellationToken);
         var stages = (await db.BusinessAsync()).Lists.Stages;
         var titles = new Dictionary<(Guid, int), string>();
         foreach (
@@ -104,7 +98,7 @@ internal static class Timeline
                 : "Somebody",
             happened.What is InquiryReceived received ? titles[(received.Form, received.Version)] : "",
             Content(happened)?.Name ?? "",
-            step => Content(happened)?.Steps.FirstOrDefault(one => one.Key == step)?.Name ?? step,
+            step => Content(happened)?.AllSteps.FirstOrDefault(one => one.Key == step)?.Name ?? step,
             stage => stages.FirstOrDefault(one => one.Key == stage)?.Name ?? stage,
             user => users.GetValueOrDefault(user, "Somebody")
         );

@@ -23,8 +23,12 @@ internal static class CompiledQueries
         (PorchDb db, Id<Form> form, Guid key) => db.SavedDrafts.SingleOrDefault(draft => draft.FormId == form && draft.SendKey == key)
     );
 
-    public static readonly Func<PorchDb, string, Instant, Task<int>> AutomaticMailSince = EF.CompileAsyncQuery(
-        (PorchDb db, string to, Instant since) => db.OutgoingMail.Count(sent => sent.To == to && sent.Automatic && sent.Written > since)
+    /// <summary>When a run last sent an address something that nobody nodded to.</summary>
+    public static readonly Func<PorchDb, string, Task<Instant?>> LastAutomaticOfRuns = EF.CompileAsyncQuery(
+        (PorchDb db, string to) =>
+            db
+                .OutgoingMail.Where(sent => sent.To == to && sent.Automatic && sent.EffectKey.StartsWith(StepRunner.OfRuns))
+                .Max(sent => (Instant?)sent.Written)
     );
 
     public static readonly Func<PorchDb, string, Task<PersonalLink?>> PersonalLinkByHash = EF.CompileAsyncQuery(
@@ -56,8 +60,15 @@ internal static class CompiledQueries
         (PorchDb db, Id<Client> id) => db.Clients.IgnoreQueryFilters().SingleOrDefault(client => client.Id == id)
     );
 
+    /// <summary>What starts runs: the versions in force of all that are on, the oldest first.</summary>
     public static readonly Func<PorchDb, IAsyncEnumerable<FollowThroughVersion>> LiveFollowThroughs = EF.CompileAsyncQuery(
-        (PorchDb db) => db.FollowThroughs.Where(version => version.Live)
+        (PorchDb db) =>
+            from one in db.FollowThroughs
+            where one.IsOn && one.Archived == null
+            join version in db.FollowThroughVersions.AsNoTracking()
+                on new { one.Id, one.Number } equals new { Id = version.FollowThroughId, version.Number }
+            orderby one.Id
+            select version
     );
 
     public static readonly Func<PorchDb, Task<long?>> LastEvent = EF.CompileAsyncQuery(

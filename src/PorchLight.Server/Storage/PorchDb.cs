@@ -60,7 +60,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<ClientTask> ClientTasks => Set<ClientTask>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
-    public DbSet<FollowThroughVersion> FollowThroughs => Set<FollowThroughVersion>();
+    public DbSet<StoredFollowThrough> FollowThroughs => Set<StoredFollowThrough>();
+    public DbSet<FollowThroughVersion> FollowThroughVersions => Set<FollowThroughVersion>();
     public DbSet<Run> Runs => Set<Run>();
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Storage;
@@ -28,6 +29,8 @@ internal static class StoredJson
         [typeof(FormContent)] = [AsItIs],
         // A lost stage says whether the business itself said no there; before, only the usual list had such a stage.
         [typeof(BusinessLists)] = [DeclinedIsOurNo],
+        // An end of a follow-through says beside what happens whether a last step is done; before, it was only what happens.
+        [typeof(FollowThroughContent)] = [StopsOnSomething],
     };
 
     private static JsonNode AsItIs(JsonNode value) => value;
@@ -40,6 +43,13 @@ internal static class StoredJson
                 named["isOurNo"] = true;
         }
 
+        return value;
+    }
+
+    private static JsonNode StopsOnSomething(JsonNode value)
+    {
+        if (value["stops"] is JsonArray stops)
+            value["stops"] = new JsonArray([.. stops.Select(stop => (JsonNode)new JsonObject { ["on"] = stop!.DeepClone() })]);
         return value;
     }
 

@@ -19,6 +19,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
     private const int BatchesOfWords = 5;
+    private const int StepsAtATime = 50;
     private Instant? _swept;
 
     /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
@@ -71,7 +72,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             services => services.GetRequiredService<ClientImporter>().WorkAsync(cancellationToken)
         );
         foreach (var run in await InScopeAsync(DueRunsAsync))
-            allWell &= await TryAsync("run", run, services => AdvanceAsync(services, run, cancellationToken));
+            allWell &= await WorkOnAsync(run, cancellationToken);
         allWell &= await TryAsync(
             "notifications",
             "inquiries",
@@ -118,18 +119,31 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         }
     }
 
-    private async Task AdvanceAsync(IServiceProvider services, Id<Run> id, CancellationToken cancellationToken)
+    /// <summary>Carries out what of a run is due, each step in a transaction of its own. What fails is put off, and others go on.</summary>
+    private async Task<bool> WorkOnAsync(Id<Run> run, CancellationToken cancellationToken)
     {
-        var db = services.GetRequiredService<PorchDb>();
-        await using var write = await db.WriteAsync(cancellationToken);
-        var now = clock.GetCurrentInstant();
-        // Read again under the write lock: somebody may have stopped or moved it meanwhile.
-        if (await db.Runs.FindAsync([id], cancellationToken) is { } run && run.NextMoment <= now)
-            await services.GetRequiredService<RunEngine>().AdvanceAsync(run, now);
-        await write.SaveAsync(cancellationToken);
+        Exception? failed = null;
+        for (var (isDue, steps) = (true, 0); isDue && steps < StepsAtATime; steps++)
+        {
+            if (
+                !await TryAsync(
+                    "run",
+                    run,
+                    async services => isDue = await services.GetRequiredService<RunWork>().AdvanceAsync(run, cancellationToken),
+                    failure => failed = failure
+                )
+            )
+                return await TryAsync(
+                    "run",
+                    run,
+                    services => services.GetRequiredService<RunWork>().PutOffAsync(run, failed!, cancellationToken)
+                );
+        }
+
+        return true;
     }
 
-    private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work)
+    private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work, Action<Exception>? look = null)
     {
         try
         {
@@ -140,6 +154,7 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
             logger.LogError(failure, "Due {What} {Id} failed and will be tried again", what, id);
+            look?.Invoke(failure);
             return false;
         }
     }

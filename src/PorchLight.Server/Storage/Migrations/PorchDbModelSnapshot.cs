@@ -275,22 +275,25 @@ namespace PorchLight.Server.Storage.Migrations
 
             modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
                 {
-                    b.Property<Guid>("Id")
+                    b.Property<Guid>("FollowThroughId")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Number")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("By")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Content")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("Live")
+                    b.Property<long?>("Since")
                         .HasColumnType("INTEGER");
 
-                    b.HasKey("Id", "Number");
+                    b.HasKey("FollowThroughId", "Number");
 
-                    b.ToTable("FollowThroughs");
+                    b.ToTable("FollowThroughVersions");
                 });
 
             modelBuilder.Entity("PorchLight.Server.FollowThrough.Run", b =>
@@ -308,13 +311,16 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Failure")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("FollowThroughId")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("FollowThroughNumber")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("InquiryId")
+                    b.Property<Guid?>("InquiryId")
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("NextMoment")
@@ -331,13 +337,41 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Tries")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
 
+                    b.HasIndex("FollowThroughId")
+                        .HasFilter("\"Active\"");
+
                     b.HasIndex("NextMoment");
 
                     b.ToTable("Runs");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.FollowThrough.StoredFollowThrough", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Archived")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Draft")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsOn")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("StoredFollowThroughs", (string)null);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Forms.Form", b =>
@@ -1947,6 +1981,15 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.FollowThrough.FollowThroughVersion", b =>
+                {
+                    b.HasOne("PorchLight.Server.FollowThrough.StoredFollowThrough", null)
+                        .WithMany()
+                        .HasForeignKey("FollowThroughId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.FollowThrough.Run", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -1958,8 +2001,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()
                         .HasForeignKey("InquiryId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.Cascade);
 
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()

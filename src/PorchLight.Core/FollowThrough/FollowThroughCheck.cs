@@ -1,0 +1,195 @@
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Projects;
+
+namespace PorchLight.Core.FollowThrough;
+
+/// <summary>What the business has that a follow-through may name.</summary>
+/// <param name="Forms">The identifiers of its forms.</param>
+/// <param name="Services">The keys of its services.</param>
+/// <param name="Stages">Its stages.</param>
+/// <param name="Fields">Its fields by key.</param>
+/// <param name="Users">The identifiers of those who work here.</param>
+/// <param name="FollowThroughs">The identifiers of its other follow-throughs that are in force.</param>
+public sealed record FollowThroughSurroundings(
+    IReadOnlySet<Guid> Forms,
+    IReadOnlySet<string> Services,
+    IReadOnlyList<Stage> Stages,
+    IReadOnlyDictionary<string, Field> Fields,
+    IReadOnlySet<Guid> Users,
+    IReadOnlySet<Guid> FollowThroughs
+);
+
+/// <summary>What has to be put right in a follow-through before it can be put into force.</summary>
+public static class FollowThroughCheck
+{
+    /// <summary>The place of what is about the whole and not about a step.</summary>
+    public const string Whole = "";
+
+    /// <summary>The place of what starts it.</summary>
+    public const string Starts = "starts";
+
+    /// <summary>The place of what ends it.</summary>
+    public const string Stops = "stops";
+
+    /// <summary>No follow-through has more steps.</summary>
+    public const int MostSteps = 60;
+
+    /// <summary>No nod waits longer, in days.</summary>
+    public const int LongestLapse = 365;
+
+    private const int LongestName = 120;
+
+    /// <summary>
+    /// All that stands in the way, the whole first, then step by step. The place of a finding is the key of its step, or one of the
+    /// places named here.
+    /// </summary>
+    /// <param name="content">The follow-through as it is worked on; any value is allowed.</param>
+    /// <param name="around">What it may name.</param>
+    public static IReadOnlyList<Finding> Check(FollowThroughContent content, FollowThroughSurroundings around) =>
+        [.. OfTheWhole(content), .. OfStart(content.Starts, around), .. OfStops(content, around), .. OfSteps(content, around)];
+
+    private static IEnumerable<Finding> OfTheWhole(FollowThroughContent content)
+    {
+        if (content.Name.Trim().Length is 0 or > LongestName)
+            yield return new Finding(Whole, $"Give it a name of at most {LongestName} characters.");
+        if (content.Steps.Count == 0)
+            yield return new Finding(Whole, "Add a step: it does nothing yet.");
+        if (content.Steps.Count > MostSteps)
+            yield return new Finding(Whole, $"A follow-through has at most {MostSteps} steps. Let another one start where this one ends.");
+        if (content.LapseAfterDays is < 1 or > LongestLapse)
+            yield return new Finding(Whole, $"A nod can wait from one to {LongestLapse} days.");
+        if (content.AllSteps.GroupBy(step => step.Key).FirstOrDefault(same => same.Count() > 1) is { } twice)
+            yield return new Finding(Whole, $"Two steps have the same key “{twice.Key}”. Take one of them out and add it again.");
+    }
+
+    private static IEnumerable<Finding> OfStart(StartOn start, FollowThroughSurroundings around)
+    {
+        switch (start)
+        {
+            case InquiryStart { Form: { } form } when !around.Forms.Contains(form):
+                yield return new Finding(Starts, "The form that starts it is gone. Choose another one.");
+                break;
+            case InquiryStart { Service: { } service } when !around.Services.Contains(service):
+                yield return new Finding(Starts, "The service that starts it is gone. Choose another one.");
+                break;
+            case InquiryStart { Form: null, Condition: { } condition } when condition.QuestionsUsed().Any():
+                yield return new Finding(Starts, "What it asks for is a question of one form. Say which form starts it.");
+                break;
+            case StageStart stages when stages.Stages.Count == 0 || stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)):
+                yield return new Finding(Starts, "Say which stage starts it.");
+                break;
+        }
+    }
+
+    private static IEnumerable<Finding> OfStops(FollowThroughContent content, FollowThroughSurroundings around)
+    {
+        foreach (var stop in content.Stops)
+        {
+            if (stop.On is StageOccasion stages && stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)))
+                yield return new Finding(Stops, "It ends at a stage that is gone. Choose another one.");
+            if (stop.Last is not { } last)
+                continue;
+            if (last.Action is FlowAction)
+                yield return new Finding(Stops, "The last step of an end does something; it does not wait or branch.");
+            foreach (var finding in OfStep(last, [], content, around))
+                yield return finding with
+                {
+                    Place = Stops,
+                };
+        }
+    }
+
+    private static IEnumerable<Finding> OfSteps(FollowThroughContent content, FollowThroughSurroundings around) =>
+        content.Steps.SelectMany(
+            (step, index) => OfStep(step, [.. content.Steps.Skip(index + 1).Select(later => later.Key)], content, around)
+        );
+
+    private static IEnumerable<Finding> OfStep(
+        Step step,
+        IReadOnlyList<string> later,
+        FollowThroughContent content,
+        FollowThroughSurroundings around
+    ) =>
+        new[]
+        {
+            step.Name.Trim().Length is 0 or > LongestName ? $"Say what the step is called, in at most {LongestName} characters." : null,
+            OfSchedule(step, around),
+            OfAction(step, later, around),
+            step.Action is WaitFor wait && content.Stops.Any(stop => stop.On == wait.On)
+                ? "It waits for what already ends the whole. Take that out of the ends, or wait for something else."
+                : null,
+            Asks(step).Any(condition => condition.QuestionsUsed().Any()) && content.Starts is not InquiryStart { Form: not null }
+                ? "What it asks for is a question of one form. Say which form starts the follow-through."
+                : null,
+        }
+            .OfType<string>()
+            .Select(sentence => new Finding(step.Key, sentence));
+
+    private static IEnumerable<Condition> Asks(Step step) => new[] { step.Condition, (step.Action as Branch)?.If }.OfType<Condition>();
+
+    private static string? OfSchedule(Step step, FollowThroughSurroundings around) =>
+        step.Schedule switch
+        {
+            { Anchor: ProjectDateAnchor date } when !IsProjectDate(date.Field, around) =>
+                "It counts from a day that no project has. Choose a field of projects that holds a date.",
+            { Amount: < 0, Anchor: not ProjectDateAnchor } => "Only a day of the project can be counted back from.",
+            { Amount: <= 0 } when step.Action is WaitFor => "Say how long it waits at most.",
+            var schedule when schedule.Counted(NodaConstants.UnixEpoch, EveryDay) is null => "Nothing waits longer than ten years.",
+            _ => null,
+        };
+
+    private static readonly BusinessCalendar EveryDay = new(
+        DateTimeZone.Utc,
+        Enum.GetValues<IsoDayOfWeek>()
+            .Where(day => day != IsoDayOfWeek.None)
+            .Select(day => new DayHours(day, [new OpenSpan(LocalTime.Midnight, OpenSpan.EndOfDay)])),
+        []
+    );
+
+    private static bool IsProjectDate(string field, FollowThroughSurroundings around) =>
+        around.Fields.GetValueOrDefault(field) is { Kind: FieldKind.Date, Scope: RecordScope.Project };
+
+    private static string? OfAction(Step step, IReadOnlyList<string> later, FollowThroughSurroundings around) =>
+        step.Action switch
+        {
+            SendMessage { Message.Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
+            SendMessage { Message.Parts: var parts }
+                when parts.All(part => part is TextPart { Text: var text } && string.IsNullOrWhiteSpace(text)) =>
+                "The message says nothing yet.",
+            SendMessage { Message.Parts: var parts } when !step.NeedsNod && parts.Any(part => part is GapPart) =>
+                "A message with a gap needs your nod: somebody has to fill it.",
+            MakeTask { Title: var title } when string.IsNullOrWhiteSpace(title) => "Say what is to do.",
+            MakeTask { DueAfterWorkingDays: < 0 or > 250 } => "A task is due within 250 working days.",
+            MakeTask { For: { } user } when !around.Users.Contains(user) =>
+                "Who was to do it does not work here any more. Choose somebody else.",
+            MoveStage move when around.Stages.All(stage => stage.Key != move.Stage) => "Choose the stage it moves to.",
+            MoveStage { ParkedDays: <= 0 or > 3653 } => "A project is parked for one day up to ten years.",
+            MoveStage { ParkedDays: not null } move when around.Stages.First(stage => stage.Key == move.Stage).Kind != StageKind.Parked =>
+                "Only a stage where nothing happens is left by itself.",
+            FillField fill when !around.Fields.TryGetValue(fill.Field, out var field) || field.Archived => "Choose the field it sets.",
+            FillField { Value: null } fill when around.Fields[fill.Field].Kind != FieldKind.Date =>
+                "Only a field for dates can hold the day. Say what it is set to.",
+            HandOverProject hand when !around.Users.Contains(hand.To) => "Choose who looks after it from then on.",
+            TellTeam { Users.Count: 0, Outside: null } => "Say who is told.",
+            TellTeam { Users: var users } when users.Any(user => !around.Users.Contains(user)) =>
+                "Somebody who was to be told does not work here any more.",
+            TellTeam { Outside: { } outside } when EmailAddress.Check(outside) is not null => "The address outside is no e-mail address.",
+            TellTeam { Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
+            StartAnother another when !around.FollowThroughs.Contains(another.FollowThrough) =>
+                "Choose what it starts; it has to be in force.",
+            Unwritten => "This is still to be written.",
+            WaitFor { Otherwise: { } target } when !later.Contains(target) => NotLater,
+            WaitFor { On: StageOccasion stages } when stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)) =>
+                "It waits for a stage that is gone. Choose another one.",
+            Branch branch when new[] { branch.Then, branch.Otherwise }.OfType<string>().Any(target => !later.Contains(target)) => NotLater,
+            Branch branch when branch.Then == branch.Otherwise => "Both ways go on at the same step. Say where one of them goes on.",
+            _ => null,
+        };
+
+    private const string NotLater = "It goes on at a step that does not come later. Choose one that does.";
+}

@@ -1,0 +1,221 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
+using PorchLight.Server.Fields;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>A step cannot be done as things are.</summary>
+/// <param name="sentence">Why, as a sentence for the owner.</param>
+internal sealed class StepFailedException(string sentence) : Exception(sentence);
+
+/// <summary>A run with all that its steps may speak of.</summary>
+internal sealed record RunContext(Run Run, FollowThroughContent Content, Business Business, Client Client, Inquiry? Inquiry, RunFacts Facts)
+{
+    public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window, Facts);
+
+    public EventContext About { get; } = new(Run.ClientId, Run.ProjectId, Run.InquiryId, Run.Id);
+
+    /// <summary>What is known of the person, by name; also what is on file, by the name of its field.</summary>
+    public Dictionary<string, string> KnownValues(Instant at)
+    {
+        var name = Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
+        return new()
+        {
+            ["firstName"] = name?.Given ?? "",
+            ["name"] = name?.Full ?? "",
+            ["business"] = Business.Name,
+            ["owner"] = Business.OwnerName,
+            ["promise"] = Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+        };
+    }
+}
+
+/// <summary>Carries out what a step does outside its run, as part of the caller's write.</summary>
+internal sealed class StepRunner(
+    PorchDb db,
+    MailQueue mail,
+    EventLog events,
+    ProjectStages stages,
+    RecordWriter writer,
+    FieldCatalogues fields
+)
+{
+    /// <summary>How the key of every effect begins that a run has on its person's mailbox.</summary>
+    public const string OfRuns = "run ";
+
+    private const int LongestTitle = 200;
+
+    /// <summary>The message of a step as it stands before anybody edits it; null for a step that sends none.</summary>
+    public static MessageDraft? Draft(RunContext context, string step, Instant at) =>
+        context.Content.Step(step).Action is SendMessage send ? send.Message.Draft(context.KnownValues(at)) : null;
+
+    /// <summary>Carries a step out.</summary>
+    /// <param name="context">The run.</param>
+    /// <param name="step">The step's key.</param>
+    /// <param name="by">The user who nodded to it or had it done; null when it comes by itself.</param>
+    /// <param name="now">The instant it takes effect.</param>
+    /// <exception cref="StepFailedException">It cannot be done as things are.</exception>
+    public async Task DoAsync(RunContext context, string step, Guid? by, Instant now)
+    {
+        var planned = context.Content.Step(step);
+        if (planned.Action is SendMessage)
+        {
+            await SendAsync(context, step, by, now);
+            return;
+        }
+
+        switch (planned.Action)
+        {
+            case MakeTask task:
+                await MakeTaskAsync(context, task, now);
+                break;
+            case MoveStage move:
+                await MoveAsync(context, move, by, now);
+                break;
+            case FillField fill:
+                await FillAsync(context, fill, now);
+                break;
+            case HandOverProject hand:
+                await HandOverAsync(context, hand, by, now);
+                break;
+            case TellTeam tell:
+                await TellAsync(context, step, tell, now);
+                break;
+            default:
+                throw new StepFailedException($"“{planned.Name}” is still to be written.");
+        }
+
+        await events.AppendAsync(new StepDone(step, by), now, context.About);
+    }
+
+    private async Task SendAsync(RunContext context, string step, Guid? by, Instant now)
+    {
+        var draft = context.Run.Drafts.ByStep.GetValueOrDefault(step) ?? Draft(context, step, now)!;
+        var text = draft.FinishedText ?? throw new StepFailedException("A gap of the message is still open.");
+        var queued = mail.Queue(
+            $"{OfRuns}{context.Run.Id} step {step}",
+            context.Business,
+            context.Client,
+            draft.Subject,
+            text,
+            automatic: by is null,
+            now
+        );
+        await events.AppendAsync(
+            queued is not null ? new MessageSent(draft.Subject, step, by) : new MessageNotSent(draft.Subject),
+            now,
+            context.About with
+            {
+                MailId = queued,
+            }
+        );
+    }
+
+    private async Task MakeTaskAsync(RunContext context, MakeTask task, Instant now)
+    {
+        var calendar = context.Business.Calendar;
+        var title = KnownValues.OneLine(KnownValues.Fill(task.Title, context.KnownValues(now)));
+        db.ClientTasks.Add(
+            new ClientTask
+            {
+                Id = new Id<ClientTask>(Guid.CreateVersion7()),
+                ClientId = context.Run.ClientId,
+                ProjectId = context.Run.ProjectId,
+                Title = title.Length <= LongestTitle ? title : title[..LongestTitle],
+                IsDate = false,
+                On = calendar.WorkingDaysAfter(calendar.Today(now), task.DueAfterWorkingDays),
+                ForId = task.For is { } user ? await WorksHereAsync(user) : (await ProjectAsync(context)).LooksAfterId,
+                By = context.Content.Name,
+                At = now,
+            }
+        );
+    }
+
+    private async Task MoveAsync(RunContext context, MoveStage move, Guid? by, Instant now)
+    {
+        var stage =
+            context.Business.Lists.Stages.FirstOrDefault(one => one.Key == move.Stage)
+            ?? throw new StepFailedException("The stage it moves to is not in your list any more. Put it back, or change the step.");
+        await stages.MoveAsync(
+            await ProjectAsync(context),
+            stage,
+            by,
+            now,
+            move.ParkedDays is { } days ? context.Business.Calendar.Today(now).PlusDays(days) : null
+        );
+    }
+
+    private async Task FillAsync(RunContext context, FillField fill, Instant now)
+    {
+        var field =
+            (await fields.ReadAsync(db)).Find(fill.Field)
+            ?? throw new StepFailedException("The field it sets is not there any more. Put it back, or change the step.");
+        var (value, refusal) = await writer.EnteredAsync(
+            context.Client,
+            field,
+            fill.Value ?? new DateAnswer(context.Business.Calendar.Today(now)),
+            now
+        );
+        if (refusal is not null)
+            throw new StepFailedException($"What it sets does not fit the field “{field.Label}”. Change the step or the field.");
+        var current = (await writer.CurrentAsync(context.Run.ClientId, context.Run.ProjectId)).GetValueOrDefault(fill.Field);
+        if (!Equals(current?.Value, value))
+            writer.Write(
+                context.Client,
+                await ProjectAsync(context),
+                fill.Field,
+                value,
+                current,
+                new ValueSource(ValueOrigin.FollowThrough, context.Content.Name, now)
+            );
+    }
+
+    private async Task HandOverAsync(RunContext context, HandOverProject hand, Guid? by, Instant now)
+    {
+        var project = await ProjectAsync(context);
+        var to = await WorksHereAsync(hand.To);
+        if (project.LooksAfterId == to)
+            return;
+        project.LooksAfterId = to;
+        await events.AppendAsync(new ProjectGiven(to, by), now, context.About);
+    }
+
+    private async Task TellAsync(RunContext context, string step, TellTeam tell, Instant now)
+    {
+        var values = context.KnownValues(now);
+        var users = await db.Users.Where(user => tell.Users.Contains(user.Id)).Select(user => user.Email!).ToListAsync();
+        var addresses = users.Concat(tell.Outside is { } outside ? [outside] : []).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
+        if (addresses.Count == 0)
+            throw new StepFailedException("Nobody who was to be told works here any more. Change the step.");
+        foreach (var address in addresses)
+            mail.Queue(
+                $"told {context.Run.Id} step {step} to {address}",
+                context.Business,
+                address,
+                null,
+                KnownValues.Fill(tell.Subject, values),
+                KnownValues.Fill(tell.Text, values),
+                automatic: true,
+                now
+            );
+    }
+
+    private async Task<Guid> WorksHereAsync(Guid user) =>
+        await db.Users.AnyAsync(one => one.Id == user)
+            ? user
+            : throw new StepFailedException("Who was meant does not work here any more. Change the step to somebody who does.");
+
+    private async Task<Project> ProjectAsync(RunContext context) => (await db.Projects.FindAsync(context.Run.ProjectId))!;
+}

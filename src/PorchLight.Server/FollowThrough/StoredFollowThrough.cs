@@ -1,0 +1,112 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>A follow-through of the business: its version in force, and what somebody works on beside it.</summary>
+internal sealed class StoredFollowThrough
+{
+    public required Id<StoredFollowThrough> Id { get; init; }
+
+    /// <summary>The number of the version in force, which new runs take; 0 before there is one.</summary>
+    public required int Number { get; set; }
+
+    /// <summary>Whether it starts runs by itself.</summary>
+    public required bool IsOn { get; set; }
+
+    /// <summary>What somebody works on; null while nobody does.</summary>
+    public FollowThroughContent? Draft { get; set; }
+
+    /// <summary>When it was put away; null while it is in the list.</summary>
+    public Instant? Archived { get; set; }
+}
+
+/// <summary>A follow-through under one number; never changed. Runs stay with theirs.</summary>
+internal sealed class FollowThroughVersion
+{
+    public required Id<StoredFollowThrough> FollowThroughId { get; init; }
+    public required int Number { get; init; }
+    public required FollowThroughContent Content { get; init; }
+
+    /// <summary>Since when it is in force; null for one that was there from the beginning.</summary>
+    public Instant? Since { get; init; }
+
+    /// <summary>Who put it into force.</summary>
+    public string? By { get; init; }
+}
+
+internal static class FollowThroughMaking
+{
+    /// <summary>Follow-throughs that are in force and on at once.</summary>
+    public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents)
+    {
+        foreach (var content in contents)
+        {
+            var id = new Id<StoredFollowThrough>(Guid.CreateVersion7());
+            db.FollowThroughs.Add(
+                new StoredFollowThrough
+                {
+                    Id = id,
+                    Number = 1,
+                    IsOn = true,
+                }
+            );
+            db.FollowThroughVersions.Add(
+                new FollowThroughVersion
+                {
+                    FollowThroughId = id,
+                    Number = 1,
+                    Content = content,
+                }
+            );
+        }
+    }
+
+    /// <summary>The version a run follows.</summary>
+    public static async Task<FollowThroughVersion> VersionOfAsync(this PorchDb db, Run run) =>
+        (await db.FollowThroughVersions.FindAsync(run.FollowThroughId, run.FollowThroughNumber))!;
+
+    /// <summary>The version of a follow-through that is in force; null before there is one.</summary>
+    public static async Task<FollowThroughVersion?> InForceAsync(this PorchDb db, StoredFollowThrough one) =>
+        one.Number == 0 ? null : await db.FollowThroughVersions.FindAsync(one.Id, one.Number);
+
+    /// <summary>Every run with the version it follows.</summary>
+    public static IQueryable<RunWithVersion> RunsWithVersion(this PorchDb db) =>
+        from run in db.Runs.AsNoTracking()
+        join version in db.FollowThroughVersions.AsNoTracking()
+            on new { Id = run.FollowThroughId, Number = run.FollowThroughNumber } equals new
+            {
+                Id = version.FollowThroughId,
+                version.Number,
+            }
+        select new RunWithVersion { Run = run, Version = version };
+
+    /// <summary>What follows an inquiry through one form, as far as it is on, for a copy of that form, too.</summary>
+    /// <param name="form">The original.</param>
+    /// <param name="title">Its title, which stands in the names of its follow-throughs.</param>
+    /// <param name="copy">The copy.</param>
+    /// <param name="copyTitle">Its title.</param>
+    public static async Task CopyFollowThroughsAsync(this PorchDb db, Id<Form> form, string title, Id<Form> copy, string copyTitle) =>
+        db.AddFollowThroughs(
+            from version in await CompiledQueries.LiveFollowThroughs(db).ToListAsync()
+            let content = version.Content
+            let starts = content.Starts as InquiryStart
+            where starts?.Form == form.Value
+            select content with
+            {
+                Name = content.Name.Replace(title, copyTitle, StringComparison.Ordinal),
+                Starts = starts with { Form = copy.Value },
+            }
+        );
+}
+
+/// <summary>A run beside the version it follows.</summary>
+internal sealed class RunWithVersion
+{
+    public required Run Run { get; init; }
+    public required FollowThroughVersion Version { get; init; }
+}
