@@ -61,7 +61,7 @@ public sealed class ContractTests
                 "Answer",
                 "SignalEffect",
                 "StartOn",
-                "StopOn",
+                "Occasion",
                 "StepAction",
                 "Anchor",
             }

@@ -6,7 +6,6 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
-using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Ready;
@@ -25,7 +24,7 @@ public sealed class FollowThroughTests
     private static readonly Duration OneDay = Duration.FromDays(1);
 
     [Fact]
-    public async Task Screenings_and_follow_throughs_are_shown_as_they_are_in_force()
+    public async Task Screenings_are_shown_as_they_are_in_force()
     {
         await using var app = new TestApp();
         var owner = app.Owner();
@@ -37,29 +36,6 @@ public sealed class FollowThroughTests
         );
         screening.GetProperty("rules").Deserialize<ScreeningRules>(Json.Options).ShouldBeEquivalentTo(inForce.Rules);
         (await owner.GetAsync($"/api/forms/{Guid.NewGuid()}/screening")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-
-        var older = await app.AskAsync(db => db.FollowThroughs.OrderBy(version => version.Id).FirstAsync());
-        await app.ChangeAsync(async db =>
-        {
-            db.FollowThroughs.Add(
-                new FollowThroughVersion
-                {
-                    Id = older.Id,
-                    Number = older.Number + 1,
-                    Content = older.Content with { LapseAfterDays = 3 },
-                    Live = false,
-                }
-            );
-            await Task.CompletedTask;
-        });
-        var shown = (await owner.GetFromJsonAsync<JsonElement>("/api/follow-throughs"))
-            .EnumerateArray()
-            .Single(one => one.GetProperty("id").GetGuid() == older.Id.Value);
-        (shown.GetProperty("number").GetInt32(), shown.GetProperty("live").GetBoolean()).ShouldBe((older.Number + 1, false));
-        shown
-            .GetProperty("content")
-            .Deserialize<FollowThroughContent>(Json.Options)
-            .ShouldBeEquivalentTo(older.Content with { LapseAfterDays = 3 });
     }
 
     [Fact]

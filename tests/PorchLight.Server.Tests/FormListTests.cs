@@ -78,7 +78,7 @@ public sealed class FormListTests
                     rules.Single(one => one.FormId == made.Id).Rules
                 )
                 .ShouldBeNull();
-            var follow = (await db.FollowThroughs.ToListAsync()).Select(one => one.Content.Starts).OfType<InquiryStart>().ToList();
+            var follow = (await db.FollowThroughVersions.ToListAsync()).Select(one => one.Content.Starts).OfType<InquiryStart>().ToList();
             follow.Count(one => one.Form == made.Id.Value).ShouldBe(follow.Count(one => one.Form == old.Id.Value));
             (await db.Submissions.CountAsync(one => one.FormId == made.Id)).ShouldBe(0);
             return 0;

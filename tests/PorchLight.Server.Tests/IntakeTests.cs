@@ -4,10 +4,12 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -160,7 +162,7 @@ public sealed class IntakeTests
     {
         await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
         var live = await app.AskAsync(async db =>
-            (Forms: await db.Forms.ToListAsync(), Runs: await db.FollowThroughs.Where(version => version.Live).ToListAsync())
+            (Forms: await db.Forms.ToListAsync(), Runs: await CompiledQueries.LiveFollowThroughs(db).ToListAsync())
         );
         foreach (var form in live.Forms)
         {
@@ -168,7 +170,9 @@ public sealed class IntakeTests
             {
                 var step = live
                     .Runs.Select(version => version.Content)
-                    .FirstOrDefault(content => content.Starts.IsStartedBy(new InquiryReceived(form.Id.Value, 1, fit, false, false)))
+                    .FirstOrDefault(content =>
+                        content.Starts.IsStartedBy(new InquiryReceived(form.Id.Value, 1, fit, false, false), NoFacts.Instance)
+                    )
                     ?.Steps[0];
                 if (
                     fit is not null

@@ -41,6 +41,12 @@ public sealed class SendOnceTests
         "/api/forms/{id}/screening/in-force", // it is in force already
         "/api/forms/{id}/screening/sort-again",
         "/api/forms/{id}/fit-so-far", // keep nothing
+        "/api/follow-throughs/{id}/in-force", // it is in force already
+        "/api/follow-throughs/{id}/rehearse", // keeps nothing
+        "/api/runs/{id}/stop",
+        "/api/runs/{id}/try-again",
+        "/api/runs/{id}/steps/{step}/skip",
+        "/api/runs/{id}/steps/{step}/now", // moves on from a state
         "/api/inquiries/{id}/judge-again", // judged by that screening already
         "/api/people/{user}/role",
         "/api/inquiries/{id}/place", // the same again is no change
@@ -75,7 +81,7 @@ public sealed class SendOnceTests
             .ShouldBe(OnceByTheirNature, ignoreOrder: true);
         posts
             .Count(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null)
-            .ShouldBe(Acts(Guid.Empty, "", "", "").Count, "each is tried below");
+            .ShouldBe(Acts(Guid.Empty, "", "", "", "", "").Count, "each is tried below");
     }
 
     [Fact]
@@ -88,9 +94,11 @@ public sealed class SendOnceTests
         var client = (await app.AskAsync(db => db.Clients.SingleAsync())).Id.ToString();
         var form = (await app.AskAsync(db => db.Forms.FirstAsync())).Id.ToString();
         var member = (await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == Demo.DemoBusiness.MemberMail))).Id.ToString();
+        var follow = (await app.AskAsync(db => db.FollowThroughs.FirstAsync())).Id.ToString();
+        var project = (await app.AskAsync(db => db.Projects.SingleAsync())).Id.ToString();
         var marked = Posts(app).Where(post => post.Metadata.GetMetadata<SendOnceMetadata>() is not null).Select(Path).ToHashSet();
         var owner = app.Owner();
-        foreach (var (route, path, body) in Acts(inquiry, client, form, member))
+        foreach (var (route, path, body) in Acts(inquiry, client, form, member, follow, project))
         {
             marked.ShouldContain(route);
             var mail = path.Contains("{mail}", StringComparison.Ordinal)
@@ -171,8 +179,18 @@ public sealed class SendOnceTests
         ).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
-    private static List<(string Route, string Path, object Body)> Acts(Guid inquiry, string client, string form, string member) =>
+    private static List<(string Route, string Path, object Body)> Acts(
+        Guid inquiry,
+        string client,
+        string form,
+        string member,
+        string follow,
+        string project
+    ) =>
         [
+            ("/api/follow-throughs", "/api/follow-throughs", new { ready = "proposal", name = "After an offer" }),
+            ("/api/follow-throughs/{id}/copies", $"/api/follow-throughs/{follow}/copies", new { }),
+            ("/api/clients/{id}/runs", $"/api/clients/{client}/runs", new { followThroughId = follow, projectId = project }),
             ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
             (
                 "/api/inquiries/{id}/quick-replies",

@@ -25,14 +25,16 @@ public static class DayRule
     {
         var days = new List<int?>();
         Instant? settled = Start;
+        // However little is known of what stands between, no step comes before one that stands above it.
+        var latest = Start;
         foreach (var step in content.Steps)
         {
             var anchor =
                 step.Schedule.Anchor is PreviousSettledAnchor
                     ? settled
                     : step.Schedule.Anchor.At(new AnchorMoments(Start, Start, _ => null));
-            settled =
-                anchor is { } from && step.Schedule.Counted(from, Weeks) is { } counted ? Instant.Max(counted, settled ?? counted) : null;
+            settled = anchor is { } from && step.Schedule.Counted(from, Weeks) is { } counted ? Instant.Max(counted, latest) : null;
+            latest = settled ?? latest;
             days.Add(settled is { } day ? Period.DaysBetween(Weeks.Today(Start), Weeks.Today(day)) : null);
         }
 

@@ -32,6 +32,8 @@ internal static class NodEndpoints
         string? Goes
     );
 
+    /// <param name="Does">What the step does, as a part of a sentence.</param>
+    /// <param name="Draft">The message it sends; null for a step that sends none.</param>
     /// <param name="Goes">When it goes by itself, once it has its nod outside the sending window; else null.</param>
     /// <param name="Lapses">When an unanswered nod lapses, in words.</param>
     /// <param name="OutsideWindow">Whether a nod now would wait for the sending window.</param>
@@ -44,6 +46,7 @@ internal static class NodEndpoints
         string Name,
         string To,
         string FollowThrough,
+        string Does,
         MessageDraft? Draft,
         string Since,
         string? Goes,
@@ -115,6 +118,7 @@ internal static class NodEndpoints
         Id<Run> runId,
         string step,
         PorchDb db,
+        FollowThroughPartsLoader parts,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
@@ -136,6 +140,7 @@ internal static class NodEndpoints
                 client.Name,
                 client.Email ?? "",
                 content.Name,
+                content.Step(step).SayAction((await parts.LoadAsync(content, null, cancellationToken)).Names),
                 run.Drafts.ByStep.GetValueOrDefault(step),
                 TimeWords.At(due, now, business.DateTimeZone),
                 approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
@@ -196,7 +201,17 @@ internal static class NodEndpoints
             return refusal;
 
         var now = clock.GetCurrentInstant();
-        if (await engine.NodAsync(run, step, now, send.Now, who.UserId()) is not { } state)
+        RunState? state;
+        try
+        {
+            state = await engine.NodAsync(run, step, now, send.Now, who.UserId());
+        }
+        catch (StepFailedException failed)
+        {
+            return Problems.Unprocessable(failed.Message);
+        }
+
+        if (state is null)
             return Problems.Conflict("This has your nod already; it goes when the sending window opens.");
         await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;

@@ -95,14 +95,15 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
             await events.AppendAsync(new RunFinished(), now, context.About);
     }
 
-    /// <summary>A person, or a step of another run, starts a follow-through for a piece of work; those that may not run beside it end.</summary>
+    /// <summary>A person, or a step of another run, starts a follow-through for a piece of work; those that may not run beside it end, and the same one begins anew.</summary>
     public async Task<Run> StartAsync(FollowThroughVersion version, EventContext about, Instant now)
     {
         var (client, project) = (about.ClientId!.Value, about.ProjectId!.Value);
         foreach (var other in await ActiveOfAsync(client))
         {
             var context = await ContextAsync(other);
-            if (!(context.Content.SideBySide && version.Content.SideBySide))
+            var isSame = other.FollowThroughId == version.FollowThroughId && other.ProjectId == project;
+            if (isSame || !(context.Content.SideBySide && version.Content.SideBySide))
                 await StopAsync(context, RunEnd.AnotherStarted, null, now);
         }
 

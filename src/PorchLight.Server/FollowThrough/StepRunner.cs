@@ -27,19 +27,27 @@ internal sealed record RunContext(Run Run, FollowThroughContent Content, Busines
 
     public EventContext About { get; } = new(Run.ClientId, Run.ProjectId, Run.InquiryId, Run.Id);
 
-    /// <summary>What is known of the person, by name; also what is on file, by the name of its field.</summary>
-    public Dictionary<string, string> KnownValues(Instant at)
-    {
-        var name = Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
-        return new()
+    /// <summary>What messages may say of the person, by name.</summary>
+    public Dictionary<string, string> KnownValues(Instant at) =>
+        ValuesOf(
+            Business,
+            Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer,
+            Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : ""
+        );
+
+    /// <summary>The same of somebody with a name.</summary>
+    /// <param name="business">The business.</param>
+    /// <param name="name">What they are called; null where nobody knows.</param>
+    /// <param name="promise">By when they have an answer, in words; empty for no promise.</param>
+    public static Dictionary<string, string> ValuesOf(Business business, PersonNameAnswer? name, string promise) =>
+        new()
         {
             ["firstName"] = name?.Given ?? "",
             ["name"] = name?.Full ?? "",
-            ["business"] = Business.Name,
-            ["owner"] = Business.OwnerName,
-            ["promise"] = Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+            ["business"] = business.Name,
+            ["owner"] = business.OwnerName,
+            ["promise"] = promise,
         };
-    }
 }
 
 /// <summary>Carries out what a step does outside its run, as part of the caller's write.</summary>

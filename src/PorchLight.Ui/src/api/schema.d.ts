@@ -292,16 +292,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/follow-throughs": {
+    "/api/follow-throughs/{id}/rehearse": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getFollowThroughs"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["postFollowThroughsByIdRehearse"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2260,6 +2260,294 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-throughs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughs"];
+        put?: never;
+        post: operations["postFollowThroughs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsReady"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFollowThroughsByIdCopies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFollowThroughsByIdSwitch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsById"];
+        put: operations["putFollowThroughsById"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsByIdChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteFollowThroughsByIdDraft"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/in-force": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFollowThroughsByIdInForce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsByIdPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/people/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFollowThroughsByIdPeopleVersion"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/plan-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsByIdPlanTable"];
+        put: operations["putFollowThroughsByIdPlanTable"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/plan-table/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFollowThroughsByIdPlanTableTableCsv"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdRuns"];
+        put?: never;
+        post: operations["postClientsByIdRuns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/paused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putRunsByIdPaused"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postRunsByIdStop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/try-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postRunsByIdTryAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/steps/{step}/skip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postRunsByIdStepsByStepSkip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/steps/{step}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postRunsByIdStepsByStepNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/nods/{runId}/{step}": {
         parameters: {
             query?: never;
@@ -2675,11 +2963,18 @@ export interface components {
             always: boolean;
         };
         /** @description From what a step's time is counted. */
-        Anchor: components["schemas"]["AnchorRunStartAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"];
+        Anchor: components["schemas"]["AnchorRunStartAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"] | components["schemas"]["AnchorProjectDateAnchor"];
         /** @description Counts from the instant the step before was settled. */
         AnchorPreviousSettledAnchor: {
             /** @enum {string} */
             kind: "previousSettled";
+        };
+        /** @description Counts from a day of the project, from the time of day at which messages may first go. */
+        AnchorProjectDateAnchor: {
+            /** @enum {string} */
+            kind: "projectDate";
+            /** @description The key of the field the day stands in. */
+            field: string;
         };
         /** @description Counts from the instant the run started. */
         AnchorRunStartAnchor: {
@@ -2961,6 +3256,25 @@ export interface components {
         };
         /** @enum {unknown} */
         AsideReason: "spam" | "test";
+        Assumed: {
+            /** @description What they do. */
+            act: components["schemas"]["AssumedAct"];
+            /**
+             * Format: int32
+             * @description On which day, the start being day 0; at noon, or an hour after the start on its own day.
+             */
+            day: number;
+        };
+        /**
+         * @description What somebody is assumed to do.
+         * @enum {unknown}
+         */
+        AssumedAct: "replies" | "books";
+        /**
+         * @description How nods are assumed to be given.
+         * @enum {unknown}
+         */
+        AssumedNods: "atOnce" | "aDayLater" | "never";
         AwayNote: {
             /** @description What people see while the light is off. */
             words: string;
@@ -3195,6 +3509,16 @@ export interface components {
             question: components["schemas"]["Question"];
             /** @description What the new kind has no place for, a sentence each; empty when all was kept. */
             lost: string[];
+        };
+        ChangesSince: {
+            /** Format: int32 */
+            number: number;
+            sentences: string[];
+        };
+        /** @description Something that can be picked. */
+        Choice: {
+            key: string;
+            name: string;
         };
         /** @description What can be chosen for codes that nobody knows by heart. */
         ChoicesView: {
@@ -3783,6 +4107,20 @@ export interface components {
             now: components["schemas"]["Field"];
         };
         /** @description An edit that says what it started from. */
+        EditOfFollowThroughContent: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["FollowThroughContent"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["FollowThroughContent"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfFollowThroughSwitch: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["FollowThroughSwitch"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["FollowThroughSwitch"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfFormContent: {
             /** @description The values as they were read. */
             was: components["schemas"]["FormContent"];
@@ -4179,6 +4517,20 @@ export interface components {
             /** @description Why, in that person's words; else null. */
             reason: null | string;
         };
+        FollowThroughChoices: {
+            forms: components["schemas"]["Choice"][];
+            services: components["schemas"]["Choice"][];
+            /** @description The stages of the business, in order. */
+            stages: components["schemas"]["Stage"][];
+            /** @description The fields of projects that hold a date. */
+            dates: components["schemas"]["Choice"][];
+            /** @description All fields. */
+            fields: components["schemas"]["Field"][];
+            /** @description Who works here. */
+            people: components["schemas"]["Choice"][];
+            /** @description The other follow-throughs in force. */
+            others: components["schemas"]["Choice"][];
+        };
         /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
         FollowThroughContent: {
             /** @description What the owner calls it. */
@@ -4187,7 +4539,7 @@ export interface components {
             starts: components["schemas"]["StartOn"];
             /** @description In order; each is planned when the one before is settled. At least one. */
             steps: components["schemas"]["Step"][];
-            /** @description The events that end a run. */
+            /** @description What ends a run, beside what ends every run: another journey, a closed piece of work, a person. */
             stops: components["schemas"]["StopOn"][];
             /**
              * Format: int32
@@ -4195,18 +4547,95 @@ export interface components {
              * @default 14
              */
             lapseAfterDays: number;
+            /**
+             * @description Whether a run keeps its rhythm from the start: then a step that counts from the one before counts from when that one was to
+             *     come, however late it was settled. Waiting for an event is settled when it is settled.
+             */
+            keepsRhythm?: boolean;
+            /** @description Whether it may run beside another that is marked so, too; otherwise the one that starts ends the other. */
+            sideBySide?: boolean;
         };
-        FollowThroughView: {
-            id: components["schemas"]["IdOfFollowThroughVersion"];
+        FollowThroughRow: {
+            id: components["schemas"]["IdOfStoredFollowThrough"];
+            name: string;
+            /** @description What starts it, as a part of a sentence; what somebody works on says it before there is a version in force. */
+            starts: string;
+            /** @description What ends it; empty for a person only. */
+            ends: string;
             /**
              * Format: int32
-             * @description Rises with every version; runs stay with theirs.
+             * @description How many steps it has.
+             */
+            steps: number;
+            /**
+             * Format: int32
+             * @description The day of its last step; null where that counts from a day of the project.
+             */
+            lastDay: null | number;
+            /** @description Whether it starts by itself. */
+            isOn: boolean;
+            /** @description Whether there is a version that runs can take. */
+            isInForce: boolean;
+            /** @description Whether somebody has changed it and not put that into force. */
+            isWorkedOn: boolean;
+            isArchived: boolean;
+            /**
+             * Format: int32
+             * @description How many are on it.
+             */
+            people: number;
+            /**
+             * Format: int32
+             * @description How many of them wait for a nod.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many of them wait because something failed.
+             */
+            failing: number;
+        };
+        FollowThroughSwitch: {
+            isOn: boolean;
+            isArchived: boolean;
+        };
+        FollowThroughView: {
+            id: components["schemas"]["IdOfStoredFollowThrough"];
+            /**
+             * Format: int32
+             * @description The number of the version in force; 0 before there is one.
              */
             number: number;
-            /** @description Whether it starts runs. */
-            live: boolean;
-            /** @description What starts it, its steps, and what ends it. */
+            isOn: boolean;
+            isArchived: boolean;
+            /** @description Since when it is in force and who put it there, in words; null for one that was there from the beginning. */
+            inForce: null | string;
+            /** @description What is worked on; what is in force while nobody works on another. */
             content: components["schemas"]["FollowThroughContent"];
+            /** @description Whether somebody works on it. */
+            isWorkedOn: boolean;
+            /** @description What starts it, as a part of a sentence. */
+            starts: string;
+            /** @description What ends it; empty for a person only. */
+            ends: string;
+            /** @description What is to be known of each step, in order. */
+            steps: components["schemas"]["StepFacts"][];
+            /** @description What stands in the way of putting it into force. */
+            findings: components["schemas"]["Finding"][];
+            /** @description The keys of the steps that are still to be written. */
+            unfinished: string[];
+            /** @description What would change by putting it into force, a sentence each. */
+            changes: string[];
+            /**
+             * Format: int32
+             * @description How many are on it.
+             */
+            people: number;
+            /**
+             * Format: int32
+             * @description How many of them are on an older version.
+             */
+            behind: number;
         };
         /** @description All a form says and asks: what one published version keeps for ever. */
         FormContent: {
@@ -4455,12 +4884,6 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
-        IdOfFollowThroughVersion: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
         IdOfForm: string;
         /**
          * Format: uuid
@@ -4542,6 +4965,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfStoredFile: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfStoredFollowThrough: string;
         /** Format: binary */
         IFormFile: string;
         ImportColumn: {
@@ -5097,6 +5526,7 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        LocalDateTime: unknown;
         /** Format: time */
         LocalTime: string;
         LostValue: {
@@ -5106,6 +5536,9 @@ export interface components {
         Made: {
             /** Format: uuid */
             id: string;
+        };
+        MadeFollowThrough: {
+            id: components["schemas"]["IdOfStoredFollowThrough"];
         };
         MailAnswer: {
             text: string;
@@ -5250,6 +5683,19 @@ export interface components {
              */
             waiting: number;
         };
+        Move: {
+            /** @description Who is moved. */
+            runs: unknown[];
+            /**
+             * Format: int32
+             * @description The version they are moved to, as it was in force when that was decided.
+             */
+            to: number;
+        };
+        MovedPeople: {
+            /** Format: int32 */
+            moved: number;
+        };
         Named: {
             key: string;
             words: string;
@@ -5282,6 +5728,11 @@ export interface components {
             scope: components["schemas"]["RecordScope"];
             /** @description The field; its key is made of its words. */
             field: components["schemas"]["Field"];
+        };
+        NewFollowThrough: {
+            /** @description The key of a ready one; null to begin with an empty one. */
+            ready: null | string;
+            name: string;
         };
         NewForm: {
             /** @description The title of a new form. */
@@ -5333,6 +5784,12 @@ export interface components {
             /** @description The name of the service it is about; empty for none in particular. */
             service: string;
         };
+        NewRun: {
+            /** @description What is started. */
+            followThroughId: components["schemas"]["IdOfStoredFollowThrough"];
+            /** @description The piece of work it is about. */
+            projectId: components["schemas"]["IdOfProject"];
+        };
         NewTask: {
             projectId: null | components["schemas"]["IdOfProject"];
             /** @description Whether it is only a day to think of; then it needs one. */
@@ -5367,7 +5824,7 @@ export interface components {
             step: string;
             stepName: string;
             name: string;
-            subject: string;
+            subject: null | string;
             /** Format: int32 */
             gaps: number;
             since: string;
@@ -5378,8 +5835,7 @@ export interface components {
             draft: components["schemas"]["MessageDraft"];
         };
         NodSend: {
-            /** @description The message as the person sees it; nothing else is sent. */
-            seen: components["schemas"]["MessageDraft"];
+            seen: null | components["schemas"]["MessageDraft"];
             /** @description Whether to send now, though the sending window is closed. */
             now: boolean;
         };
@@ -5389,13 +5845,15 @@ export interface components {
         };
         NodView: {
             runId: components["schemas"]["IdOfRun"];
-            inquiryId: components["schemas"]["IdOfInquiry"];
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
             step: string;
             stepName: string;
             name: string;
             to: string;
             followThrough: string;
-            draft: components["schemas"]["MessageDraft"];
+            /** @description What the step does, as a part of a sentence. */
+            does: string;
+            draft: null | components["schemas"]["MessageDraft"];
             since: string;
             /** @description When it goes by itself, once it has its nod outside the sending window; else null. */
             goes: null | string;
@@ -5440,6 +5898,28 @@ export interface components {
          * @enum {unknown}
          */
         NumberRelation: "under" | "atMost" | "atLeast" | "over";
+        /**
+         * @description Something that happens to a person or a piece of work and that runs can stop on or wait for. A new one is one more kind here; the
+         *     planner does not know them apart.
+         */
+        Occasion: components["schemas"]["OccasionRepliedOccasion"] | components["schemas"]["OccasionBookedOccasion"] | components["schemas"]["OccasionStageOccasion"];
+        /** @description The person booked a meeting. */
+        OccasionBookedOccasion: {
+            /** @enum {string} */
+            kind: "booked";
+        };
+        /** @description The person replied, by a message or in another way that somebody noted. */
+        OccasionRepliedOccasion: {
+            /** @enum {string} */
+            kind: "replied";
+        };
+        /** @description The project came to one of some stages. */
+        OccasionStageOccasion: {
+            /** @enum {string} */
+            kind: "stage";
+            /** @description The keys of the stages; empty for whichever. */
+            stages: string[];
+        };
         /** @description When the business works and sends, as a person writes it down. */
         OpeningWords: {
             /** @description "09:00 to 17:30"; empty when closed. So for each day. */
@@ -5538,6 +6018,16 @@ export interface components {
             current: string;
             next: string;
         };
+        PeopleOnIt: {
+            /**
+             * Format: int32
+             * @description The version in force.
+             */
+            number: number;
+            people: components["schemas"]["PersonOnIt"][];
+            /** @description By each older version somebody is on: what is different in the version in force, a sentence each. */
+            changes: components["schemas"]["ChangesSince"][];
+        };
         PeopleView: {
             users: components["schemas"]["UserRow"][];
             invites: components["schemas"]["InviteRow"][];
@@ -5575,6 +6065,25 @@ export interface components {
             /** @description How they stand to the client, and what else is known of them, in words. */
             more: string;
         };
+        PersonOnIt: {
+            runId: components["schemas"]["IdOfRun"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            /**
+             * Format: int32
+             * @description The version they are on.
+             */
+            number: number;
+            /** @description What comes next; null where nothing does. */
+            step: null | string;
+            status: null | components["schemas"]["StepStatus"];
+            /** @description When, in words; null where nobody knows. */
+            when: null | string;
+            isPaused: boolean;
+            failure: null | string;
+            /** @description What would come next in the version in force, and when; null for those who are on it, or cannot be moved. */
+            moved: null | string;
+        };
         /**
          * @description What is kept of a person of a client.
          * @enum {unknown}
@@ -5585,6 +6094,38 @@ export interface components {
          * @enum {unknown}
          */
         PersonRole: "partner" | "contact" | "representative";
+        /** @description One line of a plan table. */
+        PlanLine: {
+            /** @description The key of the step; empty for a line that is no step yet. */
+            key: string;
+            /** @description Its day, the start being day 0; empty where it counts from a day of the project. */
+            day: string;
+            /** @description What it is called. */
+            step: string;
+            /** @description Who acts: "by itself", "you, by a nod" or "they". */
+            who: string;
+            /** @description What the client sees of it. */
+            sees: string;
+            /** @description What is still to be written; empty for nothing. */
+            stillToWrite: string;
+            /** @description What ends the whole. */
+            endsIf: string;
+        };
+        PlanTableEdit: {
+            /** @description The lines as they were read. */
+            was: components["schemas"]["PlanLine"][];
+            /** @description The lines as they should be. */
+            now: components["schemas"]["PlanLine"][];
+        };
+        PlanTableView: {
+            /** @description A line a step, in order. */
+            lines: components["schemas"]["PlanLine"][];
+            /**
+             * Format: int32
+             * @description How many steps are still to be written.
+             */
+            stillToWrite: number;
+        };
         /** @description A value an answer can have, as a condition compares it. */
         PossibleValue: {
             /** @description What the condition keeps: an option's key, "yes", "no". */
@@ -6193,6 +6734,11 @@ export interface components {
              */
             questions: number;
         };
+        ReadyRow: {
+            key: string;
+            name: string;
+            about: string;
+        };
         /** @description A signal that is ready to be used with a form. */
         ReadySignal: {
             /** @description The signal as it would be added. */
@@ -6229,6 +6775,47 @@ export interface components {
                 theirs: unknown;
                 yours: unknown;
             }[];
+        };
+        RehearsalRequest: {
+            clientId: null | components["schemas"]["IdOfClient"];
+            start: null | components["schemas"]["LocalDateTime"];
+            /** @description What they do; empty for silence. */
+            assumed: components["schemas"]["Assumed"][];
+            nods: components["schemas"]["AssumedNods"];
+        };
+        RehearsalView: {
+            /** @description Whom it was played with. */
+            with: string;
+            /** @description When it started, in words. */
+            starts: string;
+            /** @description The same as it was asked for. */
+            start: components["schemas"]["LocalDateTime"];
+            /** @description The steps in order. */
+            rows: components["schemas"]["RehearsedRow"][];
+            /**
+             * Format: int32
+             * @description How many rows stand before what ends it early; null where nothing does.
+             */
+            before: null | number;
+            /** @description How it ends, as a sentence. */
+            ends: string;
+        };
+        RehearsedRow: {
+            /** @description The step's key. */
+            step: string;
+            /** @description What the step is called. */
+            name: string;
+            /** @description What it does, as a part of a sentence. */
+            does: string;
+            /** @description How it ends. */
+            status: components["schemas"]["StepStatus"];
+            /** @description When that is, in words; of a cancelled one when it would have been; null for never. */
+            when: null | string;
+            /** @description The same with date and zone. */
+            exactly: null | string;
+            /** @description When it asked for a nod, in words; null where it needs none. */
+            asked: null | string;
+            message: null | components["schemas"]["MessageDraft"];
         };
         ReopenSubscriptionRequest: {
             /** @description Where to write. */
@@ -6317,6 +6904,58 @@ export interface components {
             /** @description The row that was sent; null for one that was not. */
             theirs: null | string;
         };
+        /** @enum {unknown} */
+        RunEnd: "replied" | "booked" | "anotherStarted" | "closed" | "byHand" | "setAside" | "stageMoved";
+        RunPause: {
+            isPaused: boolean;
+        };
+        /**
+         * @description How a run stands.
+         * @enum {unknown}
+         */
+        RunStatus: "active" | "finished" | "stopped" | "paused";
+        RunStep: {
+            key: string;
+            name: string;
+            /** @description What it does, as a part of a sentence. */
+            does: string;
+            /** @description Where it stands. */
+            status: components["schemas"]["StepStatus"];
+            /** @description When it was settled or is due, in words; null where nobody knows. */
+            when: null | string;
+            /** @description Whether it is the one that comes. */
+            isNext: boolean;
+            /** @description Whether a person can have it done now. */
+            canBeDoneNow: boolean;
+        };
+        RunView: {
+            id: components["schemas"]["IdOfRun"];
+            followThroughId: components["schemas"]["IdOfStoredFollowThrough"];
+            name: string;
+            projectId: components["schemas"]["IdOfProject"];
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
+            /**
+             * Format: int32
+             * @description The version it follows.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description The version in force; another one where they could be moved.
+             */
+            newest: number;
+            /** @description When it started, in words. */
+            started: string;
+            /** @description When it ended, in words; null while it has not. */
+            ended: null | string;
+            status: components["schemas"]["RunStatus"];
+            why: null | components["schemas"]["RunEnd"];
+            /** @description Why what was due has failed; null while all is well. */
+            failure: null | string;
+            /** @description When it is tried again, in words; null where a person has to look. */
+            triesAgain: null | string;
+            steps: components["schemas"]["RunStep"][];
+        };
         SavedDraftLink: {
             /** @description The address that brings the answers back. */
             link: string;
@@ -6354,7 +6993,7 @@ export interface components {
             anchor: components["schemas"]["Anchor"];
             /**
              * Format: int32
-             * @description How much later; not negative.
+             * @description How much later; a negative amount is earlier, which only a day of the project can be counted from.
              */
             amount: number;
             /** @description In which unit. */
@@ -6424,6 +7063,10 @@ export interface components {
              * @description The revision of the working copy that is to be replaced, as it was seen.
              */
             revision: number;
+        };
+        SeenFollowThrough: {
+            /** @description The follow-through as the person saw it who puts it into force. */
+            seen: components["schemas"]["FollowThroughContent"];
         };
         SeenScreening: {
             /** @description The screening as the person saw it who puts it into force. */
@@ -6812,8 +7455,21 @@ export interface components {
             client: components["schemas"]["IdOfClient"];
             standing: components["schemas"]["Standing"];
         };
+        StartedRun: {
+            id: components["schemas"]["IdOfRun"];
+        };
         /** @description What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart. */
-        StartOn: components["schemas"]["StartOnInquiryStart"];
+        StartOn: components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnByHandStart"];
+        /** @description Starts when the person books a meeting. */
+        StartOnBookedStart: {
+            /** @enum {string} */
+            kind: "booked";
+        };
+        /** @description Starts only when a person, or a step of another, starts it. */
+        StartOnByHandStart: {
+            /** @enum {string} */
+            kind: "byHand";
+        };
         /** @description Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. */
         StartOnInquiryStart: {
             /** @enum {string} */
@@ -6825,6 +7481,21 @@ export interface components {
             form: null | string;
             /** @description The fits it starts with; empty for any, also for inquiries of a form that sorts nothing. */
             fits: components["schemas"]["Fit"][];
+            /** @description The key of the service the inquiry has to be about; null for any. */
+            service?: null | string;
+            condition?: null | components["schemas"]["Condition"];
+        };
+        /** @description Starts when the person replies. */
+        StartOnRepliedStart: {
+            /** @enum {string} */
+            kind: "replied";
+        };
+        /** @description Starts when a project comes to one of some stages. */
+        StartOnStageStart: {
+            /** @enum {string} */
+            kind: "stage";
+            /** @description The keys of the stages; at least one. */
+            stages: string[];
         };
         /** @description One step. */
         Step: {
@@ -6834,34 +7505,156 @@ export interface components {
             name: string;
             /** @description What it does. */
             action: components["schemas"]["StepAction"];
-            /** @description When it is due. */
+            /** @description When it is due; of a step that waits for something, how long it waits at most. */
             schedule: components["schemas"]["Schedule"];
             /** @description Whether a person looks before it takes effect; otherwise it is automatic. */
             needsNod: boolean;
+            condition?: null | components["schemas"]["Condition"];
         };
-        /** @description What a step does. */
-        StepAction: components["schemas"]["StepActionSendMessage"];
-        /** @description Sends a message by mail. */
+        /**
+         * @description What a step does. What is done outside a run (OutsideAction) the rest of the program carries out; how a run goes on
+         *     (FlowAction) the planner decides alone.
+         */
+        StepAction: components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"] | components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionEndRun"];
+        /** @description Goes on at one step or at another. */
+        StepActionBranch: {
+            /** @enum {string} */
+            kind: "branch";
+            /** @description What is judged when the step falls due. */
+            if: components["schemas"]["Condition"];
+            /** @description The key of the later step it goes on at where that is true for certain; null for the next one. */
+            then: null | string;
+            /** @description The same where it is not; null for the next one. */
+            otherwise: null | string;
+        };
+        /** @description Ends the run; what stands behind it is reached from a branch only. */
+        StepActionEndRun: {
+            /** @enum {string} */
+            kind: "end";
+        };
+        /** @description Writes a value into a field of the client or the project. */
+        StepActionFillField: {
+            /** @enum {string} */
+            kind: "setField";
+            /** @description The field's key. */
+            field: string;
+            value: null | components["schemas"]["Answer"];
+        };
+        /** @description Gives the project to somebody who looks after it from then on. */
+        StepActionHandOverProject: {
+            /** @enum {string} */
+            kind: "handOver";
+            /**
+             * Format: uuid
+             * @description The user.
+             */
+            to: string;
+        };
+        /** @description Makes a task of the project. */
+        StepActionMakeTask: {
+            /** @enum {string} */
+            kind: "makeTask";
+            /** @description What is to do; may hold known values. */
+            title: string;
+            /**
+             * Format: int32
+             * @description By when it is to be done, in working days from then; 0 for the same day.
+             */
+            dueAfterWorkingDays: number;
+            /**
+             * Format: uuid
+             * @description The user who does it; null for whoever looks after the project.
+             */
+            for: null | string;
+        };
+        /** @description Moves the project to a stage. */
+        StepActionMoveStage: {
+            /** @enum {string} */
+            kind: "moveStage";
+            /** @description The stage's key. */
+            stage: string;
+            /**
+             * Format: int32
+             * @description Of a stage where nothing happens: after how many days it comes back; null for not by itself.
+             */
+            parkedDays?: null | number;
+        };
+        /** @description Sends the person a message by mail. */
         StepActionSendMessage: {
             /** @enum {string} */
             kind: "sendMessage";
             /** @description The message; a step that needs no nod has none with gaps. */
             message: components["schemas"]["MessageTemplate"];
         };
-        /**
-         * @description An event that ends the runs of a follow-through, beside what ends every run: another journey, a closed inquiry, a
-         *     person.
-         */
-        StopOn: components["schemas"]["StopOnRepliedStop"] | components["schemas"]["StopOnBookedStop"];
-        /** @description Ends a run when the person booked a meeting. */
-        StopOnBookedStop: {
+        /** @description Starts another follow-through for the same project, which ends this one unless both may run side by side. */
+        StepActionStartAnother: {
             /** @enum {string} */
-            kind: "booked";
+            kind: "startAnother";
+            /**
+             * Format: uuid
+             * @description Its identifier.
+             */
+            followThrough: string;
         };
-        /** @description Ends a run when the person replied. */
-        StopOnRepliedStop: {
+        /** @description Tells people of the business, or a helper outside who has no account, by mail. */
+        StepActionTellTeam: {
             /** @enum {string} */
-            kind: "replied";
+            kind: "tellTeam";
+            /** @description The users; empty for none of them. */
+            users: string[];
+            /** @description An address outside; null for none. */
+            outside: null | string;
+            /** @description May hold known values. */
+            subject: string;
+            /** @description May hold known values. */
+            text: string;
+        };
+        /** @description Stands where something is still to be written; nothing with such a step can be put into force. */
+        StepActionUnwritten: {
+            /** @enum {string} */
+            kind: "unwritten";
+            /** @description What the client is to see there, in the owner's words. */
+            what: string;
+        };
+        /** @description Waits until something happens, at most as long as the step's schedule has it; what follows counts from then. */
+        StepActionWaitFor: {
+            /** @enum {string} */
+            kind: "waitFor";
+            /** @description What it waits for. */
+            on: components["schemas"]["Occasion"];
+            /** @description The key of the later step it goes on at when the time is over; null for the next one. */
+            otherwise?: null | string;
+        };
+        StepFacts: {
+            /** @description The step's key. */
+            key: string;
+            /**
+             * Format: int32
+             * @description The day it stands on; null where it counts from a day of the project.
+             */
+            day: null | number;
+            /** @description When it comes, as a part of a sentence. */
+            when: string;
+            /** @description What it does, as a part of a sentence. */
+            does: string;
+            /** @description On what it is done, as a part of a sentence; null for always. */
+            condition: null | string;
+            /**
+             * Format: int32
+             * @description How many gaps its message has.
+             */
+            gaps: number;
+        };
+        /**
+         * @description Where one step of a run stands.
+         * @enum {unknown}
+         */
+        StepStatus: "later" | "planned" | "waiting" | "approved" | "done" | "skipped" | "lapsed" | "cancelled" | "passedOver";
+        /** @description An event that ends the runs of a follow-through. */
+        StopOn: {
+            /** @description The event. */
+            on: components["schemas"]["Occasion"];
+            last?: null | components["schemas"]["Step"];
         };
         StuckRow: {
             id: components["schemas"]["IdOfOutgoingMail"];
@@ -7847,14 +8640,20 @@ export interface operations {
             };
         };
     };
-    getFollowThroughs: {
+    postFollowThroughsByIdRehearse: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -7862,7 +8661,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FollowThroughView"][];
+                    "application/json": components["schemas"]["RehearsalView"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -12503,6 +13302,712 @@ export interface operations {
                 "application/json": string[];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFollowThroughs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFollowThrough"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeFollowThrough"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsReady: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFollowThroughsByIdCopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeFollowThrough"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFollowThroughsByIdSwitch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfFollowThroughSwitch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughSwitch"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFollowThroughsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfFollowThroughContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsByIdChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughChoices"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteFollowThroughsByIdDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFollowThroughsByIdInForce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenFollowThrough"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsByIdPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOnIt"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFollowThroughsByIdPeopleVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedPeople"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsByIdPlanTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanTableView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFollowThroughsByIdPlanTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanTableEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFollowThroughsByIdPlanTableTableCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsByIdRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartedRun"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putRunsByIdPaused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunPause"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPause"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postRunsByIdStop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postRunsByIdTryAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postRunsByIdStepsByStepSkip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postRunsByIdStepsByStepNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -11,15 +11,16 @@ type Draft = Schemas["MessageDraft"];
 
 interface Props {
   nod: Schemas["NodView"];
+  draft: Draft;
   onSent: () => void;
   onSkip: () => void;
   skipping: boolean;
 }
 
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
-export function NodEditor({ nod, onSent, onSkip, skipping }: Props) {
+export function NodEditor({ nod, draft: stored, onSent, onSkip, skipping }: Props) {
   const path = { runId: nod.runId, step: nod.step };
-  const edit = useAutoSave<Draft>(nod.draft, async (body) => {
+  const edit = useAutoSave<Draft>(stored, async (body) => {
     const saved = await orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body }));
     return saved.draft;
   });

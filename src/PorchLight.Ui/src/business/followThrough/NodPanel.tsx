@@ -8,6 +8,7 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
 import { NodEditor } from "./NodEditor";
+import { NodOfStep } from "./NodOfStep";
 
 /** A message that waits for a nod. */
 export function NodPanel() {
@@ -52,17 +53,24 @@ export function NodPanel() {
         under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.`}
       />
       <p className="mb-4">
-        <Link to={`/inquiries/${view.inquiryId}`} className={buttonLook("plain")}>
-          Open their answers
-        </Link>
+        {view.inquiryId && (
+          <Link to={`/inquiries/${view.inquiryId}`} className={buttonLook("plain")}>
+            Open their answers
+          </Link>
+        )}
       </p>
-      <NodEditor
-        key={`${runId}/${step}`}
-        nod={view}
-        onSent={leave}
-        onSkip={() => skip.mutate()}
-        skipping={skip.isPending}
-      />
+      {view.draft ? (
+        <NodEditor
+          key={`${runId}/${step}`}
+          nod={view}
+          draft={view.draft}
+          onSent={leave}
+          onSkip={() => skip.mutate()}
+          skipping={skip.isPending}
+        />
+      ) : (
+        <NodOfStep nod={view} onDone={leave} onSkip={() => skip.mutate()} skipping={skip.isPending} />
+      )}
       <Failure error={skip.error} />
       <p className="mt-5 text-slate">
         {view.next ?? "It is the last step."} {view.lapses && `Without your nod it lapses ${view.lapses}.`}

@@ -1,0 +1,88 @@
+using Microsoft.EntityFrameworkCore;
+using PorchLight.Core.Common;
+using PorchLight.Core.Fields;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Projects;
+using PorchLight.Core.Workbench;
+using PorchLight.Server.Fields;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>Something that can be picked.</summary>
+internal sealed record Choice(string Key, string Name);
+
+/// <summary>What follow-throughs are made of beside their own words: what they may name, and what that is called.</summary>
+internal sealed record FollowThroughParts(
+    IReadOnlyList<Choice> Forms,
+    IReadOnlyList<Choice> Services,
+    IReadOnlyList<Stage> Stages,
+    IReadOnlyList<Field> Fields,
+    IReadOnlyList<Choice> People,
+    IReadOnlyList<Choice> Others,
+    FollowThroughNames Names,
+    FollowThroughSurroundings Around
+);
+
+internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catalogues)
+{
+    private static readonly FormContent NoForm = new("", "", [], [], new SendOff("end", "", ""));
+
+    /// <summary>All a follow-through may name.</summary>
+    /// <param name="content">The follow-through whose conditions are said; null for none.</param>
+    /// <param name="itself">The follow-through that is worked on, which cannot start itself.</param>
+    public async Task<FollowThroughParts> LoadAsync(
+        FollowThroughContent? content,
+        Id<StoredFollowThrough>? itself,
+        CancellationToken cancellationToken
+    )
+    {
+        var lists = (await db.BusinessAsync()).Lists;
+        var catalogue = await catalogues.ReadAsync(db);
+        var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
+        var users = await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken);
+        var others = (await InForceAsync(cancellationToken)).Where(one => one.FollowThroughId != itself).ToList();
+        var asked = (content?.Starts as InquiryStart)?.Form is { } id ? forms.Find(form => form.Id.Value == id) : null;
+        var about = asked is null ? NoForm : lists.Into(asked.Draft);
+        return new FollowThroughParts(
+            [
+                .. forms
+                    .Where(form => form.Archived is null || form == asked)
+                    .Select(form => new Choice(form.Id.ToString(), form.Draft.Title))
+                    .OrderBy(form => form.Name, StringComparer.CurrentCulture),
+            ],
+            [.. lists.Services.Select(service => new Choice(service.Key, service.Name))],
+            lists.Stages,
+            [.. catalogue.Offered],
+            [.. users.Select(user => new Choice(user.Id.ToString(), user.DisplayName))],
+            [.. others.Select(one => new Choice(one.FollowThroughId.ToString(), one.Content.Name))],
+            new FollowThroughNames(
+                form => forms.Find(one => one.Id.Value == form)?.Draft.Title ?? "a form that is gone",
+                service => lists.Services.FirstOrDefault(one => one.Key == service)?.Name ?? "a service that is gone",
+                stage => lists.Stages.FirstOrDefault(one => one.Key == stage)?.Name ?? "a stage that is gone",
+                field => catalogue.Find(field)?.Label ?? "a field that is gone",
+                user => users.Find(one => one.Id == user)?.DisplayName ?? "somebody who has left",
+                other => others.Find(one => one.FollowThroughId.Value == other)?.Content.Name ?? "a follow-through that is gone",
+                condition => condition.Say(about, catalogue)
+            ),
+            new FollowThroughSurroundings(
+                forms.Select(form => form.Id.Value).ToHashSet(),
+                lists.Services.Select(service => service.Key).ToHashSet(),
+                lists.Stages,
+                catalogue.All.ToDictionary(field => field.Key),
+                users.Select(user => user.Id).ToHashSet(),
+                others.Select(one => one.FollowThroughId.Value).ToHashSet()
+            )
+        );
+    }
+
+    private async Task<List<FollowThroughVersion>> InForceAsync(CancellationToken cancellationToken) =>
+        await (
+            from one in db.FollowThroughs.AsNoTracking()
+            where one.Archived == null
+            join version in db.FollowThroughVersions.AsNoTracking()
+                on new { one.Id, one.Number } equals new { Id = version.FollowThroughId, version.Number }
+            select version
+        ).ToListAsync(cancellationToken);
+}

@@ -1,0 +1,48 @@
+import { useMutation } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { Failure } from "../../kit/states";
+import { api } from "../client";
+
+interface Props {
+  nod: Schemas["NodView"];
+  onDone: () => void;
+  onSkip: () => void;
+  skipping: boolean;
+}
+
+/** A step that sends no message, and waits for somebody to say that it may be done. */
+export function NodOfStep({ nod, onDone, onSkip, skipping }: Props) {
+  const act = useMutation({
+    mutationFn: (now: boolean) =>
+      orProblem(
+        api.POST("/api/nods/{runId}/{step}/send", {
+          params: { path: { runId: nod.runId, step: nod.step } },
+          body: { seen: null, now },
+        }),
+      ),
+    onSuccess: onDone,
+  });
+  return (
+    <div>
+      <p className="rounded-soft bg-card p-5 shadow-soft">With your nod: {nod.does}.</p>
+      <Failure error={act.error} />
+      {nod.goes && <p className="mt-3 font-semibold">It has your nod and is done {nod.goes}.</p>}
+      <div className="mt-4 flex flex-wrap gap-2">
+        {!nod.goes && (
+          <Button weight="main" disabled={act.isPending} onClick={() => act.mutate(false)}>
+            {nod.outsideWindow ? "Do it when the hours open" : "Do it"}
+          </Button>
+        )}
+        {nod.outsideWindow && (
+          <Button disabled={act.isPending} onClick={() => act.mutate(true)}>
+            Do it now
+          </Button>
+        )}
+        <Button weight="quiet" disabled={skipping} onClick={onSkip}>
+          Skip this one
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,498 @@
+using System.Net;
+using System.Text.Json;
+using CsCheck;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+using static PorchLight.Testing.Requests;
+using Run = PorchLight.Server.FollowThrough.Run;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>What runs do in the program: each step of each kind, and exactly what was rehearsed.</summary>
+public sealed class RunTests
+{
+    private static readonly Schedule AtOnce = new(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true);
+    private static readonly Schedule Next = new(Anchor.PreviousSettled, 0, TimeUnit.Minutes, AtOnce: true);
+
+    [Fact]
+    public async Task The_engine_does_exactly_what_the_rehearsal_said()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var cases = new List<(FollowThroughContent Content, (int Hours, bool Books)[] Acts, int Nods)>();
+        Gen.Select(RandomContent, Gen.Select(Gen.Int[0, 900], Gen.Bool).Array[0, 3], Gen.Int[0, 2])
+            .Sample((content, acts, nods) => cases.Add((content, acts, nods)), iter: 25, threads: 1);
+        foreach (var (content, acts, nods) in cases)
+            await PlayAsync(app, content, acts, nods);
+    }
+
+    private static async Task PlayAsync(TestApp app, FollowThroughContent content, (int Hours, bool Books)[] acts, int nods)
+    {
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var start = app.Now;
+        var assumed = acts.Select(act => new Assumption(
+                start + Duration.FromHours(act.Hours),
+                act.Books ? new MeetingBooked() : new ReplyReceived(null)
+            ))
+            .OrderBy(one => one.At)
+            .ToList();
+        Duration? after = nods switch
+        {
+            0 => Duration.Zero,
+            1 => Duration.FromHours(30),
+            _ => null,
+        };
+        var rehearsed = await InAsync(
+            app,
+            async (db, services) =>
+            {
+                var business = await db.BusinessAsync();
+                var facts = await services
+                    .GetRequiredService<RunFactsLoader>()
+                    .LoadAsync((await db.Clients.FindAsync(client))!, project, await db.Inquiries.FindAsync(inquiry), judges: true);
+                return new Rehearsal(content, business.Calendar, business.Window, facts).Play(start, assumed, after);
+            }
+        );
+        var run = await StartAsync(app, content, new EventContext(client, project, inquiry));
+        var coming = new Queue<Assumption>(assumed);
+        while (true)
+        {
+            // Two workers at once, and each moment twice: nothing is done twice.
+            await Task.WhenAll(app.WorkAsync(), app.WorkAsync());
+            var now = app.Now;
+            var stands = await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == run));
+            var nod =
+                stands.State.Current is { Status: StepStatus.Waiting, Due: { } since } && after is { } late ? since + late : (Instant?)null;
+            var moments = new[] { stands.NextMoment, nod, coming.TryPeek(out var first) ? first.At : null };
+            if (!stands.Active || moments.Min() is not { } next)
+                break;
+            if (next > now)
+            {
+                app.Time.Advance((next - now).ToTimeSpan());
+                if (coming.TryPeek(out var comes) && comes.At == next)
+                    await HappensAsync(app, client, coming.Dequeue().What);
+            }
+            else if (nod <= now)
+                await InWriteAsync(
+                    app,
+                    async (db, services) =>
+                        await services
+                            .GetRequiredService<RunEngine>()
+                            .NodAsync((await db.Runs.FindAsync(run))!, stands.State.Current!.Key, now, sendNow: false, Guid.Empty)
+                );
+            else if (coming.TryPeek(out var here) && here.At <= now)
+                await HappensAsync(app, client, coming.Dequeue().What);
+        }
+
+        var ended = await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == run));
+        ended.State.Steps.Select(Plain).ShouldBe(rehearsed.Run.Steps.Select(Plain), JsonSerializer.Serialize(content, Json.Options));
+        (ended.State.Status, ended.State.Ended, ended.State.StoppedBy).ShouldBe(
+            (rehearsed.Run.Status, rehearsed.Run.Ended, rehearsed.Run.StoppedBy)
+        );
+        var sent = await app.AskAsync(db =>
+            db.OutgoingMail.Where(mail => mail.ClientId == client).OrderBy(mail => mail.Written).ThenBy(mail => mail.Id).ToListAsync()
+        );
+        sent.Select(mail => (mail.Subject, mail.Written))
+            .ShouldBe(
+                rehearsed
+                    .Effects.Where(effect => effect.Kind == RunEffectKind.TakeEffect && content.Step(effect.Step!).Action is SendMessage)
+                    .Select(effect => (effect.Step!, effect.At))
+            );
+        (await app.AskAsync(db => db.ClientTasks.CountAsync(task => task.ClientId == client))).ShouldBe(
+            rehearsed.Effects.Count(effect => effect.Kind == RunEffectKind.TakeEffect && content.Step(effect.Step!).Action is MakeTask)
+        );
+        await InWriteAsync(
+            app,
+            async (db, services) =>
+                await services
+                    .GetRequiredService<RunEngine>()
+                    .StopByHandAsync(await db.Runs.Where(one => one.Active).ToListAsync(), app.Now)
+        );
+    }
+
+    private static StepState Plain(StepState step) => step with { Counted = null, By = null, Due = null };
+
+    [Fact]
+    public async Task Every_kind_of_step_does_what_it_says()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var sunil = await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == Demo.DemoBusiness.MemberMail));
+        await StartAsync(
+            app,
+            Content(
+                Step("task", new MakeTask("Measure the wall of {name}", 2, sunil.Id)),
+                Step("stage", new MoveStage("parked", 30)),
+                Step("day", new FillField("project.start", null)),
+                Step("field", new FillField("project.budget", new TextAnswer("about four thousand"))) with
+                {
+                    Condition = new AnyCondition([]),
+                },
+                Step("give", new HandOverProject(sunil.Id)),
+                Step("tell", new TellTeam([sunil.Id], "helper@example.com", "A wall for {firstName}", "Have a look."))
+            ),
+            new EventContext(client, project, inquiry)
+        );
+        await app.WorkAsync();
+        var today = new LocalDate(2026, 11, 23);
+        await app.AskAsync(async db =>
+        {
+            var task = await db.ClientTasks.SingleAsync();
+            (task.Title, task.On, task.ForId, task.ProjectId).ShouldBe(
+                ("Measure the wall of Tilda Brackenridge", today.PlusDays(2), sunil.Id, project)
+            );
+            var moved = await db.Projects.SingleAsync();
+            (moved.Stage, moved.ParkedUntil, moved.LooksAfterId).ShouldBe(("parked", today.PlusDays(30), sunil.Id));
+            var day = await db.FieldValues.SingleAsync(value => value.Field == "project.start");
+            (day.Value, day.Origin, day.By).ShouldBe((new DateAnswer(today), ValueOrigin.FollowThrough, "Played"));
+            var told = await db.OutgoingMail.OrderBy(mail => mail.To).ToListAsync();
+            told.Select(mail => (mail.To, mail.Subject))
+                .ShouldBe([("helper@example.com", "A wall for Tilda"), (Demo.DemoBusiness.MemberMail, "A wall for Tilda")]);
+            (await db.Runs.SingleAsync()).State.Status.ShouldBe(RunStatus.Finished);
+            return 0;
+        });
+        var said = (await app.Owner().GetAsync($"/api/clients/{client}").JsonAsync()).ToString();
+        said.ShouldContain("A follow-through set the stage to Parked, until 23 December 2026.");
+        said.ShouldContain("“give” was done by itself.");
+    }
+
+    [Fact]
+    public async Task A_second_automatic_message_of_a_day_goes_the_next_and_it_says_so()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        await StartAsync(app, Content(Mail("one"), Mail("two", Next)), new EventContext(client, project, inquiry));
+        await app.WorkAsync();
+        (await SubjectsAsync(app)).ShouldBe(["one"]);
+        (await app.Owner().GetAsync($"/api/clients/{client}").JsonAsync())
+            .ToString()
+            .ShouldContain("“two” waits until another day: Tilda Brackenridge was sent one message by itself today.");
+        await app.PassTimeAsync(Duration.FromHours(22));
+        (await SubjectsAsync(app)).ShouldBe(["one"], "Tuesday, 08:00");
+        await app.PassTimeAsync(Duration.FromHours(1));
+        (await SubjectsAsync(app)).ShouldBe(["one", "two"]);
+    }
+
+    [Fact]
+    public async Task One_journey_a_person_unless_both_may_run_side_by_side()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var about = new EventContext(client, project, inquiry);
+        var later = new Schedule(Anchor.RunStart, 3, TimeUnit.Days);
+        var alone = await StartAsync(app, Content(Mail("a", later)), about);
+        var beside = await StartAsync(app, Content(Mail("b", later)) with { SideBySide = true }, about);
+        (await StateAsync(app, alone)).StoppedBy.ShouldBe(RunEnd.AnotherStarted);
+        var other = await StartAsync(app, Content(Mail("c", later)) with { SideBySide = true }, about);
+        (await StateAsync(app, beside)).Status.ShouldBe(RunStatus.Active);
+        await StartAsync(app, Content(Mail("d", later)), about);
+        (await StateAsync(app, beside)).StoppedBy.ShouldBe(RunEnd.AnotherStarted);
+        (await StateAsync(app, other)).StoppedBy.ShouldBe(RunEnd.AnotherStarted);
+    }
+
+    [Fact]
+    public async Task A_step_moves_the_stage_without_ending_its_own_run_and_starts_what_waits_for_that_stage()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        await app.ChangeAsync(db =>
+        {
+            db.AddFollowThroughs([
+                Content(Mail("welcome")) with
+                {
+                    Name = "Welcome",
+                    Starts = new StageStart(["booked"]),
+                    SideBySide = true,
+                },
+            ]);
+            return Task.CompletedTask;
+        });
+        var run = await StartAsync(
+            app,
+            Content(Step("stage", new MoveStage("booked")), Mail("later", new Schedule(Anchor.PreviousSettled, 1, TimeUnit.Days))) with
+            {
+                SideBySide = true,
+                Stops = [new StopOn(new StageOccasion([]))],
+            },
+            new EventContext(client, project, inquiry)
+        );
+        await app.WorkAsync();
+        (await StateAsync(app, run)).Current!.Key.ShouldBe("later");
+        (await SubjectsAsync(app)).ShouldBe(["welcome"]);
+        await InWriteAsync(
+            app,
+            (_, services) =>
+                services
+                    .GetRequiredService<EventLog>()
+                    .AppendAsync(new ProjectStageSet("under-way", Guid.NewGuid()), app.Now, new EventContext(client, project))
+        );
+        (await StateAsync(app, run)).StoppedBy.ShouldBe(RunEnd.StageMoved, "moved by a person it ends");
+    }
+
+    [Fact]
+    public async Task A_stop_does_its_last_step_and_a_message_whose_stop_came_a_moment_before_is_not_sent()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var run = await StartAsync(
+            app,
+            Content(Mail("due", new Schedule(Anchor.RunStart, 1, TimeUnit.Hours))) with
+            {
+                Stops = [new StopOn(new BookedOccasion(), Mail("see you", Next))],
+            },
+            new EventContext(client, project, inquiry)
+        );
+        app.Time.Advance(TimeSpan.FromHours(1));
+        await HappensAsync(app, client, new MeetingBooked());
+        await app.WorkAsync();
+        (await SubjectsAsync(app)).ShouldBe(["see you"]);
+        var state = await StateAsync(app, run);
+        (state.Status, state.StoppedBy).ShouldBe((RunStatus.Stopped, RunEnd.Booked));
+        state.Steps.Select(step => step.Status).ShouldBe([StepStatus.Cancelled, StepStatus.Done]);
+    }
+
+    [Fact]
+    public async Task What_fails_is_tried_again_after_growing_pauses_then_waits_with_its_reason_and_others_go_on()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var about = new List<EventContext>();
+        for (var number = 0; number < 4; number++)
+        {
+            var (client, project, inquiry) = await SomebodyAsync(app);
+            about.Add(new EventContext(client, project, inquiry));
+        }
+
+        var failing = new List<Id<Run>>();
+        foreach (var one in about.Take(3))
+            failing.Add(await StartAsync(app, Content(Step("gone", new MoveStage("no-such-stage"))), one));
+        await StartAsync(app, Content(Step("task", new MakeTask("Go on", 0, null))), about[3]);
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.ClientTasks.CountAsync())).ShouldBe(1, "those that fail hold nobody else up");
+        var pauses = new List<int>();
+        while ((await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == failing[0]))).NextMoment is { } again)
+        {
+            pauses.Add((int)(again - app.Now).TotalMinutes);
+            await app.PassTimeAsync(again - app.Now);
+        }
+
+        pauses.ShouldBe([1, 2, 4, 8, 16, 32, 64]);
+        var stuck = await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == failing[0]));
+        (stuck.Active, stuck.Tries, stuck.Failure).ShouldBe(
+            (true, 8, "The stage it moves to is not in your list any more. Put it back, or change the step.")
+        );
+        var owner = app.Owner();
+        (await owner.GetAsync($"/api/clients/{about[0].ClientId}").JsonAsync())
+            .ToString()
+            .ShouldContain("“gone” failed again and again, and waits for somebody to look.");
+        var runs = await owner.GetAsync($"/api/clients/{about[0].ClientId}/runs").JsonAsync();
+        runs[0].Text("failure").ShouldContain("not in your list");
+
+        // Somebody skips what cannot be done.
+        (await owner.PostAsync($"/api/runs/{failing[0]}/steps/gone/skip", null)).EnsureSuccessStatusCode();
+        (await StateAsync(app, failing[0])).Status.ShouldBe(RunStatus.Finished);
+        (await owner.PostAsync($"/api/runs/{failing[1]}/try-again", null)).EnsureSuccessStatusCode();
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == failing[1]))).Tries.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_person_holds_a_run_back_lets_it_go_on_has_a_step_done_now_and_stops_it()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var day = new Schedule(Anchor.PreviousSettled, 1, TimeUnit.Days);
+        var run = await StartAsync(
+            app,
+            Content(Mail("one", day), Mail("two", day), Mail("three", day)),
+            new EventContext(client, project, inquiry)
+        );
+        var owner = app.Owner();
+        (await owner.PutAsync($"/api/runs/{run}/paused", Body(new { isPaused = true }))).EnsureSuccessStatusCode();
+        await app.PassTimeAsync(Duration.FromDays(3));
+        (await SubjectsAsync(app)).ShouldBeEmpty();
+        (await owner.PutAsync($"/api/runs/{run}/paused", Body(new { isPaused = false }))).EnsureSuccessStatusCode();
+        await app.WorkAsync();
+        (await SubjectsAsync(app)).ShouldBe(["one"]);
+        (await owner.PostAsync($"/api/runs/{run}/steps/one/now", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await owner.PostAsync($"/api/runs/{run}/steps/two/now", null)).EnsureSuccessStatusCode();
+        (await SubjectsAsync(app)).ShouldBe(["one", "two"]);
+        (await owner.PostAsync($"/api/runs/{run}/stop", null)).EnsureSuccessStatusCode();
+        await app.PassTimeAsync(Duration.FromDays(9));
+        (await SubjectsAsync(app)).ShouldBe(["one", "two"]);
+        (await owner.PutAsync($"/api/runs/{run}/paused", Body(new { isPaused = true }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+    }
+
+    private static Task OthersAreOffAsync(TestApp app) =>
+        app.ChangeAsync(async db =>
+        {
+            foreach (var one in await db.FollowThroughs.ToListAsync())
+                one.IsOn = false;
+        });
+
+    /// <summary>Somebody new who has sent an inquiry.</summary>
+    internal static async Task<(Id<Client> Client, Id<Project> Project, Id<Inquiry> Inquiry)> SomebodyAsync(TestApp app)
+    {
+        (await app.SendAsync(Answers($"{Guid.NewGuid():N}@pell.example"))).EnsureSuccessStatusCode();
+        var inquiry = await app.AskAsync(db => db.Inquiries.OrderByDescending(one => one.Id).FirstAsync());
+        return (inquiry.ClientId, inquiry.ProjectId, inquiry.Id);
+    }
+
+    internal static async Task<Id<Run>> StartAsync(TestApp app, FollowThroughContent content, EventContext about)
+    {
+        Id<Run> run = default;
+        await InWriteAsync(
+            app,
+            async (db, services) =>
+            {
+                var id = new Id<StoredFollowThrough>(Guid.CreateVersion7());
+                db.FollowThroughs.Add(
+                    new StoredFollowThrough
+                    {
+                        Id = id,
+                        Number = 1,
+                        IsOn = false,
+                    }
+                );
+                var version = db.FollowThroughVersions.Add(
+                    new FollowThroughVersion
+                    {
+                        FollowThroughId = id,
+                        Number = 1,
+                        Content = content,
+                    }
+                );
+                run = (await services.GetRequiredService<RunEngine>().StartAsync(version.Entity, about, app.Now)).Id;
+            }
+        );
+        return run;
+    }
+
+    private static Task HappensAsync(TestApp app, Id<Client> client, DomainEvent what) =>
+        InWriteAsync(
+            app,
+            async (db, services) =>
+                await services.GetRequiredService<EventLog>().AppendAsync(what, app.Now, await Promises.AboutAsync(db, client))
+        );
+
+    private static async Task InWriteAsync(TestApp app, Func<PorchDb, IServiceProvider, Task> act)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
+        await act(db, scope.ServiceProvider);
+        await write.SaveAsync(CancellationToken.None);
+    }
+
+    private static async Task<T> InAsync<T>(TestApp app, Func<PorchDb, IServiceProvider, Task<T>> act)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        return await act(scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider);
+    }
+
+    private static async Task<RunState> StateAsync(TestApp app, Id<Run> run) =>
+        (await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == run))).State;
+
+    private static Task<List<string>> SubjectsAsync(TestApp app) =>
+        app.AskAsync(db =>
+            db.OutgoingMail.OrderBy(mail => mail.Written).ThenBy(mail => mail.Id).Select(mail => mail.Subject).ToListAsync()
+        );
+
+    internal static FollowThroughContent Content(params Step[] steps) =>
+        new("Played", new ByHandStart(), steps, [StopOn.Replied, StopOn.Booked]);
+
+    internal static Step Mail(string key, Schedule? when = null) =>
+        new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart("text", "A word.")])), when ?? AtOnce, NeedsNod: false);
+
+    private static Step Step(string key, StepAction action) => new(key, key, action, Next, NeedsNod: false);
+
+    private static Gen<FollowThroughContent> RandomContent { get; } =
+        Gen.Select(
+            Gen.Select(
+                Gen.Int[0, 9],
+                Gen.Enum<TimeUnit>(),
+                Gen.Int[0, 12],
+                Gen.Int[0, 15],
+                Gen.Int[0, 8],
+                (action, unit, amount, flags, target) =>
+                    new Step(
+                        "",
+                        "",
+                        action switch
+                        {
+                            0 => new MakeTask("Measure", 1, null),
+                            1 => new MoveStage("talking"),
+                            2 => new WaitFor(new BookedOccasion(), target < 6 ? $"s{target}" : null),
+                            3 => new Branch(target % 2 == 0 ? new AllCondition([]) : new AnyCondition([]), $"s{target}", null),
+                            4 => new WaitFor(new RepliedOccasion()),
+                            5 when target == 0 => new EndRun(),
+                            _ => new SendMessage(new MessageTemplate("", [])),
+                        },
+                        new Schedule(
+                            flags % 4 == 0 ? Anchor.RunStart : Anchor.PreviousSettled,
+                            unit switch
+                            {
+                                TimeUnit.Minutes => amount * 50,
+                                TimeUnit.Months => amount / 9,
+                                TimeUnit.Weeks => amount / 6,
+                                _ => amount,
+                            },
+                            unit,
+                            AtOnce: flags % 3 == 0
+                        ),
+                        NeedsNod: flags % 2 == 0
+                    )
+                    {
+                        Condition = flags == 7 ? new AnyCondition([]) : null,
+                    }
+            ).Array[1, 6],
+            Gen.Bool,
+            Gen.Int[0, 3],
+            (steps, rhythm, stops) =>
+                new FollowThroughContent(
+                    "Played",
+                    new ByHandStart(),
+                    [
+                        .. steps.Select(
+                            (step, index) =>
+                                step with
+                                {
+                                    Key = $"s{index}",
+                                    Name = $"s{index}",
+                                    Action =
+                                        step.Action is SendMessage
+                                            ? new SendMessage(new MessageTemplate($"s{index}", [new TextPart("text", "A word.")]))
+                                            : step.Action,
+                                }
+                        ),
+                    ],
+                    stops switch
+                    {
+                        0 => [],
+                        1 => [StopOn.Replied],
+                        2 => [new StopOn(new BookedOccasion(), Mail("last", Next))],
+                        _ => [StopOn.Replied, StopOn.Booked],
+                    }
+                )
+                {
+                    KeepsRhythm = rhythm,
+                }
+        );
+}
