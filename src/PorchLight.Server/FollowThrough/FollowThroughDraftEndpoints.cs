@@ -3,11 +3,15 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
+using PorchLight.Core.Workbench;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Fields;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
@@ -57,6 +61,7 @@ internal sealed record FollowThroughView(
 /// <param name="Fields">All fields.</param>
 /// <param name="People">Who works here.</param>
 /// <param name="Others">The other follow-throughs in force.</param>
+/// <param name="Subjects">What a condition can look at: what the form asks that starts it, and what is on file.</param>
 internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Forms,
     IReadOnlyList<Choice> Services,
@@ -64,7 +69,22 @@ internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Dates,
     IReadOnlyList<Field> Fields,
     IReadOnlyList<Choice> People,
-    IReadOnlyList<Choice> Others
+    IReadOnlyList<Choice> Others,
+    IReadOnlyList<ConditionSubject> Subjects
+);
+
+/// <summary>Something a condition can look at.</summary>
+/// <param name="Of">What is compared.</param>
+/// <param name="Words">How it reads.</param>
+/// <param name="Comparisons">What can be compared with it.</param>
+/// <param name="Values">The values it can have; empty where it is typed.</param>
+/// <param name="Currency">The currency of its amounts; null for anything but money.</param>
+internal sealed record ConditionSubject(
+    Subject Of,
+    string Words,
+    IReadOnlyList<Comparison> Comparisons,
+    IReadOnlyList<PossibleValue> Values,
+    string? Currency
 );
 
 /// <param name="Seen">The follow-through as the person saw it who puts it into force.</param>
@@ -97,13 +117,22 @@ internal static class FollowThroughDraftEndpoints
             : Problems.NotFound(FollowThroughEndpoints.Gone);
 
     /// <summary>What can be picked where it is worked on.</summary>
+    /// <param name="form">The form that starts it; null for none in particular.</param>
     private static async Task<FollowThroughChoices> ChoicesAsync(
         Id<StoredFollowThrough> id,
+        Guid? form,
+        PorchDb db,
+        FieldCatalogues fields,
         FollowThroughPartsLoader loader,
         CancellationToken cancellationToken
     )
     {
         var parts = await loader.LoadAsync(null, id, cancellationToken);
+        var business = await db.BusinessAsync();
+        var catalogue = await fields.ReadAsync(db);
+        var asked = form is { } one ? await db.Forms.FindAsync([new Id<Form>(one)], cancellationToken) : null;
+        var content = asked is null ? null : business.Lists.Into(asked.Draft);
+        var facts = content is null ? null : FormFacts.Of(content, null, business.Look, catalogue);
         return new FollowThroughChoices(
             parts.Forms,
             parts.Services,
@@ -115,7 +144,27 @@ internal static class FollowThroughDraftEndpoints
             ],
             parts.Fields,
             parts.People,
-            parts.Others
+            parts.Others,
+            [
+                .. (content?.Questions ?? []).Select(question =>
+                {
+                    var known = facts!.Questions[question.Key];
+                    return new ConditionSubject(
+                        new AnswerTo(question.Key),
+                        known.Reads ?? KnownValues.BeforeAnswers(question.Wording),
+                        known.Comparisons,
+                        known.Values,
+                        known.Currency
+                    );
+                }),
+                .. catalogue.Offered.Select(field => new ConditionSubject(
+                    new ValueOnFile(field.Key),
+                    field.Say(),
+                    Comparisons.Of(field),
+                    [],
+                    business.Currency
+                )),
+            ]
         );
     }
 

@@ -20,6 +20,7 @@ namespace PorchLight.Server.FollowThrough;
 internal static class RehearsalEndpoints
 {
     private const int LongestDays = 3653;
+    private const int MostPeople = 60;
 
     /// <summary>What somebody is assumed to do.</summary>
     internal enum AssumedAct
@@ -79,8 +80,38 @@ internal static class RehearsalEndpoints
         string Ends
     );
 
-    public static void MapRehearsals(this IEndpointRouteBuilder api) =>
-        api.MapPost("/follow-throughs/{id}/rehearse", RehearseAsync).For(Access.Member).WithTags("FollowThrough");
+    internal sealed record RehearsalPerson(Id<Client> Id, string Name);
+
+    public static void MapRehearsals(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/follow-throughs/{id}/rehearse").For(Access.Member).WithTags("FollowThrough");
+        group.MapPost("", RehearseAsync);
+        group.MapGet("/people", ListPeopleAsync);
+    }
+
+    /// <summary>With whom it can be played: those on it, then those who wrote last.</summary>
+    private static async Task<IReadOnlyList<RehearsalPerson>> ListPeopleAsync(
+        Id<StoredFollowThrough> id,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var on = await db
+            .Runs.Where(run => run.FollowThroughId == id && run.Active)
+            .Select(run => run.ClientId)
+            .ToListAsync(cancellationToken);
+        var last = await db
+            .CountingInquiries.OrderByDescending(inquiry => inquiry.Received)
+            .Select(inquiry => inquiry.ClientId)
+            .Take(MostPeople)
+            .ToListAsync(cancellationToken);
+        var ids = on.Concat(last).Distinct().Take(MostPeople).ToList();
+        return await db
+            .Clients.Where(client => ids.Contains(client.Id))
+            .OrderBy(client => client.SortName)
+            .Select(client => new RehearsalPerson(client.Id, client.Name))
+            .ToListAsync(cancellationToken);
+    }
 
     private static async Task<Results<Ok<RehearsalView>, ProblemHttpResult>> RehearseAsync(
         Id<StoredFollowThrough> id,

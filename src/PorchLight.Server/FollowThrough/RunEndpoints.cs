@@ -27,6 +27,7 @@ internal sealed record RunStep(string Key, string Name, string Does, StepStatus 
 /// <param name="Started">When it started, in words.</param>
 /// <param name="Ended">When it ended, in words; null while it has not.</param>
 /// <param name="Why">What stopped it; null for what has not been stopped.</param>
+/// <param name="SideBySide">Whether it may run beside another that may, too.</param>
 /// <param name="Failure">Why what was due has failed; null while all is well.</param>
 /// <param name="TriesAgain">When it is tried again, in words; null where a person has to look.</param>
 internal sealed record RunView(
@@ -41,6 +42,7 @@ internal sealed record RunView(
     string? Ended,
     RunStatus Status,
     RunEnd? Why,
+    bool SideBySide,
     string? Failure,
     string? TriesAgain,
     IReadOnlyList<RunStep> Steps
@@ -50,6 +52,7 @@ internal sealed record RunView(
 internal static class RunEndpoints
 {
     private const string Gone = "This run is not here any more.";
+    private const int MostFailed = 100;
     private const string GoneOn = "The run has gone on meanwhile. Look again where it stands.";
 
     /// <param name="FollowThroughId">What is started.</param>
@@ -73,6 +76,40 @@ internal static class RunEndpoints
     }
 
     internal sealed record RunPause(bool IsPaused);
+
+    /// <param name="Step">What could not be done.</param>
+    /// <param name="Why">Why, as a sentence.</param>
+    internal sealed record FailedRow(Id<Run> RunId, Id<Client> ClientId, string Name, string FollowThrough, string Step, string Why);
+
+    /// <summary>The runs that wait for a person because something failed again and again, by whom they are about.</summary>
+    internal static async Task<IReadOnlyList<FailedRow>> FailedAsync(PorchDb db, CancellationToken cancellationToken)
+    {
+        var failed = await (
+            from one in db.RunsWithVersion()
+            where one.Run.Active && one.Run.Tries >= Retries.Most
+            join client in db.Clients.AsNoTracking() on one.Run.ClientId equals client.Id
+            orderby client.SortName
+            select new
+            {
+                one.Run,
+                one.Version,
+                client.Name,
+            }
+        )
+            .Take(MostFailed)
+            .ToListAsync(cancellationToken);
+        return
+        [
+            .. failed.Select(one => new FailedRow(
+                one.Run.Id,
+                one.Run.ClientId,
+                one.Name,
+                one.Version.Content.Name,
+                one.Run.State.Next is { } next ? one.Version.Content.Step(next.Key).Name : "",
+                one.Run.Failure ?? ""
+            )),
+        ];
+    }
 
     /// <summary>All runs of a client: those under way first, then what came last.</summary>
     private static async Task<Results<Ok<IReadOnlyList<RunView>>, ProblemHttpResult>> ListAsync(
@@ -120,6 +157,7 @@ internal static class RunEndpoints
             state.Ended is { } ended ? TimeWords.At(ended, now, zone) : null,
             state.Status,
             state.StoppedBy,
+            content.SideBySide,
             run.Failure,
             run is { Failure: not null, NextMoment: { } again } ? TimeWords.At(again, now, zone) : null,
             [

@@ -35,6 +35,8 @@ internal static class Contract
                         Say(schema, "date", mayBeNull);
                     else if (type == typeof(LocalTime))
                         Say(schema, "time", mayBeNull);
+                    else if (type == typeof(LocalDateTime))
+                        Say(schema, "local-date-time", mayBeNull);
                     else if (type == typeof(YearMonth))
                         (schema.Type, schema.Pattern) = (JsonSchemaType.String, "^[0-9]{4}-[0-9]{2}$");
                     else if (type == typeof(Instant))

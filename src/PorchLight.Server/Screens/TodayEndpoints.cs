@@ -34,6 +34,7 @@ internal static class TodayEndpoints
         IReadOnlyList<NodEndpoints.NodRow> Nods,
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
+        IReadOnlyList<RunEndpoints.FailedRow> Failed,
         IReadOnlyList<ErasedSoon> ErasedSoon,
         IReadOnlyList<TaskOnFile> Tasks,
         string? Warning
@@ -100,6 +101,7 @@ internal static class TodayEndpoints
                 nods,
                 TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
                 stuck,
+                await RunEndpoints.FailedAsync(db, cancellationToken),
                 [
                     .. (
                         await db

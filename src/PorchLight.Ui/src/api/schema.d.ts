@@ -292,22 +292,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/follow-throughs/{id}/rehearse": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["postFollowThroughsByIdRehearse"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/inquiries/{id}/stop": {
         parameters: {
             query?: never;
@@ -2452,6 +2436,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-throughs/{id}/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFollowThroughsByIdRehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-throughs/{id}/rehearse/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFollowThroughsByIdRehearsePeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/{id}/runs": {
         parameters: {
             query?: never;
@@ -3794,6 +3810,19 @@ export interface components {
             /** @description What is compared. */
             of: components["schemas"]["Subject"];
         };
+        /** @description Something a condition can look at. */
+        ConditionSubject: {
+            /** @description What is compared. */
+            of: components["schemas"]["Subject"];
+            /** @description How it reads. */
+            words: string;
+            /** @description What can be compared with it. */
+            comparisons: components["schemas"]["Comparison"][];
+            /** @description The values it can have; empty where it is typed. */
+            values: components["schemas"]["PossibleValue"][];
+            /** @description The currency of its amounts; null for anything but money. */
+            currency: null | string;
+        };
         /** @description A date is today or one of the next days: 0 &lt;= date - today &lt;= Days. */
         ConditionWithinNextDaysCondition: {
             /** @enum {string} */
@@ -4278,6 +4307,16 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        FailedRow: {
+            runId: components["schemas"]["IdOfRun"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            followThrough: string;
+            /** @description What could not be done. */
+            step: string;
+            /** @description Why, as a sentence. */
+            why: string;
+        };
         FaultInFile: {
             /** Format: int32 */
             line: number;
@@ -4530,6 +4569,8 @@ export interface components {
             people: components["schemas"]["Choice"][];
             /** @description The other follow-throughs in force. */
             others: components["schemas"]["Choice"][];
+            /** @description What a condition can look at: what the form asks that starts it, and what is on file. */
+            subjects: components["schemas"]["ConditionSubject"][];
         };
         /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
         FollowThroughContent: {
@@ -4579,6 +4620,8 @@ export interface components {
             /** @description Whether somebody has changed it and not put that into force. */
             isWorkedOn: boolean;
             isArchived: boolean;
+            /** @description Whether it may run beside others that may, too. */
+            sideBySide: boolean;
             /**
              * Format: int32
              * @description How many are on it.
@@ -5526,7 +5569,8 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
-        LocalDateTime: unknown;
+        /** Format: local-date-time */
+        LocalDateTime: string;
         /** Format: time */
         LocalTime: string;
         LostValue: {
@@ -6776,6 +6820,10 @@ export interface components {
                 yours: unknown;
             }[];
         };
+        RehearsalPerson: {
+            id: components["schemas"]["IdOfClient"];
+            name: string;
+        };
         RehearsalRequest: {
             clientId: null | components["schemas"]["IdOfClient"];
             start: null | components["schemas"]["LocalDateTime"];
@@ -6950,6 +6998,8 @@ export interface components {
             ended: null | string;
             status: components["schemas"]["RunStatus"];
             why: null | components["schemas"]["RunEnd"];
+            /** @description Whether it may run beside another that may, too. */
+            sideBySide: boolean;
             /** @description Why what was due has failed; null while all is well. */
             failure: null | string;
             /** @description When it is tried again, in words; null where a person has to look. */
@@ -7645,10 +7695,7 @@ export interface components {
              */
             gaps: number;
         };
-        /**
-         * @description Where one step of a run stands.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         StepStatus: "later" | "planned" | "waiting" | "approved" | "done" | "skipped" | "lapsed" | "cancelled" | "passedOver";
         /** @description An event that ends the runs of a follow-through. */
         StopOn: {
@@ -7817,6 +7864,7 @@ export interface components {
             nods: components["schemas"]["NodRow"][];
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
+            failed: components["schemas"]["FailedRow"][];
             erasedSoon: components["schemas"]["ErasedSoon"][];
             tasks: components["schemas"]["TaskOnFile"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */
@@ -8627,41 +8675,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectParts"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    postFollowThroughsByIdRehearse: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RehearsalRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RehearsalView"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13546,7 +13559,9 @@ export interface operations {
     };
     getFollowThroughsByIdChoices: {
         parameters: {
-            query?: never;
+            query?: {
+                form?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -13795,6 +13810,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FollowThroughView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFollowThroughsByIdRehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFollowThroughsByIdRehearsePeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalPerson"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

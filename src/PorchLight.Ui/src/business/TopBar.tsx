@@ -17,6 +17,7 @@ const stations = [
   ["/forms", "Forms"],
   ["/inquiries", "Inquiries"],
   ["/clients", "Clients"],
+  ["/follow-through", "Follow-through"],
 ] as const;
 
 const onDusk =

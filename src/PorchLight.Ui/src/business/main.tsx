@@ -9,6 +9,8 @@ import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
 import { FilesAndLists } from "./library/FilesAndLists";
+import { FollowThroughList } from "./followThrough/FollowThroughList";
+import { FollowThroughPage } from "./followThrough/FollowThroughPage";
 import { NodPanel } from "./followThrough/NodPanel";
 import { AppShell } from "./AppShell";
 import { BrokenPage } from "./shell/BrokenPage";
@@ -69,6 +71,8 @@ const router = createBrowserRouter([
           { path: ":id/beside/:other", element: <MergePanel /> },
         ],
       },
+      { path: "/follow-through", element: <FollowThroughList /> },
+      { path: "/follow-through/:id/:part?", element: <FollowThroughPage /> },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
       { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/mails", element: <MailTimes /> },

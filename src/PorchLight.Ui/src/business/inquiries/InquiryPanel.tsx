@@ -10,6 +10,7 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
+import { Runs } from "../edits/Runs";
 import { AboutClient } from "./AboutClient";
 import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
@@ -120,6 +121,7 @@ export function InquiryPanel() {
         </dl>
         <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
       </Section>
+      <Runs client={view.clientId} project={view.projectId} startsFor={view.projectId} />
       <AboutClient client={view.clientId} project={view.projectId} />
       <Section title="What happened">
         <TimelineList entries={view.timeline} />

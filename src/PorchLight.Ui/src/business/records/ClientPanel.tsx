@@ -10,6 +10,7 @@ import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel"
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Differences } from "../edits/Differences";
+import { Runs } from "../edits/Runs";
 import { useRecent } from "../shell/recent";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
@@ -87,9 +88,12 @@ export function ClientPanel() {
             }}
           </ArrangedParts>
         </div>
-        <Section title="What happened">
-          <TimelineList entries={client.timeline} />
-        </Section>
+        <div>
+          <Runs client={client.id} project={null} startsFor={client.projects[0]?.id ?? null} />
+          <Section title="What happened">
+            <TimelineList entries={client.timeline} />
+          </Section>
+        </div>
       </div>
       {role === "owner" && (
         <div className="mt-8 flex flex-wrap items-center gap-4 border-t border-line pt-3">

@@ -10,6 +10,7 @@ import { api } from "../client";
 import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "../edits/Notes";
+import { Runs } from "../edits/Runs";
 import { People } from "./People";
 import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";
@@ -92,13 +93,16 @@ export function ProjectPanel() {
             </Section>
           )}
         </div>
-        <Section title="What happened">
-          {timeline.length > 0 ? (
-            <TimelineList entries={timeline} />
-          ) : (
-            <p className="text-slate">Nothing yet but its beginning.</p>
-          )}
-        </Section>
+        <div>
+          <Runs client={id} project={wanted} startsFor={wanted} />
+          <Section title="What happened">
+            {timeline.length > 0 ? (
+              <TimelineList entries={timeline} />
+            ) : (
+              <p className="text-slate">Nothing yet but its beginning.</p>
+            )}
+          </Section>
+        </div>
       </div>
       {role === "owner" && (
         <p className="mt-8 border-t border-line pt-3">

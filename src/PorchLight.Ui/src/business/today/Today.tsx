@@ -62,10 +62,12 @@ export function Today() {
             ))}
             {today.data.tasks.length > 0 && <Due tasks={today.data.tasks} />}
             {stuck.length > 0 && <Stuck stuck={stuck} open={open} />}
+            {today.data.failed.length > 0 && <Failed failed={today.data.failed} />}
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
             {today.data.promised.length === 0 &&
               nods.length === 0 &&
               stuck.length === 0 &&
+              today.data.failed.length === 0 &&
               today.data.tasks.length === 0 && (
                 <Empty>
                   Nothing to do right now. New inquiries, and messages that wait for your nod, appear here by
@@ -108,6 +110,41 @@ function Due({ tasks }: { tasks: Schemas["TaskOnFile"][] }) {
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** Steps of follow-throughs that failed again and again, each with its reason. */
+function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
+  return (
+    <section className="mb-6">
+      <h2 className="mb-2 text-[1.07rem]">Steps that could not be done</h2>
+      <Rows>
+        {failed.map((one) => (
+          <Row
+            key={one.runId}
+            to={`/clients/${one.clientId}`}
+            open={false}
+            glow
+            columns="grid-cols-1 @3xl/list:grid-cols-[11rem_14rem_minmax(0,1fr)]"
+            action={
+              <Link
+                to={`/clients/${one.clientId}`}
+                className={buttonLook("plain")}
+                aria-label={`Look at: ${one.step} for ${one.name}`}
+              >
+                Look
+              </Link>
+            }
+          >
+            <strong className="truncate">{one.name}</strong>
+            <span className="truncate">“{one.step}”</span>
+            <span className="truncate" title={one.why}>
+              {one.why}
+            </span>
+          </Row>
+        ))}
+      </Rows>
     </section>
   );
 }

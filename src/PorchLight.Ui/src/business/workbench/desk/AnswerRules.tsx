@@ -4,10 +4,10 @@ import { Button } from "../../../kit/Button";
 import { controlLook, TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import type { AnyQuestion } from "../form";
-import { KnownWords } from "../words";
+import { KnownWords } from "../../edits/words";
 import { useWorkbench } from "../workbenchContext";
 import { Members } from "./Members";
-import { SentenceLine } from "../conditions/SentenceLine";
+import { SentenceLine } from "../../edits/conditions/SentenceLine";
 
 type Rule = Schemas["AnswerRule"];
 type Named<K extends Rule["kind"]> = Extract<Rule, { kind: K }>;

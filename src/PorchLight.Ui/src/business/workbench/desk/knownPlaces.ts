@@ -1,12 +1,8 @@
 import { useMemo } from "react";
 import { find, questionsBefore } from "../form";
-import { KnownWords } from "../words";
+import type { KnownChoice } from "../../edits/KnownWordsBox";
+import { KnownWords } from "../../edits/words";
 import { useWorkbench } from "../workbenchContext";
-
-export interface KnownChoice {
-  name: string;
-  words: string;
-}
 
 const always: KnownChoice[] = [
   { name: "firstName", words: "Their first name" },

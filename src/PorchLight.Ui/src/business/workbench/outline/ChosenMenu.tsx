@@ -19,7 +19,7 @@ import {
   type Item,
   type PlacedItem,
 } from "../form";
-import { KnownWords } from "../words";
+import { KnownWords } from "../../edits/words";
 import { useWorkbench } from "../workbenchContext";
 
 interface Props {

@@ -1,7 +1,6 @@
 import { controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
-import type { Condition } from "../form";
-import type { PossibleValue } from "./subjects";
+import type { Condition, PossibleValue } from "./subjects";
 
 const pickerLook = `${controlLook} w-auto max-w-full`;
 

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../../api/problem";
-import type { Condition } from "../form";
+import type { Condition } from "./subjects";
 
 /** What each condition is called in the schema of forms. */
 const conditions: { [K in Condition["kind"]]: keyof Schemas } = {

@@ -1,23 +1,8 @@
-import { KnownWords } from "../words";
+import type { PossibleValue, SubjectOnOffer } from "../../edits/conditions/subjects";
+import { KnownWords } from "../../edits/words";
 import { fits } from "../../../kit/fits";
-import type { Schemas } from "../../../api/problem";
-import { questionsBefore, rowQuestions, type AnyQuestion, type Condition, type Question } from "../form";
+import { questionsBefore, rowQuestions, type AnyQuestion, type Question } from "../form";
 import { useWorkbench } from "../workbenchContext";
-
-export type Comparison = Schemas["Comparison"];
-export type PossibleValue = Schemas["PossibleValue"];
-
-/** Something a condition can look at. */
-export interface SubjectOnOffer {
-  id: string;
-  words: string;
-  group: "Answers" | "What you know of them" | "The screening";
-  /** What is compared; null for the verdict itself, which only is or is not so. */
-  of: Schemas["Subject"] | null;
-  comparisons: Comparison[];
-  values: PossibleValue[];
-  currency: string | null;
-}
 
 const possibleFits: PossibleValue[] = fits.map(([key, label]) => ({ key, label }));
 
@@ -100,18 +85,4 @@ export function useSubjects(place: Place): SubjectOnOffer[] {
         ]
       : []),
   ];
-}
-
-/** Which of the subjects a comparison looks at. */
-export function subjectOf(condition: Condition): string {
-  if (condition.kind === "fitIs") return "fit";
-  if (!("of" in condition)) return "";
-  switch (condition.of.kind) {
-    case "answer":
-      return `answer:${condition.of.question}`;
-    case "field":
-      return `field:${condition.of.field}`;
-    default:
-      return "points";
-  }
 }

@@ -1,5 +1,4 @@
-import type { Condition } from "../form";
-import type { Comparison, SubjectOnOffer } from "./subjects";
+import type { Comparison, Condition, SubjectOnOffer } from "./subjects";
 
 /** A way to compare as it is picked: a comparison, with its relation where it is about size. */
 export type Operator = Exclude<Comparison, "numberIs"> | `numberIs:${Relation}` | "fitIs";

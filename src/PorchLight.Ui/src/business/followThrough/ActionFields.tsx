@@ -1,0 +1,268 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "../../api/problem";
+import { CheckBox, Labelled, SelectBox, TextBox, boxLook } from "../../kit/fields";
+import { NumberBox } from "../../kit/NumberBox";
+import { ConditionSentence } from "../edits/conditions/ConditionSentence";
+import { KnownWordsBox } from "../edits/KnownWordsBox";
+import { known, MessageFields } from "./MessageFields";
+import { OccasionPicker } from "./OccasionPicker";
+import { subjectsOf } from "./subjectsOf";
+import type { Choices, Step, StepAction } from "./useFollowThrough";
+
+type Named<K extends StepAction["kind"]> = Extract<StepAction, { kind: K }>;
+
+interface Props {
+  action: StepAction;
+  choices: Choices;
+  /** The steps behind it, where it may go on. */
+  later: Step[];
+  onChange: (action: StepAction) => void;
+}
+
+/** What a step does, in full. */
+export function ActionFields({ action, choices, later, onChange }: Props) {
+  const fields: { [K in StepAction["kind"]]: (value: Named<K>) => ReactNode } = {
+    sendMessage: (value) => (
+      <MessageFields message={value.message} onChange={(message) => onChange({ ...value, message })} />
+    ),
+    makeTask: (value) => (
+      <>
+        <KnownWordsBox
+          label="What is to do"
+          choices={known}
+          value={value.title}
+          onChange={(title) => onChange({ ...value, title })}
+        />
+        <Labelled label="Within how many working days" help="0 for the same day.">
+          <NumberBox
+            whole
+            value={value.dueAfterWorkingDays}
+            onChange={(days) => days !== null && onChange({ ...value, dueAfterWorkingDays: days })}
+          />
+        </Labelled>
+        <SelectBox
+          label="Who does it"
+          value={value.for ?? ""}
+          onChange={(e) => onChange({ ...value, for: e.target.value || null })}
+        >
+          <option value="">Who looks after the project</option>
+          <Offered choices={choices.people} chosen={value.for} />
+        </SelectBox>
+      </>
+    ),
+    moveStage: (value) => (
+      <>
+        <SelectBox
+          label="The stage"
+          value={value.stage}
+          onChange={(e) => onChange({ ...value, stage: e.target.value, parkedDays: null })}
+        >
+          <Offered choices={choices.stages} chosen={value.stage} />
+        </SelectBox>
+        {choices.stages.find((one) => one.key === value.stage)?.kind === "parked" && (
+          <Labelled label="For how many days" help="Then it comes back by itself. Leave it empty for no end.">
+            <NumberBox whole value={value.parkedDays} onChange={(parkedDays) => onChange({ ...value, parkedDays })} />
+          </Labelled>
+        )}
+      </>
+    ),
+    setField: (value) => <FieldValueFields value={value} choices={choices} onChange={onChange} />,
+    handOver: (value) => (
+      <SelectBox
+        label="Who looks after it from then on"
+        value={value.to}
+        onChange={(e) => onChange({ ...value, to: e.target.value })}
+      >
+        <Offered choices={choices.people} chosen={value.to} />
+      </SelectBox>
+    ),
+    tellTeam: (value) => (
+      <>
+        <fieldset>
+          <legend className="font-semibold">Who is told</legend>
+          {choices.people.map((one) => (
+            <CheckBox
+              key={one.key}
+              label={one.name}
+              checked={value.users.includes(one.key)}
+              onChange={(on) =>
+                onChange({
+                  ...value,
+                  users: on ? [...value.users, one.key] : value.users.filter((user) => user !== one.key),
+                })
+              }
+            />
+          ))}
+        </fieldset>
+        <TextBox
+          label="An address outside"
+          help="A helper without an account here. Leave it empty for none."
+          type="email"
+          value={value.outside ?? ""}
+          onChange={(e) => onChange({ ...value, outside: e.target.value || null })}
+        />
+        <KnownWordsBox
+          label="Subject"
+          choices={known}
+          value={value.subject}
+          onChange={(subject) => onChange({ ...value, subject })}
+        />
+        <KnownWordsBox
+          label="What they read"
+          lines="several"
+          choices={known}
+          value={value.text}
+          onChange={(text) => onChange({ ...value, text })}
+        />
+      </>
+    ),
+    startAnother: (value) => (
+      <SelectBox
+        label="What starts"
+        help="It ends this one, unless both may run side by side."
+        value={value.followThrough}
+        onChange={(e) => onChange({ ...value, followThrough: e.target.value })}
+      >
+        <Offered choices={choices.others} chosen={value.followThrough} />
+      </SelectBox>
+    ),
+    unwritten: (value) => (
+      <TextBox
+        label="What is still to be written"
+        help="What the client is to see here. It cannot be put into force with this step."
+        value={value.what}
+        onChange={(e) => onChange({ ...value, what: e.target.value })}
+      />
+    ),
+    waitFor: (value) => (
+      <>
+        <OccasionPicker
+          label="Until"
+          occasion={value.on}
+          stages={choices.stages}
+          onChange={(on) => onChange({ ...value, on })}
+        />
+        <Target
+          label="When the time is over, it goes on at"
+          later={later}
+          value={value.otherwise}
+          onChange={(otherwise) => onChange({ ...value, otherwise })}
+        />
+      </>
+    ),
+    branch: (value) => (
+      <>
+        <ConditionSentence
+          value={isEmpty(value.if) ? null : value.if}
+          onChange={(next) => onChange({ ...value, if: next ?? { kind: "all", parts: [] } })}
+          subjects={subjectsOf(choices)}
+          without="Say what it hangs on."
+          begin="If …"
+          label="If"
+        />
+        <Target
+          label="then it goes on at"
+          later={later}
+          value={value.then}
+          onChange={(then) => onChange({ ...value, then })}
+        />
+        <Target
+          label="otherwise, also where nobody knows, at"
+          later={later}
+          value={value.otherwise}
+          onChange={(otherwise) => onChange({ ...value, otherwise })}
+        />
+      </>
+    ),
+    end: () => (
+      <p className="text-slate">Whoever comes here is done. What stands behind it is reached by a branch only.</p>
+    ),
+  };
+  // Which function it is hangs on the kind it is called with; the compiler cannot see that.
+  return <>{(fields[action.kind] as (value: StepAction) => ReactNode)(action)}</>;
+}
+
+const isEmpty = (condition: Schemas["Condition"]) => condition.kind === "all" && condition.parts.length === 0;
+
+interface TargetProps {
+  label: string;
+  later: Step[];
+  value: string | null | undefined;
+  onChange: (key: string | null) => void;
+}
+
+function Target({ label, later, value, onChange }: TargetProps) {
+  return (
+    <SelectBox label={label} value={value ?? ""} onChange={(e) => onChange(e.target.value || null)}>
+      <option value="">the next step</option>
+      <Offered choices={later} chosen={value} />
+    </SelectBox>
+  );
+}
+
+/** What can be chosen, and what was chosen before it went away. */
+export function Offered(props: { choices: { key: string; name: string }[]; chosen: string | null | undefined }) {
+  const { choices, chosen } = props;
+  return (
+    <>
+      {chosen && !choices.some((one) => one.key === chosen) && <option value={chosen}>choose …</option>}
+      {choices.map((one) => (
+        <option key={one.key} value={one.key}>
+          {one.name || "a step without a name"}
+        </option>
+      ))}
+    </>
+  );
+}
+
+type FillField = Named<"setField">;
+
+function FieldValueFields(props: { value: FillField; choices: Choices; onChange: (action: FillField) => void }) {
+  const { value, choices, onChange } = props;
+  const simple = choices.fields.filter((one) => ["text", "longText", "date", "yesNo"].includes(one.kind));
+  const field = simple.find((one) => one.key === value.field);
+  const isDate = field?.kind === "date";
+  return (
+    <>
+      <SelectBox
+        label="The field"
+        value={value.field}
+        onChange={(e) => {
+          const next = simple.find((one) => one.key === e.target.value);
+          onChange({
+            ...value,
+            field: e.target.value,
+            value:
+              next?.kind === "date"
+                ? null
+                : next?.kind === "yesNo"
+                  ? { kind: "yesNo", yes: true }
+                  : { kind: "text", text: "" },
+          });
+        }}
+      >
+        <Offered choices={simple.map((one) => ({ key: one.key, name: one.label }))} chosen={value.field} />
+      </SelectBox>
+      {isDate && <p className="text-slate">It is set to the day on which the step is done.</p>}
+      {value.value?.kind === "yesNo" && (
+        <SelectBox
+          label="What it is set to"
+          value={value.value.yes ? "yes" : "no"}
+          onChange={(e) => onChange({ ...value, value: { kind: "yesNo", yes: e.target.value === "yes" } })}
+        >
+          <option value="yes">Yes</option>
+          <option value="no">No</option>
+        </SelectBox>
+      )}
+      {!isDate && value.value?.kind === "text" && (
+        <Labelled label="What it is set to">
+          <input
+            className={boxLook}
+            value={value.value.text}
+            onChange={(e) => onChange({ ...value, value: { kind: "text", text: e.target.value } })}
+          />
+        </Labelled>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+import { DropdownMenu } from "radix-ui";
+import { MoreHorizontal } from "lucide-react";
+import { useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { menuItem, menuLook } from "../../kit/menu";
+import { useNotice } from "../../kit/Notice";
+import { Empty, Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { say } from "../shell/say";
+import { useTitle } from "../shell/useTitle";
+import { useSendKey } from "../useSendKey";
+import { NewFollowThrough } from "./NewFollowThrough";
+
+type Row = Schemas["FollowThroughRow"];
+
+/** What follows by itself, or by a nod: each with what starts it, what ends it, and who is on it. */
+export function FollowThroughList() {
+  useTitle("Follow-through");
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const [archived, setArchived] = useState(false);
+  const list = useQuery({
+    queryKey: ["follow-throughs"],
+    queryFn: () => orProblem(api.GET("/api/follow-throughs")),
+  });
+  const turn = useMutation({
+    mutationFn: ({ row, now }: { row: Row; now: Schemas["FollowThroughSwitch"] }) =>
+      orProblem(
+        api.PUT("/api/follow-throughs/{id}/switch", {
+          params: { path: { id: row.id } },
+          body: { was: { isOn: row.isOn, isArchived: row.isArchived }, now },
+        }),
+      ),
+    onSuccess: async (_, { row, now }) => {
+      await queries.invalidateQueries({ queryKey: ["follow-throughs"] });
+      if (now.isArchived !== row.isArchived)
+        notice({
+          words: now.isArchived ? "Put away. Those who are on it go on with it." : "Back in the list, switched off.",
+        });
+    },
+    onError: (error) => notice({ words: sentenceOf(error) }),
+  });
+  const rows = (list.data ?? []).filter((row) => row.isArchived === archived);
+  const away = list.data?.filter((row) => row.isArchived).length ?? 0;
+  return (
+    <main className="mx-auto h-full max-w-7xl overflow-y-auto p-6 sm:px-10">
+      <div className="mb-1 flex flex-wrap items-center gap-3">
+        <h1 className="mr-2 text-2xl">Follow-through</h1>
+        {(away > 0 || archived) && (
+          <Button weight="quiet" onClick={() => setArchived(!archived)}>
+            {archived ? "Back to the others" : `${away} put away`}
+          </Button>
+        )}
+        <span className="ml-auto">
+          <NewFollowThrough />
+        </span>
+      </div>
+      <p className="mb-4 max-w-3xl text-slate">
+        What happens after somebody writes, books or comes to a stage. One starts for a person at a time, and it ends
+        the moment they act.
+      </p>
+      <Failure error={list.error} />
+      {list.isPending && <Skeleton />}
+      {list.data && rows.length === 0 && (
+        <Empty>
+          {archived
+            ? "Nothing is put away."
+            : "Nothing follows an inquiry yet. Begin with one that is ready; every word of it can be changed."}
+        </Empty>
+      )}
+      {rows.length > 0 && (
+        <ul className="rounded-soft bg-card shadow-soft">
+          {rows.map((row) => (
+            <Line key={row.id} row={row} onSwitch={(now) => turn.mutate({ row, now })} />
+          ))}
+        </ul>
+      )}
+    </main>
+  );
+}
+
+function Line({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThroughSwitch"]) => void }) {
+  return (
+    <li
+      className={`flex items-center gap-3 border-b border-line px-4 last:border-0 hover:bg-mist/70 ${row.failing > 0 ? "bg-glow" : ""}`}
+    >
+      <label className="inline-flex w-16 shrink-0 items-center gap-2">
+        <input
+          type="checkbox"
+          role="switch"
+          aria-label={`${row.name} starts by itself`}
+          className="size-[1.15rem] accent-dusk"
+          checked={row.isOn}
+          disabled={!row.isInForce || row.isArchived}
+          onChange={(e) => onSwitch({ isOn: e.target.checked, isArchived: row.isArchived })}
+        />
+        <span aria-hidden>{row.isOn ? "on" : "off"}</span>
+      </label>
+      <Link
+        to={`/follow-through/${row.id}`}
+        className="flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-5 gap-y-1 py-2 -outline-offset-2"
+      >
+        <span className="min-w-56 flex-1">
+          <strong className="block">{row.name}</strong>
+          <span className="block text-[0.93rem] text-slate">
+            Starts when {row.starts}.{row.ends && ` Ends if ${row.ends}.`}
+          </span>
+        </span>
+        <span className="w-36 text-slate tabular-nums">
+          {say(row.steps, "step")}
+          {row.lastDay !== null && row.lastDay > 0 && `, ${say(row.lastDay, "day")}`}
+        </span>
+        <span className="w-32 tabular-nums">
+          {row.people === 0 ? "nobody on it" : `${say(row.people, "person", "people")} on it`}
+        </span>
+        <span className="w-44">
+          {row.failing > 0 && <strong className="block text-brick">{row.failing} failed</strong>}
+          {row.waiting > 0 && `${row.waiting} ${row.waiting === 1 ? "waits" : "wait"} for your nod`}
+          {!row.isInForce && <span className="text-slate">not in force yet</span>}
+          {row.isInForce && row.isWorkedOn && <span className="block text-slate">changed since</span>}
+        </span>
+      </Link>
+      <RowMenu row={row} onSwitch={onSwitch} />
+    </li>
+  );
+}
+
+function RowMenu({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThroughSwitch"]) => void }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const sendKey = useSendKey();
+  const copy = useMutation({
+    mutationFn: () =>
+      orProblem(
+        api.POST("/api/follow-throughs/{id}/copies", {
+          params: { path: { id: row.id } },
+          headers: sendKey.for(row.id),
+        }),
+      ),
+    onSuccess: ({ id }) => {
+      sendKey.done();
+      void queries.invalidateQueries({ queryKey: ["follow-throughs"] });
+      void navigate(`/follow-through/${id}`);
+    },
+    onError: (error) => notice({ words: sentenceOf(error) }),
+  });
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        aria-label={`More for ${row.name}`}
+        className="shrink-0 rounded-soft p-1.5 text-slate hover:text-ink"
+      >
+        <MoreHorizontal size={18} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
+        <DropdownMenu.Item className={menuItem} onSelect={() => copy.mutate()}>
+          Copy
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={menuItem} onSelect={() => onSwitch({ isOn: false, isArchived: !row.isArchived })}>
+          {row.isArchived ? "Bring back" : "Put away"}
+        </DropdownMenu.Item>
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
+  );
+}
