@@ -28,14 +28,15 @@ public sealed class EveryScreenTests
     {
         await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, project, other, form, mail) = app.Ask(db =>
+        var (inquiry, client, project, other, form, mail, follow) = app.Ask(db =>
             (
                 db.Inquiries.OrderBy(one => one.Received).Last().Id,
                 db.Clients.OrderBy(one => one.Since).First().Id,
                 db.Projects.OrderBy(one => one.Opened).First().Id,
                 db.Clients.OrderBy(one => one.Since).Last().Id,
                 db.Forms.OrderBy(one => one.Id).First().Id,
-                db.PracticeMail.First().Id
+                db.PracticeMail.First().Id,
+                db.Runs.First(run => run.Active).FollowThroughId
             )
         );
         string[] screens =
@@ -59,6 +60,12 @@ public sealed class EveryScreenTests
             $"/clients/{client}/beside/{other}",
             "/clients/perhaps-the-same",
             "/clients/import",
+            "/follow-through",
+            $"/follow-through/{follow}",
+            $"/follow-through/{follow}?step=first",
+            $"/follow-through/{follow}?step=~whole",
+            $"/follow-through/{follow}/plan-table",
+            $"/follow-through/{follow}/people",
             "/practice-mail",
             $"/practice-mail/{mail}",
             "/mails",

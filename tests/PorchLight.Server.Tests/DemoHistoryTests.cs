@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
@@ -60,6 +62,24 @@ public sealed class DemoHistoryTests
         (await app.AskAsync(db => db.Inquiries.CountAsync())).ShouldBe(before + scenes.OfType<DemoScene.Asks>().Count());
         (await app.AskAsync(db => db.Projects.CountAsync(project => project.Stage == "finished" && project.Closed == null))).ShouldBe(0);
         await FiguresAgreeWithTheExportAsync(app, byKind[DemoFormKind.Wall]);
+        await FollowThroughsAreInUseAsync(app, now, isLong);
+    }
+
+    /// <summary>People are on the follow-throughs of the demo, nods wait, some have lapsed, and one has failed with its reason.</summary>
+    private static async Task FollowThroughsAreInUseAsync(TestApp app, Instant now, bool isLong)
+    {
+        var owner = await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == DemoBusiness.OwnerMail));
+        await new DemoFollowThroughs(app.Services.GetRequiredService<IServiceScopeFactory>()).PlayAsync(owner, now);
+        var runs = await app.AskAsync(db => db.Runs.Where(run => run.Active).ToListAsync());
+        runs.Count.ShouldBeInRange(isLong ? 36 : 12, 41);
+        runs.Count(run => run.State.Current?.Status == StepStatus.Waiting).ShouldBeInRange(isLong ? 10 : 4, 14);
+        runs.Select(run => run.FollowThroughId).Distinct().Count().ShouldBeGreaterThan(isLong ? 5 : 3);
+        runs.Single(run => run.Failure is not null).Failure.ShouldBe("What it starts is not there any more. Change the step.");
+        if (isLong)
+            (
+                await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == DomainEvents.KindOf<StepLapsed>()))
+            ).ShouldBeGreaterThan(0);
+        runs.Where(run => run.Failure is null).ShouldAllBe(run => run.NextMoment == null || run.NextMoment > now);
     }
 
     /// <summary>What the screening of murals says of its history is what one counts in the table that is saved.</summary>

@@ -340,7 +340,7 @@ public sealed class RunTests
         (await owner.PutAsync($"/api/runs/{run}/paused", Body(new { isPaused = true }))).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
-    private static Task OthersAreOffAsync(TestApp app) =>
+    internal static Task OthersAreOffAsync(TestApp app) =>
         app.ChangeAsync(async db =>
         {
             foreach (var one in await db.FollowThroughs.ToListAsync())

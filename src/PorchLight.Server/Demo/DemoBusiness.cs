@@ -95,6 +95,8 @@ internal sealed class DemoBusiness(
         {
             await using var scope = scopes.CreateAsyncScope();
             await scope.ServiceProvider.GetRequiredService<DemoOddInquiries>().PlayAsync(walls, owner, now);
+            await new DemoFollowThroughs(scopes).PlayAsync(owner, now);
+            await LetTimePassAsync(now);
         }
 
         await using var seen = await db.WriteAsync(CancellationToken.None);
