@@ -40,9 +40,6 @@ browser.SwitchTo().DefaultContent();
 Save("workbench");
 Find("a[href$='/ways-in']").Click();
 var link = PublicAddress();
-Find("a[href$='/versions']").Click();
-Find("main select");
-Save("versions");
 Open("/forms", null);
 FindAll("main ul a")[1].Click();
 Find("a[href$='/settings']").Click();
@@ -61,6 +58,14 @@ FindAll("main a").First(link => link.Text.Contains("A wall to paint", StringComp
 FindAll("nav a").First(link => link.Text == "Screening").Click();
 Find("svg[aria-label*='past inquiries']");
 Save("screening");
+Open("/follow-through", null);
+FindAll("main a").First(link => link.Text.Contains("After a mural inquiry", StringComparison.Ordinal)).Click();
+Find("select[aria-label='What they do']").SendKeys("answer");
+Find("input[aria-label='On which day']");
+new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
+    driver.FindElement(By.TagName("aside")).Text.Contains("they answer. It ends", StringComparison.Ordinal)
+);
+Save("follow-through");
 Open("/clients", null);
 FindAll("main a[data-row]").First(row => row.Text.Contains("Pilar", StringComparison.Ordinal)).Click();
 Find("aside dl");

@@ -186,6 +186,7 @@ public static class FollowThroughCheck
             WaitFor { Otherwise: { } target } when !later.Contains(target) => NotLater,
             WaitFor { On: StageOccasion stages } when stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)) =>
                 "It waits for a stage that is gone. Choose another one.",
+            Branch { If: AllCondition { Parts.Count: 0 } } => "Say what it hangs on which way it goes.",
             Branch branch when new[] { branch.Then, branch.Otherwise }.OfType<string>().Any(target => !later.Contains(target)) => NotLater,
             Branch branch when branch.Then == branch.Otherwise => "Both ways go on at the same step. Say where one of them goes on.",
             _ => null,

@@ -105,11 +105,12 @@ public static class FollowThroughWords
             FillField { Value: null } e => $"“{names.Field(e.Field)}” is set to that day",
             FillField e => $"“{names.Field(e.Field)}” is set to “{AnswerWords.Say(e.Value)}”",
             HandOverProject e => $"{names.User(e.To)} looks after it from then on",
-            TellTeam e =>
-                $"{All(e.Users.Select(names.User).Concat(e.Outside is { } outside ? [outside] : []))} {(e.Users.Count + (e.Outside is null ? 0 : 1) == 1 ? "is" : "are")} told: “{e.Subject}”",
+            TellTeam { Users.Count: 0, Outside: null } => "somebody is told",
+            TellTeam e => Told(e, names),
             StartAnother e => $"“{names.FollowThrough(e.FollowThrough)}” starts",
             Unwritten e => $"still to be written: {e.What}",
             WaitFor e => $"waits until {e.On.Say(names)}, at most {Span(step.Schedule.Amount, step.Schedule.Unit)}",
+            Branch { If: AllCondition { Parts.Count: 0 } } => "one way or another",
             Branch e => $"if {names.Condition(e.If)}, one way; else another",
             EndRun => "it ends here",
             _ => throw new ArgumentOutOfRangeException(nameof(step)),
@@ -126,6 +127,12 @@ public static class FollowThroughWords
             _ => unit.ToString().ToLowerInvariant().TrimEnd('s'),
         };
         return amount == 1 ? $"one {thing}" : $"{NumberWords.Say(amount)} {thing}s";
+    }
+
+    private static string Told(TellTeam tell, FollowThroughNames names)
+    {
+        var who = tell.Users.Select(names.User).Concat(tell.Outside is { } outside ? [outside] : []).ToList();
+        return $"{All(who)} {(who.Count == 1 ? "is" : "are")} told: “{tell.Subject}”";
     }
 
     private static string DueIn(int workingDays) => workingDays == 0 ? "that day" : $"within {Span(workingDays, TimeUnit.WorkingDays)}";

@@ -87,7 +87,9 @@ internal static class FollowThroughPeopleEndpoints
                     one.Run.FollowThroughNumber,
                     one.Run.State.Next is { } next ? one.Version.Content.Step(next.Key).Name : null,
                     one.Run.State.Next?.Status,
-                    one.Run.State.Next?.Due is { } due ? TimeWords.At(due, now, business.DateTimeZone) : null,
+                    one.Run.State.Next is { Due: { } due } comes
+                        ? RunEndpoints.SayDue(one.Version.Content.Step(comes.Key), comes, due, now, business.DateTimeZone)
+                        : null,
                     one.Run.State.Status == RunStatus.Paused,
                     one.Run.Failure,
                     inForce is not null && one.Run.FollowThroughNumber != inForce.Number && one.Run.State.StoppedBy is null

@@ -170,7 +170,9 @@ internal static class RunEndpoints
                         planned.Name,
                         planned.SayAction(names),
                         step.Status,
-                        (step.Settled ?? step.Due) is { } when ? TimeWords.At(when, now, zone) : null,
+                        step.Settled is { } settled ? TimeWords.At(settled, now, zone)
+                            : step.Due is { } due ? SayDue(planned, step, due, now, zone)
+                            : null,
                         isNext,
                         isNext && step.Status == StepStatus.Planned && planned is { Action: OutsideAction, NeedsNod: false }
                     );
@@ -178,6 +180,12 @@ internal static class RunEndpoints
             ]
         );
     }
+
+    /// <summary>When a step comes, in words; of one that waits for something, when that is over at the latest.</summary>
+    internal static string SayDue(Step step, StepState state, Instant due, Instant now, DateTimeZone zone) =>
+        step.Action is WaitFor && state.Status == StepStatus.Planned
+            ? $"at the latest {TimeWords.At(due, now, zone)}"
+            : TimeWords.At(due, now, zone);
 
     /// <summary>Starts a follow-through by hand for a piece of work of a client.</summary>
     private static async Task<Results<Ok<StartedRun>, ProblemHttpResult>> StartAsync(

@@ -103,8 +103,9 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new StartAnother(Guid.NewGuid()))).ShouldContain("has to be in force");
         Only(Step("a", new Unwritten("the guide"))).ShouldContain("still to be written");
         Only(Step("a", new WaitFor(new RepliedOccasion()))).ShouldContain("already ends the whole");
-        Only(Step("a", new Branch(PlayedFacts.True, "a", null))).ShouldContain("does not come later");
-        Only(Step("a", new Branch(PlayedFacts.True, null, null))).ShouldContain("Both ways");
+        Only(Step("a", new Branch(PlayedFacts.Unknown, "a", null))).ShouldContain("does not come later");
+        Only(Step("a", new Branch(new AllCondition([]), "a", null))).ShouldContain("what it hangs on");
+        Only(Step("a", new Branch(PlayedFacts.Unknown, null, null))).ShouldContain("Both ways");
         Only(Step("a", Mail()) with { Condition = new IsAnsweredCondition(new AnswerTo("budget")) }).ShouldContain("Say which form");
         Only(Step("a", Mail(), new Schedule(Anchor.RunStart, -1, TimeUnit.Days))).ShouldContain("counted back");
         Only(Step("a", Mail(), new Schedule(Anchor.RunStart, 11, TimeUnit.Months) with { Amount = 200 })).ShouldContain("ten years");

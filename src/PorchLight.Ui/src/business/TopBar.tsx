@@ -29,7 +29,7 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
   // They stay until somebody says how the business stands with them.
   const leads = useQuery({ queryKey: ["leads"], queryFn: () => orProblem(api.GET("/api/clients/leads")) }).data?.leads;
   return (
-    <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:h-14 md:flex-nowrap md:px-6">
+    <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:px-6 lg:h-14 lg:flex-nowrap">
       <Link
         to="/"
         className="mr-4 inline-flex min-w-0 flex-1 basis-0 items-center gap-2 py-2 font-head md:flex-none md:basis-auto text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
@@ -39,9 +39,12 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
         </span>
         <span className="truncate">{session.business}</span>
       </Link>
-      <nav aria-label="Stations" className="order-last flex h-11 w-full min-w-0 md:order-none md:h-full md:w-auto">
+      <nav
+        aria-label="Stations"
+        className="order-last flex w-full min-w-0 flex-wrap lg:order-none lg:h-full lg:w-auto lg:flex-nowrap"
+      >
         {stations.map(([to, name]) => (
-          <span key={to} className="inline-flex h-full items-center">
+          <span key={to} className="inline-flex h-10 items-center lg:h-full">
             <NavLink
               to={to}
               end={to === "/"}

@@ -72,9 +72,11 @@ export function DayRule({ edited, view, choices, at, onOpen }: Props) {
         )}
       </ol>
       <div className="w-40 shrink-0 border-l-4 border-dashed border-dusk pl-3 max-sm:hidden">
-        <p className="font-semibold">Ends at once if</p>
-        <p>{view.ends ? `${view.ends},` : ""} or you close it.</p>
-        <p className="text-slate">Whatever is still to come is cancelled.</p>
+        <div className="sticky top-1">
+          <p className="font-semibold">Ends at once if</p>
+          <p>{view.ends ? `${view.ends}, or you close it.` : "you close it."}</p>
+          <p className="text-slate">Whatever is still to come is cancelled.</p>
+        </div>
       </div>
     </div>
   );
@@ -149,10 +151,9 @@ function AddHere({ index, onAdd, shown = false }: AddProps) {
           ) : (
             <button
               type="button"
-              aria-label={`Add a step after step ${index}`}
-              className="inline-flex items-center gap-1 rounded-soft px-2 text-[0.86rem] text-slate opacity-60 hover:text-dusk hover:opacity-100 focus-visible:opacity-100"
+              className="inline-flex items-center gap-1 rounded-soft px-2 text-[0.86rem] text-slate hover:text-dusk"
             >
-              <Plus size={14} aria-hidden /> add here
+              <Plus size={14} aria-hidden /> add a step<span className="sr-only"> after step {index}</span>
             </button>
           )}
         </DropdownMenu.Trigger>

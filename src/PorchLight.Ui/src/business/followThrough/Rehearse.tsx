@@ -149,7 +149,12 @@ interface LineProps {
 
 function Line({ row, isOpen, onToggle, onEdit }: LineProps) {
   const isGone = row.status === "cancelled";
-  const words = row.status === "done" || isGone ? "" : (how[row.status] ?? "");
+  const words =
+    row.status === "done" || isGone
+      ? ""
+      : row.status === "lapsed" && !row.asked
+        ? "it did not happen in time"
+        : (how[row.status] ?? "");
   return (
     <div className="border-b border-line py-2">
       <button
