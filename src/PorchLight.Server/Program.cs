@@ -47,7 +47,7 @@ builder.Services.AddScoped<RunFactsLoader>();
 builder.Services.AddScoped<FollowThroughPartsLoader>();
 builder.Services.AddScoped<StepRunner>();
 builder.Services.AddScoped<IEventReaction, Promises>();
-builder.Services.AddSingleton<DerivedColumns>().AddSingleton<IDerivedColumns, InquiryPlaces>();
+builder.Services.AddSingleton<DerivedColumns>().AddSingleton<IDerivedColumns, InquiryPlaces>().AddSingleton<IDerivedColumns, RunDates>();
 builder.Services.AddScoped<IEventReaction>(services => services.GetRequiredService<RunEngine>());
 builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<SubmissionChecker>();

@@ -268,6 +268,44 @@ public sealed class RunTests
     }
 
     [Fact]
+    public async Task A_step_that_counts_from_a_day_of_the_project_follows_that_day_whenever_it_is_set_or_changed()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var before = new Schedule(new ProjectDateAnchor("project.start"), -7, TimeUnit.Days);
+        var run = await StartAsync(app, Content(Mail("before", before)), new EventContext(client, project, inquiry));
+        await app.WorkAsync();
+        (await StateAsync(app, run)).Current!.Due.ShouldBeNull("nobody knows the day");
+        await SetStartAsync(new LocalDate(2026, 12, 21), null);
+        (await StateAsync(app, run)).Current!.Due.ShouldBe(Instant.FromUtc(2026, 12, 14, 9, 0));
+        await SetStartAsync(new LocalDate(2026, 12, 8), new LocalDate(2026, 12, 21));
+        (await StateAsync(app, run)).Current!.Due.ShouldBe(Instant.FromUtc(2026, 12, 1, 9, 0));
+        (await SubjectsAsync(app)).ShouldBeEmpty();
+        await SetStartAsync(new LocalDate(2026, 11, 25), new LocalDate(2026, 12, 8));
+        (await SubjectsAsync(app)).ShouldBe(["before"], "a week before is past already");
+
+        async Task SetStartAsync(LocalDate day, LocalDate? was)
+        {
+            (
+                await app.Owner()
+                    .PutAsync(
+                        $"/api/clients/{client}/values/project.start",
+                        Body(
+                            new
+                            {
+                                projectId = project.Value,
+                                was = was is null ? null : new { kind = "date", date = was },
+                                now = new { kind = "date", date = day },
+                            }
+                        )
+                    )
+            ).EnsureSuccessStatusCode();
+            await app.WorkAsync();
+        }
+    }
+
+    [Fact]
     public async Task What_fails_is_tried_again_after_growing_pauses_then_waits_with_its_reason_and_others_go_on()
     {
         await using var app = new TestApp();

@@ -52,11 +52,13 @@ internal sealed class DemoFollowThroughs(IServiceScopeFactory scopes)
             foreach (var about in await FindAsync(stages, people))
             {
                 if (started++ >= People)
-                    return;
+                    break;
                 var start = now - Duration.FromDays(begins + every * number++) - Duration.FromHours(number % 5);
                 await RunAsync(versions[ready], about, start, owner, now, number);
             }
         }
+
+        await DoTasksAsync(owner, now);
     }
 
     /// <summary>The follow-throughs, in force since a while ago.</summary>
@@ -179,6 +181,19 @@ internal sealed class DemoFollowThroughs(IServiceScopeFactory scopes)
                         goesOn = false;
                 }
             );
+    }
+
+    /// <summary>What a step gave somebody to do was done the day after, but for the last days.</summary>
+    private async Task DoTasksAsync(User owner, Instant now)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
+        var names = Played.Select(one => ReadyFollowThroughs.All.Single(ready => ready.Key == one.Ready).Name).ToList();
+        var old = now - Duration.FromDays(3);
+        foreach (var task in await db.ClientTasks.Where(task => names.Contains(task.By) && task.At < old).ToListAsync())
+            (task.Done, task.DoneBy) = (task.At + Duration.FromDays(1), owner.DisplayName);
+        await write.SaveAsync(CancellationToken.None);
     }
 
     private static async Task<bool> IsEnoughAsync(PorchDb db) =>

@@ -30,11 +30,14 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
             await StartAsync(live, logged, about);
     }
 
-    /// <summary>What of a run has fallen due, as far as the first step that takes effect.</summary>
+    /// <summary>
+    /// What of a run has fallen due, as far as the first step that takes effect; what counts from a day of the project counts from the day
+    /// it has by now.
+    /// </summary>
     public async Task AdvanceAsync(Run run, Instant now)
     {
         var context = await ContextAsync(run);
-        await ApplyAsync(context, context.Planner.Advance(run.State, now), now);
+        await ApplyAsync(context, context.Planner.Advance(context.Planner.PlanAnew(run.State, now), now), now);
     }
 
     /// <summary>A person nods. Null when the step does not wait (any more).</summary>

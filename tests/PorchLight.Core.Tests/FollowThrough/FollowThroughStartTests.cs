@@ -77,6 +77,42 @@ public sealed class FollowThroughStartTests
     }
 
     [Fact]
+    public void Every_event_that_something_starts_ends_or_waits_on_moves_runs()
+    {
+        var form = Guid.NewGuid();
+        DomainEvent[] events =
+        [
+            Received(form, Fit.ComeIn),
+            new ReplyReceived("Yes"),
+            new MeetingBooked(),
+            new ProjectStageSet("booked", null),
+            new ProjectClosed(null, "finished"),
+            new ProjectReopened(null, "new"),
+            new ProjectCameBack("new"),
+            new InquiryClosed(form),
+            new InquirySetAside(AsideReason.Spam, form),
+            new NoteWritten(form),
+            new MessageSent("Hello", null, null),
+        ];
+        StartOn[] starts =
+        [
+            new InquiryStart(null, []),
+            new BookedStart(),
+            new RepliedStart(),
+            new StageStart(["booked", "finished", "new"]),
+        ];
+        Occasion[] occasions = [new RepliedOccasion(), new BookedOccasion(), new StageOccasion([])];
+        foreach (var one in events)
+            one.MovesRuns()
+                .ShouldBe(
+                    starts.Any(start => start.IsStartedBy(one, NoFacts.Instance))
+                        || occasions.Any(occasion => occasion.IsMetBy(one))
+                        || Content().EndedBy(one) is not null,
+                    one.Kind()
+                );
+    }
+
+    [Fact]
     public void Only_what_may_run_side_by_side_starts_together()
     {
         FollowThroughContent Named(string name, Guid? form, bool beside) =>

@@ -1,11 +1,11 @@
-import { useState, type ReactNode } from "react";
-import { Dialog } from "radix-ui";
 import { Redo2, Undo2 } from "lucide-react";
 import { NavLink, useParams, useSearchParams } from "react-router";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
+import { ToolButton } from "../../kit/ToolButton";
 import { Clashes } from "../edits/Clashes";
+import { IntoForce } from "../edits/IntoForce";
 import { NothingHere } from "../shell/NothingHere";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
@@ -63,8 +63,8 @@ function Editor({ view, part }: { view: View; part: string }) {
           {edited.isSaving ? "Saving …" : edited.isDirty ? "" : edited.wasSaved ? "Saved" : ""}
         </span>
         <span className="ml-auto flex gap-1">
-          <Tool label="Undo" off={!edited.canUndo} onClick={edited.undo} icon={<Undo2 size={18} aria-hidden />} />
-          <Tool label="Redo" off={!edited.canRedo} onClick={edited.redo} icon={<Redo2 size={18} aria-hidden />} />
+          <ToolButton label="Undo" off={!edited.canUndo} onClick={edited.undo} icon={<Undo2 size={18} aria-hidden />} />
+          <ToolButton label="Redo" off={!edited.canRedo} onClick={edited.redo} icon={<Redo2 size={18} aria-hidden />} />
         </span>
       </div>
       <p className="mb-2 text-slate">
@@ -124,38 +124,18 @@ function Editor({ view, part }: { view: View; part: string }) {
           </aside>
         </div>
       )}
-      {(view.isWorkedOn || edited.isDirty) && <IntoForce edited={edited} view={view} onOpen={open} />}
+      {(view.isWorkedOn || edited.isDirty) && <Waiting edited={edited} view={view} onOpen={open} />}
     </main>
   );
 }
 
-interface ToolProps {
-  label: string;
-  off: boolean;
-  onClick: () => void;
-  icon: ReactNode;
-}
-
-const Tool = ({ label, off, onClick, icon }: ToolProps) => (
-  <button
-    type="button"
-    aria-label={label}
-    title={label}
-    aria-disabled={off || undefined}
-    className="rounded-soft p-1.5 text-dusk hover:bg-card aria-disabled:opacity-40"
-    onClick={() => !off && onClick()}
-  >
-    {icon}
-  </button>
-);
-
-/** What is worked on is not in force: what is in its way and what it changes is said first. */
-function IntoForce({ edited, view, onOpen }: { edited: Edited; view: View; onOpen: (key: string | null) => void }) {
+/** What is in the way of putting it into force, or what that changes. */
+function Waiting({ edited, view, onOpen }: { edited: Edited; view: View; onOpen: (key: string | null) => void }) {
   const notice = useNotice();
-  const [asking, setAsking] = useState(false);
   const next = view.number + 1;
   const first = view.findings[0];
-  const putIntoForce = () =>
+  const isFirst = view.number === 0;
+  const putIntoForce = (done: () => void) =>
     edited.putIntoForce.mutate(undefined, {
       onSuccess: (now) =>
         notice({
@@ -164,78 +144,50 @@ function IntoForce({ edited, view, onOpen }: { edited: Edited; view: View; onOpe
               ? `Version ${now.number} is in force. ${say(now.behind, "person stays", "people stay")} on an older one until you move them.`
               : `Version ${now.number} is in force.`,
         }),
-      onSettled: () => setAsking(false),
+      onSettled: done,
     });
   return (
-    <div className="sticky bottom-0 z-10 mt-3 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-t-soft border border-edge bg-card px-4 py-3 shadow-panel">
-      <p className="min-w-0 flex-1">
-        <strong>Not in force yet.</strong>{" "}
-        {first ? (
-          <>
-            {view.findings.length === 1 ? "One thing is" : `${view.findings.length} things are`} in the way:{" "}
-            {first.sentence}
-            {first.place !== "" && (
-              <Button
-                weight="quiet"
-                onClick={() => onOpen(first.place === "starts" || first.place === "stops" ? wholeDesk : first.place)}
-              >
-                Show it
-              </Button>
-            )}
-          </>
-        ) : view.number === 0 ? (
-          "It is ready."
-        ) : (
-          `${say(view.changes.length, "change")} since version ${view.number}.`
-        )}
-      </p>
-      {view.number > 0 && (
-        <Button weight="quiet" disabled={edited.drop.isPending} onClick={() => edited.drop.mutate()}>
-          Go back to version {view.number}
-        </Button>
+    <IntoForce
+      back={
+        isFirst
+          ? null
+          : {
+              words: `Go back to version ${view.number}`,
+              busy: edited.drop.isPending,
+              onPress: () => edited.drop.mutate(),
+            }
+      }
+      title={isFirst ? "Put it into force" : `What changes with version ${next}`}
+      about={
+        isFirst
+          ? `From then on it starts when ${view.starts}.`
+          : `New runs take it. ${view.people === 0 ? "Nobody is on it now." : `${say(view.people, "person stays", "people stay")} on theirs until you move them.`}`
+      }
+      changes={view.changes}
+      problems={view.findings.map((one) => stepName(one.place, edited) + one.sentence)}
+      act={`Put version ${next} into force`}
+      busy={edited.putIntoForce.isPending}
+      onAct={putIntoForce}
+    >
+      {first ? (
+        <>
+          {view.findings.length === 1 ? "One thing is" : `${view.findings.length} things are`} in the way:{" "}
+          {first.sentence}
+          {first.place !== "" && (
+            <Button
+              weight="quiet"
+              onClick={() => onOpen(first.place === "starts" || first.place === "stops" ? wholeDesk : first.place)}
+            >
+              Show it
+            </Button>
+          )}
+        </>
+      ) : isFirst ? (
+        "It is ready."
+      ) : (
+        `${say(view.changes.length, "change")} since version ${view.number}.`
       )}
-      <Dialog.Root open={asking} onOpenChange={setAsking}>
-        <Dialog.Trigger asChild>
-          <Button weight="main">Put it into force …</Button>
-        </Dialog.Trigger>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-          <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
-            <Dialog.Title className="mb-2 text-xl">
-              {view.number === 0 ? "Put it into force" : `What changes with version ${next}`}
-            </Dialog.Title>
-            <Dialog.Description className="mb-3">
-              {view.number === 0
-                ? `From then on it starts when ${view.starts}.`
-                : `New runs take it. ${view.people === 0 ? "Nobody is on it now." : `${say(view.people, "person stays", "people stay")} on theirs until you move them.`}`}
-            </Dialog.Description>
-            <ul className="mb-4 list-disc pl-5">
-              {view.changes.map((words) => (
-                <li key={words}>{words}</li>
-              ))}
-            </ul>
-            {view.findings.map((one) => (
-              <p key={one.place + one.sentence} role="alert" className="mb-2 font-semibold text-brick">
-                {stepName(one.place, edited)}
-                {one.sentence}
-              </p>
-            ))}
-            <div className="mt-4 flex gap-2">
-              <Button
-                weight="main"
-                disabled={edited.putIntoForce.isPending || view.findings.length > 0}
-                onClick={putIntoForce}
-              >
-                Put version {next} into force
-              </Button>
-              <Dialog.Close asChild>
-                <Button>Not yet</Button>
-              </Dialog.Close>
-            </div>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
-    </div>
+    </IntoForce>
   );
 }
 

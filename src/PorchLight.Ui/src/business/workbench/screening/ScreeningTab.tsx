@@ -1,6 +1,5 @@
 import { useMemo, useState, type ReactNode } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
 import { Redo2, Undo2 } from "lucide-react";
 import { useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../../api/problem";
@@ -9,8 +8,10 @@ import { newKey } from "../../../kit/newKey";
 import { useNotice } from "../../../kit/Notice";
 import { NumberBox } from "../../../kit/NumberBox";
 import { Failure, Skeleton } from "../../../kit/states";
+import { ToolButton } from "../../../kit/ToolButton";
 import { api } from "../../client";
 import { Clashes } from "../../edits/Clashes";
+import { IntoForce } from "../../edits/IntoForce";
 import { useSession } from "../../shell/session";
 import { wholeForm } from "../form";
 import type { Building } from "../useWorkingForm";
@@ -102,8 +103,18 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
           {screening.isSaving ? "Saving …" : screening.isDirty ? "" : screening.wasSaved ? "Saved" : ""}
         </span>
         <span className="ml-auto flex gap-1">
-          <Step label="Undo" off={!screening.canUndo} onClick={screening.undo} icon={<Undo2 size={18} aria-hidden />} />
-          <Step label="Redo" off={!screening.canRedo} onClick={screening.redo} icon={<Redo2 size={18} aria-hidden />} />
+          <ToolButton
+            label="Undo"
+            off={!screening.canUndo}
+            onClick={screening.undo}
+            icon={<Undo2 size={18} aria-hidden />}
+          />
+          <ToolButton
+            label="Redo"
+            off={!screening.canRedo}
+            onClick={screening.redo}
+            icon={<Redo2 size={18} aria-hidden />}
+          />
         </span>
       </div>
       <Failure
@@ -152,95 +163,47 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
         </div>
       </div>
       {(view.changes.length > 0 || screening.isDirty) && (
-        <IntoForce screening={screening} view={view} moves={report?.movesWords ?? ""} />
+        <Waiting screening={screening} view={view} moves={report?.movesWords ?? ""} />
       )}
     </>
   );
 }
 
-interface IntoForceProps {
+interface WaitingProps {
   screening: EditedScreening;
   view: Schemas["ScreeningView"];
   moves: string;
 }
 
-/** What is worked on is not in force: what it changes is said first, and one press puts it there. */
-function IntoForce({ screening, view, moves }: IntoForceProps) {
+/** What putting it into force changes. */
+function Waiting({ screening, view, moves }: WaitingProps) {
   const notice = useNotice();
-  const [asking, setAsking] = useState(false);
   const next = view.number + 1;
-  const putIntoForce = () =>
-    screening.putIntoForce.mutate(undefined, {
-      onSuccess: (now) => notice({ words: `Screening ${now.number} is in force. Past inquiries keep their fit.` }),
-      onSettled: () => setAsking(false),
-    });
+  const wrong = view.facts.findings[0];
   return (
-    <div className="sticky bottom-0 z-10 mt-6 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-t-soft border border-edge bg-card px-4 py-3 shadow-panel">
-      <p className="min-w-0 flex-1">
-        <strong>Not in force yet.</strong> {moves}
-      </p>
-      <Button weight="quiet" disabled={screening.drop.isPending} onClick={() => screening.drop.mutate()}>
-        {view.number === 0 ? "Start again" : `Go back to screening ${view.number}`}
-      </Button>
-      <Dialog.Root open={asking} onOpenChange={setAsking}>
-        <Dialog.Trigger asChild>
-          <Button weight="main">Put it into force …</Button>
-        </Dialog.Trigger>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-          <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
-            <Dialog.Title className="mb-2 text-xl">What changes with screening {next}</Dialog.Title>
-            <Dialog.Description className="mb-3">
-              {moves} Whoever writes from now on is sorted by it; past inquiries keep their fit.
-            </Dialog.Description>
-            <ul className="mb-4 list-disc pl-5">
-              {view.changes.map((words) => (
-                <li key={words}>{words}</li>
-              ))}
-            </ul>
-            {view.facts.findings.length > 0 && (
-              <p role="alert" className="mb-4 font-semibold text-brick">
-                Something has to be put right first: {view.facts.findings[0]?.sentence}
-              </p>
-            )}
-            <div className="flex gap-2">
-              <Button
-                weight="main"
-                disabled={screening.putIntoForce.isPending || view.facts.findings.length > 0}
-                onClick={putIntoForce}
-              >
-                Put screening {next} into force
-              </Button>
-              <Dialog.Close asChild>
-                <Button>Not yet</Button>
-              </Dialog.Close>
-            </div>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
-    </div>
+    <IntoForce
+      back={{
+        words: view.number === 0 ? "Start again" : `Go back to screening ${view.number}`,
+        busy: screening.drop.isPending,
+        onPress: () => screening.drop.mutate(),
+      }}
+      title={`What changes with screening ${next}`}
+      about={`${moves} Whoever writes from now on is sorted by it; past inquiries keep their fit.`}
+      changes={view.changes}
+      problems={wrong ? [`Something has to be put right first: ${wrong.sentence}`] : []}
+      act={`Put screening ${next} into force`}
+      busy={screening.putIntoForce.isPending}
+      onAct={(done) =>
+        screening.putIntoForce.mutate(undefined, {
+          onSuccess: (now) => notice({ words: `Screening ${now.number} is in force. Past inquiries keep their fit.` }),
+          onSettled: done,
+        })
+      }
+    >
+      {moves}
+    </IntoForce>
   );
 }
-
-interface StepProps {
-  label: string;
-  off: boolean;
-  onClick: () => void;
-  icon: ReactNode;
-}
-
-const Step = ({ label, off, onClick, icon }: StepProps) => (
-  <button
-    type="button"
-    aria-label={label}
-    title={label}
-    aria-disabled={off || undefined}
-    className="rounded-soft p-1.5 text-dusk hover:bg-card aria-disabled:opacity-40"
-    onClick={() => !off && onClick()}
-  >
-    {icon}
-  </button>
-);
 
 /** Base, thresholds and flag limit, as a sentence with numbers in it. */
 function Thresholds({ screening, findings }: { screening: EditedScreening; findings: Schemas["Finding"][] }) {
