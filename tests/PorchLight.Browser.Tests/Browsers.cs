@@ -47,15 +47,6 @@ internal sealed record PooledBrowser(ChromeDriver Driver, IBiDi BiDi, string Win
 /// <summary>A browser as long as one visitor has it: with windows that know nothing of anybody else's.</summary>
 internal sealed class BorrowedBrowser : IDisposable
 {
-    private const string CountRequests = """
-        window.requestsUnderWay = 0;
-        const { fetch } = window;
-        window.fetch = (...request) => {
-          requestsUnderWay++;
-          return fetch(...request).finally(() => requestsUnderWay--);
-        };
-        """;
-
     private readonly PooledBrowser _browser;
     private readonly UserContext _context;
 
@@ -77,7 +68,6 @@ internal sealed class BorrowedBrowser : IDisposable
             _browser.BiDi.BrowsingContext.CreateAsync(ContextType.Tab, new CreateOptions { UserContext = _context })
         );
         Driver.SwitchTo().Window(window.Context.Id);
-        Driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?> { ["source"] = CountRequests });
     }
 
     public void Dispose()

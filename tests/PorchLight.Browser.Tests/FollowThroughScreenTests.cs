@@ -1,7 +1,14 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
+using PorchLight.Core.Answers;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
@@ -70,6 +77,111 @@ public sealed class FollowThroughScreenTests
         app.Ask(db => db.Runs.Single(run => run.FollowThroughId == Id(app))).State.Status.ShouldBe(RunStatus.Paused);
         owner.Press("Let it go on");
         owner.SeesNoMore("Held back.");
+    }
+
+    [Fact]
+    public async Task Twenty_nods_are_given_in_one_sitting_by_keyboard_alone()
+    {
+        const int Many = 20;
+        await using var app = new BrowserApp();
+        using var owner = new Visitor();
+        for (var number = 0; number < Many; number++)
+        {
+            var answers = Answers($"lead{number}@leads.example");
+            answers["name"] = new PersonNameAnswer($"Lead{number}", "Ames");
+            (await app.SendAsync(answers)).EnsureSuccessStatusCode();
+        }
+
+        await StartAllAsync(app);
+        owner.Wait("all of them wait", () => app.Ask(db => db.Runs.Where(run => run.Active).ToList()).Count(IsWaiting) == Many);
+        owner.ComeIn(app, "/");
+        owner.Sees("20 messages wait for your nod.");
+        owner.Keyboard("n");
+        // The first is put off, and comes again at the end.
+        var first = Heading("");
+        owner.Keyboard("l");
+        var before = Heading(first);
+        owner.FindsNothingAtAll("aside");
+        for (var left = Many; left > 0; left--)
+        {
+            if (left % 5 == 0)
+                owner.Keyboard("s");
+            else if (left % 5 == 1)
+                owner.Keyboard("e");
+            else
+            {
+                owner.Keyboard("g");
+                owner.Keyboard("Your wall would be seen from the train.", Keys.Control + Keys.Enter);
+            }
+
+            owner.Wait($"{left - 1} are left", () => app.Ask(db => db.Runs.Count(run => run.Active)) == left - 1);
+            if (left > 1)
+                before = Heading(before);
+        }
+
+        owner.Wait("the sitting is over", () => owner.Run<bool>("return document.querySelector('aside') === null"));
+        app.Ask(db => db.OutgoingMail.Count(mail => mail.Text.Contains("seen from the train"))).ShouldBe(12);
+        app.Ask(db => db.Events.Count(logged => logged.Kind == "stepSkipped")).ShouldBe(4);
+        app.Ask(db => db.Runs.ToList()).Count(run => run.State.StoppedBy == RunEnd.Replied).ShouldBe(4);
+
+        // Whom the panel is about, once it is another than before and has the keys.
+        string Heading(string than)
+        {
+            var now = "";
+            owner.Wait(
+                "the next stands there",
+                () =>
+                {
+                    now = owner.Run<string>("return document.activeElement?.matches('aside h1') ? document.activeElement.textContent : ''");
+                    return now.Contains("Lead", StringComparison.Ordinal) && now != than;
+                }
+            );
+            return now;
+        }
+    }
+
+    private static bool IsWaiting(Run run) => run.State.Current?.Status == StepStatus.Waiting;
+
+    /// <summary>Everybody who has written gets on one that waits for a nod at once, with a gap to fill.</summary>
+    private static async Task StartAllAsync(BrowserApp app)
+    {
+        var message = new MessageTemplate(
+            "Your wall",
+            [new TextPart("a", "Dear {firstName},"), new GapPart("gap", "one line about their wall")]
+        );
+        var step = new Step(
+            "word",
+            "A word",
+            new SendMessage(message),
+            new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true),
+            NeedsNod: true
+        );
+        await using var scope = app.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
+        var id = new PorchLight.Core.Common.Id<StoredFollowThrough>(Guid.CreateVersion7());
+        db.FollowThroughs.Add(
+            new StoredFollowThrough
+            {
+                Id = id,
+                Number = 1,
+                IsOn = false,
+            }
+        );
+        var version = db.FollowThroughVersions.Add(
+            new FollowThroughVersion
+            {
+                FollowThroughId = id,
+                Number = 1,
+                Content = new FollowThroughContent("A word to all", new ByHandStart(), [step], [StopOn.Replied]),
+            }
+        );
+        var now = scope.ServiceProvider.GetRequiredService<BusinessClock>().GetCurrentInstant();
+        foreach (var inquiry in await db.Inquiries.ToListAsync())
+            await scope
+                .ServiceProvider.GetRequiredService<RunEngine>()
+                .StartAsync(version.Entity, new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id), now);
+        await write.SaveAsync(CancellationToken.None);
     }
 
     private static PorchLight.Core.Common.Id<StoredFollowThrough> Id(BrowserApp app) =>

@@ -138,9 +138,6 @@ internal sealed class Visitor : IDisposable
         Press("Sign in");
     }
 
-    /// <summary>Waits until the page has been told all that it asked for.</summary>
-    public void WaitsForAnswers() => Wait("everything is answered", () => Run<bool>("return requestsUnderWay === 0"));
-
     /// <summary>Waits until words can be read that could not be read before the last thing that was done.</summary>
     public void Sees(string words)
     {

@@ -70,6 +70,7 @@ public sealed class DemoHistoryTests
     {
         var owner = await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == DemoBusiness.OwnerMail));
         await new DemoFollowThroughs(app.Services.GetRequiredService<IServiceScopeFactory>()).PlayAsync(owner, now);
+        await app.WorkAsync();
         var runs = await app.AskAsync(db => db.Runs.Where(run => run.Active).ToListAsync());
         runs.Count.ShouldBeInRange(isLong ? 36 : 12, 41);
         runs.Count(run => run.State.Current?.Status == StepStatus.Waiting).ShouldBeInRange(isLong ? 10 : 4, 14);

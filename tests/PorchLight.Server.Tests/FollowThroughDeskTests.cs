@@ -1,7 +1,5 @@
 using System.Globalization;
 using System.Net;
-using System.Net.Http.Headers;
-using System.Text;
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
@@ -276,5 +274,5 @@ public sealed class FollowThroughDeskTests
         await owner.PostAsync(path + "/rehearse", Body(body)).JsonAsync();
 
     private static Task<HttpResponseMessage> SendCsvAsync(HttpClient owner, string path, string text) =>
-        owner.PutAsync(path + "/plan-table/table.csv", new StringContent(text, Encoding.UTF8, new MediaTypeHeaderValue("text/csv")));
+        owner.PutAsync(path + "/plan-table/table.csv", Body(new { text }));
 }

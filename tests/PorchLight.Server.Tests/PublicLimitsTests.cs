@@ -205,7 +205,7 @@ public sealed class PublicLimitsTests
         for (var n = random.Next(4); n > 0; n--)
             Spoil(random, body);
         return random.Next(25) == 0
-            ? string.Concat(Enumerable.Repeat(random.Next(2) == 0 ? "[" : "{\"answers\":", random.Next(2000)))
+            ? string.Concat(Enumerable.Repeat(random.Next(2) == 0 ? "[" : "{\"answers\":", 1 + random.Next(2000)))
             : body.ToJsonString();
     }
 

@@ -129,6 +129,7 @@ internal static class NodEndpoints
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
         var client = (await db.Clients.FindAsync([run.ClientId], cancellationToken))!;
         var content = (await db.VersionOfAsync(run)).Content;
+        var names = (await parts.LoadAsync(content, null, cancellationToken)).Names;
         var approved = state.Status == StepStatus.Approved;
         var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
         return TypedResults.Ok(
@@ -140,7 +141,7 @@ internal static class NodEndpoints
                 client.Name,
                 client.Email ?? "",
                 content.Name,
-                content.Step(step).SayAction((await parts.LoadAsync(content, null, cancellationToken)).Names),
+                content.Step(step).SayAction(names),
                 run.Drafts.ByStep.GetValueOrDefault(step),
                 TimeWords.At(due, now, business.DateTimeZone),
                 approved ? TimeWords.At(due, now, business.DateTimeZone) : null,
@@ -149,7 +150,7 @@ internal static class NodEndpoints
                         ? TimeWords.At(lapse, now, business.DateTimeZone)
                     : null,
                 business.Calendar.HoldTo(business.Window, now) != now,
-                next is null ? null : $"“{next.Name}” follows {Say(next.Schedule)} this one is settled."
+                next is null ? null : $"“{next.Name}” comes next, {next.Schedule.Say(isFirst: false, names)}."
             )
         );
     }
@@ -294,14 +295,4 @@ internal static class NodEndpoints
         && current.Key == step
             ? (run, current)
             : (null, null);
-
-    private static string Say(Schedule when) =>
-        (when.Amount, when.Unit) switch
-        {
-            (0, _) => "as soon as",
-            (1, TimeUnit.WorkingDays) => "one working day after",
-            (var n, TimeUnit.WorkingDays) => $"{n} working days after",
-            (1, var unit) => $"one {unit.ToString().ToLowerInvariant().TrimEnd('s')} after",
-            (var n, var unit) => $"{n} {unit.ToString().ToLowerInvariant()} after",
-        };
 }

@@ -7,7 +7,6 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
@@ -17,8 +16,6 @@ namespace PorchLight.Server.FollowThrough;
 /// <summary>A follow-through as a table: changed in place, saved as a file, and read back.</summary>
 internal static class PlanTableEndpoints
 {
-    private const long LargestFile = 1024 * 1024;
-
     /// <param name="Lines">A line a step, in order.</param>
     /// <param name="StillToWrite">How many steps are still to be written.</param>
     internal sealed record PlanTableView(IReadOnlyList<PlanLine> Lines, int StillToWrite);
@@ -27,13 +24,16 @@ internal static class PlanTableEndpoints
     /// <param name="Now">The lines as they should be.</param>
     internal sealed record PlanTableEdit(IReadOnlyList<PlanLine> Was, IReadOnlyList<PlanLine> Now);
 
+    /// <param name="Text">A table of separated values.</param>
+    internal sealed record PlanTableFile(string Text);
+
     public static void MapPlanTables(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/follow-throughs/{id}/plan-table").For(Access.Member).WithTags("FollowThrough");
         group.MapGet("", ShowAsync);
         group.MapPut("", SaveAsync);
         group.MapGet("/table.csv", ExportAsync).ExcludeFromDescription();
-        group.MapPut("/table.csv", ImportAsync).Accepts<string>("text/csv");
+        group.MapPut("/table.csv", ImportAsync);
     }
 
     private static async Task<Results<Ok<PlanTableView>, ProblemHttpResult>> ShowAsync(
@@ -98,17 +98,14 @@ internal static class PlanTableEndpoints
     /// <summary>Changes what is worked on to what a table of separated values says.</summary>
     private static async Task<Results<Ok<FollowThroughView>, ProblemHttpResult>> ImportAsync(
         Id<StoredFollowThrough> id,
-        HttpRequest request,
+        PlanTableFile file,
         PorchDb db,
         FollowThroughPartsLoader parts,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
-        request.HttpContext.AllowBody(LargestFile);
-        using var bytes = new MemoryStream();
-        await request.Body.CopyToAsync(bytes, cancellationToken);
-        var (lines, fault) = Read(TextDecoding.Read(bytes.ToArray()).Text);
+        var (lines, fault) = Read(file.Text);
         if (lines is null)
             return Problems.Unprocessable(fault!);
         await using var write = await db.WriteAsync(cancellationToken);

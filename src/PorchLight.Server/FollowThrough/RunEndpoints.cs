@@ -111,8 +111,8 @@ internal static class RunEndpoints
         ];
     }
 
-    /// <summary>All runs of a client: those under way first, then what came last.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<RunView>>, ProblemHttpResult>> ListAsync(
+    /// <summary>All runs of a client: those under way first, then what came last; of one who is gone there are none.</summary>
+    private static async Task<IReadOnlyList<RunView>> ListAsync(
         Id<Client> id,
         PorchDb db,
         FollowThroughPartsLoader loader,
@@ -120,8 +120,6 @@ internal static class RunEndpoints
         CancellationToken cancellationToken
     )
     {
-        if (!await db.Clients.AnyAsync(client => client.Id == id, cancellationToken))
-            return Problems.NotFound(ClientEdits.Gone);
         var runs = await db.RunsWithVersion().Where(one => one.Run.ClientId == id).ToListAsync(cancellationToken);
         var newest = await db.FollowThroughs.AsNoTracking().ToDictionaryAsync(one => one.Id, one => one.Number, cancellationToken);
         var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
@@ -132,7 +130,7 @@ internal static class RunEndpoints
             views.Add(ViewOf(one.Run, one.Version.Content, newest[one.Run.FollowThroughId], names, now, zone));
         }
 
-        return TypedResults.Ok<IReadOnlyList<RunView>>(views);
+        return views;
     }
 
     private static RunView ViewOf(

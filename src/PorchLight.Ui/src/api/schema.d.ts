@@ -6161,6 +6161,10 @@ export interface components {
             /** @description The lines as they should be. */
             now: components["schemas"]["PlanLine"][];
         };
+        PlanTableFile: {
+            /** @description A table of separated values. */
+            text: string;
+        };
         PlanTableView: {
             /** @description A line a step, in order. */
             lines: components["schemas"]["PlanLine"][];
@@ -13799,7 +13803,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "text/csv": string;
+                "application/json": components["schemas"]["PlanTableFile"];
             };
         };
         responses: {

@@ -98,7 +98,7 @@ function OneRun({ run, client }: { run: Run; client: string }) {
         <span className="text-slate">
           {isOver
             ? `${run.why ? `ended because ${why[run.why]}` : "came to its end"}, ${run.ended ?? ""}`
-            : `since ${run.started}`}
+            : `begun ${run.started}`}
         </span>
       </p>
       {run.failure && (

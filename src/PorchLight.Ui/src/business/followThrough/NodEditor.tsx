@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { KeyCap } from "../../kit/KeyCap";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { Clashes } from "../edits/Clashes";
@@ -13,12 +14,10 @@ interface Props {
   nod: Schemas["NodView"];
   draft: Draft;
   onSent: () => void;
-  onSkip: () => void;
-  skipping: boolean;
 }
 
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
-export function NodEditor({ nod, draft: stored, onSent, onSkip, skipping }: Props) {
+export function NodEditor({ nod, draft: stored, onSent }: Props) {
   const path = { runId: nod.runId, step: nod.step };
   const edit = useAutoSave<Draft>(stored, async (body) => {
     const saved = await orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body }));
@@ -53,8 +52,8 @@ export function NodEditor({ nod, draft: stored, onSent, onSkip, skipping }: Prop
       )}
       <div className="mt-4 flex flex-wrap gap-2">
         {!nod.goes && (
-          <Button weight="main" disabled={send.isPending} onClick={() => send.mutate(false)}>
-            {nod.outsideWindow ? "Send when the hours open" : "Send"}
+          <Button weight="main" data-nods disabled={send.isPending} onClick={() => send.mutate(false)}>
+            {nod.outsideWindow ? "Send when the hours open" : "Send"} <KeyCap>Ctrl Enter</KeyCap>
           </Button>
         )}
         {nod.outsideWindow && (
@@ -62,9 +61,6 @@ export function NodEditor({ nod, draft: stored, onSent, onSkip, skipping }: Prop
             Send now
           </Button>
         )}
-        <Button weight="quiet" disabled={skipping} onClick={onSkip}>
-          Skip this one
-        </Button>
         <span role="status" className="self-center text-slate">
           {edit.isSaving ? "Saving …" : edit.wasSaved && !edit.isDirty ? "Saved" : ""}
         </span>

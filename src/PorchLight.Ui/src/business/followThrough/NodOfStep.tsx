@@ -1,18 +1,17 @@
 import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { KeyCap } from "../../kit/KeyCap";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 
 interface Props {
   nod: Schemas["NodView"];
   onDone: () => void;
-  onSkip: () => void;
-  skipping: boolean;
 }
 
 /** A step that sends no message, and waits for somebody to say that it may be done. */
-export function NodOfStep({ nod, onDone, onSkip, skipping }: Props) {
+export function NodOfStep({ nod, onDone }: Props) {
   const act = useMutation({
     mutationFn: (now: boolean) =>
       orProblem(
@@ -30,8 +29,8 @@ export function NodOfStep({ nod, onDone, onSkip, skipping }: Props) {
       {nod.goes && <p className="mt-3 font-semibold">It has your nod and is done {nod.goes}.</p>}
       <div className="mt-4 flex flex-wrap gap-2">
         {!nod.goes && (
-          <Button weight="main" disabled={act.isPending} onClick={() => act.mutate(false)}>
-            {nod.outsideWindow ? "Do it when the hours open" : "Do it"}
+          <Button weight="main" data-nods disabled={act.isPending} onClick={() => act.mutate(false)}>
+            {nod.outsideWindow ? "Do it when the hours open" : "Do it"} <KeyCap>Ctrl Enter</KeyCap>
           </Button>
         )}
         {nod.outsideWindow && (
@@ -39,9 +38,6 @@ export function NodOfStep({ nod, onDone, onSkip, skipping }: Props) {
             Do it now
           </Button>
         )}
-        <Button weight="quiet" disabled={skipping} onClick={onSkip}>
-          Skip this one
-        </Button>
       </div>
     </div>
   );

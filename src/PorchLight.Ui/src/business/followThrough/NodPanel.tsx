@@ -1,21 +1,34 @@
+import { useEffect, useEffectEvent, useRef } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem } from "../../api/problem";
-import { buttonLook } from "../../kit/Button";
+import { Button, buttonLook } from "../../kit/Button";
+import { KeyCap } from "../../kit/KeyCap";
+import { useLetters } from "../../kit/letters";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useTitle } from "../shell/useTitle";
+import { useSendKey } from "../useSendKey";
+import { NodContext } from "./NodContext";
 import { NodEditor } from "./NodEditor";
 import { NodOfStep } from "./NodOfStep";
 
-/** A message that waits for a nod. */
+const nodPath = (nod: { runId: string; step: string }) => `/nods/${nod.runId}/${nod.step}`;
+
+/** A step that waits for a nod, one of many in one sitting: once it is settled or put off, the next stands there. */
 export function NodPanel() {
   const { runId = "", step = "" } = useParams();
+  // Whoever comes back to one that was put off sees it as it is stored by then.
+  return <Nod key={`${runId}/${step}`} runId={runId} step={step} />;
+}
+
+function Nod({ runId, step }: { runId: string; step: string }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const notice = useNotice();
+  const sendKey = useSendKey();
   const path = { runId, step };
   const nod = useQuery({
     queryKey: ["nod", runId, step],
@@ -25,56 +38,127 @@ export function NodPanel() {
     staleTime: Infinity,
     refetchOnMount: "always",
   });
+  const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
+  const waiting = (today.data?.nods ?? []).filter((one) => one.goes === null);
+  const at = waiting.findIndex((one) => one.runId === runId && one.step === step);
+  const others = [...waiting.slice(at + 1), ...waiting.slice(0, Math.max(at, 0))];
+  const goOn = () => {
+    const next = others[0];
+    void navigate(next ? nodPath(next) : "/");
+  };
+  const settled = () => {
+    goOn();
+    void queries.invalidateQueries({ queryKey: ["today"] });
+  };
   const skip = useMutation({
     mutationFn: () => orProblem(api.POST("/api/nods/{runId}/{step}/skip", { params: { path } })),
     onSuccess: () => {
-      leave();
+      settled();
       notice({
-        words: `Skipped: ${nod.data?.stepName ?? "the message"} to ${nod.data?.name ?? "them"}.`,
+        words: `Skipped: ${nod.data?.stepName ?? "the step"} to ${nod.data?.name ?? "them"}.`,
         undo: () => orProblem(api.POST("/api/nods/{runId}/{step}/take-back", { params: { path } })),
       });
     },
   });
-  const leave = () => {
-    void navigate("/");
-    void queries.invalidateQueries({ queryKey: ["today"] });
-  };
+  const elsewhere = useMutation({
+    mutationFn: (inquiry: string) => {
+      const body = { text: "" };
+      return orProblem(
+        api.POST("/api/inquiries/{id}/got-in-touch", {
+          params: { path: { id: inquiry } },
+          body,
+          headers: sendKey.for({ inquiry }),
+        }),
+      );
+    },
+    onSuccess: () => {
+      sendKey.done();
+      settled();
+      notice({ words: `Noted that ${nod.data?.name ?? "they"} got in touch; what was to follow is stopped.` });
+    },
+  });
   useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
+  const frame = useRef<HTMLDivElement>(null);
+  const inquiry = nod.data?.inquiryId ?? null;
+  const toGap = () => frame.current?.querySelector<HTMLElement>("textarea.border-dashed")?.focus();
+  useLetters([
+    { letter: "G", words: "To the first gap", run: toGap },
+    { letter: "S", words: "Skip this one", run: () => !skip.isPending && skip.mutate() },
+    { letter: "L", words: "Later: on to the next", run: goOn },
+    ...(inquiry
+      ? [
+          {
+            letter: "E",
+            words: "They answered elsewhere",
+            run: () => !elsewhere.isPending && elsewhere.mutate(inquiry),
+          },
+        ]
+      : []),
+  ]);
+  // From wherever one writes, one key sends it.
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
+    event.preventDefault();
+    frame.current?.querySelector<HTMLElement>("[data-nods]")?.click();
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, []);
 
   // The words to be edited are those stored now, never those seen the last time.
   if (!nod.data || nod.error || !nod.isFetchedAfterMount)
     return <PanelWaiting title="A message for your nod" home="/" error={nod.error} />;
   const view = nod.data;
+  const of = waiting.length > 1 && at >= 0 ? ` ${at + 1} of ${waiting.length}.` : "";
+  const same = others.filter((one) => one.name === view.name && one.runId !== runId);
   return (
-    <div className="p-8">
+    <div ref={frame} className="p-8">
       <PanelHead
         title={`${view.stepName} to ${view.name}`}
         home="/"
-        under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.`}
+        under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.${of}`}
       />
-      <p className="mb-4">
-        {view.inquiryId && (
-          <Link to={`/inquiries/${view.inquiryId}`} className={buttonLook("plain")}>
-            Open their answers
+      {same.map((one) => (
+        <p key={nodPath(one)} className="mb-4 rounded-soft bg-glow p-3">
+          Another step for {view.name} waits, too:{" "}
+          <Link to={nodPath(one)} className="underline">
+            {one.stepName}
           </Link>
+          . Perhaps one message is enough.
+        </p>
+      ))}
+      {view.draft ? (
+        <NodEditor key={`${runId}/${step}`} nod={view} draft={view.draft} onSent={settled} />
+      ) : (
+        <NodOfStep key={`${runId}/${step}`} nod={view} onDone={settled} />
+      )}
+      <p className="mt-2 flex flex-wrap gap-2">
+        <Button disabled={skip.isPending} onClick={() => skip.mutate()}>
+          Skip this one <KeyCap>S</KeyCap>
+        </Button>
+        {others.length > 0 && (
+          <Button onClick={goOn}>
+            Later <KeyCap>L</KeyCap>
+          </Button>
+        )}
+        {inquiry && (
+          <>
+            <Button disabled={elsewhere.isPending} onClick={() => elsewhere.mutate(inquiry)}>
+              They answered elsewhere <KeyCap>E</KeyCap>
+            </Button>
+            <Link to={`/inquiries/${inquiry}`} className={buttonLook("quiet")}>
+              Open their answers
+            </Link>
+          </>
         )}
       </p>
-      {view.draft ? (
-        <NodEditor
-          key={`${runId}/${step}`}
-          nod={view}
-          draft={view.draft}
-          onSent={leave}
-          onSkip={() => skip.mutate()}
-          skipping={skip.isPending}
-        />
-      ) : (
-        <NodOfStep nod={view} onDone={leave} onSkip={() => skip.mutate()} skipping={skip.isPending} />
-      )}
-      <Failure error={skip.error} />
-      <p className="mt-5 text-slate">
+      <Failure error={skip.error ?? elsewhere.error} />
+      <p className="mt-4 text-slate">
         {view.next ?? "It is the last step."} {view.lapses && `Without your nod it lapses ${view.lapses}.`}
       </p>
+      {inquiry && <NodContext inquiry={inquiry} />}
     </div>
   );
 }

@@ -44,9 +44,7 @@ function Table({ edited, view, table }: { edited: Edited; view: View; table: Sch
       orProblem(
         api.PUT("/api/follow-throughs/{id}/plan-table/table.csv", {
           params: { path },
-          body: await file.text(),
-          bodySerializer: (text) => text as string,
-          headers: { "Content-Type": "text/csv" },
+          body: { text: await file.text() },
         }),
       ),
     onSuccess: (next) => {

@@ -22,6 +22,7 @@ const stations: Place[] = [
   { to: "/forms", name: "Forms" },
   { to: "/inquiries", name: "Inquiries" },
   { to: "/clients", name: "Clients" },
+  { to: "/follow-through", name: "Follow-through" },
 ];
 const doable: Place[] = [
   { to: "/forms/new", name: "Make a form" },

@@ -1,7 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
+import { KeyCap } from "../../kit/KeyCap";
+import { useLetters } from "../../kit/letters";
 import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
@@ -183,12 +185,24 @@ function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | n
 }
 
 function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | null; open: string | null }) {
+  const navigate = useNavigate();
+  const first = nods.find((nod) => nod.goes === null);
+  useLetters(
+    first && !open ? [{ letter: "N", words: "Go through the nods", run: () => void navigate(nodPath(first)) }] : [],
+  );
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">
-        Waiting for your nod{" "}
-        {gaps && <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{gaps}</span>}
-      </h2>
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-[1.07rem]">
+          Waiting for your nod{" "}
+          {gaps && <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{gaps}</span>}
+        </h2>
+        {first && !open && (
+          <Link to={nodPath(first)} className={`${buttonLook("plain")} ml-auto`}>
+            Go through them <KeyCap>N</KeyCap>
+          </Link>
+        )}
+      </div>
       <Rows>
         {nods.map((nod) => (
           <Row
@@ -210,7 +224,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
             <span className="truncate">{nod.stepName}</span>
             <strong className="truncate">{nod.name}</strong>
             <span className="hidden truncate @3xl/list:block">
-              “{nod.subject}”
+              {nod.subject ? `“${nod.subject}”` : "no message"}
               {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
             </span>
             <span className="col-span-2 tabular-nums @3xl/list:col-span-1">
