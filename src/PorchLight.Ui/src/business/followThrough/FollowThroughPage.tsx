@@ -97,13 +97,13 @@ function Editor({ view, part }: { view: View; part: string }) {
       ) : part === "people" ? (
         <PeopleOnIt id={view.id} />
       ) : (
-        <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,58fr)_minmax(0,42fr)]">
-          <div className="min-h-0 lg:overflow-y-auto lg:pr-2">
+        <div className="grid gap-6 lg:min-h-0 lg:flex-1 lg:grid-cols-[minmax(0,58fr)_minmax(0,42fr)]">
+          <div className="lg:min-h-0 lg:overflow-y-auto lg:pr-2">
             <DayRule edited={edited} view={view} choices={choices} at={at} onOpen={open} />
           </div>
           <aside
             aria-label={step ? "The step" : at === wholeDesk ? "What starts and ends it" : "Rehearse"}
-            className="min-h-0 bg-card p-5 shadow-soft lg:-mr-6 lg:overflow-y-auto"
+            className="bg-card p-5 shadow-soft lg:-mr-6 lg:min-h-0 lg:overflow-y-auto"
           >
             {!choices ? (
               <Skeleton />

@@ -46,7 +46,7 @@ export function PeopleOnIt({ id }: { id: string }) {
     });
   if (people.length === 0) return <Empty>Nobody is on it now.</Empty>;
   return (
-    <div className="min-h-0 flex-1 overflow-y-auto pb-6">
+    <div className="pb-6 lg:min-h-0 lg:flex-1 lg:overflow-y-auto">
       {changes.map((since) => (
         <section key={since.number} className="mb-4 rounded-soft bg-card p-4 shadow-soft">
           <h2 className="mb-1 text-[1.07rem]">What is different for those on version {since.number}</h2>

@@ -61,7 +61,7 @@ function Table({ edited, view, table }: { edited: Edited; view: View; table: Sch
     setLines((now) => now.map((line, at) => (at === index ? { ...line, ...part } : line)));
   const wrong = findingsOf(save.error);
   return (
-    <div className="min-h-0 flex-1 overflow-auto pb-6">
+    <div className="overflow-x-auto pb-6 lg:min-h-0 lg:flex-1 lg:overflow-auto">
       <div className="mb-2 flex flex-wrap items-center gap-2 print:hidden">
         <span className="mr-2">
           {table.stillToWrite === 0 ? "Everything is written." : `${say(table.stillToWrite, "step")} still to write.`}
