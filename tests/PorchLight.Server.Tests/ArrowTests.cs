@@ -16,7 +16,7 @@ public sealed class ArrowTests
     private static readonly string[][] CoreOrder =
     [
         ["Common"],
-        ["Calendar", "Money", "Brand", "Projects"],
+        ["Calendar", "Money", "Brand", "Projects", "Webhooks"],
         ["Answers"],
         ["Conditions"],
         ["Fields"],
@@ -41,7 +41,7 @@ public sealed class ArrowTests
         ["Fields"],
         ["Forms"],
         ["Records"],
-        ["Messages"],
+        ["Messages", "Webhooks"],
         ["Inquiries"],
         ["FollowThrough"],
         ["Clients"],

@@ -13,7 +13,17 @@ namespace PorchLight.Server.Tests;
 public sealed class QueryPlanTests
 {
     /// <summary>What a business has few of, and what is read whole.</summary>
-    private static readonly string[] Few = ["Businesses", "Forms", "StoredFollowThroughs", "AspNetUsers", "Fields", "ClientImports"];
+    private static readonly string[] Few =
+    [
+        "Businesses",
+        "Forms",
+        "StoredFollowThroughs",
+        "AspNetUsers",
+        "Fields",
+        "ClientImports",
+        "ProjectWatchers",
+        "Webhooks",
+    ];
 
     [Fact]
     public async Task A_sending_and_what_the_worker_does_after_it_walk_through_no_table_that_grows()

@@ -351,6 +351,43 @@ public sealed class RunTests
     }
 
     [Fact]
+    public async Task Two_hundred_that_fail_do_not_starve_the_next()
+    {
+        await using var app = new TestApp();
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var about = new EventContext(client, project, inquiry);
+        var failing = Content(Step("gone", new MoveStage("no-such-stage"))) with { SideBySide = true };
+        var first = await StartAsync(app, failing, about);
+        await app.ChangeAsync(async db =>
+        {
+            var one = await db.Runs.AsNoTracking().SingleAsync(run => run.Id == first);
+            db.Runs.AddRange(
+                Enumerable
+                    .Range(0, 199)
+                    .Select(_ => new Run
+                    {
+                        Id = new Id<Run>(Guid.CreateVersion7()),
+                        FollowThroughId = one.FollowThroughId,
+                        FollowThroughNumber = one.FollowThroughNumber,
+                        ClientId = one.ClientId,
+                        ProjectId = one.ProjectId,
+                        InquiryId = one.InquiryId,
+                        State = one.State,
+                        Drafts = RunDrafts.None,
+                        NextMoment = one.NextMoment,
+                        Active = true,
+                    })
+            );
+        });
+        await StartAsync(app, Content(Step("task", new MakeTask("Go on", 0, null))) with { SideBySide = true }, about);
+        await app.PassTimeAsync(Duration.FromSeconds(1));
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.ClientTasks.CountAsync())).ShouldBe(1);
+        (await app.AskAsync(db => db.Runs.CountAsync(run => run.Tries == 1))).ShouldBe(200, "each was tried once");
+    }
+
+    [Fact]
     public async Task A_person_holds_a_run_back_lets_it_go_on_has_a_step_done_now_and_stops_it()
     {
         await using var app = new TestApp();
@@ -459,7 +496,7 @@ public sealed class RunTests
     internal static Step Mail(string key, Schedule? when = null) =>
         new(key, key, new SendMessage(new MessageTemplate(key, [new TextPart("text", "A word.")])), when ?? AtOnce, NeedsNod: false);
 
-    private static Step Step(string key, StepAction action) => new(key, key, action, Next, NeedsNod: false);
+    internal static Step Step(string key, StepAction action) => new(key, key, action, Next, NeedsNod: false);
 
     private static Gen<FollowThroughContent> RandomContent { get; } =
         Gen.Select(

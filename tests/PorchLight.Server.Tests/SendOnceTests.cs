@@ -101,9 +101,7 @@ public sealed class SendOnceTests
         foreach (var (route, path, body) in Acts(inquiry, client, form, member, follow, project))
         {
             marked.ShouldContain(route);
-            var mail = path.Contains("{mail}", StringComparison.Ordinal)
-                ? (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id.ToString()
-                : "";
+            var named = await NamedAsync(app, path);
             var key = Guid.NewGuid().ToString();
             var together = await Task.WhenAll(Press(), Press());
             var counted = await CountAsync(app);
@@ -122,13 +120,27 @@ public sealed class SendOnceTests
 
             Task<HttpResponseMessage> PressAsync(string sendKey) =>
                 owner.SendAsync(
-                    new HttpRequestMessage(HttpMethod.Post, path.Replace("{mail}", mail, StringComparison.Ordinal))
+                    new HttpRequestMessage(HttpMethod.Post, named)
                     {
                         Content = body is byte[] bytes ? new ByteArrayContent(bytes) : Body(body),
                         Headers = { { SendOnce.Header, sendKey } },
                     }
                 );
         }
+    }
+
+    /// <summary>A path with what an earlier act has made.</summary>
+    private static async Task<string> NamedAsync(TestApp app, string path)
+    {
+        if (path.Contains("{mail}", StringComparison.Ordinal))
+            return Named("{mail}", (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id);
+        if (path.Contains("{webhook}", StringComparison.Ordinal))
+            return Named("{webhook}", (await app.AskAsync(db => db.Webhooks.FirstAsync())).Id);
+        return path.Contains("{call}", StringComparison.Ordinal)
+            ? Named("{call}", (await app.AskAsync(db => db.WebhookCalls.FirstAsync())).Id)
+            : path;
+
+        string Named<T>(string name, Core.Common.Id<T> id) => path.Replace(name, id.ToString(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -188,6 +200,10 @@ public sealed class SendOnceTests
         string project
     ) =>
         [
+            ("/api/webhooks", "/api/webhooks", new { name = "Board", address = "https://board.example/hook" }),
+            ("/api/webhooks/{id}/secret", "/api/webhooks/{webhook}/secret", new { }),
+            ("/api/webhooks/{id}/test", "/api/webhooks/{webhook}/test", new { }),
+            ("/api/webhooks/calls/{id}/again", "/api/webhooks/calls/{call}/again", new { }),
             ("/api/follow-throughs", "/api/follow-throughs", new { ready = "proposal", name = "After an offer" }),
             ("/api/follow-throughs/{id}/copies", $"/api/follow-throughs/{follow}/copies", new { }),
             ("/api/clients/{id}/runs", $"/api/clients/{client}/runs", new { followThroughId = follow, projectId = project }),
@@ -330,6 +346,8 @@ public sealed class SendOnceTests
         await app.AskAsync(async db =>
             string.Join(
                 ' ',
+                (await db.WebhookCalls.ToListAsync()).Sum(call => 1 + call.Tries.Count),
+                string.Join(' ', (await db.Webhooks.ToListAsync()).Select(webhook => webhook.SecretSealed)),
                 await db.OutgoingMail.CountAsync(),
                 await db.PracticeMail.CountAsync(),
                 await db.Events.CountAsync(),

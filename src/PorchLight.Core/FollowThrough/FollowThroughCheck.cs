@@ -15,13 +15,15 @@ namespace PorchLight.Core.FollowThrough;
 /// <param name="Fields">Its fields by key.</param>
 /// <param name="Users">The identifiers of those who work here.</param>
 /// <param name="FollowThroughs">The identifiers of its other follow-throughs that are in force.</param>
+/// <param name="Webhooks">The identifiers of its webhooks.</param>
 public sealed record FollowThroughSurroundings(
     IReadOnlySet<Guid> Forms,
     IReadOnlySet<string> Services,
     IReadOnlyList<Stage> Stages,
     IReadOnlyDictionary<string, Field> Fields,
     IReadOnlySet<Guid> Users,
-    IReadOnlySet<Guid> FollowThroughs
+    IReadOnlySet<Guid> FollowThroughs,
+    IReadOnlySet<Guid> Webhooks
 );
 
 /// <summary>What has to be put right in a follow-through before it can be put into force.</summary>
@@ -180,6 +182,8 @@ public static class FollowThroughCheck
                 "Somebody who was to be told does not work here any more.",
             TellTeam { Outside: { } outside } when EmailAddress.Check(outside) is not null => "The address outside is no e-mail address.",
             TellTeam { Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
+            PostToChat { Text: var text } when string.IsNullOrWhiteSpace(text) => "Say what is posted.",
+            CallWebhook call when !around.Webhooks.Contains(call.Webhook) => "Choose the webhook it calls. They are made in Settings.",
             StartAnother another when !around.FollowThroughs.Contains(another.FollowThrough) =>
                 "Choose what it starts; it has to be in force.",
             Unwritten => "This is still to be written.",

@@ -11,6 +11,7 @@ namespace PorchLight.Core.FollowThrough;
 /// <param name="Field">The label of a field.</param>
 /// <param name="User">The name of a user.</param>
 /// <param name="FollowThrough">The name of a follow-through.</param>
+/// <param name="Webhook">The name of a webhook.</param>
 /// <param name="Condition">A condition as a part of a sentence.</param>
 public sealed record FollowThroughNames(
     Func<Guid, string> Form,
@@ -19,6 +20,7 @@ public sealed record FollowThroughNames(
     Func<string, string> Field,
     Func<Guid, string> User,
     Func<Guid, string> FollowThrough,
+    Func<Guid, string> Webhook,
     Func<Condition, string> Condition
 );
 
@@ -104,9 +106,13 @@ public static class FollowThroughWords
             MoveStage e => $"the stage moves to {names.Stage(e.Stage)}",
             FillField { Value: null } e => $"“{names.Field(e.Field)}” is set to that day",
             FillField e => $"“{names.Field(e.Field)}” is set to “{AnswerWords.Say(e.Value)}”",
+            HandOverProject { KeepWatching: true } e =>
+                $"{names.User(e.To)} looks after it from then on; whoever did before keeps watching",
             HandOverProject e => $"{names.User(e.To)} looks after it from then on",
             TellTeam { Users.Count: 0, Outside: null } => "somebody is told",
             TellTeam e => Told(e, names),
+            PostToChat e => $"a line in the team chat: “{e.Text}”",
+            CallWebhook e => $"the webhook “{names.Webhook(e.Webhook)}” is called",
             StartAnother e => $"“{names.FollowThrough(e.FollowThrough)}” starts",
             Unwritten e => $"still to be written: {e.What}",
             WaitFor e => $"waits until {e.On.Say(names)}, at most {Span(step.Schedule.Amount, step.Schedule.Unit)}",

@@ -16,6 +16,8 @@ namespace PorchLight.Core.FollowThrough;
 [JsonDerivedType(typeof(FillField), "setField")]
 [JsonDerivedType(typeof(HandOverProject), "handOver")]
 [JsonDerivedType(typeof(TellTeam), "tellTeam")]
+[JsonDerivedType(typeof(PostToChat), "postToChat")]
+[JsonDerivedType(typeof(CallWebhook), "callWebhook")]
 [JsonDerivedType(typeof(StartAnother), "startAnother")]
 [JsonDerivedType(typeof(Unwritten), "unwritten")]
 [JsonDerivedType(typeof(WaitFor), "waitFor")]
@@ -48,7 +50,8 @@ public sealed record FillField(string Field, Answer? Value) : OutsideAction;
 
 /// <summary>Gives the project to somebody who looks after it from then on.</summary>
 /// <param name="To">The user.</param>
-public sealed record HandOverProject(Guid To) : OutsideAction;
+/// <param name="KeepWatching">Whether whoever looked after it until then goes on being told what comes in.</param>
+public sealed record HandOverProject(Guid To, bool KeepWatching = false) : OutsideAction;
 
 /// <summary>Tells people of the business, or a helper outside who has no account, by mail.</summary>
 /// <param name="Users">The users; empty for none of them.</param>
@@ -56,6 +59,14 @@ public sealed record HandOverProject(Guid To) : OutsideAction;
 /// <param name="Subject">May hold known values.</param>
 /// <param name="Text">May hold known values.</param>
 public sealed record TellTeam(IReadOnlyList<Guid> Users, string? Outside, string Subject, string Text) : OutsideAction;
+
+/// <summary>Posts a line to the team chat.</summary>
+/// <param name="Text">May hold known values.</param>
+public sealed record PostToChat(string Text) : OutsideAction;
+
+/// <summary>Calls a webhook of the business with what is on file about the client and the project.</summary>
+/// <param name="Webhook">Its identifier.</param>
+public sealed record CallWebhook(Guid Webhook) : OutsideAction;
 
 /// <summary>Starts another follow-through for the same project, which ends this one unless both may run side by side.</summary>
 /// <param name="FollowThrough">Its identifier.</param>

@@ -61,6 +61,7 @@ internal sealed record FollowThroughView(
 /// <param name="Fields">All fields.</param>
 /// <param name="People">Who works here.</param>
 /// <param name="Others">The other follow-throughs in force.</param>
+/// <param name="Webhooks">The webhooks of the business.</param>
 /// <param name="Subjects">What a condition can look at: what the form asks that starts it, and what is on file.</param>
 internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Forms,
@@ -70,6 +71,7 @@ internal sealed record FollowThroughChoices(
     IReadOnlyList<Field> Fields,
     IReadOnlyList<Choice> People,
     IReadOnlyList<Choice> Others,
+    IReadOnlyList<Choice> Webhooks,
     IReadOnlyList<ConditionSubject> Subjects
 );
 
@@ -145,6 +147,7 @@ internal static class FollowThroughDraftEndpoints
             parts.Fields,
             parts.People,
             parts.Others,
+            parts.Webhooks,
             [
                 .. (content?.Questions ?? []).Select(question =>
                 {
@@ -271,6 +274,7 @@ internal static class FollowThroughDraftEndpoints
                 + message.Parts.Sum(part => part is GapPart gap ? gap.Prompt.Length : ((TextPart)part).Text.Length),
             TellTeam tell => tell.Subject.Length + tell.Text.Length,
             MakeTask task => task.Title.Length,
+            PostToChat post => post.Text.Length,
             Unwritten unwritten => unwritten.What.Length,
             _ => 0,
         };

@@ -21,6 +21,7 @@ internal sealed record FollowThroughParts(
     IReadOnlyList<Field> Fields,
     IReadOnlyList<Choice> People,
     IReadOnlyList<Choice> Others,
+    IReadOnlyList<Choice> Webhooks,
     FollowThroughNames Names,
     FollowThroughSurroundings Around
 );
@@ -42,6 +43,7 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
         var catalogue = await catalogues.ReadAsync(db);
         var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
         var users = await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken);
+        var webhooks = await db.Webhooks.AsNoTracking().OrderBy(webhook => webhook.Name).ToListAsync(cancellationToken);
         var others = (await InForceAsync(cancellationToken)).Where(one => one.FollowThroughId != itself).ToList();
         var asked = (content?.Starts as InquiryStart)?.Form is { } id ? forms.Find(form => form.Id.Value == id) : null;
         var about = asked is null ? NoForm : lists.Into(asked.Draft);
@@ -57,6 +59,7 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
             [.. catalogue.Offered],
             [.. users.Select(user => new Choice(user.Id.ToString(), user.DisplayName))],
             [.. others.Select(one => new Choice(one.FollowThroughId.ToString(), one.Content.Name))],
+            [.. webhooks.Select(webhook => new Choice(webhook.Id.ToString(), webhook.Name))],
             new FollowThroughNames(
                 form => forms.Find(one => one.Id.Value == form)?.Draft.Title ?? "a form that is gone",
                 service => lists.Services.FirstOrDefault(one => one.Key == service)?.Name ?? "a service that is gone",
@@ -64,6 +67,7 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
                 field => catalogue.Find(field)?.Label ?? "a field that is gone",
                 user => users.Find(one => one.Id == user)?.DisplayName ?? "somebody who has left",
                 other => others.Find(one => one.FollowThroughId.Value == other)?.Content.Name ?? "a follow-through that is gone",
+                webhook => webhooks.Find(one => one.Id.Value == webhook)?.Name ?? "one that is gone",
                 condition => condition.Say(about, catalogue)
             ),
             new FollowThroughSurroundings(
@@ -72,7 +76,8 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
                 lists.Stages,
                 catalogue.All.ToDictionary(field => field.Key),
                 users.Select(user => user.Id).ToHashSet(),
-                others.Select(one => one.FollowThroughId.Value).ToHashSet()
+                others.Select(one => one.FollowThroughId.Value).ToHashSet(),
+                webhooks.Select(webhook => webhook.Id.Value).ToHashSet()
             )
         );
     }

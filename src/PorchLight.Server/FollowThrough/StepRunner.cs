@@ -13,6 +13,7 @@ using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
+using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.FollowThrough;
 
@@ -57,7 +58,8 @@ internal sealed class StepRunner(
     EventLog events,
     ProjectStages stages,
     RecordWriter writer,
-    FieldCatalogues fields
+    FieldCatalogues fields,
+    WebhookQueue webhooks
 )
 {
     /// <summary>How the key of every effect begins that a run has on its person's mailbox.</summary>
@@ -100,6 +102,12 @@ internal sealed class StepRunner(
                 break;
             case TellTeam tell:
                 await TellAsync(context, step, tell, now);
+                break;
+            case PostToChat post:
+                db.PostToTeamChat(KnownValues.Fill(post.Text, context.KnownValues(now)), context.Content.Name, context.Client, now);
+                break;
+            case CallWebhook call:
+                await CallAsync(context, step, call, now);
                 break;
             default:
                 throw new StepFailedException($"“{planned.Name}” is still to be written.");
@@ -196,6 +204,8 @@ internal sealed class StepRunner(
         var to = await WorksHereAsync(hand.To);
         if (project.LooksAfterId == to)
             return;
+        if (hand.KeepWatching && project.LooksAfterId is { } before)
+            await db.WatchAsync(project, before);
         project.LooksAfterId = to;
         await events.AppendAsync(new ProjectGiven(to, by), now, context.About);
     }
@@ -218,6 +228,20 @@ internal sealed class StepRunner(
                 automatic: true,
                 now
             );
+    }
+
+    private async Task CallAsync(RunContext context, string step, CallWebhook call, Instant now)
+    {
+        var webhook =
+            await db.Webhooks.FindAsync(new Id<Webhook>(call.Webhook))
+            ?? throw new StepFailedException("The webhook it calls is not there any more. Change the step.");
+        webhooks.Queue(
+            $"{OfRuns}{context.Run.Id} step {step}",
+            webhook.Id,
+            context.Client.Id,
+            WebhookBody.Write(context, step, await ProjectAsync(context), await fields.ReadAsync(db), now),
+            now
+        );
     }
 
     private async Task<Guid> WorksHereAsync(Guid user) =>

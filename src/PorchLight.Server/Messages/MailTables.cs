@@ -9,7 +9,7 @@ namespace PorchLight.Server.Messages;
 internal static class MailTables
 {
     public static ModelConfigurationBuilder HaveMail(this ModelConfigurationBuilder builder) =>
-        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveJson<MessageDraft>();
+        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<TeamChatPost>().HaveJson<MessageDraft>();
 
     public static void MapMail(this ModelBuilder builder)
     {
@@ -25,6 +25,10 @@ internal static class MailTables
             .WithMany()
             .HasForeignKey(logged => logged.MailId)
             .OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<TeamChatPost>().ToTable("TeamChat");
+        builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
+        builder.Entity<TeamChatPost>().HasOne<Client>().WithMany().HasForeignKey(post => post.ClientId).OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
         builder

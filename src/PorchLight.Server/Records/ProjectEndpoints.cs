@@ -23,6 +23,8 @@ internal static class ProjectEndpoints
     /// <param name="LooksAfter">The user who looks after it; null for nobody.</param>
     internal sealed record ProjectHead(string Title, string Stage, Guid? LooksAfter);
 
+    internal sealed record Watch(bool Watches);
+
     /// <param name="Service">The name of the service it is about; empty for none in particular.</param>
     internal sealed record NewProject(string Title, string Service);
 
@@ -38,6 +40,7 @@ internal static class ProjectEndpoints
         var group = api.MapGroup("/clients/{id}/projects").For(Access.Member).WithTags("Clients");
         group.MapPost("", BeginAsync).Once();
         group.MapPut("/{project}", ChangeAsync);
+        group.MapPut("/{project}/watching", WatchAsync);
     }
 
     private static async Task<Ok<ProjectParts>> ShowPartsAsync(PorchDb db, CancellationToken cancellationToken)
@@ -104,6 +107,27 @@ internal static class ProjectEndpoints
         await events.AppendAsync(new ProjectBegun(who.UserId()), now, new EventContext(id, project.Id));
         await write.SaveAsync(cancellationToken);
         return TypedResults.Created($"/api/clients/{id}", new ClientEdits.Made(project.Id.Value));
+    }
+
+    /// <summary>Lets whoever asks be told by mail what comes in to a project, or not any more.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> WatchAsync(
+        Id<Client> id,
+        Id<Project> project,
+        Watch wish,
+        PorchDb db,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Projects.SingleOrDefaultAsync(one => one.Id == project && one.ClientId == id, cancellationToken) is not { } stored)
+            return Problems.NotFound(Gone);
+        if (wish.Watches)
+            await db.WatchAsync(stored, who.UserId());
+        else if (await db.ProjectWatchers.FindAsync([project, who.UserId()], cancellationToken) is { } watcher)
+            db.ProjectWatchers.Remove(watcher);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
     }
 
     /// <summary>Changes the title of a project, its stage, or who looks after it.</summary>

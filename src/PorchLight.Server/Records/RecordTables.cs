@@ -82,6 +82,10 @@ internal static class RecordTables
         builder.Entity<Project>().HasIndex(project => project.ParkedUntil).HasFilter("\"ParkedUntil\" IS NOT NULL");
         builder.Entity<Project>().HasOne<User>().WithMany().HasForeignKey(project => project.LooksAfterId).OnDelete(DeleteBehavior.SetNull);
 
+        builder.Entity<ProjectWatcher>().HasKey(watcher => new { watcher.ProjectId, watcher.UserId });
+        builder.Entity<ProjectWatcher>().HasOne<Project>().WithMany().HasForeignKey(one => one.ProjectId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ProjectWatcher>().HasOne<User>().WithMany().HasForeignKey(one => one.UserId).OnDelete(DeleteBehavior.Cascade);
+
         builder.Entity<ClientTask>().HasIndex(task => task.ClientId);
         builder.Entity<ClientTask>().HasIndex(task => task.On).HasFilter("\"Done\" IS NULL");
         builder.Entity<ClientTask>().HasOne<Client>().WithMany().HasForeignKey(task => task.ClientId).OnDelete(DeleteBehavior.Cascade);

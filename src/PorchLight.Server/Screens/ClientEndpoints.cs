@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
@@ -10,6 +11,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -60,6 +62,8 @@ internal static class ClientEndpoints
     /// <param name="Stage">The stage it stands in.</param>
     /// <param name="LooksAfter">The user who looks after it; null for nobody.</param>
     /// <param name="LooksAfterName">What they are called; null for nobody.</param>
+    /// <param name="Watches">Whether whoever asks is told by mail what comes in.</param>
+    /// <param name="Watchers">The names of the others who are.</param>
     /// <param name="Days">Its days in the order of time.</param>
     internal sealed record ProjectView(
         Id<Project> Id,
@@ -71,6 +75,8 @@ internal static class ClientEndpoints
         string Opened,
         Guid? LooksAfter,
         string? LooksAfterName,
+        bool Watches,
+        IReadOnlyList<string> Watchers,
         IReadOnlyList<DayOfProject> Days,
         IReadOnlyList<FieldOnFile> Fields,
         IReadOnlyList<NoteOnFile> Notes,
@@ -128,6 +134,7 @@ internal static class ClientEndpoints
         PorchDb db,
         FieldCatalogues catalogues,
         BusinessClock clock,
+        ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
@@ -161,6 +168,13 @@ internal static class ClientEndpoints
             .Where(project => project.ClientId == id)
             .OrderByDescending(project => project.Opened)
             .ToListAsync(cancellationToken);
+        var watchers = (
+            await db
+                .ProjectWatchers.AsNoTracking()
+                .Where(watcher => db.Projects.Any(project => project.Id == watcher.ProjectId && project.ClientId == id))
+                .ToListAsync(cancellationToken)
+        ).ToLookup(watcher => watcher.ProjectId, watcher => watcher.UserId);
+        var me = who.UserId();
         var lists = (await db.BusinessAsync()).Lists;
         var today = now.InZone(zone).Date;
         var team = await db.Users.ToDictionaryAsync(user => user.Id, user => user.DisplayName, cancellationToken);
@@ -224,6 +238,8 @@ internal static class ClientEndpoints
                 TimeWords.At(project.Opened, now, zone),
                 project.LooksAfterId,
                 project.LooksAfterId is { } user ? team.GetValueOrDefault(user) : null,
+                watchers[project.Id].Contains(me),
+                [.. watchers[project.Id].Where(one => one != me).Select(one => team.GetValueOrDefault(one)).OfType<string>().Order()],
                 [
                     .. ProjectDates
                         .Of(

@@ -8,6 +8,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
+using PorchLight.Core.Webhooks;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
@@ -25,6 +26,7 @@ internal static class TodayEndpoints
     private const int BellLength = 20;
 
     /// <param name="Kept">How many promises were kept lately, as a sentence; null where nothing is decided.</param>
+    /// <param name="GivenUpCalls">How many calls to webhooks wait for somebody to look.</param>
     /// <param name="Warning">What is wrong with the program itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
         string Note,
@@ -35,6 +37,7 @@ internal static class TodayEndpoints
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
         IReadOnlyList<RunEndpoints.FailedRow> Failed,
+        int GivenUpCalls,
         IReadOnlyList<ErasedSoon> ErasedSoon,
         IReadOnlyList<TaskOnFile> Tasks,
         string? Warning
@@ -102,6 +105,7 @@ internal static class TodayEndpoints
                 TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
                 stuck,
                 await RunEndpoints.FailedAsync(db, cancellationToken),
+                await db.WebhookCalls.CountAsync(call => call.State == WebhookState.Failed, cancellationToken),
                 [
                     .. (
                         await db

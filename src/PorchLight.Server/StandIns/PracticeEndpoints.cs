@@ -36,6 +36,9 @@ internal static class PracticeEndpoints
         string? Name
     );
 
+    /// <param name="By">The follow-through that posted it.</param>
+    internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client> ClientId, string Text, string By, string At);
+
     internal sealed record MailAnswer(string Text);
 
     /// <param name="Now">The business clock in words.</param>
@@ -61,6 +64,7 @@ internal static class PracticeEndpoints
         group.MapGet("/mail/{id}/page", PageAsync).ExcludeFromDescription();
         group.MapPost("/mail/{id}/answer", AnswerAsync).Once();
         group.MapPost("/mail/{id}/booked", BookedAsync).Once();
+        group.MapGet("/chat", ChatAsync);
         group.MapGet("/clock", ClockAsync);
         group.MapPost("/clock/skip", SkipAsync).Once();
     }
@@ -178,6 +182,19 @@ internal static class PracticeEndpoints
         await events.AppendAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>The simulated team chat, the newest line first.</summary>
+    private static async Task<List<ChatRow>> ChatAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    {
+        var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
+        var posts = await db
+            .TeamChat.AsNoTracking()
+            .OrderByDescending(post => post.At)
+            .ThenByDescending(post => post.Id)
+            .Take(200)
+            .ToListAsync(cancellationToken);
+        return [.. posts.Select(post => new ChatRow(post.Id, post.ClientId, post.Text, post.By, TimeWords.At(post.At, now, zone)))];
     }
 
     private static async Task<Ok<ClockView>> ClockAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)

@@ -13,6 +13,7 @@ using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.Storage;
 
@@ -57,6 +58,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<ClientSearchRow> ClientSearchRows => Set<ClientSearchRow>();
     public DbSet<StoredField> Fields => Set<StoredField>();
     public DbSet<StoredArrangement> Arrangements => Set<StoredArrangement>();
+    public DbSet<ProjectWatcher> ProjectWatchers => Set<ProjectWatcher>();
     public DbSet<ClientTask> ClientTasks => Set<ClientTask>();
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
@@ -65,6 +67,9 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Run> Runs => Set<Run>();
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
+    public DbSet<TeamChatPost> TeamChat => Set<TeamChatPost>();
+    public DbSet<Webhook> Webhooks => Set<Webhook>();
+    public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();
     public DbSet<CompletedRequest> CompletedRequests => Set<CompletedRequest>();
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
 
@@ -113,6 +118,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
             .HaveForms()
             .HaveRecords()
             .HaveMail()
+            .HaveWebhooks()
             .HaveInquiries()
             .HaveFollowThrough()
             .Properties<Enum>()
@@ -129,6 +135,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
         builder.MapForms();
         builder.MapRecords();
         builder.MapMail();
+        builder.MapWebhooks();
         builder.MapInquiries();
         builder.MapFollowThrough();
 

@@ -8,11 +8,12 @@ using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
+using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.Work;
 
 /// <summary>
-/// Carries out what has fallen due: steps of runs, outgoing mail and keeping the program in order, each in a
+/// Carries out what has fallen due: steps of runs, outgoing mail, calls to webhooks and keeping the program in order, each in a
 /// transaction of its own.
 /// </summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
@@ -91,6 +92,13 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
                 break;
         }
 
+        foreach (var call in await InScopeAsync(services => services.GetRequiredService<WebhookQueue>().DueAsync(cancellationToken)))
+            allWell &= await TryAsync(
+                "webhook",
+                call,
+                services => services.GetRequiredService<WebhookQueue>().DeliverAsync(call, cancellationToken)
+            );
+
         LastPass = time.Now();
         return allWell ? await InScopeAsync(NextAsync) : null;
 
@@ -114,8 +122,11 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             var mail = await services.GetRequiredService<MailQueue>().NextTryAsync(cancellationToken) is { } next
                 ? Duration.Max(Duration.Zero, next - time.Now())
                 : (Duration?)null;
+            var webhook = await services.GetRequiredService<WebhookQueue>().NextTryAsync(cancellationToken) is { } call
+                ? Duration.Max(Duration.Zero, call - time.Now())
+                : (Duration?)null;
             var telling = await services.GetRequiredService<Notifications>().NextAsync(cancellationToken) - clock.GetCurrentInstant();
-            return new[] { step, mail, telling }.Min();
+            return new[] { step, mail, webhook, telling }.Min();
         }
     }
 

@@ -14,6 +14,7 @@ public sealed class FollowThroughDeskTests
 {
     private static readonly Guid Maren = Guid.NewGuid();
     private static readonly Guid Wall = Guid.NewGuid();
+    private static readonly Guid Board = Guid.NewGuid();
 
     private static readonly FollowThroughNames Names = new(
         _ => "A wall to paint",
@@ -22,6 +23,7 @@ public sealed class FollowThroughDeskTests
         key => BuiltInFields.All.FirstOrDefault(field => field.Key == key)?.Label ?? "a field that is gone",
         _ => "Maren",
         _ => "Onboarding",
+        _ => "Board",
         _ => "the budget is large"
     );
 
@@ -31,7 +33,8 @@ public sealed class FollowThroughDeskTests
         Stage.Usual,
         BuiltInFields.All.ToDictionary(field => field.Key),
         new HashSet<Guid> { Maren },
-        new HashSet<Guid>()
+        new HashSet<Guid>(),
+        new HashSet<Guid> { Board }
     );
 
     public static TheoryData<string> Ready => [.. ReadyFollowThroughs.All.Select(one => one.Key)];
@@ -82,6 +85,10 @@ public sealed class FollowThroughDeskTests
         Does(new MakeTask("Measure", 2, Maren)).ShouldBe("a task: “Measure”, to be done within two working days by Maren");
         Does(new MoveStage("parked", 90)).ShouldBe("the stage moves to Parked for 90 days");
         Does(new FillField("project.start", null)).ShouldBe("“Start” is set to that day");
+        Does(new HandOverProject(Maren, KeepWatching: true))
+            .ShouldBe("Maren looks after it from then on; whoever did before keeps watching");
+        Does(new PostToChat("A wall!")).ShouldBe("a line in the team chat: “A wall!”");
+        Does(new CallWebhook(Board)).ShouldBe("the webhook “Board” is called");
         Does(new TellTeam([Maren], "helper@example.com", "A wall", "")).ShouldBe("Maren and helper@example.com are told: “A wall”");
         Does(new WaitFor(new BookedOccasion())).ShouldBe("waits until they book, at most five days");
     }
@@ -98,6 +105,8 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new MoveStage("booked", 3))).ShouldContain("Only a stage where nothing happens");
         Only(Step("a", new FillField("project.budget", null))).ShouldContain("Only a field for dates");
         Only(Step("a", new HandOverProject(Guid.NewGuid()))).ShouldContain("Choose who looks after it");
+        Only(Step("a", new PostToChat(" "))).ShouldContain("what is posted");
+        Only(Step("a", new CallWebhook(Guid.NewGuid()))).ShouldContain("Choose the webhook");
         Only(Step("a", new TellTeam([], null, "Hello", ""))).ShouldContain("who is told");
         Only(Step("a", new TellTeam([], "no address", "Hello", ""))).ShouldContain("no e-mail address");
         Only(Step("a", new StartAnother(Guid.NewGuid()))).ShouldContain("has to be in force");

@@ -114,10 +114,21 @@ public sealed class CommitPointTests : IDisposable
 
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
-    private static TestApp Watched(CommitPoints points) =>
-        new() { Durable = true, Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)) };
+    internal static TestApp Watched(CommitPoints points, params (string Name, string Value)[] settings) =>
+        new()
+        {
+            Durable = true,
+            Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)),
+            Settings = settings.ToDictionary(setting => setting.Name, setting => setting.Value),
+        };
 
-    private static TestApp Revived(string copy, int hour) => new() { Folder = copy, Time = TimeAt(hour) };
+    internal static TestApp Revived(string copy, int hour, params (string Name, string Value)[] settings) =>
+        new()
+        {
+            Folder = copy,
+            Time = TimeAt(hour),
+            Settings = settings.ToDictionary(setting => setting.Name, setting => setting.Value),
+        };
 
     private static FakeTimeProvider TimeAt(int hour)
     {
@@ -173,7 +184,7 @@ public sealed class CommitPointTests : IDisposable
         ends.ShouldContain(response.StatusCode, await response.Content.ReadAsStringAsync());
     }
 
-    private static async Task<Dictionary<string, long>> CountsAsync(PorchDb db)
+    internal static async Task<Dictionary<string, long>> CountsAsync(PorchDb db)
     {
         var counts = new Dictionary<string, long>();
         foreach (var table in db.Model.GetEntityTypes().Select(entity => entity.GetTableName()!).Distinct())

@@ -1302,6 +1302,32 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("PracticeMail");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.TeamChatPost", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.ToTable("TeamChat", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1842,6 +1868,19 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Projects");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Records.ProjectWatcher", b =>
+                {
+                    b.Property<Guid>("ProjectId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ProjectId", "UserId");
+
+                    b.ToTable("ProjectWatchers");
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.RecordDifference", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1920,6 +1959,79 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("SavedViews", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Webhooks.Webhook", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SecretSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Webhooks", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Webhooks.WebhookCall", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Counted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("EffectKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("NextTry")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tries")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("WebhookId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Written")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex("EffectKey")
+                        .IsUnique();
+
+                    b.HasIndex("NextTry")
+                        .HasFilter("\"NextTry\" IS NOT NULL");
+
+                    b.HasIndex("WebhookId", "Written");
+
+                    b.ToTable("WebhookCalls");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
@@ -2202,6 +2314,15 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.TeamChatPost", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.ClientImport", null)
@@ -2414,6 +2535,21 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Records.ProjectWatcher", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Records.RecordDifference", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -2443,6 +2579,20 @@ namespace PorchLight.Server.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("WrittenValueId")
                         .OnDelete(DeleteBehavior.SetNull);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Webhooks.WebhookCall", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PorchLight.Server.Webhooks.Webhook", null)
+                        .WithMany()
+                        .HasForeignKey("WebhookId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 #pragma warning restore 612, 618
         }

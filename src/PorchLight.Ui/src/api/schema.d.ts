@@ -1844,6 +1844,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/projects/{project}/watching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsByIdProjectsByProjectWatching"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/{id}/tasks": {
         parameters: {
             query?: never;
@@ -2628,6 +2644,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/webhooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getWebhooks"];
+        put?: never;
+        post: operations["postWebhooks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putWebhooksById"];
+        post?: never;
+        delete: operations["deleteWebhooksById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/{id}/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postWebhooksByIdSecret"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postWebhooksByIdTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getWebhooksCalls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postWebhooksCallsByIdAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/mail": {
         parameters: {
             query?: never;
@@ -2686,6 +2798,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postPracticeMailByIdBooked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/chat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPracticeChat"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3494,6 +3622,19 @@ export interface components {
             /** @description What is counted. */
             in: components["schemas"]["SpanUnit"];
         };
+        CallView: {
+            id: components["schemas"]["IdOfWebhookCall"];
+            webhook: string;
+            /** @description Whom it tells of; null for a test. */
+            client: null | string;
+            written: string;
+            state: components["schemas"]["WebhookState"];
+            /** @description The body as it is sent, set out to be read. */
+            payload: string;
+            tries: components["schemas"]["TryView"][];
+            /** @description When it is tried again, in words; null for not by itself. */
+            next: null | string;
+        };
         /** @description How much fits into the months to come. A month that is not named has room for all. */
         Capacity: {
             /** @description The key of the question for the wanted day or days. */
@@ -3530,6 +3671,14 @@ export interface components {
             /** Format: int32 */
             number: number;
             sentences: string[];
+        };
+        ChatRow: {
+            id: components["schemas"]["IdOfTeamChatPost"];
+            clientId: components["schemas"]["IdOfClient"];
+            text: string;
+            /** @description The follow-through that posted it. */
+            by: string;
+            at: string;
         };
         /** @description Something that can be picked. */
         Choice: {
@@ -4234,6 +4383,13 @@ export interface components {
             now: components["schemas"]["TellingTime"];
         };
         /** @description An edit that says what it started from. */
+        EditOfWebhookHead: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["WebhookHead"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["WebhookHead"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfWelcomeCard: {
             /** @description The values as they were read. */
             was: components["schemas"]["WelcomeCard"];
@@ -4569,6 +4725,8 @@ export interface components {
             people: components["schemas"]["Choice"][];
             /** @description The other follow-throughs in force. */
             others: components["schemas"]["Choice"][];
+            /** @description The webhooks of the business. */
+            webhooks: components["schemas"]["Choice"][];
             /** @description What a condition can look at: what the form asks that starts it, and what is on file. */
             subjects: components["schemas"]["ConditionSubject"][];
         };
@@ -5014,6 +5172,24 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfStoredFollowThrough: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfTeamChatPost: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfWebhook: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfWebhookCall: string;
         /** Format: binary */
         IFormFile: string;
         ImportColumn: {
@@ -5834,6 +6010,11 @@ export interface components {
             /** @description The piece of work it is about. */
             projectId: components["schemas"]["IdOfProject"];
         };
+        NewSecret: {
+            id: components["schemas"]["IdOfWebhook"];
+            /** @description Shown this once. */
+            secret: string;
+        };
         NewTask: {
             projectId: null | components["schemas"]["IdOfProject"];
             /** @description Whether it is only a day to think of; then it needs one. */
@@ -6242,6 +6423,10 @@ export interface components {
             looksAfter: null | string;
             /** @description What they are called; null for nobody. */
             looksAfterName: null | string;
+            /** @description Whether whoever asks is told by mail what comes in. */
+            watches: boolean;
+            /** @description The names of the others who are. */
+            watchers: string[];
             /** @description Its days in the order of time. */
             days: components["schemas"]["DayOfProject"][];
             fields: components["schemas"]["FieldOnFile"][];
@@ -7569,7 +7754,7 @@ export interface components {
          * @description What a step does. What is done outside a run (OutsideAction) the rest of the program carries out; how a run goes on
          *     (FlowAction) the planner decides alone.
          */
-        StepAction: components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"] | components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionEndRun"];
+        StepAction: components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionPostToChat"] | components["schemas"]["StepActionCallWebhook"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"] | components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionEndRun"];
         /** @description Goes on at one step or at another. */
         StepActionBranch: {
             /** @enum {string} */
@@ -7580,6 +7765,16 @@ export interface components {
             then: null | string;
             /** @description The same where it is not; null for the next one. */
             otherwise: null | string;
+        };
+        /** @description Calls a webhook of the business with what is on file about the client and the project. */
+        StepActionCallWebhook: {
+            /** @enum {string} */
+            kind: "callWebhook";
+            /**
+             * Format: uuid
+             * @description Its identifier.
+             */
+            webhook: string;
         };
         /** @description Ends the run; what stands behind it is reached from a branch only. */
         StepActionEndRun: {
@@ -7603,6 +7798,11 @@ export interface components {
              * @description The user.
              */
             to: string;
+            /**
+             * @description Whether whoever looked after it until then goes on being told what comes in.
+             * @default false
+             */
+            keepWatching: boolean;
         };
         /** @description Makes a task of the project. */
         StepActionMakeTask: {
@@ -7632,6 +7832,13 @@ export interface components {
              * @description Of a stage where nothing happens: after how many days it comes back; null for not by itself.
              */
             parkedDays?: null | number;
+        };
+        /** @description Posts a line to the team chat. */
+        StepActionPostToChat: {
+            /** @enum {string} */
+            kind: "postToChat";
+            /** @description May hold known values. */
+            text: string;
         };
         /** @description Sends the person a message by mail. */
         StepActionSendMessage: {
@@ -7869,6 +8076,11 @@ export interface components {
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
             failed: components["schemas"]["FailedRow"][];
+            /**
+             * Format: int32
+             * @description How many calls to webhooks wait for somebody to look.
+             */
+            givenUpCalls: number;
             erasedSoon: components["schemas"]["ErasedSoon"][];
             tasks: components["schemas"]["TaskOnFile"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */
@@ -7904,6 +8116,12 @@ export interface components {
          * @enum {unknown}
          */
         Truth: "false" | "unknown" | "true";
+        TryView: {
+            at: string;
+            /** Format: int32 */
+            status: null | number;
+            sentence: string;
+        };
         TypedAnswers: {
             /** @description Lines that were typed or pasted. */
             text: string;
@@ -7979,6 +8197,9 @@ export interface components {
              */
             answers: number;
         };
+        Watch: {
+            watches: boolean;
+        };
         /** @description Another way forward. */
         WayForward: {
             /** @description What it is. */
@@ -7987,6 +8208,26 @@ export interface components {
             text: string;
             /** @description A web address the owner saved, or null. */
             address?: null | string;
+        };
+        WebhookHead: {
+            name: string;
+            address: string;
+        };
+        /**
+         * @description How far a call to a webhook is.
+         * @enum {unknown}
+         */
+        WebhookState: "waiting" | "taken" | "failed";
+        WebhookView: {
+            id: components["schemas"]["IdOfWebhook"];
+            head: components["schemas"]["WebhookHead"];
+            /** @description Whether calls stay in this program, because the address leads nowhere. */
+            isPractice: boolean;
+            /**
+             * Format: int32
+             * @description How many calls were given up and wait for somebody to look.
+             */
+            failed: number;
         };
         /** @description Who welcomes people on the cover of forms. */
         WelcomeCard: {
@@ -12346,6 +12587,40 @@ export interface operations {
             };
         };
     };
+    putClientsByIdProjectsByProjectWatching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Watch"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     postClientsByIdTasks: {
         parameters: {
             query?: never;
@@ -14276,6 +14551,250 @@ export interface operations {
             };
         };
     };
+    getWebhooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postWebhooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookHead"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewSecret"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putWebhooksById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfWebhookHead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WebhookHead"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteWebhooksById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postWebhooksByIdSecret: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewSecret"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postWebhooksByIdTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getWebhooksCalls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postWebhooksCallsByIdAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getPracticeMail: {
         parameters: {
             query?: never;
@@ -14386,6 +14905,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPracticeChat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChatRow"][];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

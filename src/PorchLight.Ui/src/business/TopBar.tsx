@@ -118,6 +118,9 @@ function PracticeMenu() {
         <DropdownMenu.Item asChild className={menuItem}>
           <Link to="/practice-mail">Practice mail</Link>
         </DropdownMenu.Item>
+        <DropdownMenu.Item asChild className={menuItem}>
+          <Link to="/practice-chat">Practice team chat</Link>
+        </DropdownMenu.Item>
         {isDemo && <SkipAhead />}
       </DropdownMenu.Content>
     </DropdownMenu.Root>

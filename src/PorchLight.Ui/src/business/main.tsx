@@ -23,6 +23,7 @@ import { InquiryPanel } from "./inquiries/InquiryPanel";
 import { StuckMail } from "./mail/StuckMail";
 import { MailList } from "./practice/MailList";
 import { MailPanel } from "./practice/MailPanel";
+import { TeamChat } from "./practice/TeamChat";
 import { ClientList } from "./records/ClientList";
 import { ImportClients } from "./records/ImportClients";
 import { MergePanel } from "./records/MergePanel";
@@ -74,6 +75,7 @@ const router = createBrowserRouter([
       { path: "/follow-through", element: <FollowThroughList /> },
       { path: "/follow-through/:id/:part?", element: <FollowThroughPage /> },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
+      { path: "/practice-chat", element: <TeamChat /> },
       { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/mails", element: <MailTimes /> },
       { path: "/password", element: <PasswordPage /> },

@@ -68,13 +68,20 @@ export function ActionFields({ action, choices, later, onChange }: Props) {
     ),
     setField: (value) => <FieldValueFields value={value} choices={choices} onChange={onChange} />,
     handOver: (value) => (
-      <SelectBox
-        label="Who looks after it from then on"
-        value={value.to}
-        onChange={(e) => onChange({ ...value, to: e.target.value })}
-      >
-        <Offered choices={choices.people} chosen={value.to} />
-      </SelectBox>
+      <>
+        <SelectBox
+          label="Who looks after it from then on"
+          value={value.to}
+          onChange={(e) => onChange({ ...value, to: e.target.value })}
+        >
+          <Offered choices={choices.people} chosen={value.to} />
+        </SelectBox>
+        <CheckBox
+          label="Whoever looked after it until then keeps watching: they get a mail about what comes in"
+          checked={value.keepWatching ?? false}
+          onChange={(keepWatching) => onChange({ ...value, keepWatching })}
+        />
+      </>
     ),
     tellTeam: (value) => (
       <>
@@ -115,6 +122,25 @@ export function ActionFields({ action, choices, later, onChange }: Props) {
           onChange={(text) => onChange({ ...value, text })}
         />
       </>
+    ),
+    postToChat: (value) => (
+      <KnownWordsBox
+        label="What the team reads"
+        lines="several"
+        choices={known}
+        value={value.text}
+        onChange={(text) => onChange({ ...value, text })}
+      />
+    ),
+    callWebhook: (value) => (
+      <SelectBox
+        label="Which webhook"
+        help="It gets what is on file about the client and the project. The owner makes webhooks in Settings."
+        value={value.webhook}
+        onChange={(e) => onChange({ ...value, webhook: e.target.value })}
+      >
+        <Offered choices={choices.webhooks} chosen={value.webhook} />
+      </SelectBox>
     ),
     startAnother: (value) => (
       <SelectBox

@@ -9,6 +9,8 @@ export const stepKinds: [StepAction["kind"], string][] = [
   ["setField", "Set a field"],
   ["handOver", "Hand over to a colleague"],
   ["tellTeam", "Tell somebody by mail"],
+  ["postToChat", "Post to the team chat"],
+  ["callWebhook", "Call a webhook"],
   ["startAnother", "Start another follow-through"],
   ["waitFor", "Wait until something happens"],
   ["branch", "Go one way or another"],
@@ -18,6 +20,8 @@ export const stepKinds: [StepAction["kind"], string][] = [
 
 /** Whether it decides how the run goes on, and does nothing that anybody could nod to. */
 export const isFlow = (action: StepAction) => ["waitFor", "branch", "end"].includes(action.kind);
+
+const noId = "00000000-0000-0000-0000-000000000000";
 
 /** A step of a kind with nothing said yet. */
 export function beginAction(kind: StepAction["kind"], choices: Choices): StepAction {
@@ -37,11 +41,15 @@ export function beginAction(kind: StepAction["kind"], choices: Choices): StepAct
     case "setField":
       return { kind, field: choices.dates[0]?.key ?? "", value: null };
     case "handOver":
-      return { kind, to: choices.people[0]?.key ?? "" };
+      return { kind, to: choices.people[0]?.key ?? "", keepWatching: false };
     case "tellTeam":
       return { kind, users: [], outside: null, subject: "", text: "" };
+    case "postToChat":
+      return { kind, text: "" };
+    case "callWebhook":
+      return { kind, webhook: choices.webhooks[0]?.key ?? noId };
     case "startAnother":
-      return { kind, followThrough: choices.others[0]?.key ?? "00000000-0000-0000-0000-000000000000" };
+      return { kind, followThrough: choices.others[0]?.key ?? noId };
     case "waitFor":
       return { kind, on: { kind: "replied" }, otherwise: null };
     case "branch":

@@ -52,6 +52,19 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
       });
     },
   });
+  const watch = useMutation({
+    mutationFn: (watches: boolean) =>
+      orProblem(
+        api.PUT("/api/clients/{id}/projects/{project}/watching", {
+          params: { path: { id: client, project: project.id! } },
+          body: { watches },
+        }),
+      ),
+    onSuccess: (_, watches) => {
+      void queries.invalidateQueries({ queryKey: ["client"] });
+      say({ words: watches ? "You get a mail about what comes in to it." : "You are not told any more." });
+    },
+  });
   const set = (part: Partial<Head>) => !change.isPending && change.mutate({ was: stored, now: { ...stored, ...part } });
   const finding = findingsOf(change.error).get("title");
   return (
@@ -94,6 +107,15 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
               {!parts && stored.looksAfter && <option value={stored.looksAfter}>{project.looksAfterName}</option>}
             </select>
           </label>
+          <Button
+            weight="quiet"
+            className="-mx-3"
+            aria-pressed={project.watches}
+            disabled={watch.isPending}
+            onClick={() => watch.mutate(!project.watches)}
+          >
+            {project.watches ? "Stop watching" : "Watch it"}
+          </Button>
           <Button weight="quiet" className="-mx-3" onClick={() => setTitle(project.title)}>
             Change the title
           </Button>
@@ -120,7 +142,8 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
           </Button>
         </form>
       )}
-      {!finding && <Failure error={change.error} />}
+      {project.watchers.length > 0 && <p className="mt-1 text-slate">Also watched by {project.watchers.join(", ")}.</p>}
+      {!finding && <Failure error={change.error ?? watch.error} />}
     </div>
   );
 }

@@ -17,6 +17,7 @@ import { PeopleSettings } from "./PeopleSettings";
 import { SavedForm } from "../edits/SavedForm";
 import { SourceSettings } from "./SourceSettings";
 import { ViewSettings } from "./ViewSettings";
+import { WebhookSettings } from "./WebhookSettings";
 import { WelcomeSettings } from "./WelcomeSettings";
 
 export type SettingsView = Schemas["SettingsView"];
@@ -33,6 +34,7 @@ const sections = [
   ["promise", "Reply promise"],
   ["people", "People"],
   ["mail", "Mail"],
+  ["webhooks", "Webhooks"],
   ["backup", "Backup"],
 ] as const;
 
@@ -66,6 +68,8 @@ export function Settings() {
             <PeopleSettings />
           ) : section === "mail" ? (
             <MailSettings />
+          ) : section === "webhooks" ? (
+            <WebhookSettings />
           ) : section === "fields" ? (
             <FieldSettings />
           ) : section === "sources" ? (

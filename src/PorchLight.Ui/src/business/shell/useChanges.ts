@@ -64,6 +64,9 @@ const madeOf: Record<string, string[]> = {
   people: ["identity", "brand"],
   settings: ["brand"],
   "mail-settings": ["brand", "messages"],
+  webhooks: ["webhooks"],
+  "webhook-calls": ["webhooks", "records", "brand"],
+  "team-chat": ["messages", "brand"],
 };
 
 /** Listens while somebody is signed in; what is made of what changed is asked for again. */

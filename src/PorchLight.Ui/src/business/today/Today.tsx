@@ -65,11 +65,13 @@ export function Today() {
             {today.data.tasks.length > 0 && <Due tasks={today.data.tasks} />}
             {stuck.length > 0 && <Stuck stuck={stuck} open={open} />}
             {today.data.failed.length > 0 && <Failed failed={today.data.failed} />}
+            {today.data.givenUpCalls > 0 && <GivenUpCalls count={today.data.givenUpCalls} />}
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
             {today.data.promised.length === 0 &&
               nods.length === 0 &&
               stuck.length === 0 &&
               today.data.failed.length === 0 &&
+              today.data.givenUpCalls === 0 &&
               today.data.tasks.length === 0 && (
                 <Empty>
                   Nothing to do right now. New inquiries, and messages that wait for your nod, appear here by
@@ -113,6 +115,23 @@ function Due({ tasks }: { tasks: Schemas["TaskOnFile"][] }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Calls to webhooks that nobody took; the log says why. */
+function GivenUpCalls({ count }: { count: number }) {
+  const { role } = useSession();
+  return (
+    <p className="mb-6 rounded-soft bg-glow p-4">
+      {count === 1 ? "One call to a webhook was given up. " : `${count} calls to webhooks were given up. `}
+      {role === "owner" ? (
+        <Link to="/settings/webhooks" className="underline">
+          See why, and send again
+        </Link>
+      ) : (
+        "The owner finds the reason in Settings."
+      )}
+    </p>
   );
 }
 

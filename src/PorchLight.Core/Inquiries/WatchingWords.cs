@@ -1,0 +1,38 @@
+using PorchLight.Core.Records;
+
+namespace PorchLight.Core.Inquiries;
+
+/// <summary>Writes what those are told who watch a project that somebody else looks after.</summary>
+public static class WatchingWords
+{
+    /// <summary>The mail about something that happened; null for what watchers are not told.</summary>
+    /// <param name="happening">What happened.</param>
+    /// <param name="client">The client's name.</param>
+    /// <param name="project">The title of the project.</param>
+    /// <param name="stage">The name of a stage by its key.</param>
+    /// <param name="link">Where the project is seen.</param>
+    public static (string Subject, string Text)? Write(
+        DomainEvent happening,
+        string client,
+        string project,
+        Func<string, string> stage,
+        string link
+    )
+    {
+        var news = happening switch
+        {
+            ReplyReceived { Text: { } words } => ($"{client} wrote", $"{client} wrote about “{project}”:\n\n{words}"),
+            ReplyReceived => ($"Word from {client}", $"There was word from {client} about “{project}”."),
+            MeetingBooked => ($"{client} booked a meeting", $"{client} booked a meeting about “{project}”."),
+            InquiryReceived => ($"{client} sent a form", $"{client} sent a form that belongs to “{project}”."),
+            { } moved when moved.StageReached() is { } key => (
+                $"“{project}”: {stage(key)}",
+                $"“{project}” of {client} came to {stage(key)}."
+            ),
+            _ => ((string, string)?)null,
+        };
+        return news is var (subject, text)
+            ? (subject, $"{text}\n\n{link}\n\nYou are told because you watch this project. You can stop that on its page.")
+            : null;
+    }
+}

@@ -1,0 +1,36 @@
+using NodaTime;
+using PorchLight.Core.Common;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Messages;
+
+/// <summary>A line in the simulated team chat.</summary>
+internal sealed class TeamChatPost
+{
+    public required Id<TeamChatPost> Id { get; init; }
+
+    /// <summary>Whom it is about.</summary>
+    public required Id<Client> ClientId { get; init; }
+    public required string Text { get; init; }
+
+    /// <summary>The follow-through that posted it, by the name it had.</summary>
+    public required string By { get; init; }
+    public required Instant At { get; init; }
+}
+
+internal static class TeamChat
+{
+    /// <summary>Posts a line, as part of the caller's transaction.</summary>
+    public static void PostToTeamChat(this PorchDb db, string text, string by, Client about, Instant at) =>
+        db.TeamChat.Add(
+            new TeamChatPost
+            {
+                Id = new Id<TeamChatPost>(Guid.CreateVersion7()),
+                ClientId = about.Id,
+                Text = text.Trim(),
+                By = by,
+                At = at,
+            }
+        );
+}

@@ -1,0 +1,242 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Webhooks;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Webhooks;
+
+/// <summary>The webhooks of the business, and the log of what they were called with.</summary>
+internal static class WebhookEndpoints
+{
+    private const string Gone = "This webhook is not here any more.";
+    private const int LongestName = 80;
+    private const int Most = 50;
+    private const int CallsShown = 100;
+
+    internal sealed record WebhookHead(string Name, string Address)
+    {
+        public IReadOnlyList<Finding> Check() =>
+            [
+                .. Name.Trim().Length is > 0 and <= LongestName
+                    ? Array.Empty<Finding>()
+                    : [new Finding("name", $"Give it a name of at most {LongestName} characters.")],
+                .. WebhookAddress.Check(Address) is { } sentence ? [new Finding("address", sentence)] : Array.Empty<Finding>(),
+            ];
+
+        public WebhookHead Tidied() => new(Name.Trim(), Address.Trim());
+    }
+
+    /// <param name="IsPractice">Whether calls stay in this program, because the address leads nowhere.</param>
+    /// <param name="Failed">How many calls were given up and wait for somebody to look.</param>
+    internal sealed record WebhookView(Id<Webhook> Id, WebhookHead Head, bool IsPractice, int Failed);
+
+    /// <param name="Secret">Shown this once.</param>
+    internal sealed record NewSecret(Id<Webhook> Id, string Secret);
+
+    internal sealed record TryView(string At, int? Status, string Sentence);
+
+    /// <param name="Client">Whom it tells of; null for a test.</param>
+    /// <param name="Payload">The body as it is sent, set out to be read.</param>
+    /// <param name="Next">When it is tried again, in words; null for not by itself.</param>
+    internal sealed record CallView(
+        Id<WebhookCall> Id,
+        string Webhook,
+        string? Client,
+        string Written,
+        WebhookState State,
+        string Payload,
+        IReadOnlyList<TryView> Tries,
+        string? Next
+    );
+
+    public static void MapWebhooks(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/webhooks").For(Access.Owner).WithTags("Webhooks");
+        group.MapGet("", ListAsync);
+        group.MapPost("", MakeAsync).Once();
+        group.MapPut("/{id}", ChangeAsync);
+        group.MapDelete("/{id}", RemoveAsync);
+        group.MapPost("/{id}/secret", RenewSecretAsync).Once();
+        group.MapPost("/{id}/test", TestAsync).Once();
+        group.MapGet("/calls", CallsAsync);
+        group.MapPost("/calls/{id}/again", SendAgainAsync).Once();
+    }
+
+    private static async Task<List<WebhookView>> ListAsync(PorchDb db, CancellationToken cancellationToken)
+    {
+        var failed = await db
+            .WebhookCalls.Where(call => call.State == WebhookState.Failed)
+            .GroupBy(call => call.WebhookId)
+            .ToDictionaryAsync(calls => calls.Key, calls => calls.Count(), cancellationToken);
+        var all = await db.Webhooks.AsNoTracking().OrderBy(one => one.Name).ThenBy(one => one.Id).ToListAsync(cancellationToken);
+        return [.. all.Select(one => ViewOf(one, failed.GetValueOrDefault(one.Id)))];
+    }
+
+    private static async Task<Results<Created<NewSecret>, ProblemHttpResult>> MakeAsync(
+        WebhookHead wanted,
+        PorchDb db,
+        Tokens tokens,
+        CancellationToken cancellationToken
+    )
+    {
+        if (wanted.Check() is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Webhooks.CountAsync(cancellationToken) >= Most)
+            return Problems.Unprocessable($"There are {Most} webhooks already. Take one away that nobody needs.");
+        var (head, secret) = (wanted.Tidied(), tokens.Create());
+        var made = new Webhook
+        {
+            Id = new Id<Webhook>(Guid.CreateVersion7()),
+            Name = head.Name,
+            Address = head.Address,
+            SecretSealed = secret.Sealed,
+        };
+        db.Webhooks.Add(made);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Created($"/api/webhooks/{made.Id}", new NewSecret(made.Id, secret.Token));
+    }
+
+    private static async Task<Results<Ok<WebhookHead>, ProblemHttpResult>> ChangeAsync(
+        Id<Webhook> id,
+        Edit<WebhookHead> edit,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Webhooks.FindAsync([id], cancellationToken) is not { } stored)
+            return Problems.NotFound(Gone);
+        var (merged, refusal) = edit.Onto(new WebhookHead(stored.Name, stored.Address));
+        if (refusal is not null)
+            return refusal;
+        if (merged.Check() is { Count: > 0 } findings)
+            return Problems.Unfinished(findings);
+        var head = merged.Tidied();
+        (stored.Name, stored.Address) = (head.Name, head.Address);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(head);
+    }
+
+    /// <summary>Takes a webhook away with its log. Steps that call it say so themselves.</summary>
+    private static async Task<NoContent> RemoveAsync(Id<Webhook> id, PorchDb db, CancellationToken cancellationToken)
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Webhooks.FindAsync([id], cancellationToken) is { } stored)
+            db.Webhooks.Remove(stored);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Gives it another secret; calls are signed with it from then on.</summary>
+    private static async Task<Results<Ok<NewSecret>, ProblemHttpResult>> RenewSecretAsync(
+        Id<Webhook> id,
+        PorchDb db,
+        Tokens tokens,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Webhooks.FindAsync([id], cancellationToken) is not { } stored)
+            return Problems.NotFound(Gone);
+        var secret = tokens.Create();
+        stored.SecretSealed = secret.Sealed;
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(new NewSecret(id, secret.Token));
+    }
+
+    /// <summary>Queues a call that tells of nobody.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TestAsync(
+        Id<Webhook> id,
+        PorchDb db,
+        WebhookQueue queue,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Webhooks.FindAsync([id], cancellationToken) is null)
+            return Problems.NotFound(Gone);
+        var now = clock.GetCurrentInstant();
+        queue.Queue($"test {Guid.CreateVersion7()}", id, null, JsonSerializer.Serialize(new { test = true, at = now }, Json.Options), now);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The last calls of all webhooks, the newest first.</summary>
+    private static async Task<List<CallView>> CallsAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    {
+        var rows = await (
+            from call in db.WebhookCalls.AsNoTracking()
+            join webhook in db.Webhooks.AsNoTracking() on call.WebhookId equals webhook.Id
+            join client in db.Clients.IgnoreQueryFilters().AsNoTracking() on call.ClientId equals client.Id into clients
+            from client in clients.DefaultIfEmpty()
+            orderby call.Written descending, call.Id descending
+            select new
+            {
+                Call = call,
+                webhook.Name,
+                Client = client == null ? null : client.Name,
+            }
+        )
+            .Take(CallsShown)
+            .ToListAsync(cancellationToken);
+        var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
+        return
+        [
+            .. rows.Select(row => new CallView(
+                row.Call.Id,
+                row.Name,
+                row.Client,
+                TimeWords.At(row.Call.Written, now, zone),
+                row.Call.State,
+                SetOut(row.Call.Body),
+                [
+                    .. row.Call.Tries.Select(one => new TryView(
+                        TimeWords.At(one.At + clock.Ahead, now, zone),
+                        one.Status,
+                        one.Why ?? $"Taken ({one.Status})."
+                    )),
+                ],
+                row.Call.NextTry is { } next && row.Call.Tries.Count > 0 ? TimeWords.At(next + clock.Ahead, now, zone) : null
+            )),
+        ];
+    }
+
+    /// <summary>Has a call delivered once more, under its old name; what was given up is tried as often as in the beginning.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendAgainAsync(
+        Id<WebhookCall> id,
+        PorchDb db,
+        TimeProvider time,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.WebhookCalls.FindAsync([id], cancellationToken) is not { } call)
+            return Problems.NotFound("This call is not in the log any more.");
+        call.Tries = [.. call.Tries, new WebhookTry(time.Now(), null, $"Sent again by {who.DisplayName()}.")];
+        (call.State, call.Counted, call.NextTry) = (WebhookState.Waiting, 0, Instant.FromUnixTimeTicks(0));
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static WebhookView ViewOf(Webhook webhook, int failed) =>
+        new(webhook.Id, new WebhookHead(webhook.Name, webhook.Address), WebhookCarrier.IsPractice(webhook.Address), failed);
+
+    private static readonly JsonSerializerOptions Readable = new(Json.Options) { WriteIndented = true };
+
+    private static string SetOut(string body)
+    {
+        using var document = JsonDocument.Parse(body);
+        return JsonSerializer.Serialize(document.RootElement, Readable);
+    }
+}
