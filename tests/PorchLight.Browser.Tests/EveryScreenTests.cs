@@ -67,6 +67,7 @@ public sealed class EveryScreenTests
             $"/follow-through/{follow}/plan-table",
             $"/follow-through/{follow}/people",
             "/practice-mail",
+            "/practice-chat",
             $"/practice-mail/{mail}",
             "/mails",
             "/password",

@@ -35,7 +35,7 @@ public sealed partial class EventLogTests
         await app.ChangeAsync(async db =>
         {
             var business = await db.BusinessAsync();
-            business.Smtp = new SmtpSettings("127.0.0.1", 1, SmtpSecurity.None, null, null);
+            business.Smtp = new SmtpSettings("127.0.0.1", 1, MailSecurity.None, null, null);
             await using var scope = app.Services.CreateAsyncScope();
             ActivatorUtilities
                 .CreateInstance<MailQueue>(scope.ServiceProvider, db)

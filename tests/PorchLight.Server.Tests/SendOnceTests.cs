@@ -43,6 +43,7 @@ public sealed class SendOnceTests
         "/api/forms/{id}/fit-so-far", // keep nothing
         "/api/follow-throughs/{id}/in-force", // it is in force already
         "/api/follow-throughs/{id}/rehearse", // keeps nothing
+        "/api/settings/mailbox/test", // keeps nothing
         "/api/runs/{id}/stop",
         "/api/runs/{id}/try-again",
         "/api/runs/{id}/steps/{step}/skip",
@@ -206,6 +207,16 @@ public sealed class SendOnceTests
             ("/api/webhooks/calls/{id}/again", "/api/webhooks/calls/{call}/again", new { }),
             ("/api/follow-throughs", "/api/follow-throughs", new { ready = "proposal", name = "After an offer" }),
             ("/api/follow-throughs/{id}/copies", $"/api/follow-throughs/{follow}/copies", new { }),
+            (
+                "/api/clients/{id}/messages",
+                $"/api/clients/{client}/messages",
+                new
+                {
+                    subject = "Your wall",
+                    text = "Gladly.",
+                    answers = (Guid?)null,
+                }
+            ),
             ("/api/clients/{id}/runs", $"/api/clients/{client}/runs", new { followThroughId = follow, projectId = project }),
             ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
             (

@@ -276,10 +276,10 @@ public sealed class SmtpTests
         (await bad.PlacesAsync()).ShouldBe(["host", "port"]);
     }
 
-    private static MailSettingsEndpoints.MailSetting Practice() => new(true, "", 587, SmtpSecurity.StartTls, "", "");
+    private static MailSettingsEndpoints.MailSetting Practice() => new(true, "", 587, MailSecurity.StartTls, "", "");
 
     private static MailSettingsEndpoints.MailSetting Setting(SmtpHost server, string user = "", string password = "") =>
-        new(false, "127.0.0.1", server.Port, SmtpSecurity.None, user, password);
+        new(false, "127.0.0.1", server.Port, MailSecurity.None, user, password);
 
     private static async Task SendByAsync(TestApp app, SmtpHost server) =>
         (await app.Owner().PutAsync("/api/settings/mail", Body(new { was = Practice(), now = Setting(server) }))).EnsureSuccessStatusCode();
@@ -289,5 +289,5 @@ public sealed class SmtpTests
     private static Task<HandOver> CarryAsync(TestApp app, SmtpHost server, MimeMessage message) =>
         app
             .Services.GetRequiredService<SmtpCarrier>()
-            .CarryAsync(new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null), null, message, CancellationToken.None);
+            .CarryAsync(new SmtpSettings("127.0.0.1", server.Port, MailSecurity.None, null, null), null, message, CancellationToken.None);
 }

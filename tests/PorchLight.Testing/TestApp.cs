@@ -37,9 +37,10 @@ internal sealed class TestApp : AppFactory
         builder.ConfigureTestServices(services =>
         {
             services.AddSingleton(Clock);
-            services.Remove(
-                services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == typeof(WorkLoop))
-            );
+            foreach (var loop in new[] { typeof(WorkLoop), typeof(MailboxLoop) })
+                services.Remove(
+                    services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == loop)
+                );
         });
     }
 

@@ -58,6 +58,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(AlwaysComesInSet), "alwaysComesInSet")]
 [JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
+[JsonDerivedType(typeof(AutomaticAnswerReceived), "automaticAnswerReceived")]
 [JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
 public abstract record DomainEvent;
 
@@ -197,6 +198,11 @@ public sealed record MessageMoved(string Step) : DomainEvent;
 /// <param name="Text">Their words; null when nobody wrote them down.</param>
 /// <param name="By">The user who wrote it down; null for a message that came by mail.</param>
 public sealed record ReplyReceived(string? Subject, string? Text = null, Guid? By = null) : DomainEvent;
+
+/// <summary>A program answered for the client: an absence note, say. It is no reply.</summary>
+/// <param name="Subject">Its subject.</param>
+/// <param name="Text">Its words.</param>
+public sealed record AutomaticAnswerReceived(string Subject, string Text) : DomainEvent;
 
 /// <summary>A person answered the client in another way than by this program.</summary>
 /// <param name="By">The user who says so.</param>

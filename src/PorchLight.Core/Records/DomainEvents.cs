@@ -94,6 +94,7 @@ public static class DomainEvents
         Kinds[typeof(RunFailed)],
         Kinds[typeof(WaitedInVain)],
         Kinds[typeof(MessageMoved)],
+        Kinds[typeof(AutomaticAnswerReceived)],
     ];
 
     /// <summary>
@@ -128,7 +129,13 @@ public static class DomainEvents
 
     /// <summary>What somebody wrote, in their own words, or null.</summary>
     /// <param name="happening">The event.</param>
-    public static string? Words(this DomainEvent happening) => (happening as ReplyReceived)?.Text;
+    public static string? Words(this DomainEvent happening) =>
+        happening switch
+        {
+            ReplyReceived reply => reply.Text,
+            AutomaticAnswerReceived { Text: { Length: > 0 } text } => text,
+            _ => null,
+        };
 
     /// <summary>Whether the bell rings for it: a person should know, and did not cause it.</summary>
     /// <param name="happening">The event.</param>
@@ -200,6 +207,7 @@ public static class DomainEvents
             ReplyReceived { By: { } by } => $"{names.User(by)} noted that {who} got in touch.",
             ReplyReceived { Subject: null } => $"{who} got in touch.",
             ReplyReceived e => $"{who} wrote: “{e.Subject}”.",
+            AutomaticAnswerReceived e => $"An automatic answer came from {who}: “{e.Subject}”. It counts as no reply.",
             AnsweredElsewhere e => $"{names.User(e.By)} answered {who} elsewhere.",
             InquiryClosed e => $"{names.User(e.By)} closed the inquiry.",
             InquiryReopened e => $"{names.User(e.By)} opened the inquiry again.",

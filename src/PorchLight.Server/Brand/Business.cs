@@ -61,6 +61,9 @@ internal sealed class Business
     /// <summary>Where mail is handed over; null while it stays in the practice mailbox.</summary>
     public SmtpSettings? Smtp { get; set; }
 
+    /// <summary>Where answers are read; null while only the practice mailbox brings some.</summary>
+    public ImapSettings? Imap { get; set; }
+
     /// <summary>How far the business clock runs ahead of real time, in seconds; zero in real use.</summary>
     public long ClockAheadSeconds { get; set; }
 

@@ -10,7 +10,12 @@ namespace PorchLight.Server.Brand;
 internal static class BusinessTables
 {
     public static ModelConfigurationBuilder HaveBusiness(this ModelConfigurationBuilder builder) =>
-        builder.HaveSharedJson<WorkingHours>().HaveSharedJson<BrandLook>().HaveSharedJson<BusinessLists>().HaveJson<SmtpSettings>();
+        builder
+            .HaveSharedJson<WorkingHours>()
+            .HaveSharedJson<BrandLook>()
+            .HaveSharedJson<BusinessLists>()
+            .HaveJson<SmtpSettings>()
+            .HaveJson<ImapSettings>();
 
     public static void MapBusiness(this ModelBuilder builder)
     {

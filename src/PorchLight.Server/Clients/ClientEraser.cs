@@ -97,6 +97,7 @@ internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files,
                 mail.ClientId != null && records.Contains(mail.ClientId.Value) || emails.Contains(EF.Functions.Collate(mail.To, "NOCASE"))
             )
             .ExecuteDeleteAsync();
+        await db.IncomingMail.Where(mail => emails.Contains(EF.Functions.Collate(mail.From, "NOCASE"))).ExecuteDeleteAsync();
         await db
             .PracticeMail.Where(mail =>
                 mail.ClientId != null && records.Contains(mail.ClientId.Value)

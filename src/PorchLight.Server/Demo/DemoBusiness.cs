@@ -366,10 +366,17 @@ internal sealed class DemoBusiness(
         {
             case DemoAction.Replies answers:
                 var last = await mine
-                    .PracticeMail.Where(message => message.ClientId == client.Id)
+                    .PracticeMail.Where(message => message.ClientId == client.Id && !message.Incoming)
                     .OrderByDescending(message => message.At)
                     .FirstAsync();
-                await PracticeMailbox.AnswerAsync(mine, events, last, answers.Text, action.At, CancellationToken.None);
+                await PracticeMailbox.AnswerAsync(
+                    mine,
+                    services.GetRequiredService<MailIntake>(),
+                    last,
+                    PracticeAnswer.Reply,
+                    answers.Text,
+                    action.At
+                );
                 break;
             case DemoAction.Books:
                 await events.AppendAsync(new MeetingBooked(), action.At, new EventContext(client.Id));

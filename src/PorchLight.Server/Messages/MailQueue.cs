@@ -27,6 +27,7 @@ internal sealed class MailQueue(
     /// client left no address.
     /// </summary>
     /// <param name="automatic">Whether nobody wrote or approved it.</param>
+    /// <param name="inReplyTo">The message it answers, as its sender named it; null for none.</param>
     public Id<OutgoingMail>? Queue(
         string effectKey,
         Business business,
@@ -34,10 +35,11 @@ internal sealed class MailQueue(
         string subject,
         string text,
         bool automatic,
-        Instant at
+        Instant at,
+        string? inReplyTo = null
     )
     {
-        return client.Email is { } address ? Queue(effectKey, business, address, client.Id, subject, text, automatic, at) : null;
+        return client.Email is { } address ? Queue(effectKey, business, address, client.Id, subject, text, automatic, at, inReplyTo) : null;
     }
 
     /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
@@ -49,17 +51,19 @@ internal sealed class MailQueue(
         string subject,
         string text,
         bool automatic,
-        Instant at
+        Instant at,
+        string? inReplyTo = null
     )
     {
-        var id = Guid.CreateVersion7();
+        var id = new Id<OutgoingMail>(Guid.CreateVersion7());
         db.OutgoingMail.Add(
             new OutgoingMail
             {
-                Id = new Id<OutgoingMail>(id),
+                Id = id,
                 EffectKey = effectKey,
                 ClientId = client,
-                MessageId = $"<{id:N}@{business.MailAddress.Split('@')[^1]}>",
+                MessageId = OutgoingMail.NameOf(id, business.MailAddress),
+                InReplyTo = inReplyTo,
                 From = business.MailAddress,
                 To = to,
                 Subject = KnownValues.OneLine(subject),
@@ -69,7 +73,7 @@ internal sealed class MailQueue(
                 NextTry = Instant.FromUnixTimeTicks(0),
             }
         );
-        return new Id<OutgoingMail>(id);
+        return id;
     }
 
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>

@@ -18,12 +18,12 @@ internal static class MailSettingsEndpoints
     /// <param name="Practice">Whether mail stays in the program; the rest then waits unused.</param>
     /// <param name="User">Empty when the server asks for no sign-in.</param>
     /// <param name="Password">Never told; empty keeps the one that is stored.</param>
-    internal sealed record MailSetting(bool Practice, string Host, int Port, SmtpSecurity Security, string User, string Password)
+    internal sealed record MailSetting(bool Practice, string Host, int Port, MailSecurity Security, string User, string Password)
     {
         public static MailSetting Of(Business business) =>
             business.Smtp is { } smtp
                 ? new MailSetting(false, smtp.Host, smtp.Port, smtp.Security, smtp.User ?? "", "")
-                : new MailSetting(true, "", 587, SmtpSecurity.StartTls, "", "");
+                : new MailSetting(true, "", 587, MailSecurity.StartTls, "", "");
 
         public IReadOnlyList<Finding> Check() =>
             Practice

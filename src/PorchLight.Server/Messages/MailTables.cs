@@ -9,7 +9,7 @@ namespace PorchLight.Server.Messages;
 internal static class MailTables
 {
     public static ModelConfigurationBuilder HaveMail(this ModelConfigurationBuilder builder) =>
-        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<TeamChatPost>().HaveJson<MessageDraft>();
+        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<IncomingMessage>().HaveId<TeamChatPost>().HaveJson<MessageDraft>();
 
     public static void MapMail(this ModelBuilder builder)
     {
@@ -25,6 +25,19 @@ internal static class MailTables
             .WithMany()
             .HasForeignKey(logged => logged.MailId)
             .OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<IncomingMessage>().ToTable("IncomingMail");
+        builder.Entity<IncomingMessage>().HasIndex(message => message.MessageId).IsUnique();
+        builder.Entity<IncomingMessage>().HasIndex(message => message.ClientId);
+        builder.Entity<IncomingMessage>().HasOne<Client>().WithMany().HasForeignKey(one => one.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<IncomingMessage>()
+            .HasOne<OutgoingMail>()
+            .WithMany()
+            .HasForeignKey(message => message.AnswersId)
+            .OnDelete(DeleteBehavior.SetNull);
+        builder.Entity<MailboxPosition>().ToTable("MailboxPositions");
+        builder.Entity<MailboxPosition>().HasKey(position => position.Mailbox);
 
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);

@@ -18,6 +18,16 @@ internal sealed class OutgoingMail
 
     /// <summary>The same at every try, so that a mail server or mailbox can tell a second copy.</summary>
     public required string MessageId { get; init; }
+
+    /// <summary>How a message is named: its identifier, at the domain it comes from.</summary>
+    public static string NameOf(Id<OutgoingMail> id, string from) => $"<{id.Value:N}@{from.Split('@')[^1]}>";
+
+    /// <summary>The identifier that a name holds; null where it is none of ours.</summary>
+    public static Id<OutgoingMail>? IdIn(string name) =>
+        Guid.TryParseExact(name.Trim('<', '>').Split('@')[0], "N", out var id) ? new Id<OutgoingMail>(id) : null;
+
+    /// <summary>The message it answers, as its sender named it; null for one that begins a conversation.</summary>
+    public string? InReplyTo { get; init; }
     public required string From { get; init; }
     public required string To { get; init; }
     public required string Subject { get; init; }

@@ -33,8 +33,8 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
                 settings.Port,
                 settings.Security switch
                 {
-                    SmtpSecurity.Tls => SecureSocketOptions.SslOnConnect,
-                    SmtpSecurity.StartTls => SecureSocketOptions.StartTls,
+                    MailSecurity.Tls => SecureSocketOptions.SslOnConnect,
+                    MailSecurity.StartTls => SecureSocketOptions.StartTls,
                     _ => SecureSocketOptions.None,
                 },
                 patience.Token
@@ -69,6 +69,12 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         var message = Compose(senderName, mail.From, mail.To, mail.Subject, mail.Text);
         message.MessageId = mail.MessageId.Trim('<', '>');
         message.Date = mail.Written.ToDateTimeOffset();
+        if (mail.InReplyTo is { } answered)
+        {
+            message.InReplyTo = answered;
+            message.References.Add(answered);
+        }
+
         if (mail.Automatic)
             message.Headers.Add(HeaderId.AutoSubmitted, "auto-replied");
         return message;

@@ -39,7 +39,8 @@ internal static class PracticeEndpoints
     /// <param name="By">The follow-through that posted it.</param>
     internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client> ClientId, string Text, string By, string At);
 
-    internal sealed record MailAnswer(string Text);
+    /// <param name="Kind">Null for what they write.</param>
+    internal sealed record MailAnswer(string Text, PracticeAnswer? Kind = null);
 
     /// <param name="Now">The business clock in words.</param>
     /// <param name="Ahead">How far it runs ahead of real time, in words; null when it does not.</param>
@@ -152,17 +153,18 @@ internal static class PracticeEndpoints
         Id<PracticeMessage> id,
         MailAnswer answer,
         PorchDb db,
-        EventLog events,
+        MailIntake intake,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
-        if (string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
+        var kind = answer.Kind ?? PracticeAnswer.Reply;
+        if (kind != PracticeAnswer.CameBack && string.IsNullOrWhiteSpace(answer.Text) || answer.Text.Length > LongestAnswer)
             return Problems.Unprocessable("Write what they answer, in at most 20,000 characters.");
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { Incoming: false } message)
             return Problems.NotFound(NoSuchMail);
-        await PracticeMailbox.AnswerAsync(db, events, message, answer.Text, clock.GetCurrentInstant(), cancellationToken);
+        await PracticeMailbox.AnswerAsync(db, intake, message, kind, answer.Text, clock.GetCurrentInstant());
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -67,6 +67,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Run> Runs => Set<Run>();
     public DbSet<OutgoingMail> OutgoingMail => Set<OutgoingMail>();
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
+    public DbSet<IncomingMessage> IncomingMail => Set<IncomingMessage>();
+    public DbSet<MailboxPosition> MailboxPositions => Set<MailboxPosition>();
     public DbSet<TeamChatPost> TeamChat => Set<TeamChatPost>();
     public DbSet<Webhook> Webhooks => Set<Webhook>();
     public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();

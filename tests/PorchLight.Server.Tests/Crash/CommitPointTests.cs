@@ -85,7 +85,7 @@ public sealed class CommitPointTests : IDisposable
             points.Watched = null;
             await app.ChangeAsync(async db =>
             {
-                (await db.BusinessAsync()).Smtp = new SmtpSettings("127.0.0.1", server.Port, SmtpSecurity.None, null, null);
+                (await db.BusinessAsync()).Smtp = new SmtpSettings("127.0.0.1", server.Port, MailSecurity.None, null, null);
             });
             (await app.SendAsync(Answers(), First)).EnsureSuccessStatusCode();
             await app.AskAsync(db => new ClientSearch(db, new AlikeClients(db)).CatchUpAsync(CancellationToken.None));

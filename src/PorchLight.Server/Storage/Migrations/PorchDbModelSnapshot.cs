@@ -177,6 +177,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Imap")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("IsDemo")
                         .HasColumnType("INTEGER");
 
@@ -1193,6 +1196,66 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Tellings");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.IncomingMessage", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("AnswersId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MessageId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex("MessageId")
+                        .IsUnique();
+
+                    b.ToTable("IncomingMail", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.MailboxPosition", b =>
+                {
+                    b.Property<string>("Mailbox")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Last")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Validity")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Mailbox");
+
+                    b.ToTable("MailboxPositions", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.OutgoingMail", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1210,6 +1273,9 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<string>("From")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InReplyTo")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("LastFailure")
@@ -2294,6 +2360,20 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.IncomingMessage", b =>
+                {
+                    b.HasOne("PorchLight.Server.Messages.OutgoingMail", null)
+                        .WithMany()
+                        .HasForeignKey("AnswersId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

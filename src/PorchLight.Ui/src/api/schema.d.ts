@@ -516,6 +516,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/mailbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSettingsMailbox"];
+        put: operations["putSettingsMailbox"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/mailbox/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postSettingsMailboxTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1342,6 +1374,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postInquiriesByIdPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdMessages"];
+        put?: never;
+        post: operations["postClientsByIdMessages"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4127,6 +4175,20 @@ export interface components {
             /** @enum {string} */
             kind: "yesNo";
         };
+        ConversationView: {
+            name: string;
+            /** @description The address an answer goes to; null where nobody left one. */
+            to: null | string;
+            /** @description The subject an answer has, unless somebody writes another. */
+            subject: string;
+            /**
+             * Format: uuid
+             * @description Which message an answer answers; null for none.
+             */
+            answers: null | string;
+            /** @description The newest first. */
+            messages: components["schemas"]["MessageOnFile"][];
+        };
         /**
          * @description How round the corners of boxes and buttons are.
          * @enum {unknown}
@@ -4318,6 +4380,13 @@ export interface components {
             was: components["schemas"]["Keeping"];
             /** @description The values as they should be. */
             now: components["schemas"]["Keeping"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfMailboxSetting: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["MailboxSetting"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["MailboxSetting"];
         };
         /** @description An edit that says what it started from. */
         EditOfMailSetting: {
@@ -5762,6 +5831,29 @@ export interface components {
         };
         MailAnswer: {
             text: string;
+            kind: null | components["schemas"]["PracticeAnswer"];
+        };
+        MailboxSetting: {
+            /** @description Whether a mailbox is read at all; the rest then waits unused. */
+            reads: boolean;
+            host: string;
+            /** Format: int32 */
+            port: number;
+            security: components["schemas"]["MailSecurity"];
+            user: string;
+            /** @description Never told; empty keeps the one that is stored. */
+            password: string;
+            folder: string;
+        };
+        MailboxSettingsView: {
+            setting: components["schemas"]["MailboxSetting"];
+            /** @description Why it could not be read the last time, as a sentence; null while it can. */
+            failure: null | string;
+        };
+        MailboxTest: {
+            /** @description Whether the mailbox could be opened. */
+            worked: boolean;
+            sentence: string;
         };
         MailDraftLinkRequest: {
             /** Format: uuid */
@@ -5778,13 +5870,18 @@ export interface components {
             subject: string;
             at: string;
         };
+        /**
+         * @description How the line to a mail server is protected.
+         * @enum {unknown}
+         */
+        MailSecurity: "startTls" | "tls" | "none";
         MailSetting: {
             /** @description Whether mail stays in the program; the rest then waits unused. */
             practice: boolean;
             host: string;
             /** Format: int32 */
             port: number;
-            security: components["schemas"]["SmtpSecurity"];
+            security: components["schemas"]["MailSecurity"];
             /** @description Empty when the server asks for no sign-in. */
             user: string;
             /** @description Never told; empty keeps the one that is stored. */
@@ -5848,6 +5945,23 @@ export interface components {
             /** @description In reading order; no known values are left in them. */
             parts: components["schemas"]["MessagePart"][];
         };
+        MessageOnFile: {
+            /**
+             * Format: uuid
+             * @description Names it among the messages of the client.
+             */
+            id: string;
+            sort: components["schemas"]["MessageSort"];
+            subject: string;
+            /** @description Its own words. */
+            text: string;
+            /** @description What it quotes of earlier ones; empty for nothing. */
+            quoted: string;
+            at: string;
+            exactly: string;
+            /** @description What is to be known of its way out, as a sentence; null for one that arrived, and for theirs. */
+            state: null | string;
+        };
         /** @description A part of a message. */
         MessagePart: components["schemas"]["MessagePartTextPart"] | components["schemas"]["MessagePartGapPart"];
         /** @description A place that a person must fill before the message can be sent. It stands as a paragraph of its own. */
@@ -5870,6 +5984,11 @@ export interface components {
             /** @description Names it within the message, also across versions; none twice. */
             key: string;
         };
+        /**
+         * @description What a message of a conversation is.
+         * @enum {unknown}
+         */
+        MessageSort: "ours" | "byItself" | "theirs" | "automatic" | "cameBack";
         /** @description A message before it is about anybody: words with known values in them, and gaps. */
         MessageTemplate: {
             /** @description May hold known values. */
@@ -6362,6 +6481,8 @@ export interface components {
             /** @description What a person reads. */
             label: string;
         };
+        /** @enum {unknown} */
+        PracticeAnswer: "reply" | "away" | "cameBack";
         /** @description Where an answer that already stands in the form comes from. */
         Prefill: components["schemas"]["PrefillFromAddress"] | components["schemas"]["PrefillFromRecord"];
         /** @description From the address the form was opened by: `?service=mural`. */
@@ -7547,11 +7668,6 @@ export interface components {
          * @enum {unknown}
          */
         SkipTo: "nextHour" | "tomorrowMorning" | "nextStep";
-        /**
-         * @description How the line to the mail server is protected.
-         * @enum {unknown}
-         */
-        SmtpSecurity: "startTls" | "tls" | "none";
         SortedAgain: {
             /** @description All nine moves, from the best fit to the worst. */
             moves: components["schemas"]["FitMove"][];
@@ -8273,6 +8389,15 @@ export interface components {
             subject: string;
             /** @description The text of such a mail. */
             text: string;
+        };
+        Written: {
+            subject: string;
+            text: string;
+            /**
+             * Format: uuid
+             * @description Which message of theirs it answers; null for none.
+             */
+            answers: null | string;
         };
         WrittenBefore: {
             /** @description What stood there. */
@@ -9461,6 +9586,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestResult"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getSettingsMailbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxSettingsView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putSettingsMailbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfMailboxSetting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxSettingsView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postSettingsMailboxTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailboxSetting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxTest"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -11363,6 +11583,70 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdMessages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConversationView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClientsByIdMessages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Written"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -8,6 +8,7 @@ import { MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { Conversation } from "../edits/Conversation";
 import { Differences } from "../edits/Differences";
 import { useTitle } from "../shell/useTitle";
 import { Runs } from "../edits/Runs";
@@ -122,6 +123,7 @@ export function InquiryPanel() {
         <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
       </Section>
       <Runs client={view.clientId} project={view.projectId} startsFor={view.projectId} />
+      <Conversation client={view.clientId} />
       <AboutClient client={view.clientId} project={view.projectId} />
       <Section title="What happened">
         <TimelineList entries={view.timeline} />

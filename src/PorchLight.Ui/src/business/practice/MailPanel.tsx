@@ -42,16 +42,26 @@ export function MailPanel() {
   );
 }
 
+const awayNote = "I am away this week and read my mail again on Monday.";
+
+const arrived: Record<Schemas["PracticeAnswer"], string> = {
+  reply: "Their answer has arrived.",
+  away: "Their absence note has arrived. It counts as no reply.",
+  cameBack: "It came back; it waits for you on Today.",
+};
+
 function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
   const sendKey = useSendKey();
   const path = { id: mail.id };
   const answer = useMutation({
-    mutationFn: () =>
-      orProblem(
-        api.POST("/api/practice/mail/{id}/answer", { params: { path }, body: { text }, headers: sendKey.for(text) }),
-      ),
+    mutationFn: (kind: Schemas["PracticeAnswer"]) => {
+      const body = { text: kind === "away" && !text.trim() ? awayNote : text, kind };
+      return orProblem(
+        api.POST("/api/practice/mail/{id}/answer", { params: { path }, body, headers: sendKey.for(body) }),
+      );
+    },
     onSuccess: () => {
       sendKey.done();
       setText("");
@@ -68,7 +78,7 @@ function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!answer.isPending) answer.mutate();
+    if (!answer.isPending) answer.mutate("reply");
   };
   return (
     <Section title="Play their side">
@@ -85,8 +95,14 @@ function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
           <Button disabled={booked.isPending} onClick={() => booked.mutate()}>
             They booked
           </Button>
+          <Button disabled={answer.isPending} onClick={() => answer.mutate("away")}>
+            Their absence note answered
+          </Button>
+          <Button disabled={answer.isPending} onClick={() => answer.mutate("cameBack")}>
+            It came back
+          </Button>
           <span role="status" className="text-moss">
-            {answer.isSuccess ? "Their answer has arrived." : booked.isSuccess ? "Their booking has arrived." : ""}
+            {answer.isSuccess ? arrived[answer.variables] : booked.isSuccess ? "Their booking has arrived." : ""}
           </span>
         </div>
       </form>

@@ -9,6 +9,7 @@ import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { Conversation } from "../edits/Conversation";
 import { Differences } from "../edits/Differences";
 import { Runs } from "../edits/Runs";
 import { useRecent } from "../shell/recent";
@@ -90,6 +91,7 @@ export function ClientPanel() {
         </div>
         <div>
           <Runs client={client.id} project={null} startsFor={client.projects[0]?.id ?? null} />
+          <Conversation client={client.id} />
           <Section title="What happened">
             <TimelineList entries={client.timeline} />
           </Section>

@@ -118,7 +118,7 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
             <SelectBox
               label="Encryption"
               value={now.security}
-              onChange={(e) => change({ security: e.target.value as Schemas["SmtpSecurity"] })}
+              onChange={(e) => change({ security: e.target.value as Schemas["MailSecurity"] })}
             >
               <option value="startTls">STARTTLS (what most mail servers use, port 587)</option>
               <option value="tls">TLS from the start (port 465)</option>

@@ -12,6 +12,7 @@ import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
 import { FieldSettings } from "./FieldSettings";
 import { ListSettings } from "./ListSettings";
 import { LookSettings } from "./LookSettings";
+import { MailboxSettings } from "./MailboxSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
 import { SavedForm } from "../edits/SavedForm";
@@ -67,7 +68,10 @@ export function Settings() {
           {section === "people" ? (
             <PeopleSettings />
           ) : section === "mail" ? (
-            <MailSettings />
+            <div className="grid gap-6">
+              <MailSettings />
+              <MailboxSettings />
+            </div>
           ) : section === "webhooks" ? (
             <WebhookSettings />
           ) : section === "fields" ? (

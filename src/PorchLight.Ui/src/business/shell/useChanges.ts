@@ -64,6 +64,8 @@ const madeOf: Record<string, string[]> = {
   people: ["identity", "brand"],
   settings: ["brand"],
   "mail-settings": ["brand", "messages"],
+  "mailbox-settings": ["brand"],
+  conversation: ["messages", "records"],
   webhooks: ["webhooks"],
   "webhook-calls": ["webhooks", "records", "brand"],
   "team-chat": ["messages", "brand"],

@@ -1,0 +1,207 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>What went to a client by mail and what came from them, and an answer on the spot.</summary>
+internal static class ConversationEndpoints
+{
+    private const int Longest = 100;
+    private const int LongestText = 20_000;
+    private const int LongestSubject = 300;
+
+    /// <summary>What a message of a conversation is.</summary>
+    internal enum MessageSort
+    {
+        /// <summary>Somebody of the business wrote or approved it.</summary>
+        Ours,
+
+        /// <summary>It went by itself.</summary>
+        ByItself,
+
+        /// <summary>The client wrote it.</summary>
+        Theirs,
+
+        /// <summary>A program of theirs wrote it; it is no reply.</summary>
+        Automatic,
+
+        /// <summary>It says that one of ours could not be delivered.</summary>
+        CameBack,
+    }
+
+    /// <param name="Id">Names it among the messages of the client.</param>
+    /// <param name="Text">Its own words.</param>
+    /// <param name="Quoted">What it quotes of earlier ones; empty for nothing.</param>
+    /// <param name="State">What is to be known of its way out, as a sentence; null for one that arrived, and for theirs.</param>
+    internal sealed record MessageOnFile(
+        Guid Id,
+        MessageSort Sort,
+        string Subject,
+        string Text,
+        string Quoted,
+        string At,
+        string Exactly,
+        string? State
+    );
+
+    /// <param name="To">The address an answer goes to; null where nobody left one.</param>
+    /// <param name="Subject">The subject an answer has, unless somebody writes another.</param>
+    /// <param name="Answers">Which message an answer answers; null for none.</param>
+    /// <param name="Messages">The newest first.</param>
+    internal sealed record ConversationView(string Name, string? To, string Subject, Guid? Answers, IReadOnlyList<MessageOnFile> Messages);
+
+    /// <param name="Answers">Which message of theirs it answers; null for none.</param>
+    internal sealed record Written(string Subject, string Text, Guid? Answers);
+
+    public static void MapConversations(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/clients/{id}/messages").For(Access.Member).WithTags("Clients");
+        group.MapGet("", ShowAsync);
+        group.MapPost("", SendAsync).Once();
+    }
+
+    private static async Task<Results<Ok<ConversationView>, ProblemHttpResult>> ShowAsync(
+        Id<Client> id,
+        PorchDb db,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
+            return Problems.NotFound(ClientEdits.Gone);
+        var (now, business) = (clock.GetCurrentInstant(), await db.BusinessAsync());
+        var zone = business.DateTimeZone;
+        var incoming = await db
+            .IncomingMail.AsNoTracking()
+            .Where(message => message.ClientId == id)
+            .OrderByDescending(message => message.At)
+            .ThenByDescending(message => message.Id)
+            .Take(Longest)
+            .ToListAsync(cancellationToken);
+        // By what happened with them: the outbox itself is in no order of clients.
+        var outgoing = await db
+            .OutgoingMail.AsNoTracking()
+            .Where(mail =>
+                mail.ClientId == id && db.Events.Any(logged => logged.ClientId == id && logged.MailId != null && logged.MailId == mail.Id)
+            )
+            .OrderByDescending(mail => mail.Written)
+            .ThenByDescending(mail => mail.Id)
+            .Take(Longest)
+            .ToListAsync(cancellationToken);
+        var newest = incoming.FirstOrDefault(message => message.Kind == IncomingKind.Reply);
+        var messages = incoming
+            .Select(message =>
+            {
+                var words = QuotedText.Split(message.Text);
+                var sort = message.Kind switch
+                {
+                    IncomingKind.Reply => MessageSort.Theirs,
+                    IncomingKind.Automatic => MessageSort.Automatic,
+                    _ => MessageSort.CameBack,
+                };
+                return (message.At, On(message.Id.Value, sort, message.Subject, words, message.At, null));
+            })
+            .Concat(
+                outgoing.Select(mail =>
+                    (
+                        At: mail.Written,
+                        On(
+                            mail.Id.Value,
+                            mail.Automatic ? MessageSort.ByItself : MessageSort.Ours,
+                            mail.Subject,
+                            new QuotedText(mail.Text, ""),
+                            mail.Written,
+                            StateOf(mail)
+                        )
+                    )
+                )
+            )
+            .OrderByDescending(one => one.At)
+            .Select(one => one.Item2)
+            .Take(Longest);
+        return TypedResults.Ok(
+            new ConversationView(
+                client.Name,
+                client.Email,
+                newest is null ? "" : MailSubject.Answering(newest.Subject),
+                newest?.Id.Value,
+                [.. messages]
+            )
+        );
+
+        MessageOnFile On(Guid message, MessageSort sort, string subject, QuotedText words, Instant at, string? state) =>
+            new(message, sort, subject, words.Own, words.Quoted, TimeWords.At(at, now, zone), TimeWords.Exactly(at, zone), state);
+    }
+
+    /// <summary>Writes to a client; what answers a message of theirs says so, so that it stands below it in their mailbox.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+        Id<Client> id,
+        Written written,
+        PorchDb db,
+        MailQueue mail,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        if (string.IsNullOrWhiteSpace(written.Subject) || string.IsNullOrWhiteSpace(written.Text))
+            return Problems.Unprocessable("A message needs a subject and a text. What you wrote is still here.");
+        if (written.Text.Length > LongestText || written.Subject.Length > LongestSubject)
+            return Problems.Unprocessable("This is too long for one mail. Please shorten it.");
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
+            return Problems.NotFound(ClientEdits.Gone);
+        if (client.Email is null)
+            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
+        var answered = written.Answers is { } message
+            ? await db.IncomingMail.SingleOrDefaultAsync(
+                one => one.Id == new Id<IncomingMessage>(message) && one.ClientId == id,
+                cancellationToken
+            )
+            : null;
+        var (now, subject) = (clock.GetCurrentInstant(), KnownValues.OneLine(written.Subject));
+        var queued = mail.Queue(
+            $"message {Guid.CreateVersion7()}",
+            await db.BusinessAsync(),
+            client,
+            subject,
+            written.Text.Trim(),
+            automatic: false,
+            now,
+            answered?.MessageId
+        );
+        await events.AppendAsync(
+            new MessageSent(subject, null, who.UserId()),
+            now,
+            await Promises.AboutAsync(db, id) with
+            {
+                MailId = queued,
+            }
+        );
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    private static string? StateOf(OutgoingMail mail) =>
+        mail.State switch
+        {
+            MailState.HandedOver => null,
+            MailState.Failed => mail.LastFailure ?? "It was not delivered.",
+            MailState.PerhapsSent => "Perhaps sent; please look on Today.",
+            MailState.Left => "Left as it is.",
+            _ => "On its way.",
+        };
+}
