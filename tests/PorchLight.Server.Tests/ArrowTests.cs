@@ -44,7 +44,7 @@ public sealed class ArrowTests
         ["Messages", "Webhooks"],
         ["Inquiries"],
         ["FollowThrough"],
-        ["Clients"],
+        ["Clients", "Library"],
         ["Ready"],
         ["Screens"],
         ["Work", "StandIns"],

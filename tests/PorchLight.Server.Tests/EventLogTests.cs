@@ -39,7 +39,7 @@ public sealed partial class EventLogTests
             await using var scope = app.Services.CreateAsyncScope();
             ActivatorUtilities
                 .CreateInstance<MailQueue>(scope.ServiceProvider, db)
-                .Queue("test", business, "no address at all", null, "Your code", "1", automatic: true, app.Now);
+                .Queue("test", business, "no address at all", null, new MailContent("Your code", "1"), automatic: true, app.Now);
         });
         await app.WorkAsync();
         var failed = await app.AskAsync(db => db.Events.SingleAsync());

@@ -214,7 +214,14 @@ public sealed class FollowThroughTests
             await using var scope = app.Services.CreateAsyncScope();
             var room = ActivatorUtilities.CreateInstance<MailQueue>(scope.ServiceProvider, db);
             var key = await db.OutgoingMail.Select(mail => mail.EffectKey).SingleAsync();
-            room.Queue(key, await db.Businesses.SingleAsync(), await db.Clients.SingleAsync(), "Again", "Again", automatic: true, app.Now);
+            room.Queue(
+                key,
+                await db.Businesses.SingleAsync(),
+                await db.Clients.SingleAsync(),
+                new MailContent("Again", "Again"),
+                automatic: true,
+                app.Now
+            );
         });
         await twice.ShouldThrowAsync<DbUpdateException>();
     }

@@ -215,7 +215,7 @@ public sealed class IncomingMailTests
         ).EnsureSuccessStatusCode();
         var answer = await app.AskAsync(db => db.OutgoingMail.OrderByDescending(mail => mail.Id).FirstAsync());
         answer.InReplyTo.ShouldBe("<r@pell.example>");
-        var composed = SmtpCarrier.Compose(answer, "Ochre Wren");
+        var composed = SmtpCarrier.Compose(answer, "Ochre Wren", []);
         composed.InReplyTo.ShouldBe("r@pell.example");
         composed.References.ShouldBe(["r@pell.example"]);
         (await app.AskAsync(db => db.Inquiries.SingleAsync())).WroteBack.ShouldBeNull("it is answered");

@@ -2,6 +2,7 @@ using System.Net;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Ready;
 using PorchLight.Server.Hosting;
 using static PorchLight.Testing.Requests;
@@ -43,6 +44,7 @@ public sealed class SendOnceTests
         "/api/forms/{id}/fit-so-far", // keep nothing
         "/api/follow-throughs/{id}/in-force", // it is in force already
         "/api/follow-throughs/{id}/rehearse", // keeps nothing
+        "/api/library/messages/preview", // keeps nothing
         "/api/settings/mailbox/test", // keeps nothing
         "/api/runs/{id}/stop",
         "/api/runs/{id}/try-again",
@@ -135,6 +137,15 @@ public sealed class SendOnceTests
     {
         if (path.Contains("{mail}", StringComparison.Ordinal))
             return Named("{mail}", (await app.AskAsync(db => db.PracticeMail.FirstAsync(one => !one.Incoming))).Id);
+        if (path.Contains("{message}", StringComparison.Ordinal))
+        {
+            var id = await app.AskAsync(db => db.LibraryMessages.Select(one => one.Id).FirstAsync());
+            await app.ChangeAsync(async db =>
+                (await db.LibraryMessages.FindAsync(id))!.Message = new MessageTemplate("A word", [new TextPart("t", "Hello.")])
+            );
+            return Named("{message}", id);
+        }
+
         if (path.Contains("{webhook}", StringComparison.Ordinal))
             return Named("{webhook}", (await app.AskAsync(db => db.Webhooks.FirstAsync())).Id);
         return path.Contains("{call}", StringComparison.Ordinal)
@@ -201,6 +212,17 @@ public sealed class SendOnceTests
         string project
     ) =>
         [
+            (
+                "/api/library/messages",
+                "/api/library/messages",
+                new
+                {
+                    name = "Hello",
+                    folder = "",
+                    copyOf = (Guid?)null,
+                }
+            ),
+            ("/api/library/messages/{id}/test", "/api/library/messages/{message}/test", new { }),
             ("/api/webhooks", "/api/webhooks", new { name = "Board", address = "https://board.example/hook" }),
             ("/api/webhooks/{id}/secret", "/api/webhooks/{webhook}/secret", new { }),
             ("/api/webhooks/{id}/test", "/api/webhooks/{webhook}/test", new { }),
@@ -357,6 +379,7 @@ public sealed class SendOnceTests
         await app.AskAsync(async db =>
             string.Join(
                 ' ',
+                await db.LibraryMessages.CountAsync(),
                 (await db.WebhookCalls.ToListAsync()).Sum(call => 1 + call.Tries.Count),
                 string.Join(' ', (await db.Webhooks.ToListAsync()).Select(webhook => webhook.SecretSealed)),
                 await db.OutgoingMail.CountAsync(),

@@ -159,10 +159,7 @@ public static class FollowThroughCheck
     private static string? OfAction(Step step, IReadOnlyList<string> later, FollowThroughSurroundings around) =>
         step.Action switch
         {
-            SendMessage { Message.Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
-            SendMessage { Message.Parts: var parts }
-                when parts.All(part => part is TextPart { Text: var text } && string.IsNullOrWhiteSpace(text)) =>
-                "The message says nothing yet.",
+            SendMessage { Message: var message } when MessageCheck.Check(message) is { } sentence => sentence,
             SendMessage { Message.Parts: var parts } when !step.NeedsNod && parts.Any(part => part is GapPart) =>
                 "A message with a gap needs your nod: somebody has to fill it.",
             MakeTask { Title: var title } when string.IsNullOrWhiteSpace(title) => "Say what is to do.",

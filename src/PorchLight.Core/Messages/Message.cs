@@ -8,6 +8,28 @@ namespace PorchLight.Core.Messages;
 /// <param name="Parts">In reading order.</param>
 public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> Parts)
 {
+    /// <summary>What goes with it.</summary>
+    public Enclosed Enclosed { get; init; } = Enclosed.Nothing;
+
+    /// <summary>The message of the library whose words these were; null where nobody took them from one.</summary>
+    public Guid? TakenFrom { get; init; }
+
+    /// <summary>Whether a signature stands in it.</summary>
+    [JsonIgnore]
+    public bool IsSigned => Parts.OfType<TextPart>().Any(text => text.Text.Contains($"{{{Signature}", StringComparison.Ordinal));
+
+    /// <summary>Whether it says the same, in the same order, with the same things beside it.</summary>
+    /// <param name="other">Another message.</param>
+    public bool SaysTheSameAs(MessageTemplate other) =>
+        Subject == other.Subject
+        && Parts.Select(Words).SequenceEqual(other.Parts.Select(Words))
+        && Enclosed.Cc.SequenceEqual(other.Enclosed.Cc)
+        && Enclosed.Files.SequenceEqual(other.Enclosed.Files)
+        && Enclosed.Sender == other.Enclosed.Sender;
+
+    private static (bool IsGap, string Words) Words(MessagePart part) =>
+        part is GapPart gap ? (true, gap.Prompt) : (false, ((TextPart)part).Text);
+
     /// <summary>A draft for one person: known values set in, the subject in one line, the gaps open.</summary>
     /// <param name="values">
     /// Known values by name; one that is missing leaves its fallback or nothing (<see cref="KnownValues.Fill"/>).
@@ -15,8 +37,45 @@ public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> 
     public MessageDraft Draft(IReadOnlyDictionary<string, string> values) =>
         new(
             KnownValues.OneLine(KnownValues.Fill(Subject, values)),
-            [.. Parts.Select(part => part is TextPart text ? text with { Text = KnownValues.Fill(text.Text, values) } : part)]
-        );
+            [.. Parts.Select(part => part is TextPart text ? text with { Text = KnownValues.Fill(text.Text, Escaped(values)) } : part)]
+        )
+        {
+            Enclosed = Enclosed,
+        };
+
+    /// <summary>What others wrote about themselves formats no message of the business.</summary>
+    private static Dictionary<string, string> Escaped(IReadOnlyDictionary<string, string> values) =>
+        values.ToDictionary(value => value.Key, value => value.Key == Signature ? value.Value : FormattedText.Escape(value.Value));
+
+    /// <summary>The known value that the business wrote itself as a formatted text.</summary>
+    public const string Signature = "signature";
+}
+
+/// <summary>What goes with a message, and in whose name it comes.</summary>
+/// <param name="Cc">Addresses that get a copy.</param>
+/// <param name="Files">The identifiers of files of the business, in order.</param>
+/// <param name="Sender">The user in whose name it comes; null for the business's.</param>
+public sealed record Enclosed(IReadOnlyList<string> Cc, IReadOnlyList<Guid> Files, Guid? Sender)
+{
+    /// <summary>No message has more copies.</summary>
+    public const int MostCopies = 10;
+
+    /// <summary>No message has more files.</summary>
+    public const int MostFiles = 10;
+
+    /// <summary>Nothing but the message, in the name of the business.</summary>
+    public static Enclosed Nothing { get; } = new([], [], null);
+
+    /// <summary>Whether nothing goes with it.</summary>
+    [JsonIgnore]
+    public bool IsNothing => Cc.Count == 0 && Files.Count == 0 && Sender is null;
+
+    /// <summary>What has to be put right before it can be sent; null for nothing.</summary>
+    public string? Check() =>
+        Cc.FirstOrDefault(address => EmailAddress.Check(address) is not null) is { } wrong ? $"“{wrong}” is no e-mail address for a copy."
+        : Cc.Count > MostCopies ? $"A message has at most {MostCopies} copies."
+        : Files.Count > MostFiles ? $"A message carries at most {MostFiles} files."
+        : null;
 }
 
 /// <summary>A part of a message.</summary>
@@ -47,6 +106,9 @@ public sealed record GapPart(string Key, string Prompt, string? Filled = null) :
 /// <param name="Parts">In reading order; no known values are left in them.</param>
 public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Parts)
 {
+    /// <summary>What goes with it.</summary>
+    public Enclosed Enclosed { get; init; } = Enclosed.Nothing;
+
     /// <summary>The gaps that still have to be filled.</summary>
     [JsonIgnore]
     public IEnumerable<GapPart> OpenGaps => Parts.OfType<GapPart>().Where(gap => gap.IsOpen);
@@ -83,6 +145,9 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
                     ),
                 ]
             )
+            {
+                Enclosed = Enclosed,
+            }
             : null;
     }
 }

@@ -43,6 +43,9 @@ internal sealed class Business
     /// <summary>How to reach the owner, line by line, for the cover of forms; may be empty.</summary>
     public string ContactLines { get; set; } = "";
 
+    /// <summary>What stands below its messages; empty for the owner's name and its own.</summary>
+    public string Signature { get; set; } = "";
+
     /// <summary>What it sells and how people find it.</summary>
     public BusinessLists Lists { get; set; } = BusinessLists.Empty;
 

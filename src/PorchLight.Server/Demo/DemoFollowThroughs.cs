@@ -68,9 +68,14 @@ internal sealed class DemoFollowThroughs(IServiceScopeFactory scopes)
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
         await using var write = await db.WriteAsync(CancellationToken.None);
         var stages = (await db.BusinessAsync()).Lists.Stages;
+        var board = (await db.Webhooks.FirstAsync()).Id.Value;
         var versions = new Dictionary<string, FollowThroughVersion>();
         foreach (var (ready, _, _, _, _) in Played)
-            versions[ready] = Add(ReadyFollowThroughs.All.Single(one => one.Key == ready).Make(stages), null);
+        {
+            var content = ReadyFollowThroughs.All.Single(one => one.Key == ready).Make(stages);
+            versions[ready] = Add(ready == "onboarding" ? DemoLibrary.Telling(content, board) : content, null);
+        }
+
         // Somebody put away what this one starts.
         var gone = Add(
             ReadyFollowThroughs.All.Single(one => one.Key == "later").Make(stages) with

@@ -11,6 +11,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -152,7 +153,8 @@ internal static class RehearsalEndpoints
     /// <param name="Name">What they are called.</param>
     /// <param name="Facts">What is known of them and their latest piece of work.</param>
     /// <param name="PromisedBy">By when they have an answer.</param>
-    private sealed record Subject(PersonNameAnswer? Name, IRunFacts Facts, Instant? PromisedBy);
+    /// <param name="Signatures">What stands below messages to them.</param>
+    private sealed record Subject(PersonNameAnswer? Name, IRunFacts Facts, Instant? PromisedBy, Signatures Signatures);
 
     private static async Task<(Subject? Subject, ProblemHttpResult? Refusal)> SubjectAsync(
         PorchDb db,
@@ -162,8 +164,9 @@ internal static class RehearsalEndpoints
         CancellationToken cancellationToken
     )
     {
+        var signatures = await db.SignaturesAsync();
         if (id is null)
-            return (new Subject(new PersonNameAnswer("Alex", "Example"), NoFacts.Instance, null), null);
+            return (new Subject(new PersonNameAnswer("Alex", "Example"), NoFacts.Instance, null, signatures), null);
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
             return (null, Problems.NotFound("This client is not here any more. Choose somebody else."));
         var project = await db.Projects.FirstOrDefaultAsync(one => one.ClientId == id && one.IsLatest, cancellationToken);
@@ -174,7 +177,10 @@ internal static class RehearsalEndpoints
             .OrderByDescending(one => one.Received)
             .FirstOrDefaultAsync(cancellationToken);
         var facts = await loader.LoadAsync(client, project.Id, inquiry, content.Judges);
-        return (new Subject(facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer, facts, inquiry?.PromisedBy), null);
+        return (
+            new Subject(facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer, facts, inquiry?.PromisedBy, signatures),
+            null
+        );
     }
 
     private static Instant MomentOf(Assumed one, Instant start, Business business)
@@ -211,7 +217,7 @@ internal static class RehearsalEndpoints
                     one.At is { } at ? TimeWords.At(at, now, zone) : null,
                     one.At is { } exact ? TimeWords.Exactly(exact, zone) : null,
                     one.Asked is { } asked ? TimeWords.At(asked, now, zone) : null,
-                    step.Action is SendMessage send ? send.Message.Draft(ValuesAt(one.At ?? start)) : null
+                    step.Action is SendMessage send ? send.Message.Draft(ValuesAt(one.At ?? start, send.Message.Enclosed.Sender)) : null
                 );
             })
             .ToList();
@@ -234,11 +240,12 @@ internal static class RehearsalEndpoints
             }
         );
 
-        Dictionary<string, string> ValuesAt(Instant at) =>
+        Dictionary<string, string> ValuesAt(Instant at, Guid? sender) =>
             RunContext.ValuesOf(
                 business,
                 subject.Name,
-                subject.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, business.Calendar) : ""
+                subject.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, business.Calendar) : "",
+                subject.Signatures.Of(sender)
             );
     }
 }

@@ -217,7 +217,7 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
             switch (effect.Kind)
             {
                 case RunEffectKind.AskForNod:
-                    var draft = StepRunner.Draft(context, effect.Step!, effect.At);
+                    var draft = await steps.DraftAsync(context, effect.Step!, effect.At);
                     if (draft is not null)
                         run.Drafts = run.Drafts.With(effect.Step!, draft);
                     await events.AppendAsync(new NodAsked(effect.Step!, draft?.OpenGaps.Count() ?? 0), effect.At, context.About);

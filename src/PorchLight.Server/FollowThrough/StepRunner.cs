@@ -29,18 +29,22 @@ internal sealed record RunContext(Run Run, FollowThroughContent Content, Busines
     public EventContext About { get; } = new(Run.ClientId, Run.ProjectId, Run.InquiryId, Run.Id);
 
     /// <summary>What messages may say of the person, by name.</summary>
-    public Dictionary<string, string> KnownValues(Instant at) =>
+    /// <param name="at">When it is said.</param>
+    /// <param name="signature">What stands below it; empty for nothing.</param>
+    public Dictionary<string, string> KnownValues(Instant at, string signature = "") =>
         ValuesOf(
             Business,
             Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer,
-            Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : ""
+            Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+            signature
         );
 
     /// <summary>The same of somebody with a name.</summary>
     /// <param name="business">The business.</param>
     /// <param name="name">What they are called; null where nobody knows.</param>
     /// <param name="promise">By when they have an answer, in words; empty for no promise.</param>
-    public static Dictionary<string, string> ValuesOf(Business business, PersonNameAnswer? name, string promise) =>
+    /// <param name="signature">What stands below it; empty for nothing.</param>
+    public static Dictionary<string, string> ValuesOf(Business business, PersonNameAnswer? name, string promise, string signature) =>
         new()
         {
             ["firstName"] = name?.Given ?? "",
@@ -48,6 +52,7 @@ internal sealed record RunContext(Run Run, FollowThroughContent Content, Busines
             ["business"] = business.Name,
             ["owner"] = business.OwnerName,
             ["promise"] = promise,
+            [MessageTemplate.Signature] = signature,
         };
 }
 
@@ -68,8 +73,12 @@ internal sealed class StepRunner(
     private const int LongestTitle = 200;
 
     /// <summary>The message of a step as it stands before anybody edits it; null for a step that sends none.</summary>
-    public static MessageDraft? Draft(RunContext context, string step, Instant at) =>
-        context.Content.Step(step).Action is SendMessage send ? send.Message.Draft(context.KnownValues(at)) : null;
+    public async Task<MessageDraft?> DraftAsync(RunContext context, string step, Instant at) =>
+        context.Content.Step(step).Action is SendMessage send
+            ? send.Message.Draft(
+                context.KnownValues(at, send.Message.IsSigned ? (await db.SignaturesAsync()).Of(send.Message.Enclosed.Sender) : "")
+            )
+            : null;
 
     /// <summary>Carries a step out.</summary>
     /// <param name="context">The run.</param>
@@ -118,14 +127,13 @@ internal sealed class StepRunner(
 
     private async Task SendAsync(RunContext context, string step, Guid? by, Instant now)
     {
-        var draft = context.Run.Drafts.ByStep.GetValueOrDefault(step) ?? Draft(context, step, now)!;
+        var draft = context.Run.Drafts.ByStep.GetValueOrDefault(step) ?? (await DraftAsync(context, step, now))!;
         var text = draft.FinishedText ?? throw new StepFailedException("A gap of the message is still open.");
         var queued = mail.Queue(
             $"{OfRuns}{context.Run.Id} step {step}",
             context.Business,
             context.Client,
-            draft.Subject,
-            text,
+            MailContent.Of(draft, text),
             automatic: by is null,
             now
         );
@@ -223,8 +231,7 @@ internal sealed class StepRunner(
                 context.Business,
                 address,
                 null,
-                KnownValues.Fill(tell.Subject, values),
-                KnownValues.Fill(tell.Text, values),
+                new MailContent(KnownValues.Fill(tell.Subject, values), KnownValues.Fill(tell.Text, values)),
                 automatic: true,
                 now
             );

@@ -10,6 +10,9 @@ internal sealed class User : IdentityUser<Guid>
 {
     public required string DisplayName { get; set; }
 
+    /// <summary>What stands below messages in their name; empty for what stands below the business's.</summary>
+    public string Signature { get; set; } = "";
+
     /// <summary>The last event this person has seen in the bell.</summary>
     public long BellSeen { get; set; }
 

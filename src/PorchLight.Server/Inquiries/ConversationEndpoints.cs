@@ -177,11 +177,9 @@ internal static class ConversationEndpoints
             $"message {Guid.CreateVersion7()}",
             await db.BusinessAsync(),
             client,
-            subject,
-            written.Text.Trim(),
+            new MailContent(subject, written.Text.Trim()) { IsFormatted = true, InReplyTo = answered?.MessageId },
             automatic: false,
-            now,
-            answered?.MessageId
+            now
         );
         await events.AppendAsync(
             new MessageSent(subject, null, who.UserId()),

@@ -116,8 +116,10 @@ internal static class FormAccessEndpoints
             business,
             link.Email,
             link.ClientId,
-            $"Your code for “{target.Form.Draft.Title}”",
-            $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}",
+            new MailContent(
+                $"Your code for “{target.Form.Draft.Title}”",
+                $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}"
+            ),
             automatic: true,
             clock.GetCurrentInstant()
         );

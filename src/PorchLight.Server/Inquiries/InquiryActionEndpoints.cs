@@ -89,8 +89,7 @@ internal static class InquiryActionEndpoints
             $"reply {Guid.CreateVersion7()}",
             await db.Businesses.SingleAsync(cancellationToken),
             client,
-            subject,
-            reply.Text.Trim(),
+            new MailContent(subject, reply.Text.Trim()) { IsFormatted = true },
             automatic: false,
             now
         );

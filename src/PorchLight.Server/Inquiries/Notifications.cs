@@ -82,8 +82,7 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
                     business,
                     (await db.Users.FindAsync([ofOne.Key], cancellationToken))!.Email!,
                     null,
-                    subject,
-                    text,
+                    new MailContent(subject, text),
                     automatic: true,
                     now
                 );
@@ -106,8 +105,10 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
                 business,
                 wish.Email,
                 null,
-                $"{business.Name} is open again",
-                $"You asked us to tell you when “{form.Draft.Title}” is open again. It is:\n\n{address.Site}/f/{tokens.Open(form.LinkSealed)}\n\nThis is the only mail you get about it; your address is not kept.\n\n{business.OwnerName}\n{business.Name}",
+                new MailContent(
+                    $"{business.Name} is open again",
+                    $"You asked us to tell you when “{form.Draft.Title}” is open again. It is:\n\n{address.Site}/f/{tokens.Open(form.LinkSealed)}\n\nThis is the only mail you get about it; your address is not kept.\n\n{business.OwnerName}\n{business.Name}"
+                ),
                 automatic: true,
                 now
             );

@@ -103,8 +103,7 @@ internal static class PersonalLinkEndpoints
             await db.BusinessAsync(),
             link.Email,
             link.ClientId,
-            asked.Subject.Trim(),
-            LinkInvitation.Fill(asked.Text.Trim(), $"{address.Site}/f/{token}"),
+            new MailContent(asked.Subject.Trim(), LinkInvitation.Fill(asked.Text.Trim(), $"{address.Site}/f/{token}")),
             automatic: false,
             link.Made
         );

@@ -170,8 +170,10 @@ internal static class SavedDraftEndpoints
             business,
             email,
             null,
-            $"Your answers to “{target.Form.Draft.Title}”",
-            $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. {(mayFollowUp ? "We write to you once more should you not come back, and use this address for nothing else." : "We use this address for nothing else.")}\n\n{business.OwnerName}\n{business.Name}",
+            new MailContent(
+                $"Your answers to “{target.Form.Draft.Title}”",
+                $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. {(mayFollowUp ? "We write to you once more should you not come back, and use this address for nothing else." : "We use this address for nothing else.")}\n\n{business.OwnerName}\n{business.Name}"
+            ),
             automatic: true,
             clock.GetCurrentInstant()
         );

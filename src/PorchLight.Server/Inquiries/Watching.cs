@@ -37,6 +37,14 @@ internal sealed class Watching(PorchDb db, MailQueue mail, PublicAddress address
         if (news is not var (subject, text))
             return;
         foreach (var watcher in watchers)
-            mail.Queue($"watched {logged.Seq} {watcher.Id}", business, watcher.Email!, null, subject, text, automatic: true, logged.At);
+            mail.Queue(
+                $"watched {logged.Seq} {watcher.Id}",
+                business,
+                watcher.Email!,
+                null,
+                new MailContent(subject, text),
+                automatic: true,
+                logged.At
+            );
     }
 }

@@ -6,6 +6,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -19,6 +20,7 @@ internal sealed class MailQueue(
     TimeProvider time,
     BusinessClock clock,
     EventLog events,
+    FileStore store,
     ILogger<MailQueue> logger
 )
 {
@@ -27,19 +29,9 @@ internal sealed class MailQueue(
     /// client left no address.
     /// </summary>
     /// <param name="automatic">Whether nobody wrote or approved it.</param>
-    /// <param name="inReplyTo">The message it answers, as its sender named it; null for none.</param>
-    public Id<OutgoingMail>? Queue(
-        string effectKey,
-        Business business,
-        Client client,
-        string subject,
-        string text,
-        bool automatic,
-        Instant at,
-        string? inReplyTo = null
-    )
+    public Id<OutgoingMail>? Queue(string effectKey, Business business, Client client, MailContent content, bool automatic, Instant at)
     {
-        return client.Email is { } address ? Queue(effectKey, business, address, client.Id, subject, text, automatic, at, inReplyTo) : null;
+        return client.Email is { } address ? Queue(effectKey, business, address, client.Id, content, automatic, at) : null;
     }
 
     /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
@@ -48,14 +40,13 @@ internal sealed class MailQueue(
         Business business,
         string to,
         Id<Client>? client,
-        string subject,
-        string text,
+        MailContent content,
         bool automatic,
-        Instant at,
-        string? inReplyTo = null
+        Instant at
     )
     {
         var id = new Id<OutgoingMail>(Guid.CreateVersion7());
+        var written = content.IsFormatted ? FormattedText.Read(content.Text) : null;
         db.OutgoingMail.Add(
             new OutgoingMail
             {
@@ -63,11 +54,16 @@ internal sealed class MailQueue(
                 EffectKey = effectKey,
                 ClientId = client,
                 MessageId = OutgoingMail.NameOf(id, business.MailAddress),
-                InReplyTo = inReplyTo,
+                InReplyTo = content.InReplyTo,
                 From = business.MailAddress,
                 To = to,
-                Subject = KnownValues.OneLine(subject),
-                Text = text,
+                Subject = KnownValues.OneLine(content.Subject),
+                Text =
+                    written is null || written.IsPlain && !content.Text.Contains('\\', StringComparison.Ordinal)
+                        ? content.Text
+                        : written.ToPlain(),
+                Formatted = written is { IsPlain: false } ? content.Text : null,
+                Enclosed = content.Enclosed.IsNothing ? null : content.Enclosed,
                 Automatic = automatic,
                 Written = at,
                 NextTry = Instant.FromUnixTimeTicks(0),
@@ -132,15 +128,30 @@ internal sealed class MailQueue(
         string? password;
         try
         {
-            message = SmtpCarrier.Compose(mail, business.Name);
+            message = await ComposeAsync(mail, business, cancellationToken);
             password = settings.PasswordSealed is { } kept ? tokens.Open(kept) : null;
         }
-        catch (Exception failure) when (failure is ParseException or CryptographicException)
+        catch (Exception failure) when (failure is ParseException or CryptographicException or FileNotFoundException)
         {
             return new HandOver.Refused($"The message could not be made ready: {failure.Message}", ForGood: true);
         }
 
         return await smtp.CarryAsync(settings, password, message, cancellationToken);
+    }
+
+    private async Task<MimeMessage> ComposeAsync(OutgoingMail mail, Business business, CancellationToken cancellationToken)
+    {
+        var files = new List<EnclosedFile>();
+        foreach (var id in mail.FilesNeeded())
+        {
+            if (await db.StoredFiles.FindAsync([new Id<StoredFile>(id)], cancellationToken) is { } file)
+                files.Add(
+                    new EnclosedFile(id, file.Name, file.ContentType, await File.ReadAllBytesAsync(store.PathOf(file), cancellationToken))
+                );
+        }
+
+        var sender = mail.Enclosed?.Sender is { } user ? await db.Users.FindAsync([user], cancellationToken) : null;
+        return SmtpCarrier.Compose(mail, sender is null ? business.Name : $"{sender.DisplayName}, {business.Name}", files);
     }
 
     /// <summary>

@@ -118,8 +118,10 @@ internal static class MailSettingsEndpoints
                 business,
                 to,
                 null,
-                subject,
-                "This is a test message. Mail stays in this program for now: you find everything it would send in the practice mail.",
+                new MailContent(
+                    subject,
+                    "This is a test message. Mail stays in this program for now: you find everything it would send in the practice mail."
+                ),
                 automatic: true,
                 clock.GetCurrentInstant()
             );

@@ -9,7 +9,15 @@ namespace PorchLight.Server.Messages;
 internal static class MailTables
 {
     public static ModelConfigurationBuilder HaveMail(this ModelConfigurationBuilder builder) =>
-        builder.HaveId<OutgoingMail>().HaveId<PracticeMessage>().HaveId<IncomingMessage>().HaveId<TeamChatPost>().HaveJson<MessageDraft>();
+        builder
+            .HaveId<OutgoingMail>()
+            .HaveId<PracticeMessage>()
+            .HaveId<IncomingMessage>()
+            .HaveId<TeamChatPost>()
+            .HaveJson<MessageDraft>()
+            .HaveJson<Enclosed>()
+            .HaveId<LibraryMessage>()
+            .HaveJson<MessageTemplate>();
 
     public static void MapMail(this ModelBuilder builder)
     {
@@ -39,6 +47,7 @@ internal static class MailTables
         builder.Entity<MailboxPosition>().ToTable("MailboxPositions");
         builder.Entity<MailboxPosition>().HasKey(position => position.Mailbox);
 
+        builder.Entity<LibraryMessage>().ToTable("LibraryMessages");
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
         builder.Entity<TeamChatPost>().HasOne<Client>().WithMany().HasForeignKey(post => post.ClientId).OnDelete(DeleteBehavior.Cascade);

@@ -31,7 +31,15 @@ internal sealed class OutgoingMail
     public required string From { get; init; }
     public required string To { get; init; }
     public required string Subject { get; init; }
+
+    /// <summary>In plain text.</summary>
     public required string Text { get; init; }
+
+    /// <summary>The words with their formatting (<see cref="FormattedText"/>); null where they have none.</summary>
+    public string? Formatted { get; init; }
+
+    /// <summary>What goes with it; null for nothing.</summary>
+    public Enclosed? Enclosed { get; init; }
 
     /// <summary>Whether nobody wrote or approved it; such mail says so in its header (RFC 3834).</summary>
     public required bool Automatic { get; init; }
@@ -42,4 +50,8 @@ internal sealed class OutgoingMail
     /// <summary>Real time, not the business clock: pauses between tries are for machines.</summary>
     public required Instant NextTry { get; set; }
     public string? LastFailure { get; set; }
+
+    /// <summary>The files that go with it: its pictures and its attachments.</summary>
+    public IEnumerable<Guid> FilesNeeded() =>
+        (Formatted is null ? [] : FormattedText.Read(Formatted).Pictures).Concat(Enclosed?.Files ?? []).Distinct();
 }

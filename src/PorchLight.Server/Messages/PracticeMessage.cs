@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -17,6 +18,12 @@ internal sealed class PracticeMessage
     public required string To { get; init; }
     public required string Subject { get; init; }
     public required string Text { get; init; }
+
+    /// <summary>The words with their formatting; null where they have none.</summary>
+    public string? Formatted { get; init; }
+
+    /// <summary>What goes with it; null for nothing.</summary>
+    public Enclosed? Enclosed { get; init; }
     public required Instant At { get; init; }
 }
 
@@ -35,6 +42,8 @@ internal static class PracticeMail
                 To = mail.To,
                 Subject = mail.Subject,
                 Text = mail.Text,
+                Formatted = mail.Formatted,
+                Enclosed = mail.Enclosed,
                 At = mail.Written,
             }
         );

@@ -10,6 +10,9 @@ using TextPart = MimeKit.TextPart;
 
 namespace PorchLight.Server.Messages;
 
+/// <summary>A file that goes with a message.</summary>
+internal sealed record EnclosedFile(Guid Id, string Name, string ContentType, byte[] Bytes);
+
 /// <summary>Hands messages to a mail server by SMTP (RFC 5321), one line for each.</summary>
 internal sealed class SmtpCarrier(IConfiguration configuration)
 {
@@ -64,9 +67,15 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
     }
 
     /// <summary>The message as it goes out.</summary>
-    public static MimeMessage Compose(OutgoingMail mail, string senderName)
+    /// <param name="senderName">In whose name it comes.</param>
+    /// <param name="files">The files it needs; one that is not there any more stays away.</param>
+    public static MimeMessage Compose(OutgoingMail mail, string senderName, IReadOnlyList<EnclosedFile> files)
     {
         var message = Compose(senderName, mail.From, mail.To, mail.Subject, mail.Text);
+        if (mail.Formatted is not null || mail.Enclosed is { Files.Count: > 0 })
+            message.Body = BodyOf(mail, files);
+        foreach (var copy in mail.Enclosed?.Cc ?? [])
+            message.Cc.Add(new MailboxAddress(null, copy));
         message.MessageId = mail.MessageId.Trim('<', '>');
         message.Date = mail.Written.ToDateTimeOffset();
         if (mail.InReplyTo is { } answered)
@@ -78,6 +87,29 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         if (mail.Automatic)
             message.Headers.Add(HeaderId.AutoSubmitted, "auto-replied");
         return message;
+    }
+
+    /// <summary>Plain text beside HTML (RFC 2046, 5.1.4), the pictures of the HTML with it (RFC 2387), and what is attached.</summary>
+    private static MimeEntity BodyOf(OutgoingMail mail, IReadOnlyList<EnclosedFile> files)
+    {
+        var body = new BodyBuilder { TextBody = mail.Text };
+        if (mail.Formatted is { } words)
+        {
+            var formatted = FormattedText.Read(words);
+            var shown = new Dictionary<Guid, string>();
+            foreach (var file in files.Where(file => formatted.Pictures.Contains(file.Id)))
+            {
+                var picture = body.LinkedResources.Add(file.Name, file.Bytes, ContentType.Parse(file.ContentType));
+                picture.ContentId = $"{file.Id:N}@{mail.From.Split('@')[^1]}";
+                shown[file.Id] = $"cid:{picture.ContentId}";
+            }
+
+            body.HtmlBody = MailHtml.Clean(formatted.ToHtml(id => shown.GetValueOrDefault(id)));
+        }
+
+        foreach (var file in files.Where(file => mail.Enclosed?.Files.Contains(file.Id) == true))
+            body.Attachments.Add(file.Name, file.Bytes, ContentType.Parse(file.ContentType));
+        return body.ToMessageBody();
     }
 
     public static MimeMessage Compose(string senderName, string from, string to, string subject, string text)

@@ -129,8 +129,10 @@ internal static class LeftAtTheDoorEndpoints
             business,
             draft.MailedTo!,
             null,
-            $"Your answers to “{form.Draft.Title}” are still here",
-            $"You left “{form.Draft.Title}” half-finished. If you would still like to send it, this link brings your answers back until {SavedDrafts.Until(draft, business)}:\n\n{SavedDraftEndpoints.LinkOf(address, tokens.Open(form.LinkSealed), tokens.Open(draft.LinkSealed))}\n\nIf not, there is nothing to do: we do not write again, and the answers are deleted after that day.\n\n{business.OwnerName}\n{business.Name}",
+            new MailContent(
+                $"Your answers to “{form.Draft.Title}” are still here",
+                $"You left “{form.Draft.Title}” half-finished. If you would still like to send it, this link brings your answers back until {SavedDrafts.Until(draft, business)}:\n\n{SavedDraftEndpoints.LinkOf(address, tokens.Open(form.LinkSealed), tokens.Open(draft.LinkSealed))}\n\nIf not, there is nothing to do: we do not write again, and the answers are deleted after that day.\n\n{business.OwnerName}\n{business.Name}"
+            ),
             automatic: false,
             clock.GetCurrentInstant()
         );

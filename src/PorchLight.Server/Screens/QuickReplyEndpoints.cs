@@ -149,7 +149,14 @@ internal static class QuickReplyEndpoints
             return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
         if (reply.Until <= business.Calendar.Today(now))
             return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
-        var queued = mail.Queue($"reply {Guid.CreateVersion7()}", business, client, subject, text, automatic: false, now);
+        var queued = mail.Queue(
+            $"reply {Guid.CreateVersion7()}",
+            business,
+            client,
+            new MailContent(subject, text) { IsFormatted = true },
+            automatic: false,
+            now
+        );
         await events.AppendAsync(
             new MessageSent(subject, null, who.UserId()),
             now,

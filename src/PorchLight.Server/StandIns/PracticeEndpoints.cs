@@ -4,8 +4,10 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
@@ -33,7 +35,9 @@ internal static class PracticeEndpoints
         string At,
         string MessageId,
         Id<Client>? ClientId,
-        string? Name
+        string? Name,
+        IReadOnlyList<string> Cc,
+        IReadOnlyList<string> Files
     );
 
     /// <param name="By">The follow-through that posted it.</param>
@@ -114,9 +118,21 @@ internal static class PracticeEndpoints
                 TimeWords.At(message.At, clock.GetCurrentInstant(), zone),
                 message.MessageId,
                 message.ClientId,
-                client?.Name
+                client?.Name,
+                message.Enclosed?.Cc ?? [],
+                await NamesOfAsync(db, message.Enclosed?.Files ?? [], cancellationToken)
             )
         );
+    }
+
+    private static async Task<IReadOnlyList<string>> NamesOfAsync(
+        PorchDb db,
+        IReadOnlyList<Guid> files,
+        CancellationToken cancellationToken
+    )
+    {
+        var ids = files.Select(file => new Id<StoredFile>(file)).ToList();
+        return await db.StoredFiles.Where(file => ids.Contains(file.Id)).Select(file => file.Name).ToListAsync(cancellationToken);
     }
 
     /// <summary>The message as the person who gets it would see it. It may run nothing and load nothing.</summary>
@@ -130,19 +146,24 @@ internal static class PracticeEndpoints
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        response.Headers.ContentSecurityPolicy = "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
+        response.Headers.ContentSecurityPolicy = "default-src 'none'; img-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'";
         var html = HtmlEncoder.Default;
-        var paragraphs = message
-            .Text.Split("\n\n")
-            .Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>");
+        var words = message.Formatted is { } formatted
+            ? MailHtml.Clean(FormattedText.Read(formatted).ToHtml(file => $"/public/files/{file}"))
+            : string.Concat(
+                message
+                    .Text.Split("\n\n")
+                    .Select(paragraph => $"<p>{html.Encode(paragraph).Replace("&#xA;", "<br>", StringComparison.Ordinal)}</p>")
+            );
         return Results.Content(
             $$"""
             <!doctype html><html lang="en"><head><meta charset="utf-8"><title>{{html.Encode(message.Subject)}}</title><style>
             body{margin:0;font:16px/1.6 system-ui,sans-serif;color:#1d2033;background:#fff}
             header{background:{{business.Look.Accent}};color:#fff;padding:14px 24px;font-weight:600}
+            img{max-width:100%}
             main{padding:12px 24px 24px;max-width:36rem;overflow-wrap:anywhere}
             </style></head><body><header>{{html.Encode(message.Incoming ? message.From : business.Name)}}</header>
-            <main>{{string.Concat(paragraphs)}}</main></body></html>
+            <main>{{words}}</main></body></html>
             """,
             "text/html; charset=utf-8"
         );

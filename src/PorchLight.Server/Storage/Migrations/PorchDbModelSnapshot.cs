@@ -230,6 +230,10 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Signature")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Smtp")
                         .HasColumnType("TEXT");
 
@@ -939,6 +943,10 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("SecurityStamp")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Signature")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("ToldAtNight")
                         .HasColumnType("INTEGER");
 
@@ -1240,6 +1248,31 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("IncomingMail", (string)null);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.LibraryMessage", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Changed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Folder")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Message")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("LibraryMessages", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.MailboxPosition", b =>
                 {
                     b.Property<string>("Mailbox")
@@ -1269,6 +1302,12 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<string>("EffectKey")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Enclosed")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Formatted")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("From")
@@ -1332,6 +1371,12 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<Guid?>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Enclosed")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Formatted")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("From")

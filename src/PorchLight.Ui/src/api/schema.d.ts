@@ -292,6 +292,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/signatures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibrarySignatures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/signatures/business": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putLibrarySignaturesBusiness"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/signatures/mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putLibrarySignaturesMine"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inquiries/{id}/stop": {
         parameters: {
             query?: never;
@@ -2302,6 +2350,102 @@ export interface paths {
         get?: never;
         put: operations["putFieldsOrder"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryMessages"];
+        put?: never;
+        post: operations["postLibraryMessages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryMessagesParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryMessagesPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryMessagesById"];
+        put: operations["putLibraryMessagesById"];
+        post?: never;
+        delete: operations["deleteLibraryMessagesById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLibraryMessagesPreview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLibraryMessagesByIdTest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4382,6 +4526,13 @@ export interface components {
             now: components["schemas"]["Keeping"];
         };
         /** @description An edit that says what it started from. */
+        EditOfLibraryMessageContent: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["LibraryMessageContent"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["LibraryMessageContent"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfMailboxSetting: {
             /** @description The values as they were read. */
             was: components["schemas"]["MailboxSetting"];
@@ -4438,6 +4589,13 @@ export interface components {
             now: components["schemas"]["ScreeningRules"];
         };
         /** @description An edit that says what it started from. */
+        EditOfSignature: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["Signature"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["Signature"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfTaskWords: {
             /** @description The values as they were read. */
             was: components["schemas"]["TaskWords"];
@@ -4464,6 +4622,18 @@ export interface components {
             was: components["schemas"]["WelcomeCard"];
             /** @description The values as they should be. */
             now: components["schemas"]["WelcomeCard"];
+        };
+        /** @description What goes with a message, and in whose name it comes. */
+        Enclosed: {
+            /** @description Addresses that get a copy. */
+            cc: string[];
+            /** @description The identifiers of files of the business, in order. */
+            files: string[];
+            /**
+             * Format: uuid
+             * @description The user in whose name it comes; null for the business's.
+             */
+            sender: null | string;
         };
         /** @description A client who is erased soon because the keeping period ends. */
         ErasedSoon: {
@@ -5178,6 +5348,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfLibraryMessage: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfLookUpList: string;
         /**
          * Format: uuid
@@ -5752,6 +5928,29 @@ export interface components {
          * @enum {unknown}
          */
         LengthUnit: "metres" | "centimetres" | "millimetres";
+        LibraryMessageContent: {
+            name: string;
+            /** @description Empty for none. */
+            folder: string;
+            message: components["schemas"]["MessageTemplate"];
+        };
+        LibraryMessageView: {
+            row: components["schemas"]["LibraryRow"];
+            content: components["schemas"]["LibraryMessageContent"];
+        };
+        LibraryRow: {
+            id: components["schemas"]["IdOfLibraryMessage"];
+            name: string;
+            folder: string;
+            subject: string;
+            /** Format: int32 */
+            gaps: number;
+            changed: string;
+            /** @description The follow-throughs whose steps took its words. */
+            usedIn: components["schemas"]["MessageUse"][];
+            /** @description What has to be put right before it can be used; null for nothing. */
+            finding: null | string;
+        };
         Lights: {
             /** @description The forms. */
             forms: unknown[];
@@ -5828,6 +6027,9 @@ export interface components {
         };
         MadeFollowThrough: {
             id: components["schemas"]["IdOfStoredFollowThrough"];
+        };
+        MadeMessage: {
+            id: components["schemas"]["IdOfLibraryMessage"];
         };
         MailAnswer: {
             text: string;
@@ -5912,6 +6114,8 @@ export interface components {
             messageId: string;
             clientId: null | components["schemas"]["IdOfClient"];
             name: null | string;
+            cc: string[];
+            files: string[];
         };
         Merged: {
             id: components["schemas"]["IdOfClientMerge"];
@@ -5944,6 +6148,8 @@ export interface components {
             subject: string;
             /** @description In reading order; no known values are left in them. */
             parts: components["schemas"]["MessagePart"][];
+            /** @description What goes with it. */
+            enclosed?: components["schemas"]["Enclosed"];
         };
         MessageOnFile: {
             /**
@@ -5975,6 +6181,19 @@ export interface components {
             /** @description Names it within the message, also across versions; none twice. */
             key: string;
         };
+        /** @description What messages are made of beside their words. */
+        MessageParts: {
+            /** @description The files of the business that can go with one. */
+            files: components["schemas"]["Choice"][];
+            /** @description Those of them that can be shown in one. */
+            pictures: components["schemas"]["Choice"][];
+            /** @description In whose name one can come. */
+            people: components["schemas"]["Choice"][];
+            /** @description The messages whose words can be taken, with their folder. */
+            messages: components["schemas"]["Choice"][];
+            /** @description The folders there are. */
+            folders: string[];
+        };
         /** @description Words; in a template they may hold known values. */
         MessagePartTextPart: {
             /** @enum {string} */
@@ -5983,6 +6202,15 @@ export interface components {
             text: string;
             /** @description Names it within the message, also across versions; none twice. */
             key: string;
+        };
+        MessagePreview: {
+            to: string;
+            subject: string;
+            /** @description As it is read, with what formats it. */
+            html: string;
+            /** @description The same as a draft, to be put into an answer. */
+            draft: components["schemas"]["MessageDraft"];
+            files: string[];
         };
         /**
          * @description What a message of a conversation is.
@@ -5995,6 +6223,21 @@ export interface components {
             subject: string;
             /** @description In reading order. */
             parts: components["schemas"]["MessagePart"][];
+            /** @description What goes with it. */
+            enclosed?: components["schemas"]["Enclosed"];
+            /**
+             * Format: uuid
+             * @description The message of the library whose words these were; null where nobody took them from one.
+             */
+            takenFrom?: null | string;
+        };
+        MessageUse: {
+            followThroughId: components["schemas"]["IdOfStoredFollowThrough"];
+            followThrough: string;
+            /** @description The name of the step. */
+            step: string;
+            /** @description Whether the step's words are not those of the library any more. */
+            hasOtherWords: boolean;
         };
         /** @description How much fits into a month. */
         MonthPlaces: {
@@ -6095,6 +6338,15 @@ export interface components {
             name: string;
             email: string;
             role: string;
+        };
+        NewLibraryMessage: {
+            name: string;
+            folder: string;
+            /**
+             * Format: uuid
+             * @description The message whose words it begins with; null for none.
+             */
+            copyOf: null | string;
         };
         NewLink: {
             email: string;
@@ -6498,6 +6750,15 @@ export interface components {
             kind: "record";
             /** @description The field's key. */
             field: string;
+        };
+        PreviewRequest: {
+            /** @description The message as it stands on screen. */
+            message: components["schemas"]["MessageTemplate"];
+            /**
+             * Format: uuid
+             * @description Whom it would go to; null for an example.
+             */
+            clientId: null | string;
         };
         /**
          * @description What a form is about, when somebody who is a client already sends it.
@@ -7650,6 +7911,16 @@ export interface components {
             effect: string;
             /** @description The keys of the questions it looks at. */
             questions: string[];
+        };
+        Signature: {
+            /** @description May be formatted; empty for none of one's own. */
+            text: string;
+        };
+        SignaturesView: {
+            business: components["schemas"]["Signature"];
+            mine: components["schemas"]["Signature"];
+            /** @description What stands below a message of the business as things are. */
+            used: string;
         };
         SignIn: {
             email: string;
@@ -9045,6 +9316,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectParts"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibrarySignatures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignaturesView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putLibrarySignaturesBusiness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfSignature"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Signature"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putLibrarySignaturesMine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfSignature"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Signature"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13878,6 +14244,283 @@ export interface operations {
                 "application/json": string[];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryMessages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryMessages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLibraryMessage"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeMessage"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryMessagesParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessageParts"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryMessagesPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choice"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryMessagesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryMessageView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putLibraryMessagesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfLibraryMessageContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryMessageView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteLibraryMessagesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryMessagesPreview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagePreview"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryMessagesByIdTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

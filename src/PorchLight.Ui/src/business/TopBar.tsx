@@ -18,6 +18,7 @@ const stations = [
   ["/inquiries", "Inquiries"],
   ["/clients", "Clients"],
   ["/follow-through", "Follow-through"],
+  ["/library", "Library"],
 ] as const;
 
 const onDusk =

@@ -8,6 +8,8 @@ import "./business.css";
 import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
+import { MessageList } from "./library/MessageList";
+import { MessagePage } from "./library/MessagePage";
 import { FilesAndLists } from "./library/FilesAndLists";
 import { FollowThroughList } from "./followThrough/FollowThroughList";
 import { FollowThroughPage } from "./followThrough/FollowThroughPage";
@@ -59,6 +61,8 @@ const router = createBrowserRouter([
       { path: "/forms", element: <FormList /> },
       { path: "/forms/new", element: <NewForm /> },
       { path: "/forms/:id/:section?", element: <EditForm /> },
+      { path: "/library", element: <MessageList /> },
+      { path: "/library/:id", element: <MessagePage /> },
       { path: "/files", element: <FilesAndLists /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },
       { path: "/clients/import/:id?", element: <ImportClients /> },

@@ -7,6 +7,7 @@ import { useNotice } from "../../kit/Notice";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { FromLibrary, wordsFor } from "./FromLibrary";
 import { useSendKey } from "../useSendKey";
 
 type View = Schemas["ConversationView"];
@@ -133,6 +134,15 @@ function Answer({ client, view, onDone }: { client: string; view: View; onDone: 
   return (
     <form onSubmit={submit} className="mb-3 grid gap-3 rounded-soft border border-edge p-4">
       <p className="text-slate">To {view.to}</p>
+      <FromLibrary
+        label="Begin with a message from the library"
+        onTake={(message) =>
+          void wordsFor(message, client).then((words) => {
+            if (!view.answers) setSubject(words.subject);
+            write(text.trim() ? `${text.trim()}\n\n${words.text}` : words.text);
+          })
+        }
+      />
       <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
       <label className="block">
         <span className="mb-1 block font-semibold">Your words</span>

@@ -9,6 +9,7 @@ import { EditorContent, useEditor } from "@tiptap/react";
 import { Plus } from "lucide-react";
 import { boxLook, controlLook } from "../../kit/fields";
 import { menuItem, menuLook } from "../../kit/menu";
+import { FormatButtons } from "./FormatButtons";
 import { KnownWords, type KnownPlace } from "./words";
 
 /** Something known that can be set into words. */
@@ -68,10 +69,22 @@ interface Props {
   lines?: "one" | "several";
   look?: string;
   error?: string;
+  /** Pictures that can stand in it; given only where the words may be formatted. */
+  pictures?: { key: string; name: string }[];
 }
 
 /** Words in which earlier answers and known values stand as marked places. */
-export function KnownWordsBox({ label, help, value, onChange, choices, lines = "one", look = "", error }: Props) {
+export function KnownWordsBox({
+  label,
+  help,
+  value,
+  onChange,
+  choices,
+  lines = "one",
+  look = "",
+  error,
+  pictures,
+}: Props) {
   const id = useId();
   const editor = useEditor({
     extensions: extensions[lines],
@@ -124,6 +137,7 @@ export function KnownWordsBox({ label, help, value, onChange, choices, lines = "
         )}
       </span>
       {help && <span className="block text-slate">{help}</span>}
+      {pictures && editor && <FormatButtons editor={editor} pictures={pictures} />}
       <div className="mt-1">
         <EditorContent editor={editor} />
       </div>

@@ -3,8 +3,9 @@ import type { Schemas } from "../../api/problem";
 import { CheckBox, Labelled, SelectBox, TextBox, boxLook } from "../../kit/fields";
 import { NumberBox } from "../../kit/NumberBox";
 import { ConditionSentence } from "../edits/conditions/ConditionSentence";
+import { FromLibrary } from "../edits/FromLibrary";
 import { KnownWordsBox } from "../edits/KnownWordsBox";
-import { known, MessageFields } from "./MessageFields";
+import { known, MessageFields } from "../edits/MessageFields";
 import { OccasionPicker } from "./OccasionPicker";
 import { subjectsOf } from "./subjectsOf";
 import type { Choices, Step, StepAction } from "./useFollowThrough";
@@ -23,7 +24,14 @@ interface Props {
 export function ActionFields({ action, choices, later, onChange }: Props) {
   const fields: { [K in StepAction["kind"]]: (value: Named<K>) => ReactNode } = {
     sendMessage: (value) => (
-      <MessageFields message={value.message} onChange={(message) => onChange({ ...value, message })} />
+      <>
+        <FromLibrary
+          label="Take the words of a message in the library"
+          help="They stand here then, and are this step's own."
+          onTake={(message, takenFrom) => onChange({ ...value, message: { ...message, takenFrom } })}
+        />
+        <MessageFields message={value.message} onChange={(message) => onChange({ ...value, message })} />
+      </>
     ),
     makeTask: (value) => (
       <>

@@ -5,6 +5,7 @@ import { Button } from "../../kit/Button";
 import { boxLook, GrowingText, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { FromLibrary, wordsFor } from "../edits/FromLibrary";
 import { useSendKey } from "../useSendKey";
 
 /** A first personal word, which keeps the promise. */
@@ -46,6 +47,14 @@ export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]
   return (
     <form ref={form} onSubmit={submit} className="mt-4 grid gap-3 rounded-soft border border-edge p-4">
       <p className="text-slate">To {inquiry.email}</p>
+      <FromLibrary
+        label="Begin with a message from the library"
+        onTake={(message) =>
+          void wordsFor(message, inquiry.clientId).then((words) =>
+            write(text.trim() ? `${text.trim()}\n\n${words.text}` : words.text),
+          )
+        }
+      />
       <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
       <label className="block">
         <span className="mb-1 block font-semibold">Your words</span>

@@ -9,6 +9,7 @@ import { fileSize } from "../../kit/fileSize";
 import { api } from "../client";
 import { say } from "../shell/say";
 import { uploadFile } from "../shell/uploadFile";
+import { LibraryTabs } from "./LibraryTabs";
 import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../useSendKey";
 
@@ -18,7 +19,10 @@ export function FilesAndLists() {
   return (
     <main className="relative h-full overflow-y-auto">
       <div className="mx-auto grid max-w-6xl items-start gap-6 p-6 sm:px-10 lg:grid-cols-2">
-        <h1 className="text-2xl lg:col-span-2">Files and lists</h1>
+        <div className="lg:col-span-2">
+          <h1 className="mb-3 text-2xl">Library</h1>
+          <LibraryTabs />
+        </div>
         <Files />
         <Lists />
       </div>

@@ -23,6 +23,7 @@ const stations: Place[] = [
   { to: "/inquiries", name: "Inquiries" },
   { to: "/clients", name: "Clients" },
   { to: "/follow-through", name: "Follow-through" },
+  { to: "/library", name: "Library" },
 ];
 const doable: Place[] = [
   { to: "/forms/new", name: "Make a form" },

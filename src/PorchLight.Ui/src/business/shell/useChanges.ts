@@ -56,6 +56,7 @@ const madeOf: Record<string, string[]> = {
   runs: ["followThrough", "records", "brand"],
   "people-on-it": ["followThrough", "records", "brand"],
   "people-to-rehearse": ["records"],
+  "people-to-see-it-for": ["records"],
   // What is typed into a table is never taken away by what happens elsewhere; keeping it finds out.
   "plan-table": [],
   rehearsal: ["brand", "records"],
@@ -66,6 +67,12 @@ const madeOf: Record<string, string[]> = {
   "mail-settings": ["brand", "messages"],
   "mailbox-settings": ["brand"],
   conversation: ["messages", "records"],
+  library: ["messages", "followThrough", "brand"],
+  "message-parts": ["messages", "forms", "identity"],
+  // What is being written is never taken away by what happens elsewhere; saving finds out.
+  "library-message": [],
+  signatures: [],
+  "message-preview": ["records", "brand"],
   webhooks: ["webhooks"],
   "webhook-calls": ["webhooks", "records", "brand"],
   "team-chat": ["messages", "brand"],

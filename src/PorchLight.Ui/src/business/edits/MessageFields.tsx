@@ -2,7 +2,9 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { newKey } from "../../kit/newKey";
 import type { Schemas } from "../../api/problem";
-import { KnownWordsBox, type KnownChoice } from "../edits/KnownWordsBox";
+import { KnownWordsBox, type KnownChoice } from "./KnownWordsBox";
+import { EnclosedFields } from "./EnclosedFields";
+import { useMessageParts } from "./useMessageParts";
 
 type Message = Schemas["MessageTemplate"];
 type Part = Message["parts"][number];
@@ -14,10 +16,12 @@ export const known: KnownChoice[] = [
   { name: "business", words: "The name of your business" },
   { name: "owner", words: "Your name" },
   { name: "promise", words: "When you answer (by Tuesday 15:00)" },
+  { name: "signature", words: "The signature" },
 ];
 
 /** A message before it is about anybody: words with known values in them, and gaps. */
 export function MessageFields({ message, onChange }: { message: Message; onChange: (message: Message) => void }) {
+  const parts = useMessageParts();
   const set = (key: string, next: Part) =>
     onChange({ ...message, parts: message.parts.map((part) => (part.key === key ? next : part)) });
   const remove = (key: string) => onChange({ ...message, parts: message.parts.filter((part) => part.key !== key) });
@@ -47,6 +51,7 @@ export function MessageFields({ message, onChange }: { message: Message; onChang
               label={index === 0 ? "What it says" : "and then"}
               lines="several"
               choices={known}
+              pictures={parts?.pictures ?? []}
               value={part.text}
               onChange={(text) => set(part.key, { ...part, text })}
             />
@@ -62,6 +67,11 @@ export function MessageFields({ message, onChange }: { message: Message; onChang
         <Button onClick={() => add({ kind: "gap", key: newKey().slice(0, 8), prompt: "" })}>Add a gap</Button>
         <Button onClick={() => add({ kind: "text", key: newKey().slice(0, 8), text: "" })}>Add more words</Button>
       </p>
+      <EnclosedFields
+        enclosed={message.enclosed}
+        parts={parts}
+        onChange={(enclosed) => onChange({ ...message, enclosed })}
+      />
     </div>
   );
 }

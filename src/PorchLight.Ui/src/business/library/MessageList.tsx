@@ -1,0 +1,120 @@
+import { useState, type FormEvent } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import { findingsOf, orProblem, type Schemas } from "../../api/problem";
+import { Button } from "../../kit/Button";
+import { TextBox } from "../../kit/fields";
+import { Empty, Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { say } from "../shell/say";
+import { useTitle } from "../shell/useTitle";
+import { useSendKey } from "../useSendKey";
+import { LibraryTabs } from "./LibraryTabs";
+import { Signatures } from "./Signatures";
+
+type Row = Schemas["LibraryRow"];
+
+/** The messages that are kept to be used again, by folder, each with where it is used. */
+export function MessageList() {
+  useTitle("Library");
+  const list = useQuery({ queryKey: ["library"], queryFn: () => orProblem(api.GET("/api/library/messages")) });
+  const folders = [...new Set((list.data ?? []).map((row) => row.folder))];
+  return (
+    <main className="relative mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
+      <h1 className="mb-3 text-2xl">Library</h1>
+      <LibraryTabs />
+      <p className="mb-4 max-w-3xl text-slate">
+        Messages you use again and again. Steps of follow-throughs and answers by hand take their words from here; what
+        was taken stays as it was until you take it anew.
+      </p>
+      <Failure error={list.error} />
+      {list.isPending && <Skeleton />}
+      <NewMessage />
+      {list.data?.length === 0 && (
+        <Empty>No message is kept yet. Begin with the one you have typed most often this month.</Empty>
+      )}
+      {folders.map((folder) => (
+        <section key={folder} className="mb-6">
+          <h2 className="mb-2 text-[1.07rem]">{folder || "Without a folder"}</h2>
+          <ul className="grid gap-2">
+            {list.data
+              ?.filter((row) => row.folder === folder)
+              .map((row) => (
+                <MessageRow key={row.id} row={row} />
+              ))}
+          </ul>
+        </section>
+      ))}
+      <Signatures />
+    </main>
+  );
+}
+
+function MessageRow({ row }: { row: Row }) {
+  return (
+    <li className="grid gap-x-6 rounded-soft bg-card p-4 shadow-soft sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+      <span className="min-w-0">
+        <Link to={`/library/${row.id}`} className="font-semibold underline">
+          {row.name}
+        </Link>
+        <span className="block truncate text-slate">{row.subject || "no subject yet"}</span>
+        {row.finding && <span className="block text-brick">{row.finding}</span>}
+      </span>
+      <span className="text-slate">
+        {row.usedIn.length === 0
+          ? "No follow-through uses it."
+          : `Used in ${[...new Set(row.usedIn.map((use) => `“${use.followThrough}”`))].join(", ")}.`}
+        {row.gaps > 0 && ` ${say(row.gaps, "gap", "gaps")} to fill each time.`}
+        <span className="block">Changed {row.changed}.</span>
+      </span>
+    </li>
+  );
+}
+
+function NewMessage() {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const sendKey = useSendKey();
+  const [name, setName] = useState<string | null>(null);
+  const make = useMutation({
+    mutationFn: () => {
+      const body = { name: name ?? "", folder: "", copyOf: null };
+      return orProblem(api.POST("/api/library/messages", { body, headers: sendKey.for(body) }));
+    },
+    onSuccess: ({ id }) => {
+      sendKey.done();
+      void queries.invalidateQueries({ queryKey: ["library"] });
+      void navigate(`/library/${id}`);
+    },
+  });
+  if (name === null)
+    return (
+      <p className="mb-4">
+        <Button weight="main" onClick={() => setName("")}>
+          A new message
+        </Button>
+      </p>
+    );
+  const findings = findingsOf(make.error);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!make.isPending) make.mutate();
+  };
+  return (
+    <form noValidate className="mb-4 flex flex-wrap items-end gap-2" onSubmit={submit}>
+      <TextBox
+        label="What it is called"
+        value={name}
+        error={findings.get("name")}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Button weight="main" type="submit" disabled={make.isPending}>
+        Begin it
+      </Button>
+      <Button weight="quiet" onClick={() => setName(null)}>
+        Cancel
+      </Button>
+      {findings.size === 0 && <Failure error={make.error} />}
+    </form>
+  );
+}

@@ -1,0 +1,66 @@
+import { useQuery } from "@tanstack/react-query";
+import { orProblem, type Schemas } from "../../api/problem";
+import { boxLook, GrowingText, Labelled } from "../../kit/fields";
+import { Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { SavedForm } from "../edits/SavedForm";
+import type { Edit } from "../edits/merge";
+import { useEdit } from "../edits/useEdit";
+import { useSession } from "../shell/session";
+
+type Signature = Schemas["Signature"];
+
+/** What stands below messages: the business's, and one's own. */
+export function Signatures() {
+  const { role } = useSession();
+  const query = useQuery({
+    queryKey: ["signatures"],
+    queryFn: () => orProblem(api.GET("/api/library/signatures")),
+  });
+  if (!query.data) return query.error ? <Failure error={query.error} /> : <Skeleton rows={3} />;
+  const { business, mine, used } = query.data;
+  return (
+    <section className="mt-8">
+      <h2 className="mb-1 text-[1.07rem]">Signatures</h2>
+      <p className="mb-3 max-w-3xl text-slate">
+        A signature stands where a message has “The signature” set in. Without one of its own, a message closes with:{" "}
+        {used.replace(/\n/g, ", ")}.
+      </p>
+      <div className="grid items-start gap-6 lg:grid-cols-2">
+        {role === "owner" && (
+          <SignatureForm
+            label="Your business's"
+            signature={business}
+            save={(body) => orProblem(api.PUT("/api/library/signatures/business", { body }))}
+          />
+        )}
+        <SignatureForm
+          label="Your own, below messages in your name"
+          signature={mine}
+          save={(body) => orProblem(api.PUT("/api/library/signatures/mine", { body }))}
+        />
+      </div>
+    </section>
+  );
+}
+
+interface Props {
+  label: string;
+  signature: Signature;
+  save: (edit: Edit<Signature>) => Promise<Signature>;
+}
+
+function SignatureForm({ label, signature, save }: Props) {
+  const edit = useEdit(signature, save);
+  return (
+    <SavedForm edit={edit} nameOf={() => label}>
+      <Labelled label={label} error={edit.findings.get("text")}>
+        <GrowingText
+          className={`${boxLook} min-h-24`}
+          value={edit.now.text}
+          onChange={(e) => edit.change({ text: e.target.value })}
+        />
+      </Labelled>
+    </SavedForm>
+  );
+}
