@@ -351,6 +351,30 @@ public sealed class RunTests
     }
 
     [Fact]
+    public async Task For_ten_seconds_a_nod_can_be_taken_back_and_nothing_has_gone()
+    {
+        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeANodBack"] = "10" } };
+        await OthersAreOffAsync(app);
+        var (client, project, inquiry) = await SomebodyAsync(app);
+        var run = await StartAsync(app, Content(Mail("word") with { NeedsNod = true }), new EventContext(client, project, inquiry));
+        await app.WorkAsync();
+        var owner = app.Owner();
+        var seen = (await owner.GetAsync($"/api/nods/{run}/word").JsonAsync()).GetProperty("draft");
+        var sent = await owner.PostAsync($"/api/nods/{run}/word/send", Body(new { seen, now = false })).JsonAsync();
+        sent.GetProperty("takeBackSeconds").GetInt32().ShouldBe(10);
+        await app.PassTimeAsync(Duration.FromSeconds(9));
+        (await SubjectsAsync(app)).ShouldBeEmpty();
+        (await owner.PostAsync($"/api/nods/{run}/word/take-nod-back", null)).EnsureSuccessStatusCode();
+        await app.PassTimeAsync(Duration.FromMinutes(1));
+        (await SubjectsAsync(app)).ShouldBeEmpty();
+        (await owner.PostAsync($"/api/nods/{run}/word/send", Body(new { seen, now = false }))).EnsureSuccessStatusCode();
+        await app.PassTimeAsync(Duration.FromSeconds(10));
+        (await SubjectsAsync(app)).ShouldBe(["word"]);
+        (await owner.PostAsync($"/api/nods/{run}/word/take-nod-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await app.AskAsync(db => db.OutgoingMail.SingleAsync())).Automatic.ShouldBeFalse("a person nodded");
+    }
+
+    [Fact]
     public async Task Two_hundred_that_fail_do_not_starve_the_next()
     {
         await using var app = new TestApp();

@@ -60,6 +60,7 @@ public sealed class SendOnceTests
         "/api/mail/{id}/leave",
         "/api/nods/{runId}/{step}/send",
         "/api/nods/{runId}/{step}/skip",
+        "/api/nods/{runId}/{step}/take-nod-back",
         "/api/nods/{runId}/{step}/take-back", // moves on from a state
         "/public/forms/{token}/send",
         "/public/forms/{token}/saved-draft/mail",

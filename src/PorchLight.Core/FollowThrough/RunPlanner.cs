@@ -63,7 +63,11 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <param name="now">The instant of the nod.</param>
     /// <param name="by">The user who nods.</param>
     /// <param name="sendNow">Whether it goes at once, also outside the sending window.</param>
-    public Transition? Nod(RunState run, string stepKey, Instant now, Guid by, bool sendNow = false)
+    /// <param name="grace">
+    /// For how long what would take effect at once can still be taken back (<see cref="TakeNodBack"/>); it then does so at any hour. Not
+    /// negative; zero for not at all.
+    /// </param>
+    public Transition? Nod(RunState run, string stepKey, Instant now, Guid by, bool sendNow = false, Duration grace = default)
     {
         if (run.Current is not { Status: StepStatus.Waiting or StepStatus.Approved } step || step.Key != stepKey || HasLapsed(run, now))
             return null;
@@ -72,8 +76,24 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return step.Status == StepStatus.Approved
                 ? null
                 : new Transition(With(run, step with { Status = StepStatus.Approved, Due = due, By = by }), []);
-        return TakeEffectNow(run, step, now, by);
+        if (grace == Duration.Zero)
+            return TakeEffectNow(run, step, now, by);
+        return step is { Status: StepStatus.Approved, IsReleased: true }
+            ? null
+            : new Transition(With(run, step with { Status = StepStatus.Approved, Due = now + grace, By = by, IsReleased = true }), []);
     }
+
+    /// <summary>
+    /// A person takes their nod back before the step has taken effect: it waits again, from then on. Null when it has no nod, or has taken
+    /// effect.
+    /// </summary>
+    /// <param name="run">The run.</param>
+    /// <param name="stepKey">The step that is meant.</param>
+    /// <param name="now">The instant it is taken back.</param>
+    public static RunState? TakeNodBack(RunState run, string stepKey, Instant now) =>
+        run.Current is { Status: StepStatus.Approved } step && step.Key == stepKey
+            ? With(run, step with { Status = StepStatus.Waiting, Due = now, By = null, IsReleased = false })
+            : null;
 
     /// <summary>
     /// A person has a step done now that is still to come by itself, at any hour and whatever its condition. Null when it is not the
@@ -288,7 +308,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return With(run, step with { Status = StepStatus.Waiting });
         }
 
-        var held = Held(planned, now);
+        var held = step.IsReleased ? now : Held(planned, now);
         if (held == now && step.By is null && planned.Action is SendMessage && WasSentToday(now))
         {
             effects.Add(new RunEffect(RunEffectKind.NoteMoved, step.Key, now));

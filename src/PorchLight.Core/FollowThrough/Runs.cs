@@ -46,6 +46,9 @@ public sealed record StepState(string Key, StepStatus Status, Instant? Due = nul
     /// <summary>When it was to come before anything held it back; null before it is planned.</summary>
     public Instant? Counted { get; init; }
 
+    /// <summary>Whether it takes effect when it is due, at any hour: its nod came when it could have done so at once.</summary>
+    public bool IsReleased { get; init; }
+
     /// <summary>Whether it can still take effect.</summary>
     [JsonIgnore]
     public bool IsPending => Status is StepStatus.Later or StepStatus.Planned or StepStatus.Waiting or StepStatus.Approved;

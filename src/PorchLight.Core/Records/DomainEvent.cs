@@ -59,6 +59,7 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(ProjectGiven), "projectGiven")]
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
 [JsonDerivedType(typeof(AutomaticAnswerReceived), "automaticAnswerReceived")]
+[JsonDerivedType(typeof(NodTakenBack), "nodTakenBack")]
 [JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
 public abstract record DomainEvent;
 
@@ -125,6 +126,11 @@ public sealed record StepSkipped(string Step, Guid By) : DomainEvent;
 /// <param name="Step">The step's key.</param>
 /// <param name="By">The user who did.</param>
 public sealed record SkipTakenBack(string Step, Guid By) : DomainEvent;
+
+/// <summary>A person took their nod back before the step took effect.</summary>
+/// <param name="Step">The step's key.</param>
+/// <param name="By">The user who did.</param>
+public sealed record NodTakenBack(string Step, Guid By) : DomainEvent;
 
 /// <summary>Nobody nodded in time.</summary>
 /// <param name="Step">The step's key.</param>

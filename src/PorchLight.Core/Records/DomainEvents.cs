@@ -192,6 +192,7 @@ public static class DomainEvents
             DeliverySettled e => $"{names.User(e.By)} looked, and leaves “{e.Subject}” as it is.",
             StepSkipped e => $"{names.User(e.By)} skipped “{names.Step(e.Step)}”.",
             SkipTakenBack e => $"{names.User(e.By)} took it back: “{names.Step(e.Step)}” waits again.",
+            NodTakenBack e => $"{names.User(e.By)} took the nod to “{names.Step(e.Step)}” back.",
             StepLapsed e => $"“{names.Step(e.Step)}” lapsed: nobody nodded in time.",
             RunStopped e =>
                 $"“{names.FollowThrough}” stopped because {Because(e.Why, who)}; {(e.Cancelled == 0 ? "nothing was pending" : Count(e.Cancelled, "step") + " cancelled")}.",

@@ -62,8 +62,9 @@ internal static class NodEndpoints
     /// <param name="Now">Whether to send now, though the sending window is closed.</param>
     internal sealed record NodSend(MessageDraft? Seen, bool Now);
 
-    /// <param name="Goes">When it will go; null when it has gone.</param>
-    internal sealed record NodSent(string? Goes);
+    /// <param name="Goes">When it will go, as the sending window opens; null for now.</param>
+    /// <param name="TakeBackSeconds">For how many seconds it can be taken back; null when it has gone.</param>
+    internal sealed record NodSent(string? Goes, int? TakeBackSeconds);
 
     public static void MapNods(this IEndpointRouteBuilder api)
     {
@@ -73,6 +74,7 @@ internal static class NodEndpoints
         group.MapPost("/{runId}/{step}/send", SendAsync);
         group.MapPost("/{runId}/{step}/skip", SkipAsync);
         group.MapPost("/{runId}/{step}/take-back", TakeSkipBackAsync);
+        group.MapPost("/{runId}/{step}/take-nod-back", TakeNodBackAsync);
     }
 
     /// <summary>Everything that waits for a nod or, with its nod, for the sending window; the longest waiting first.</summary>
@@ -191,6 +193,7 @@ internal static class NodEndpoints
         PorchDb db,
         RunEngine engine,
         BusinessClock clock,
+        IConfiguration configuration,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
@@ -202,10 +205,11 @@ internal static class NodEndpoints
             return refusal;
 
         var now = clock.GetCurrentInstant();
+        var grace = Duration.FromSeconds(configuration.GetValue("PorchLight:SecondsToTakeANodBack", 10));
         RunState? state;
         try
         {
-            state = await engine.NodAsync(run, step, now, send.Now, who.UserId());
+            state = await engine.NodAsync(run, step, now, send.Now, who.UserId(), grace);
         }
         catch (StepFailedException failed)
         {
@@ -213,16 +217,38 @@ internal static class NodEndpoints
         }
 
         if (state is null)
-            return Problems.Conflict("This has your nod already; it goes when the sending window opens.");
+            return Problems.Conflict("This has your nod already; there is nothing more to do.");
         await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
         return TypedResults.Ok(
-            new NodSent(
-                state.Steps.Single(one => one.Key == step) is { Status: StepStatus.Approved, Due: { } goes }
-                    ? TimeWords.At(goes, now, zone)
-                    : null
-            )
+            state.Steps.Single(one => one.Key == step) switch
+            {
+                { Status: StepStatus.Approved, IsReleased: true } => new NodSent(null, (int)grace.TotalSeconds),
+                { Status: StepStatus.Approved, Due: { } goes } => new NodSent(TimeWords.At(goes, now, zone), null),
+                _ => new NodSent(null, null),
+            }
         );
+    }
+
+    /// <summary>Takes a nod back while nothing has gone yet.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeNodBackAsync(
+        Id<Run> runId,
+        string step,
+        PorchDb db,
+        RunEngine engine,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (
+            await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
+            || await engine.TakeNodBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null
+        )
+            return Problems.Conflict("It has gone already and cannot be taken back.");
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
     }
 
     /// <summary>Why a message does not go as it stands; null when it may.</summary>

@@ -41,10 +41,23 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
     }
 
     /// <summary>A person nods. Null when the step does not wait (any more).</summary>
-    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, Guid by)
+    /// <param name="grace">For how long it can still be taken back.</param>
+    public async Task<RunState?> NodAsync(Run run, string step, Instant now, bool sendNow, Guid by, Duration grace = default)
     {
         var context = await ContextAsync(run);
-        return context.Planner.Nod(run.State, step, now, by, sendNow) is { } transition ? await ApplyAsync(context, transition, now) : null;
+        return context.Planner.Nod(run.State, step, now, by, sendNow, grace) is { } transition
+            ? await ApplyAsync(context, transition, now)
+            : null;
+    }
+
+    /// <summary>A person takes their nod back. Null when the step has taken effect, or has no nod.</summary>
+    public async Task<RunState?> TakeNodBackAsync(Run run, string step, Instant now, Guid by)
+    {
+        if (RunPlanner.TakeNodBack(run.State, step, now) is not { } state)
+            return null;
+        var context = await ContextAsync(run);
+        await events.AppendAsync(new NodTakenBack(step, by), now, context.About);
+        return Keep(context, state);
     }
 
     /// <summary>A person has a step done now. Null when it is not the next one of an active run, or waits for a nod.</summary>

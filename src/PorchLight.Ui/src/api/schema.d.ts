@@ -2836,6 +2836,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/nods/{runId}/{step}/take-nod-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postNodsByRunIdByStepTakeNodBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/webhooks": {
         parameters: {
             query?: never;
@@ -6436,8 +6452,13 @@ export interface components {
             now: boolean;
         };
         NodSent: {
-            /** @description When it will go; null when it has gone. */
+            /** @description When it will go, as the sending window opens; null for now. */
             goes: null | string;
+            /**
+             * Format: int32
+             * @description For how many seconds it can be taken back; null when it has gone.
+             */
+            takeBackSeconds: null | number;
         };
         NodView: {
             runId: components["schemas"]["IdOfRun"];
@@ -15449,6 +15470,36 @@ export interface operations {
         };
     };
     postNodsByRunIdByStepTakeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                runId: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postNodsByRunIdByStepTakeNodBack: {
         parameters: {
             query?: never;
             header?: never;

@@ -48,6 +48,20 @@ export function DraftEditor({ to, draft, onChange, missing }: Props) {
           />
         ),
       )}
+      <Beside enclosed={draft.enclosed} />
     </div>
+  );
+}
+
+/** What goes with it. */
+function Beside({ enclosed }: { enclosed: Draft["enclosed"] }) {
+  const cc = enclosed?.cc ?? [];
+  const files = enclosed?.files.length ?? 0;
+  if (cc.length + files === 0) return null;
+  return (
+    <p className="mt-3 border-t border-line pt-2 text-slate">
+      {cc.length > 0 && `A copy goes to ${cc.join(", ")}. `}
+      {files > 0 && (files === 1 ? "One file goes with it." : `${files} files go with it.`)}
+    </p>
   );
 }

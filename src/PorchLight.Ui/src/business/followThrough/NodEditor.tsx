@@ -13,7 +13,7 @@ type Draft = Schemas["MessageDraft"];
 interface Props {
   nod: Schemas["NodView"];
   draft: Draft;
-  onSent: () => void;
+  onSent: (sent: Schemas["NodSent"]) => void;
 }
 
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */

@@ -7,7 +7,7 @@ import { api } from "../client";
 
 interface Props {
   nod: Schemas["NodView"];
-  onDone: () => void;
+  onDone: (done: Schemas["NodSent"]) => void;
 }
 
 /** A step that sends no message, and waits for somebody to say that it may be done. */

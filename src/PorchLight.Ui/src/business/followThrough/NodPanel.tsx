@@ -1,7 +1,7 @@
 import { useEffect, useEffectEvent, useRef } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
-import { orProblem } from "../../api/problem";
+import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { KeyCap } from "../../kit/KeyCap";
 import { useLetters } from "../../kit/letters";
@@ -49,6 +49,19 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   const settled = () => {
     goOn();
     void queries.invalidateQueries({ queryKey: ["today"] });
+  };
+  /** What has its nod can be taken back for a moment; then it goes. */
+  const nodded = ({ takeBackSeconds }: Schemas["NodSent"]) => {
+    settled();
+    if (takeBackSeconds)
+      notice({
+        words: `${nod.data?.stepName ?? "It"} to ${nod.data?.name ?? "them"} goes in ${takeBackSeconds} seconds.`,
+        undo: async () => {
+          await orProblem(api.POST("/api/nods/{runId}/{step}/take-nod-back", { params: { path } }));
+          await queries.invalidateQueries({ queryKey: ["today"] });
+          void navigate(nodPath(path));
+        },
+      });
   };
   const skip = useMutation({
     mutationFn: () => orProblem(api.POST("/api/nods/{runId}/{step}/skip", { params: { path } })),
@@ -130,9 +143,9 @@ function Nod({ runId, step }: { runId: string; step: string }) {
         </p>
       ))}
       {view.draft ? (
-        <NodEditor key={`${runId}/${step}`} nod={view} draft={view.draft} onSent={settled} />
+        <NodEditor key={`${runId}/${step}`} nod={view} draft={view.draft} onSent={nodded} />
       ) : (
-        <NodOfStep key={`${runId}/${step}`} nod={view} onDone={settled} />
+        <NodOfStep key={`${runId}/${step}`} nod={view} onDone={nodded} />
       )}
       <p className="mt-2 flex flex-wrap gap-2">
         <Button disabled={skip.isPending} onClick={() => skip.mutate()}>
