@@ -192,6 +192,7 @@ app.MapHub<ChangeHub>("/changes").For(Access.Member);
 app.MapOpenApi().For(Access.Public);
 app.MapHealth();
 app.MapLogo();
+app.MapUnsubscribe();
 app.MapPublicPage();
 app.MapPages();
 

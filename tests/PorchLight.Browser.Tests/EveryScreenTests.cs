@@ -1,4 +1,7 @@
 using OpenQA.Selenium;
+using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Messages;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
@@ -20,6 +23,7 @@ public sealed class EveryScreenTests
         "promise",
         "people",
         "mail",
+        "webhooks",
         "backup",
     ];
 
@@ -39,6 +43,24 @@ public sealed class EveryScreenTests
                 db.Runs.First(run => run.Active).FollowThroughId
             )
         );
+        var message = new Id<LibraryMessage>(Guid.CreateVersion7());
+        await app.ChangeAsync(db =>
+        {
+            db.LibraryMessages.Add(
+                new LibraryMessage
+                {
+                    Id = message,
+                    Name = "Hello",
+                    Folder = "First words",
+                    Message = new MessageTemplate(
+                        "A word",
+                        [new TextPart("text", "Dear {firstName}, **hello**."), new GapPart("gap", "one line")]
+                    ),
+                    Changed = NodaTime.Instant.FromUtc(2026, 11, 20, 9, 0),
+                }
+            );
+            return Task.CompletedTask;
+        });
         string[] screens =
         [
             "/",
@@ -68,6 +90,9 @@ public sealed class EveryScreenTests
             $"/follow-through/{follow}/people",
             "/practice-mail",
             "/practice-chat",
+            "/practice-notes",
+            "/library",
+            $"/library/{message}",
             $"/practice-mail/{mail}",
             "/mails",
             "/password",

@@ -62,6 +62,7 @@ public sealed class SendOnceTests
         "/api/nods/{runId}/{step}/skip",
         "/api/nods/{runId}/{step}/take-nod-back",
         "/api/nods/{runId}/{step}/take-back", // moves on from a state
+        "/unsubscribe/{token}", // it is stopped already
         "/public/forms/{token}/send",
         "/public/forms/{token}/saved-draft/mail",
         "/public/forms/{token}/reopening",

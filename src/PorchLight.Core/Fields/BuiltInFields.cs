@@ -27,6 +27,9 @@ public static class BuiltInFields
     /// <summary>Whether the client permitted advertising; what was said is kept with the answer.</summary>
     public static Field MayAdvertise { get; } = new("client.mayAdvertise", "May be sent news", FieldKind.YesNo);
 
+    /// <summary>Whether the client permitted text messages.</summary>
+    public static Field MayText { get; } = new("client.mayText", "May be sent text messages", FieldKind.YesNo);
+
     /// <summary>What of the business's services the project is about.</summary>
     public static Field Service { get; } = new("project.service", "Service", FieldKind.Text) { AtAGlance = true };
 
@@ -44,6 +47,7 @@ public static class BuiltInFields
         new("client.language", "Language", FieldKind.Text),
         Source,
         MayAdvertise,
+        MayText,
         Service,
         new("project.what", "What they need", FieldKind.LongText) { AtAGlance = true },
         new("project.place", "Place", FieldKind.Text) { AtAGlance = true },

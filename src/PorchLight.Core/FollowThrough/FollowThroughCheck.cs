@@ -159,6 +159,8 @@ public static class FollowThroughCheck
     private static string? OfAction(Step step, IReadOnlyList<string> later, FollowThroughSurroundings around) =>
         step.Action switch
         {
+            SendMessage { Channel: not Channel.Mail, Message.Enclosed: { IsNothing: false } } =>
+                "Files, copies and a sender go with mail only. Take them away, or send it by mail.",
             SendMessage { Message: var message } when MessageCheck.Check(message) is { } sentence => sentence,
             SendMessage { Message.Parts: var parts } when !step.NeedsNod && parts.Any(part => part is GapPart) =>
                 "A message with a gap needs your nod: somebody has to fill it.",

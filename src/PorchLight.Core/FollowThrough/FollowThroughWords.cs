@@ -1,6 +1,7 @@
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.FollowThrough;
 
@@ -99,7 +100,7 @@ public static class FollowThroughWords
     public static string SayAction(this Step step, FollowThroughNames names) =>
         step.Action switch
         {
-            SendMessage e => $"a message: “{e.Message.Subject}”",
+            SendMessage e => $"{Message(e.Channel)}: “{e.Message.Subject}”{(e.IsAdvertising ? ", to those who permitted news" : "")}",
             MakeTask e =>
                 $"a task: “{e.Title}”, to be done {DueIn(e.DueAfterWorkingDays)}{(e.For is { } user ? $" by {names.User(user)}" : "")}",
             MoveStage { ParkedDays: { } days } e => $"the stage moves to {names.Stage(e.Stage)} for {Span(days, TimeUnit.Days)}",
@@ -134,6 +135,14 @@ public static class FollowThroughWords
         };
         return amount == 1 ? $"one {thing}" : $"{NumberWords.Say(amount)} {thing}s";
     }
+
+    private static string Message(Channel channel) =>
+        channel switch
+        {
+            Channel.Text => "a text message",
+            Channel.PageNote => "a note on their page",
+            _ => "a message",
+        };
 
     private static string Told(TellTeam tell, FollowThroughNames names)
     {

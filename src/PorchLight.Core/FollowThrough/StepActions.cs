@@ -28,9 +28,16 @@ public abstract record StepAction;
 /// <summary>Something that is done outside the run.</summary>
 public abstract record OutsideAction : StepAction;
 
-/// <summary>Sends the person a message by mail.</summary>
-/// <param name="Message">The message; a step that needs no nod has none with gaps.</param>
-public sealed record SendMessage(MessageTemplate Message) : OutsideAction;
+/// <summary>Sends the person a message.</summary>
+/// <param name="Message">The message; a step that needs no nod has none with gaps. By text or on their page its subject is not shown.</param>
+public sealed record SendMessage(MessageTemplate Message) : OutsideAction
+{
+    /// <summary>How it reaches them.</summary>
+    public Channel Channel { get; init; }
+
+    /// <summary>Whether it advertises: then it goes only to those who permitted that, and says how to stop it.</summary>
+    public bool IsAdvertising { get; init; }
+}
 
 /// <summary>Makes a task of the project.</summary>
 /// <param name="Title">What is to do; may hold known values.</param>

@@ -60,6 +60,8 @@ namespace PorchLight.Core.Records;
 [JsonDerivedType(typeof(TaskDone), "taskDone")]
 [JsonDerivedType(typeof(AutomaticAnswerReceived), "automaticAnswerReceived")]
 [JsonDerivedType(typeof(NodTakenBack), "nodTakenBack")]
+[JsonDerivedType(typeof(NoteSent), "noteSent")]
+[JsonDerivedType(typeof(Unsubscribed), "unsubscribed")]
 [JsonDerivedType(typeof(MainContactChanged), "mainContactChanged")]
 public abstract record DomainEvent;
 
@@ -101,7 +103,21 @@ public sealed record MessageSent(string Subject, string? Step, Guid? By) : Domai
 /// <summary>A message could not be sent, because nobody left an address to send it to.</summary>
 /// <param name="Subject">Its subject.</param>
 /// <param name="TooMany">Whether it was held back because too many automatic messages went to that address within a day.</param>
-public sealed record MessageNotSent(string Subject, bool TooMany = false) : DomainEvent;
+public sealed record MessageNotSent(string Subject, bool TooMany = false) : DomainEvent
+{
+    /// <summary>What they have not permitted, where that is why.</summary>
+    public Forbidden? NotPermitted { get; init; }
+}
+
+/// <summary>What somebody has not permitted.</summary>
+public enum Forbidden
+{
+    /// <summary>News.</summary>
+    News,
+
+    /// <summary>Text messages.</summary>
+    Texts,
+}
 
 /// <summary>A message could not be delivered and is not tried again by itself.</summary>
 /// <param name="Subject">Its subject.</param>
@@ -204,6 +220,16 @@ public sealed record MessageMoved(string Step) : DomainEvent;
 /// <param name="Text">Their words; null when nobody wrote them down.</param>
 /// <param name="By">The user who wrote it down; null for a message that came by mail.</param>
 public sealed record ReplyReceived(string? Subject, string? Text = null, Guid? By = null) : DomainEvent;
+
+/// <summary>A text message, or a note on the client's page, was handed over.</summary>
+/// <param name="Name">What its step is about: the subject it would have as a mail.</param>
+/// <param name="Step">The step's key.</param>
+/// <param name="IsText">Whether it was a text message; else a note.</param>
+/// <param name="By">The user who approved it; null when it went by itself.</param>
+public sealed record NoteSent(string Name, string Step, bool IsText, Guid? By) : DomainEvent;
+
+/// <summary>The client said by the link in a message that they want no more news.</summary>
+public sealed record Unsubscribed : DomainEvent;
 
 /// <summary>A program answered for the client: an absence note, say. It is no reply.</summary>
 /// <param name="Subject">Its subject.</param>

@@ -62,13 +62,14 @@ public static class DomainEvents
     /// </summary>
     /// <param name="happening">The event. A message that goes by itself is nobody's word.</param>
     public static bool IsPersonalWord(this DomainEvent happening) =>
-        happening is MessageSent { By: not null } or AnsweredElsewhere or MeetingBooked;
+        happening is MessageSent { By: not null } or NoteSent { By: not null } or AnsweredElsewhere or MeetingBooked;
 
     /// <summary>Whether a person did it, the client or somebody of the business, and not the program by itself.</summary>
     /// <param name="happening">The event.</param>
     public static bool IsByAPerson(this DomainEvent happening) =>
         happening
             is not MessageSent { By: null }
+                and not NoteSent { By: null }
                 and not StepDone { By: null }
                 and not StandingSet { By: null }
                 and not ProjectStageSet { By: null }
@@ -185,6 +186,11 @@ public static class DomainEvents
             MessageSent { By: null } e => $"“{e.Subject}” was sent by itself.",
             MessageSent { By: { } by } e => $"{names.User(by)} sent “{e.Subject}”.",
             MessageNotSent { TooMany: true } e => $"“{e.Subject}” was not sent: {who} was sent enough automatic messages today.",
+            MessageNotSent { NotPermitted: Forbidden.News } e => $"“{e.Subject}” was not sent: {who} has not permitted news.",
+            MessageNotSent { NotPermitted: Forbidden.Texts } e => $"“{e.Subject}” was not sent: {who} has not permitted text messages.",
+            NoteSent { By: { } by } e => $"{names.User(by)} sent “{e.Name}” as {(e.IsText ? "a text message" : "a note on their page")}.",
+            NoteSent e => $"“{e.Name}” went by itself as {(e.IsText ? "a text message" : "a note on their page")}.",
+            Unsubscribed => $"{who} wants no more news, by the link in a message.",
             MessageNotSent e => $"“{e.Subject}” was not sent: {who} left no e-mail address.",
             DeliveryFailed e => $"“{e.Subject}” could not be delivered to {who}: {e.Why}",
             PerhapsDelivered e => $"“{e.Subject}” to {who} was perhaps sent; please look.",

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -139,8 +140,12 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
         var begun = await ContextAsync(run);
         await events.AppendAsync(new RunStarted(), now, begun.About);
         Keep(begun, begun.Planner.Start(now));
-        // A first message at once goes with what it answers; whatever else might fail is the worker's.
-        if (run.NextMoment <= now && run.State.Current is { } first && begun.Content.Step(first.Key).Action is SendMessage)
+        // A first mail at once goes with what it answers; whatever else might fail is the worker's, and never what started the run.
+        if (
+            run.NextMoment <= now
+            && run.State.Current is { } first
+            && begun.Content.Step(first.Key).Action is SendMessage { Channel: Channel.Mail }
+        )
             await ApplyAsync(begun, begun.Planner.Advance(run.State, now), now);
         return run;
     }

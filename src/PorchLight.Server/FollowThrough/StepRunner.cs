@@ -5,10 +5,12 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Fields;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
@@ -27,6 +29,13 @@ internal sealed record RunContext(Run Run, FollowThroughContent Content, Busines
     public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window, Facts);
 
     public EventContext About { get; } = new(Run.ClientId, Run.ProjectId, Run.InquiryId, Run.Id);
+
+    /// <summary>What the person has permitted.</summary>
+    public Permissions Permissions { get; } =
+        new(
+            (Facts.OnFile.GetValueOrDefault(BuiltInFields.MayAdvertise.Key) as YesNoAnswer)?.Yes,
+            (Facts.OnFile.GetValueOrDefault(BuiltInFields.MayText.Key) as YesNoAnswer)?.Yes
+        );
 
     /// <summary>What messages may say of the person, by name.</summary>
     /// <param name="at">When it is said.</param>
@@ -64,7 +73,9 @@ internal sealed class StepRunner(
     ProjectStages stages,
     RecordWriter writer,
     FieldCatalogues fields,
-    WebhookQueue webhooks
+    WebhookQueue webhooks,
+    Tokens tokens,
+    PublicAddress address
 )
 {
     /// <summary>How the key of every effect begins that a run has on its person's mailbox.</summary>
@@ -89,9 +100,9 @@ internal sealed class StepRunner(
     public async Task DoAsync(RunContext context, string step, Guid? by, Instant now)
     {
         var planned = context.Content.Step(step);
-        if (planned.Action is SendMessage)
+        if (planned.Action is SendMessage message)
         {
-            await SendAsync(context, step, by, now);
+            await SendAsync(context, step, message, by, now);
             return;
         }
 
@@ -125,15 +136,38 @@ internal sealed class StepRunner(
         await events.AppendAsync(new StepDone(step, by), now, context.About);
     }
 
-    private async Task SendAsync(RunContext context, string step, Guid? by, Instant now)
+    private async Task SendAsync(RunContext context, string step, SendMessage send, Guid? by, Instant now)
     {
         var draft = context.Run.Drafts.ByStep.GetValueOrDefault(step) ?? (await DraftAsync(context, step, now))!;
         var text = draft.FinishedText ?? throw new StepFailedException("A gap of the message is still open.");
+        if (Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions) is { } forbidden)
+        {
+            await events.AppendAsync(new MessageNotSent(draft.Subject) { NotPermitted = forbidden }, now, context.About);
+            return;
+        }
+
+        if (send.Channel != Channel.Mail)
+        {
+            await NoteAsync(context, step, send.Channel, draft.Subject, FormattedText.Read(text).ToPlain(), by, now);
+            return;
+        }
+
+        var content = MailContent.Of(draft, text);
+        if (send.IsAdvertising)
+        {
+            var stop = await db.UnsubscribeAddressAsync(context.Client.Id, tokens, address);
+            content = content with
+            {
+                Text = $"{content.Text}\n\nYou get news like this because you permitted it. [No more news]({stop})",
+                Unsubscribe = stop,
+            };
+        }
+
         var queued = mail.Queue(
             $"{OfRuns}{context.Run.Id} step {step}",
             context.Business,
             context.Client,
-            MailContent.Of(draft, text),
+            content,
             automatic: by is null,
             now
         );
@@ -145,6 +179,25 @@ internal sealed class StepRunner(
                 MailId = queued,
             }
         );
+    }
+
+    private async Task NoteAsync(RunContext context, string step, Channel channel, string subject, string text, Guid? by, Instant now)
+    {
+        var phone = context.Facts.OnFile.GetValueOrDefault(BuiltInFields.Phone.Key);
+        if (channel == Channel.Text && phone is null)
+            throw new StepFailedException("They left no phone number to send a text message to.");
+        db.PracticeNotes.Add(
+            new PracticeNote
+            {
+                Id = new Id<PracticeNote>(Guid.CreateVersion7()),
+                EffectKey = $"{OfRuns}{context.Run.Id} step {step}",
+                ClientId = context.Client.Id,
+                Phone = channel == Channel.Text ? AnswerWords.Say(phone!) : null,
+                Text = text,
+                At = now,
+            }
+        );
+        await events.AppendAsync(new NoteSent(subject, step, channel == Channel.Text, by), now, context.About);
     }
 
     private async Task MakeTaskAsync(RunContext context, MakeTask task, Instant now)

@@ -12,6 +12,9 @@ internal sealed record MailContent(string Subject, string Text)
 
     public Enclosed Enclosed { get; init; } = Enclosed.Nothing;
 
+    /// <summary>Where such messages are stopped; null for what is no advertising.</summary>
+    public string? Unsubscribe { get; init; }
+
     /// <summary>The message it answers, as its sender named it; null for none.</summary>
     public string? InReplyTo { get; init; }
 

@@ -55,6 +55,7 @@ internal sealed class MailQueue(
                 ClientId = client,
                 MessageId = OutgoingMail.NameOf(id, business.MailAddress),
                 InReplyTo = content.InReplyTo,
+                Unsubscribe = content.Unsubscribe,
                 From = business.MailAddress,
                 To = to,
                 Subject = KnownValues.OneLine(content.Subject),

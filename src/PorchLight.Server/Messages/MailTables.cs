@@ -17,6 +17,7 @@ internal static class MailTables
             .HaveJson<MessageDraft>()
             .HaveJson<Enclosed>()
             .HaveId<LibraryMessage>()
+            .HaveId<PracticeNote>()
             .HaveJson<MessageTemplate>();
 
     public static void MapMail(this ModelBuilder builder)
@@ -48,6 +49,14 @@ internal static class MailTables
         builder.Entity<MailboxPosition>().HasKey(position => position.Mailbox);
 
         builder.Entity<LibraryMessage>().ToTable("LibraryMessages");
+        builder.Entity<UnsubscribeLink>().ToTable("UnsubscribeLinks");
+        builder.Entity<UnsubscribeLink>().HasKey(link => link.ClientId);
+        builder.Entity<UnsubscribeLink>().HasIndex(link => link.Hash).IsUnique();
+        builder.Entity<UnsubscribeLink>().HasOne<Client>().WithMany().HasForeignKey(link => link.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<PracticeNote>().ToTable("PracticeNotes");
+        builder.Entity<PracticeNote>().HasIndex(note => note.EffectKey).IsUnique();
+        builder.Entity<PracticeNote>().HasIndex(note => note.ClientId);
+        builder.Entity<PracticeNote>().HasOne<Client>().WithMany().HasForeignKey(note => note.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
         builder.Entity<TeamChatPost>().HasOne<Client>().WithMany().HasForeignKey(post => post.ClientId).OnDelete(DeleteBehavior.Cascade);

@@ -43,6 +43,9 @@ internal sealed class OutgoingMail
 
     /// <summary>Whether nobody wrote or approved it; such mail says so in its header (RFC 3834).</summary>
     public required bool Automatic { get; init; }
+
+    /// <summary>Where the person stops such messages with one press (RFC 8058); null for what is no advertising.</summary>
+    public string? Unsubscribe { get; init; }
     public required Instant Written { get; init; }
     public MailState State { get; set; }
     public int Tries { get; set; }

@@ -84,6 +84,12 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
             message.References.Add(answered);
         }
 
+        if (mail.Unsubscribe is { } address)
+        {
+            message.Headers.Add(HeaderId.ListUnsubscribe, $"<{address}>");
+            message.Headers.Add("List-Unsubscribe-Post", "List-Unsubscribe=One-Click");
+        }
+
         if (mail.Automatic)
             message.Headers.Add(HeaderId.AutoSubmitted, "auto-replied");
         return message;

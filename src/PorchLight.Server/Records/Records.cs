@@ -202,6 +202,9 @@ internal enum ValueOrigin
 
     /// <summary>A step of a follow-through wrote it.</summary>
     FollowThrough,
+
+    /// <summary>The client said so, by the link in a message.</summary>
+    Unsubscribed,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>

@@ -32,6 +32,7 @@ internal static class ValueSources
                         ValueOrigin.Settled => $"{value.By}, settling a difference",
                         ValueOrigin.Merged => $"{value.By}, from another record of theirs",
                         ValueOrigin.Imported => $"{value.By}, from a file",
+                        ValueOrigin.Unsubscribed => $"{value.By}, by the link in a message",
                         ValueOrigin.FollowThrough => $"by itself, “{value.By}”",
                         _ => value.By,
                     },

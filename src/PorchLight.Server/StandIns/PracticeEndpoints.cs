@@ -40,6 +40,9 @@ internal static class PracticeEndpoints
         IReadOnlyList<string> Files
     );
 
+    /// <param name="Phone">The number a text message went to; null for a note on their page.</param>
+    internal sealed record NoteRow(Id<PracticeNote> Id, Id<Client> ClientId, string Name, string? Phone, string Text, string At);
+
     /// <param name="By">The follow-through that posted it.</param>
     internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client> ClientId, string Text, string By, string At);
 
@@ -70,6 +73,7 @@ internal static class PracticeEndpoints
         group.MapPost("/mail/{id}/answer", AnswerAsync).Once();
         group.MapPost("/mail/{id}/booked", BookedAsync).Once();
         group.MapGet("/chat", ChatAsync);
+        group.MapGet("/notes", NotesAsync);
         group.MapGet("/clock", ClockAsync);
         group.MapPost("/clock/skip", SkipAsync).Once();
     }
@@ -205,6 +209,31 @@ internal static class PracticeEndpoints
         await events.AppendAsync(new MeetingBooked(), clock.GetCurrentInstant(), await Promises.AboutAsync(db, client));
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
+    }
+
+    /// <summary>The simulated phones and pages of clients, the newest note first.</summary>
+    private static async Task<List<NoteRow>> NotesAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    {
+        var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
+        var notes = await (
+            from note in db.PracticeNotes.AsNoTracking()
+            join client in db.Clients on note.ClientId equals client.Id
+            orderby note.At descending, note.Id descending
+            select new { Note = note, client.Name }
+        )
+            .Take(200)
+            .ToListAsync(cancellationToken);
+        return
+        [
+            .. notes.Select(one => new NoteRow(
+                one.Note.Id,
+                one.Note.ClientId,
+                one.Name,
+                one.Note.Phone,
+                one.Note.Text,
+                TimeWords.At(one.Note.At, now, zone)
+            )),
+        ];
     }
 
     /// <summary>The simulated team chat, the newest line first.</summary>

@@ -70,6 +70,8 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<IncomingMessage> IncomingMail => Set<IncomingMessage>();
     public DbSet<MailboxPosition> MailboxPositions => Set<MailboxPosition>();
     public DbSet<LibraryMessage> LibraryMessages => Set<LibraryMessage>();
+    public DbSet<UnsubscribeLink> UnsubscribeLinks => Set<UnsubscribeLink>();
+    public DbSet<PracticeNote> PracticeNotes => Set<PracticeNote>();
     public DbSet<TeamChatPost> TeamChat => Set<TeamChatPost>();
     public DbSet<Webhook> Webhooks => Set<Webhook>();
     public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();

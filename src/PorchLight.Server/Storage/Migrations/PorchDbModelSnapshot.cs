@@ -1346,6 +1346,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<int>("Tries")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Unsubscribe")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("Written")
                         .HasColumnType("INTEGER");
 
@@ -1413,6 +1416,38 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("PracticeMail");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.PracticeNote", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("EffectKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phone")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex("EffectKey")
+                        .IsUnique();
+
+                    b.ToTable("PracticeNotes", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.TeamChatPost", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1437,6 +1472,27 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("ClientId");
 
                     b.ToTable("TeamChat", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.UnsubscribeLink", b =>
+                {
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ClientId");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("UnsubscribeLinks", (string)null);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Records.Client", b =>
@@ -2439,7 +2495,25 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.PracticeNote", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.TeamChatPost", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Messages.UnsubscribeLink", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()

@@ -3028,6 +3028,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPracticeNotes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/clock": {
         parameters: {
             query?: never;
@@ -3880,6 +3896,11 @@ export interface components {
             number: number;
             sentences: string[];
         };
+        /**
+         * @description How a message reaches somebody.
+         * @enum {unknown}
+         */
+        Channel: "mail" | "text" | "pageNote";
         ChatRow: {
             id: components["schemas"]["IdOfTeamChatPost"];
             clientId: components["schemas"]["IdOfClient"];
@@ -5395,6 +5416,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfPracticeMessage: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfPracticeNote: string;
         /** Format: uuid */
         IdOfProject: string;
         /**
@@ -6493,6 +6520,15 @@ export interface components {
             exactly: string;
             /** @description What it said before, newest first. */
             earlier: components["schemas"]["WrittenBefore"][];
+        };
+        NoteRow: {
+            id: components["schemas"]["IdOfPracticeNote"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            /** @description The number a text message went to; null for a note on their page. */
+            phone: null | string;
+            text: string;
+            at: string;
         };
         NoteWords: {
             text: string;
@@ -8248,12 +8284,16 @@ export interface components {
             /** @description May hold known values. */
             text: string;
         };
-        /** @description Sends the person a message by mail. */
+        /** @description Sends the person a message. */
         StepActionSendMessage: {
             /** @enum {string} */
             kind: "sendMessage";
-            /** @description The message; a step that needs no nod has none with gaps. */
+            /** @description The message; a step that needs no nod has none with gaps. By text or on their page its subject is not shown. */
             message: components["schemas"]["MessageTemplate"];
+            /** @description How it reaches them. */
+            channel?: components["schemas"]["Channel"];
+            /** @description Whether it advertises: then it goes only to those who permitted that, and says how to stop it. */
+            isAdvertising?: boolean;
         };
         /** @description Starts another follow-through for the same project, which ends this one unless both may run side by side. */
         StepActionStartAnother: {
@@ -15911,6 +15951,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChatRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPracticeNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteRow"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

@@ -122,6 +122,9 @@ function PracticeMenu() {
         <DropdownMenu.Item asChild className={menuItem}>
           <Link to="/practice-chat">Practice team chat</Link>
         </DropdownMenu.Item>
+        <DropdownMenu.Item asChild className={menuItem}>
+          <Link to="/practice-notes">Practice texts and page notes</Link>
+        </DropdownMenu.Item>
         {isDemo && <SkipAhead />}
       </DropdownMenu.Content>
     </DropdownMenu.Root>

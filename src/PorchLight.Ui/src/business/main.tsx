@@ -25,6 +25,7 @@ import { InquiryPanel } from "./inquiries/InquiryPanel";
 import { StuckMail } from "./mail/StuckMail";
 import { MailList } from "./practice/MailList";
 import { MailPanel } from "./practice/MailPanel";
+import { PracticeNotes } from "./practice/PracticeNotes";
 import { TeamChat } from "./practice/TeamChat";
 import { ClientList } from "./records/ClientList";
 import { ImportClients } from "./records/ImportClients";
@@ -79,6 +80,7 @@ const router = createBrowserRouter([
       { path: "/follow-through", element: <FollowThroughList /> },
       { path: "/follow-through/:id/:part?", element: <FollowThroughPage /> },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
+      { path: "/practice-notes", element: <PracticeNotes /> },
       { path: "/practice-chat", element: <TeamChat /> },
       { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/mails", element: <MailTimes /> },

@@ -31,6 +31,22 @@ export function ActionFields({ action, choices, later, onChange }: Props) {
           onTake={(message, takenFrom) => onChange({ ...value, message: { ...message, takenFrom } })}
         />
         <MessageFields message={value.message} onChange={(message) => onChange({ ...value, message })} />
+        <SelectBox
+          label="How it reaches them"
+          help={ways[value.channel ?? "mail"]}
+          value={value.channel ?? "mail"}
+          onChange={(e) => onChange({ ...value, channel: e.target.value as Schemas["Channel"] })}
+        >
+          <option value="mail">By mail</option>
+          <option value="text">As a text message</option>
+          <option value="pageNote">As a note on their page</option>
+        </SelectBox>
+        <CheckBox
+          label="It is advertising: it goes only to those who permitted news, and says how to stop it"
+          help="A word on their own inquiry or project is not advertising. An offer they did not ask for, season greetings and news are."
+          checked={value.isAdvertising ?? false}
+          onChange={(isAdvertising) => onChange({ ...value, isAdvertising })}
+        />
       </>
     ),
     makeTask: (value) => (
@@ -215,6 +231,12 @@ export function ActionFields({ action, choices, later, onChange }: Props) {
   // Which function it is hangs on the kind it is called with; the compiler cannot see that.
   return <>{(fields[action.kind] as (value: StepAction) => ReactNode)(action)}</>;
 }
+
+const ways: Record<Schemas["Channel"], string> = {
+  mail: "A mail about their own inquiry or project needs no permission.",
+  text: "Only those get it who permitted text messages. Without its subject; keep it short.",
+  pageNote: "It stands on their own page. Without its subject.",
+};
 
 const isEmpty = (condition: Schemas["Condition"]) => condition.kind === "all" && condition.parts.length === 0;
 

@@ -29,6 +29,8 @@ export function beginAction(kind: StepAction["kind"], choices: Choices): StepAct
     case "sendMessage":
       return {
         kind,
+        channel: "mail",
+        isAdvertising: false,
         message: {
           subject: "",
           parts: [{ kind: "text", key: "text", text: "Dear {firstName},\n\n\n\nWarmly\n{owner}\n{business}" }],

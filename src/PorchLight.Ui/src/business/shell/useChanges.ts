@@ -75,6 +75,7 @@ const madeOf: Record<string, string[]> = {
   "message-preview": ["records", "brand"],
   webhooks: ["webhooks"],
   "webhook-calls": ["webhooks", "records", "brand"],
+  "practice-notes": ["messages", "records", "brand"],
   "team-chat": ["messages", "brand"],
 };
 

@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { orProblem } from "../../api/problem";
+import { Empty, Failure, Skeleton } from "../../kit/states";
+import { api } from "../client";
+import { useTitle } from "../shell/useTitle";
+
+/** The simulated phones and pages of clients. */
+export function PracticeNotes() {
+  useTitle("Practice texts and page notes");
+  const notes = useQuery({ queryKey: ["practice-notes"], queryFn: () => orProblem(api.GET("/api/practice/notes")) });
+  return (
+    <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
+      <h1 className="mb-1 text-2xl">Practice texts and page notes</h1>
+      <p className="mb-4 text-slate">
+        What would stand on the phones and the own pages of your clients. It stays in this program.
+      </p>
+      <Failure error={notes.error} />
+      {notes.isPending && <Skeleton />}
+      {notes.data?.length === 0 && (
+        <Empty>Nothing was sent yet. Let a step of a follow-through go as a text message or a note.</Empty>
+      )}
+      <ul className="grid gap-3">
+        {notes.data?.map((note) => (
+          <li key={note.id} className="rounded-soft bg-card p-4 shadow-soft">
+            <p className="text-slate">
+              {note.phone ? `Text message to ${note.phone}, ` : "Note on the page of "}
+              <Link to={`/clients/${note.clientId}`} className="underline">
+                {note.name}
+              </Link>
+              , {note.at}
+            </p>
+            <p className="mt-1 whitespace-pre-wrap wrap-anywhere">{note.text}</p>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}
