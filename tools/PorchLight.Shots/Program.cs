@@ -27,7 +27,6 @@ Find("option[value=IE]"); // The countries come after the form.
 Save("first-run");
 browser.Navigate().GoToUrl(address + "/");
 Find("button[type=submit]");
-Save("sign-in");
 SignIn();
 Save("today");
 Open("/forms", "form-list");
@@ -66,6 +65,10 @@ new WebDriverWait(browser, TimeSpan.FromSeconds(15)).Until(driver =>
     driver.FindElement(By.TagName("aside")).Text.Contains("they answer. It ends", StringComparison.Ordinal)
 );
 Save("follow-through");
+Open("/library", null);
+FindAll("main a").First(link => link.Text.Contains("How a mural", StringComparison.Ordinal)).Click();
+Find(".formatted ol");
+Save("library");
 Open("/clients", null);
 FindAll("main a[data-row]").First(row => row.Text.Contains("Pilar", StringComparison.Ordinal)).Click();
 Find("aside dl");

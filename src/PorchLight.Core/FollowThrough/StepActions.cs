@@ -29,7 +29,9 @@ public abstract record StepAction;
 public abstract record OutsideAction : StepAction;
 
 /// <summary>Sends the person a message.</summary>
-/// <param name="Message">The message; a step that needs no nod has none with gaps. By text or on their page its subject is not shown.</param>
+/// <param name="Message">
+/// The message; a step that needs no nod has none with gaps. By text or on their page its subject is not shown.
+/// </param>
 public sealed record SendMessage(MessageTemplate Message) : OutsideAction
 {
     /// <summary>How it reaches them.</summary>

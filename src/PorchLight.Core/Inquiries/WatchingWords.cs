@@ -5,7 +5,12 @@ namespace PorchLight.Core.Inquiries;
 /// <summary>Writes what those are told who watch a project that somebody else looks after.</summary>
 public static class WatchingWords
 {
-    /// <summary>The mail about something that happened; null for what watchers are not told.</summary>
+    /// <summary>Whether watchers are told of it; of an inquiry only where it joins work that somebody can watch already.</summary>
+    /// <param name="happening">What happened.</param>
+    public static bool Tells(DomainEvent happening) =>
+        happening is ReplyReceived or MeetingBooked or InquiryReceived { Joined: true } || happening.StageReached() is not null;
+
+    /// <summary>The mail about something that happened; null where they are not told (<see cref="Tells"/>).</summary>
     /// <param name="happening">What happened.</param>
     /// <param name="client">The client's name.</param>
     /// <param name="project">The title of the project.</param>
@@ -24,7 +29,7 @@ public static class WatchingWords
             ReplyReceived { Text: { } words } => ($"{client} wrote", $"{client} wrote about “{project}”:\n\n{words}"),
             ReplyReceived => ($"Word from {client}", $"There was word from {client} about “{project}”."),
             MeetingBooked => ($"{client} booked a meeting", $"{client} booked a meeting about “{project}”."),
-            InquiryReceived => ($"{client} sent a form", $"{client} sent a form that belongs to “{project}”."),
+            InquiryReceived { Joined: true } => ($"{client} sent a form", $"{client} sent a form that belongs to “{project}”."),
             { } moved when moved.StageReached() is { } key => (
                 $"“{project}”: {stage(key)}",
                 $"“{project}” of {client} came to {stage(key)}."

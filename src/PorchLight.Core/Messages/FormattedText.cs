@@ -44,8 +44,8 @@ public sealed record TextBlock(BlockKind Kind, IReadOnlyList<IReadOnlyList<Inlin
 
 /// <summary>
 /// A message with the little formatting that mail needs, written as people write it by hand: <c>**bold**</c>, lines that begin with
-/// <c>- </c> or <c>1. </c>, <c>[words](https://…)</c> and <c>![words](the identifier of a picture)</c>. Whatever is not quite one of these
-/// stays the characters it is, and a backslash before <c>*</c>, <c>[</c> or a backslash keeps that character. Line ends stay line ends.
+/// <c>- </c> or <c>1. </c>, <c>[words](https://…)</c> and <c>![words](the identifier of a picture)</c>. Whatever is not quite one
+/// of these stays the characters it is, and a backslash before <c>*</c>, <c>[</c> or a backslash keeps that character. Line ends stay line ends.
 /// </summary>
 /// <param name="Blocks">In reading order.</param>
 public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)

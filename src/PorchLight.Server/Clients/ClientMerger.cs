@@ -7,6 +7,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -19,7 +20,7 @@ namespace PorchLight.Server.Clients;
 internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, ClientSearch search)
 {
     // What is made anew of the records, or belongs to a record and not to the person.
-    private static readonly Type[] Stay = [typeof(ClientTag), typeof(ClientKey), typeof(ClientSearchRow)];
+    private static readonly Type[] Stay = [typeof(ClientTag), typeof(ClientKey), typeof(ClientSearchRow), typeof(UnsubscribeLink)];
 
     /// <summary>What would become of the client's own fields.</summary>
     public async Task<MergePlan> PlanAsync(Id<Client> kept, Id<Client> other, IReadOnlySet<string> takeOther) =>

@@ -95,7 +95,6 @@ internal sealed class DemoBusiness(
         {
             await using var scope = scopes.CreateAsyncScope();
             await scope.ServiceProvider.GetRequiredService<DemoOddInquiries>().PlayAsync(walls, owner, now);
-            await DemoLibrary.AddAsync(db, tokens, owner.Id, now);
             await new DemoFollowThroughs(scopes).PlayAsync(owner, now);
             await LetTimePassAsync(now);
         }

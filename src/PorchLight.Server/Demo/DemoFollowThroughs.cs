@@ -43,6 +43,12 @@ internal sealed class DemoFollowThroughs(IServiceScopeFactory scopes)
     /// <param name="now">The real now of the demo.</param>
     public async Task PlayAsync(User owner, Instant now)
     {
+        await using (var scope = scopes.CreateAsyncScope())
+        {
+            var services = scope.ServiceProvider;
+            await DemoLibrary.AddAsync(services.GetRequiredService<PorchDb>(), services.GetRequiredService<Tokens>(), owner.Id, now);
+        }
+
         var versions = await AddAsync(now);
         await FailAsync(versions["sign"], now);
         var started = await CountAsync(run => run.Active);

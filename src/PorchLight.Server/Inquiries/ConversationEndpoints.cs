@@ -72,7 +72,7 @@ internal static class ConversationEndpoints
         group.MapPost("", SendAsync).Once();
     }
 
-    private static async Task<Results<Ok<ConversationView>, ProblemHttpResult>> ShowAsync(
+    private static async Task<Ok<ConversationView>> ShowAsync(
         Id<Client> id,
         PorchDb db,
         BusinessClock clock,
@@ -80,7 +80,8 @@ internal static class ConversationEndpoints
     )
     {
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
-            return Problems.NotFound(ClientEdits.Gone);
+            // A page that is still open about somebody who has just been erased says so itself.
+            return TypedResults.Ok(new ConversationView("", null, "", null, []));
         var (now, business) = (clock.GetCurrentInstant(), await db.BusinessAsync());
         var zone = business.DateTimeZone;
         var incoming = await db

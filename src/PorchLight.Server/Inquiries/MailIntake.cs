@@ -134,8 +134,11 @@ internal sealed class MailIntake(PorchDb db, EventLog events)
         return sent is null ? await Promises.AboutAsync(db, client.Id) : new EventContext(client.Id, sent.ProjectId, sent.InquiryId);
     }
 
-    private static string Nameless(MimeMessage message) =>
-        $"<{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{message.From} {message.Date:O} {message.Subject} {MailText.Of(message)}")))}>";
+    private static string Nameless(MimeMessage message)
+    {
+        var said = $"{message.From} {message.Date:O} {message.Subject} {MailText.Of(message)}";
+        return $"<{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(said)))}>";
+    }
 
     private static string Shortened(string subject) => subject.Length <= 300 ? subject : subject[..300];
 }

@@ -12,7 +12,7 @@ internal sealed class Watching(PorchDb db, MailQueue mail, PublicAddress address
 {
     public async Task ReactAsync(LoggedEvent logged)
     {
-        if (logged is not { ProjectId: { } projectId, ClientId: { } clientId } || !await db.ProjectWatchers.AnyAsync())
+        if (logged is not { ProjectId: { } projectId, ClientId: { } clientId } || !WatchingWords.Tells(logged.What))
             return;
         var watchers = await (
             from watcher in db.ProjectWatchers

@@ -337,7 +337,7 @@ internal static class LibraryMessageEndpoints
             MessageCheck.Check(stored.Message)
         );
 
-    /// <summary>The steps that took their words from the library, by the message they took: of what is worked on, else of what is in force.</summary>
+    /// <summary>The steps that took their words from the library, by the message: of what is worked on, else of what is in force.</summary>
     private static async Task<ILookup<Guid, (StoredFollowThrough By, FollowThroughContent Content, Step Step)>> UsesAsync(
         PorchDb db,
         CancellationToken cancellationToken

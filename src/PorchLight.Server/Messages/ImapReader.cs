@@ -43,17 +43,7 @@ internal sealed class ImapReader(IConfiguration configuration)
         using var client = new ImapClient();
         try
         {
-            await client.ConnectAsync(
-                settings.Host,
-                settings.Port,
-                settings.Security switch
-                {
-                    MailSecurity.Tls => SecureSocketOptions.SslOnConnect,
-                    MailSecurity.StartTls => SecureSocketOptions.StartTls,
-                    _ => SecureSocketOptions.None,
-                },
-                patience.Token
-            );
+            await client.ConnectAsync(settings.Host, settings.Port, settings.Security.ToOptions(), patience.Token);
             await client.AuthenticateAsync(settings.User, password, patience.Token);
             var folder = await client.GetFolderAsync(settings.Folder, patience.Token);
             await folder.OpenAsync(FolderAccess.ReadOnly, patience.Token);

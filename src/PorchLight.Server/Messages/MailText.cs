@@ -28,7 +28,7 @@ internal static class MailText
         "table",
     };
 
-    /// <summary>The words of a message in plain text; of one that has only HTML what a person would read of it, and nothing that runs.</summary>
+    /// <summary>The words of a message in plain text; of one that has only HTML what a person would read of it.</summary>
     public static string Of(MimeMessage message)
     {
         var text = message.TextBody ?? (message.HtmlBody is { } html ? Plain(html) : "");

@@ -31,17 +31,7 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         using var client = new SmtpClient(end);
         try
         {
-            await client.ConnectAsync(
-                settings.Host,
-                settings.Port,
-                settings.Security switch
-                {
-                    MailSecurity.Tls => SecureSocketOptions.SslOnConnect,
-                    MailSecurity.StartTls => SecureSocketOptions.StartTls,
-                    _ => SecureSocketOptions.None,
-                },
-                patience.Token
-            );
+            await client.ConnectAsync(settings.Host, settings.Port, settings.Security.ToOptions(), patience.Token);
             // In chunks a message has no end mark to watch for.
             client.Capabilities &= ~SmtpCapabilities.Chunking;
             if (settings.User is { } user)

@@ -13,7 +13,7 @@ namespace PorchLight.Server.Webhooks;
 /// </summary>
 internal sealed class WebhookCarrier : IDisposable
 {
-    /// <summary>The end of names that lead nowhere (RFC 2606): what is sent there stays with the simulated receiver, which takes it.</summary>
+    /// <summary>The end of names that lead nowhere (RFC 2606): calls there stay with the simulated receiver, which takes them.</summary>
     private const string PracticeDomain = ".example";
 
     private readonly HttpClient _http;
