@@ -76,7 +76,8 @@ function MailboxForm({ mailbox }: { mailbox: Schemas["MailboxSettingsView"] }) {
         <div className="grid gap-4">
           <p className="text-slate">
             Whoever hosts your mail names these. The mailbox is looked into once a minute and nothing in it is changed.
-            Of mail from people who are not on file only the head is looked at; nothing of it is kept.
+            Of mail from people who are not on file only the lines above the text are looked at (who sent it, and to
+            what it answers); nothing of it is kept.
           </p>
           <div className="grid gap-4 sm:grid-cols-[minmax(0,1fr)_7rem]">
             <TextBox
@@ -113,7 +114,7 @@ function MailboxForm({ mailbox }: { mailbox: Schemas["MailboxSettingsView"] }) {
             />
             <TextBox
               label="Password"
-              help="Leave it empty to keep the stored one."
+              help={mailbox.setting.reads ? "Leave it empty to keep the stored one." : undefined}
               type="password"
               autoComplete="new-password"
               value={now.password}
