@@ -59,7 +59,7 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
         BlockKind? kind = null;
         foreach (var line in text.ReplaceLineEndings("\n").Split('\n'))
         {
-            var here = Kind(line);
+            var here = Kind(line, kind == BlockKind.NumberedList ? lines.Count + 1 : 1);
             if (here != kind)
                 End();
             if (here is { } of)
@@ -134,10 +134,11 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
     /// <param name="words">Any words; line ends stay.</param>
     public static string Escape(string words) => Special().Replace(words, "\\$0");
 
-    private static BlockKind? Kind(string line) =>
+    // Only the number that comes next makes an item: other numbers are words, and stay as they were written.
+    private static BlockKind? Kind(string line, int next) =>
         string.IsNullOrWhiteSpace(line) ? null
         : line.StartsWith("- ", StringComparison.Ordinal) ? BlockKind.List
-        : Number().IsMatch(line) ? BlockKind.NumberedList
+        : line.StartsWith($"{next.ToString(CultureInfo.InvariantCulture)}. ", StringComparison.Ordinal) ? BlockKind.NumberedList
         : BlockKind.Paragraph;
 
     private static string Body(string line, BlockKind kind) =>

@@ -14,6 +14,8 @@ public sealed class FormattedTextTests
     [InlineData("****", "<p>****</p>")]
     [InlineData("Bring:\n- paint\n- **brushes**", "<p>Bring:</p><ul><li>paint</li><li><strong>brushes</strong></li></ul>")]
     [InlineData("1. First\n2. Second\nThen", "<ol><li>First</li><li>Second</li></ol><p>Then</p>")]
+    [InlineData("3. the third: yes\n4. the fourth: no", "<p>3. the third: yes<br>4. the fourth: no</p>")]
+    [InlineData("1. a\n3. c", "<ol><li>a</li></ol><p>3. c</p>")]
     [InlineData("-no list\n2026. A year", "<p>-no list<br>2026. A year</p>")]
     [InlineData("[Our page](https://example.com/a?b=1&c=2)", "<p><a href=\"https://example.com/a?b=1&amp;c=2\">Our page</a></p>")]
     [InlineData("[write](mailto:maren@example.com)", "<p><a href=\"mailto:maren@example.com\">write</a></p>")]

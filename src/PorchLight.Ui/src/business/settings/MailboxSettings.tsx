@@ -77,7 +77,8 @@ function MailboxForm({ mailbox }: { mailbox: Schemas["MailboxSettingsView"] }) {
           <p className="text-slate">
             Whoever hosts your mail names these. The mailbox is looked into once a minute and nothing in it is changed.
             Of mail from people who are not on file only the lines above the text are looked at (who sent it, and to
-            what it answers); nothing of it is kept.
+            what it answers); nothing of it is kept. Reports of mail that came back are read to find out whether it was
+            yours.
           </p>
           <div className="grid gap-4 sm:grid-cols-[minmax(0,1fr)_7rem]">
             <TextBox
