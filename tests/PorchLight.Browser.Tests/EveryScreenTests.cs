@@ -93,6 +93,7 @@ public sealed class EveryScreenTests
             "/practice-notes",
             "/library",
             $"/library/{message}",
+            "/library/by-itself/finishLater",
             $"/practice-mail/{mail}",
             "/mails",
             "/password",

@@ -125,18 +125,25 @@ public sealed class ConsentTests
         await app.WorkAsync();
     }
 
-    private static Task PermitAsync(HttpClient owner, EventContext about, string field) =>
+    internal static Task PermitAsync(HttpClient owner, EventContext about, string field) =>
         PutAsync(owner, about, field, new { kind = "yesNo", yes = true });
 
-    private static async Task PutAsync(HttpClient owner, EventContext about, string field, object value) =>
+    internal static async Task PutAsync(
+        HttpClient owner,
+        EventContext about,
+        string field,
+        object value,
+        Guid? projectId = null,
+        object? was = null
+    ) =>
         (
             await owner.PutAsync(
                 $"/api/clients/{about.ClientId}/values/{field}",
                 Body(
                     new
                     {
-                        projectId = (Guid?)null,
-                        was = (object?)null,
+                        projectId,
+                        was,
                         now = value,
                     }
                 )

@@ -62,7 +62,7 @@ public sealed class ErasingTests
 
         var inquiry = client.GetProperty("projects")[0].GetProperty("inquiries")[0].Text("id");
         await owner.PostAsync($"/api/inquiries/{inquiry}/got-in-touch", Body(new { text = "She phoned back." }));
-        await owner.PostAsync($"/api/inquiries/{inquiry}/reply", Body(new { subject = "Your wall, Brackenridge", text = "Gladly." }));
+        await owner.PostAsync($"/api/inquiries/{inquiry}/reply", Body(Written("Your wall, Brackenridge", "Gladly.")));
         await app.WorkAsync();
         var received = await app.AskAsync(db => db.Events.CountAsync(logged => logged.Kind == "inquiryReceived"));
         (await LeftAsync(app)).ShouldBe(Theirs.Order(), "all of it is there before");

@@ -189,7 +189,7 @@ public sealed class FormListTests
             await app.SaveContentAsync(owner, id, content => content with { Cover = new Cover("Hello") { Picture = Guid.Parse(old) } })
         ).EnsureSuccessStatusCode();
         (await UsedAsync(owner, old)).ShouldBe(["“A wall to paint”"]);
-        (await (await owner.DeleteAsync($"/api/files/{old}")).SentenceAsync()).ShouldBe("It is shown in “A wall to paint”, so it stays.");
+        (await (await owner.DeleteAsync($"/api/files/{old}")).SentenceAsync()).ShouldBe("It is used in “A wall to paint”, so it stays.");
         (await owner.PutAsync($"/api/files/{old}/name", Body(new { name = "  " }))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await owner.PutAsync($"/api/files/{old}/name", Body(new { name = "A wall in Howth" }))).StatusCode.ShouldBe(
             HttpStatusCode.NoContent

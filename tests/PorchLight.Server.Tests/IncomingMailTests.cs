@@ -206,8 +206,19 @@ public sealed class IncomingMailTests
                 Body(
                     new
                     {
-                        subject = "Re: Your wall",
-                        text = "On Thursday, then.",
+                        draft = new
+                        {
+                            subject = "Re: Your wall",
+                            parts = new[]
+                            {
+                                new
+                                {
+                                    kind = "text",
+                                    key = "text",
+                                    text = "On Thursday, then.",
+                                },
+                            },
+                        },
                         answers = reply.Id.Value,
                     }
                 )

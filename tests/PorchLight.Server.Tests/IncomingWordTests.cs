@@ -28,7 +28,7 @@ public sealed class IncomingWordTests
         today.Text("note").ShouldBe("One person is waiting for a first reply. One person has written back.");
         today.GetProperty("promised")[0].Text("wroteBack").ShouldBe("today 11:00");
 
-        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "May", text = "May it is." }))).EnsureSuccessStatusCode();
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(Written("May", "May it is.")))).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).Text("note").ShouldBe("Nobody is waiting for a first reply.");
     }
 
@@ -37,9 +37,7 @@ public sealed class IncomingWordTests
     {
         await using var app = new TestApp();
         var (owner, id) = await OneInquiryAsync(app);
-        (
-            await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Your wall", text = "Gladly." }))
-        ).EnsureSuccessStatusCode();
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(Written("Your wall", "Gladly.")))).EnsureSuccessStatusCode();
         await app.WorkAsync();
         (
             await owner.PostAsync($"/api/inquiries/{id}/got-in-touch", Body(new { text = "She phoned about the scaffold." }))

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 using PorchLight.Core.FollowThrough;
@@ -45,6 +46,66 @@ public sealed class LibraryTests
             .ShouldBeTrue();
         (await owner.DeleteAsync($"/api/library/messages/{hello}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await owner.GetAsync("/api/library/messages").JsonAsync()).GetArrayLength().ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Taken_into_an_answer_a_gap_has_to_be_filled_and_what_goes_with_it_goes_with_it()
+    {
+        await using var app = new TestApp();
+        (await app.SendAsync(Answers("tilda@pell.example"))).EnsureSuccessStatusCode();
+        var owner = app.Owner();
+        var client = (await app.AskAsync(db => db.Clients.SingleAsync())).Id;
+        var file = await UploadAsync(owner, "prices.txt", "Lettering from 40 a metre."u8.ToArray());
+        var message = new MessageTemplate(
+            "For {name}",
+            [new TextPart("t", "Dear {firstName}"), new GapPart("g", "one line about the wall")]
+        )
+        {
+            Enclosed = new Enclosed(["sunil@ochrewren.example"], [file], null),
+        };
+        var draft = (await owner.PostAsync("/api/library/messages/preview", Body(new { message, clientId = client })).JsonAsync())
+            .GetProperty("draft")
+            .Deserialize<MessageDraft>(Storage.Json.Options)!;
+        var path = $"/api/clients/{client}/messages";
+        var refused = await owner.PostAsync(path, Body(new { draft }));
+        (refused.StatusCode, (await refused.PlacesAsync()).Single()).ShouldBe((HttpStatusCode.UnprocessableEntity, "g"));
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.PracticeMail.CountAsync(mail => mail.Subject == "For Tilda Brackenridge"))).ShouldBe(0);
+
+        var filled = draft with { Parts = [draft.Parts[0], new GapPart("g", "one line about the wall", "It is tall.")] };
+        var gone = filled with { Enclosed = filled.Enclosed with { Files = [Guid.NewGuid()] } };
+        (await (await owner.PostAsync(path, Body(new { draft = gone }))).PlacesAsync()).ShouldBe(["enclosed"]);
+        (await owner.PostAsync(path, Body(new { draft = filled }))).EnsureSuccessStatusCode();
+        var sent = await app.AskAsync(db => db.OutgoingMail.SingleAsync(mail => mail.Subject == "For Tilda Brackenridge"));
+        sent.Text.ShouldBe("Dear Tilda\n\nIt is tall.");
+        (sent.Enclosed!.Cc.Single(), sent.Enclosed.Files.Single()).ShouldBe(("sunil@ochrewren.example", file));
+    }
+
+    [Fact]
+    public async Task A_file_that_a_message_carries_stays_and_says_where_it_is_used()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var file = await UploadAsync(owner, "prices.txt", "Lettering from 40 a metre."u8.ToArray());
+        var id = await MakeAsync(owner, "Prices", "");
+        await SaveAsync(
+            owner,
+            id,
+            "Prices",
+            new MessageTemplate("Prices", [new TextPart("t", "Here.")]) { Enclosed = new Enclosed([], [file], null) }
+        );
+        (await owner.GetAsync("/api/files").JsonAsync())
+            .EnumerateArray()
+            .Single()
+            .GetProperty("usedIn")[0]
+            .GetString()
+            .ShouldBe("the message “Prices”");
+        var refused = await owner.DeleteAsync($"/api/files/{file}");
+        (refused.StatusCode, await refused.SentenceAsync()).ShouldBe(
+            (HttpStatusCode.UnprocessableEntity, "It is used in the message “Prices”, so it stays.")
+        );
+        (await owner.DeleteAsync($"/api/library/messages/{id}")).EnsureSuccessStatusCode();
+        (await owner.DeleteAsync($"/api/files/{file}")).EnsureSuccessStatusCode();
     }
 
     [Fact]

@@ -111,13 +111,13 @@ public sealed class OwnerTests
         await app.SendAsync(Answers());
         var owner = app.Owner();
         var id = (await owner.GetAsync("/api/inquiries").JsonAsync()).GetProperty("rows")[0].Text("id");
-        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello", text = " " }))).StatusCode.ShouldBe(
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(Written("Hello", " ")))).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity
         );
         app.Time.Advance(TimeSpan.FromHours(3));
-        (
-            await owner.PostAsync($"/api/inquiries/{id}/reply", Body(new { subject = "Hello\r\nBcc: x@y.example", text = "Dear Tilda" }))
-        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync($"/api/inquiries/{id}/reply", Body(Written("Hello\r\nBcc: x@y.example", "Dear Tilda")))).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         await app.WorkAsync();
         (await app.AskAsync(db => db.PracticeMail.OrderBy(mail => mail.At).LastAsync())).Subject.ShouldBe("Hello Bcc: x@y.example");
         (await owner.GetAsync($"/api/inquiries/{id}").JsonAsync()).Text("promise").ShouldBe("Kept: first personal reply today 13:00.");

@@ -23,6 +23,7 @@ public sealed class QueryPlanTests
         "ClientImports",
         "ProjectWatchers",
         "Webhooks",
+        "BuiltInTexts",
     ];
 
     [Fact]

@@ -203,7 +203,7 @@ public sealed class SavedDraftTests
         (await (await KeepAsync(app, link, key, Answers())).SentenceAsync()).ShouldBe("These answers have been sent already. Thank you!");
     }
 
-    private static async Task<HttpResponseMessage> KeepAsync(
+    internal static async Task<HttpResponseMessage> KeepAsync(
         TestApp app,
         string link,
         Guid sendKey,

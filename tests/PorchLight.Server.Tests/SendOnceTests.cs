@@ -165,8 +165,8 @@ public sealed class SendOnceTests
         var path = $"/api/inquiries/{(await app.AskAsync(db => db.Inquiries.SingleAsync())).Id}/reply";
         var owner = app.Owner();
         owner.DefaultRequestHeaders.Add(SendOnce.Header, Guid.NewGuid().ToString());
-        (await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly." }))).EnsureSuccessStatusCode();
-        var changed = await owner.PostAsync(path, Body(new { subject = "Your wall", text = "Gladly, on Tuesday." }));
+        (await owner.PostAsync(path, Body(Written("Your wall", "Gladly.")))).EnsureSuccessStatusCode();
+        var changed = await owner.PostAsync(path, Body(Written("Your wall", "Gladly, on Tuesday.")));
         changed.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await changed.SentenceAsync()).ShouldContain("other words");
     }
@@ -224,6 +224,7 @@ public sealed class SendOnceTests
                     copyOf = (Guid?)null,
                 }
             ),
+            ("/api/library/built-in/{kind}/test", "/api/library/built-in/finishLater/test", new { }),
             ("/api/library/messages/{id}/test", "/api/library/messages/{message}/test", new { }),
             ("/api/webhooks", "/api/webhooks", new { name = "Board", address = "https://board.example/hook" }),
             ("/api/webhooks/{id}/secret", "/api/webhooks/{webhook}/secret", new { }),
@@ -231,18 +232,9 @@ public sealed class SendOnceTests
             ("/api/webhooks/calls/{id}/again", "/api/webhooks/calls/{call}/again", new { }),
             ("/api/follow-throughs", "/api/follow-throughs", new { ready = "proposal", name = "After an offer" }),
             ("/api/follow-throughs/{id}/copies", $"/api/follow-throughs/{follow}/copies", new { }),
-            (
-                "/api/clients/{id}/messages",
-                $"/api/clients/{client}/messages",
-                new
-                {
-                    subject = "Your wall",
-                    text = "Gladly.",
-                    answers = (Guid?)null,
-                }
-            ),
+            ("/api/clients/{id}/messages", $"/api/clients/{client}/messages", Written("Your wall", "Gladly.")),
             ("/api/clients/{id}/runs", $"/api/clients/{client}/runs", new { followThroughId = follow, projectId = project }),
-            ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", new { subject = "Your wall", text = "Gladly." }),
+            ("/api/inquiries/{id}/reply", $"/api/inquiries/{inquiry}/reply", Written("Your wall", "Gladly.")),
             (
                 "/api/inquiries/{id}/quick-replies",
                 $"/api/inquiries/{inquiry}/quick-replies",

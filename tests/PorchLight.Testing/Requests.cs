@@ -12,6 +12,25 @@ internal static class Requests
 {
     public const string AntiforgeryHeader = UserAccess.AntiforgeryHeader;
 
+    /// <summary>A message written by hand, as the screens send it.</summary>
+    public static object Written(string subject, string text) =>
+        new
+        {
+            draft = new
+            {
+                subject,
+                parts = new[]
+                {
+                    new
+                    {
+                        kind = "text",
+                        key = "text",
+                        text,
+                    },
+                },
+            },
+        };
+
     public static JsonContent Body(object value) => JsonContent.Create(value, options: Json.Options);
 
     /// <summary>Answers to the mural form with which somebody is asked in.</summary>

@@ -53,7 +53,13 @@ public static class FollowThroughCheck
     /// <param name="content">The follow-through as it is worked on; any value is allowed.</param>
     /// <param name="around">What it may name.</param>
     public static IReadOnlyList<Finding> Check(FollowThroughContent content, FollowThroughSurroundings around) =>
-        [.. OfTheWhole(content), .. OfStart(content.Starts, around), .. OfStops(content, around), .. OfSteps(content, around)];
+        [
+            .. OfTheWhole(content),
+            .. OfStart(content.Starts, around),
+            .. OfStops(content, around),
+            .. OfSteps(content, around),
+            .. content.Starts is LeftUnfinishedStart ? OfWhoLeft(content) : [],
+        ];
 
     private static IEnumerable<Finding> OfTheWhole(FollowThroughContent content)
     {
@@ -81,6 +87,21 @@ public static class FollowThroughCheck
                 break;
             case InquiryStart { Form: null, Condition: { } condition } when condition.QuestionsUsed().Any():
                 yield return new Finding(Starts, "What it asks for is a question of one form. Say which form starts it.");
+                break;
+            case LeftUnfinishedStart { Form: { } form } when !around.Forms.Contains(form):
+                yield return new Finding(Starts, "The form that starts it is gone. Choose another one.");
+                break;
+            case LeftUnfinishedStart { Hours: < 1 or > LeftUnfinishedStart.MostHours }:
+                yield return new Finding(Starts, $"Somebody is away for one to {LeftUnfinishedStart.MostHours} hours.");
+                break;
+            case ProjectDateStart date when !IsDate(date.Field, RecordScope.Project, around):
+                yield return new Finding(Starts, "Choose a field of projects that holds a date.");
+                break;
+            case YearlyDateStart date when !IsDate(date.Field, RecordScope.Client, around):
+                yield return new Finding(Starts, "Choose a field of clients that holds a date.");
+                break;
+            case DatedStart { Days: < -DatedStart.MostDays or > DatedStart.MostDays }:
+                yield return new Finding(Starts, "A day is counted at most a year from the date.");
                 break;
             case StageStart stages when stages.Stages.Count == 0 || stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)):
                 yield return new Finding(Starts, "Say which stage starts it.");
@@ -125,12 +146,38 @@ public static class FollowThroughCheck
             step.Action is WaitFor wait && content.Stops.Any(stop => stop.On == wait.On)
                 ? "It waits for what already ends the whole. Take that out of the ends, or wait for something else."
                 : null,
-            Asks(step).Any(condition => condition.QuestionsUsed().Any()) && content.Starts is not InquiryStart { Form: not null }
+            Asks(step).Any(condition => condition.QuestionsUsed().Any()) && content.Starts.FormAsked is null
                 ? "What it asks for is a question of one form. Say which form starts the follow-through."
                 : null,
         }
             .OfType<string>()
             .Select(sentence => new Finding(step.Key, sentence));
+
+    /// <summary>Who left a form half-finished is no client, and was told of one mail at most.</summary>
+    private static IEnumerable<Finding> OfWhoLeft(FollowThroughContent content)
+    {
+        var wrote = false;
+        foreach (var step in content.Steps)
+        {
+            var sentence = step switch
+            {
+                { Action: SendMessage { Channel: not Channel.Mail } or SendMessage { IsAdvertising: true } } =>
+                    "Who left a form half-finished can only be sent one mail about it.",
+                { Action: SendMessage } when wrote =>
+                    "They were told of one mail at most, and a step before sends it. Take one of the two out.",
+                { Action: SendMessage { Message.Parts: var parts } }
+                    when !parts.OfType<TextPart>().Any(part => part.Text.Contains("{link", StringComparison.Ordinal)) =>
+                    "Set the link that brings their answers back into the text; without it they cannot go on.",
+                { Action: not (SendMessage or TellTeam or PostToChat or Branch or EndRun or Unwritten) } =>
+                    "This needs a client, and who left a form half-finished is none yet. Tell your team instead, or take the step out.",
+                { Schedule.Anchor: ProjectDateAnchor } => "There is no project yet to count from.",
+                _ => null,
+            };
+            wrote |= step.Action is SendMessage;
+            if (sentence is not null)
+                yield return new Finding(step.Key, sentence);
+        }
+    }
 
     private static IEnumerable<Condition> Asks(Step step) => new[] { step.Condition, (step.Action as Branch)?.If }.OfType<Condition>();
 
@@ -153,8 +200,10 @@ public static class FollowThroughCheck
         []
     );
 
-    private static bool IsProjectDate(string field, FollowThroughSurroundings around) =>
-        around.Fields.GetValueOrDefault(field) is { Kind: FieldKind.Date, Scope: RecordScope.Project };
+    private static bool IsProjectDate(string field, FollowThroughSurroundings around) => IsDate(field, RecordScope.Project, around);
+
+    private static bool IsDate(string field, RecordScope scope, FollowThroughSurroundings around) =>
+        around.Fields.GetValueOrDefault(field) is { Kind: FieldKind.Date } found && found.Scope == scope;
 
     private static string? OfAction(Step step, IReadOnlyList<string> later, FollowThroughSurroundings around) =>
         step.Action switch

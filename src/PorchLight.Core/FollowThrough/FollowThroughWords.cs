@@ -41,8 +41,20 @@ public static class FollowThroughWords
             BookedStart => "they book a meeting",
             RepliedStart => "they reply",
             StageStart e => $"a project comes to {Either(e.Stages.Select(names.Stage))}",
+            LeftUnfinishedStart e =>
+                $"somebody leaves {(e.Form is { } left ? $"“{names.Form(left)}”" : "a form")} half-finished and is away for {Span(e.Hours, TimeUnit.Hours)}",
+            ProjectDateStart e => Day(e, $"the day of “{names.Field(e.Field)}”"),
+            YearlyDateStart e => $"{Day(e, $"the day of “{names.Field(e.Field)}”")}, each year",
             ByHandStart => "somebody starts it by hand",
             _ => throw new ArgumentOutOfRangeException(nameof(start)),
+        };
+
+    private static string Day(DatedStart start, string day) =>
+        start.Days switch
+        {
+            0 => $"{day} comes",
+            < 0 => $"{Span(-start.Days, TimeUnit.Days)} {(start.Days == -1 ? "is" : "are")} left to {day}",
+            _ => $"{Span(start.Days, TimeUnit.Days)} {(start.Days == 1 ? "has" : "have")} passed since {day}",
         };
 
     /// <summary>Something that happens: "they reply".</summary>

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Records;
@@ -11,6 +12,9 @@ namespace PorchLight.Core.FollowThrough;
 [JsonDerivedType(typeof(BookedStart), "booked")]
 [JsonDerivedType(typeof(RepliedStart), "replied")]
 [JsonDerivedType(typeof(StageStart), "stage")]
+[JsonDerivedType(typeof(LeftUnfinishedStart), "leftUnfinished")]
+[JsonDerivedType(typeof(ProjectDateStart), "projectDate")]
+[JsonDerivedType(typeof(YearlyDateStart), "yearlyDate")]
 [JsonDerivedType(typeof(ByHandStart), "byHand")]
 public abstract record StartOn
 {
@@ -18,6 +22,10 @@ public abstract record StartOn
     /// <param name="happened">What happened.</param>
     /// <param name="facts">What is known of the piece of work it happened to.</param>
     public abstract bool IsStartedBy(DomainEvent happened, IRunFacts facts);
+
+    /// <summary>The identifier of the one form whose answers are there when it starts; null where that may be any, or none.</summary>
+    [JsonIgnore]
+    public virtual Guid? FormAsked => null;
 
     /// <summary>How much it asks for: of several that an event could start, the one that asks for most is meant.</summary>
     [JsonIgnore]
@@ -29,6 +37,10 @@ public abstract record StartOn
 /// <param name="Fits">The fits it starts with; empty for any, also for inquiries of a form that sorts nothing.</param>
 public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
 {
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override Guid? FormAsked => Form;
+
     /// <summary>The key of the service the inquiry has to be about; null for any.</summary>
     public string? Service { get; init; }
 
@@ -72,6 +84,79 @@ public sealed record StageStart(IReadOnlyList<string> Stages) : StartOn
         happened.StageReached() is { } stage && Stages.Contains(stage);
 }
 
+/// <summary>
+/// Starts when somebody has left a form half-finished and has not come back for some hours. Nobody is a client by that: only what needs
+/// none can follow, and they were told of one mail at most.
+/// </summary>
+/// <param name="Form">The identifier of the form, or null for any.</param>
+/// <param name="Hours">After how many hours; from 1 to <see cref="MostHours"/>.</param>
+public sealed record LeftUnfinishedStart(Guid? Form, int Hours) : StartOn
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override Guid? FormAsked => Form;
+
+    /// <summary>Nobody is waited for longer: the answers are kept for some weeks only.</summary>
+    public const int MostHours = 24 * 14;
+
+    /// <summary>
+    /// Whether it is time. Who is away for a day longer is left alone: they were when it was not in force yet, or the program did not run.
+    /// </summary>
+    /// <param name="form">The identifier of the form that was left.</param>
+    /// <param name="away">How long nothing was added to it.</param>
+    public bool IsStartedBy(Guid form, Duration away) =>
+        (Form is null || Form == form) && away >= Duration.FromHours(Hours) && away < Duration.FromHours(Hours + 24);
+
+    /// <inheritdoc/>
+    public override bool IsStartedBy(DomainEvent happened, IRunFacts facts) => false;
+
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override int Precision => Form is null ? 0 : 1;
+}
+
+/// <summary>Starts on a day that is counted from one that stands in a field.</summary>
+/// <param name="Field">The key of the field.</param>
+/// <param name="Days">How many days later; negative for earlier. At most a year either way.</param>
+public abstract record DatedStart(string Field, int Days) : StartOn
+{
+    /// <summary>It is counted no further.</summary>
+    public const int MostDays = 366;
+
+    /// <summary>Whether it starts on a day.</summary>
+    /// <param name="date">What stands in the field.</param>
+    /// <param name="day">The day.</param>
+    public abstract bool Comes(LocalDate date, LocalDate day);
+
+    /// <inheritdoc/>
+    public override bool IsStartedBy(DomainEvent happened, IRunFacts facts) => false;
+}
+
+/// <summary>Starts on a day counted from one of a project.</summary>
+/// <param name="Field">The key of a field of projects that holds a date.</param>
+/// <param name="Days">How many days later; negative for earlier.</param>
+public sealed record ProjectDateStart(string Field, int Days) : DatedStart(Field, Days)
+{
+    /// <inheritdoc/>
+    public override bool Comes(LocalDate date, LocalDate day) => day.PlusDays(-Days) == date;
+}
+
+/// <summary>
+/// Starts each year on a day counted from the same day of a person: a birthday, the day they became a client. The first time a year after
+/// the day itself; 29 February is kept on the 28th in years without one (<see cref="AnnualDate"/>).
+/// </summary>
+/// <param name="Field">The key of a field of clients that holds a date.</param>
+/// <param name="Days">How many days later; negative for earlier.</param>
+public sealed record YearlyDateStart(string Field, int Days) : DatedStart(Field, Days)
+{
+    /// <inheritdoc/>
+    public override bool Comes(LocalDate date, LocalDate day)
+    {
+        var counted = day.PlusDays(-Days);
+        return counted.Year > date.Year && new AnnualDate(date.Month, date.Day).InYear(counted.Year) == counted;
+    }
+}
+
 /// <summary>Starts only when a person, or a step of another, starts it.</summary>
 public sealed record ByHandStart : StartOn
 {
@@ -97,9 +182,15 @@ public static class FollowThroughs
         IRunFacts facts,
         Func<T, FollowThroughContent> contentOf
     )
+        where T : class => Of([.. live.Where(one => contentOf(one).Starts.IsStartedBy(happened, facts))], contentOf);
+
+    /// <summary>Of those that could start at one moment the ones that do: as above.</summary>
+    /// <param name="started">Those that could, oldest follow-through first.</param>
+    /// <param name="contentOf">What a version holds.</param>
+    /// <returns>In the order given; empty where nothing starts.</returns>
+    public static IReadOnlyList<T> Of<T>(IReadOnlyList<T> started, Func<T, FollowThroughContent> contentOf)
         where T : class
     {
-        var started = live.Where(one => contentOf(one).Starts.IsStartedBy(happened, facts)).ToList();
         return started.MaxBy(one => contentOf(one).Starts.Precision) is not { } first ? []
             : contentOf(first).SideBySide ? [.. started.Where(one => contentOf(one).SideBySide)]
             : [first];

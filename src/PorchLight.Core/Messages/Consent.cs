@@ -1,3 +1,5 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Messages;
@@ -18,7 +20,16 @@ public enum Channel
 /// <summary>What a client has permitted; null where they never said.</summary>
 /// <param name="News">Whether they may be sent news.</param>
 /// <param name="Texts">Whether they may be sent text messages.</param>
-public sealed record Permissions(bool? News, bool? Texts);
+public sealed record Permissions(bool? News, bool? Texts)
+{
+    /// <summary>What stands on file.</summary>
+    /// <param name="onFile">The values of the client, by field key; what is no yes or no counts as not said.</param>
+    public static Permissions Of(IReadOnlyDictionary<string, Answer> onFile) =>
+        new(
+            (onFile.GetValueOrDefault(BuiltInFields.MayAdvertise.Key) as YesNoAnswer)?.Yes,
+            (onFile.GetValueOrDefault(BuiltInFields.MayText.Key) as YesNoAnswer)?.Yes
+        );
+}
 
 /// <summary>
 /// What may be sent to whom. A word on somebody's own inquiry or project answers them and is no advertising; it may come by mail and on
@@ -35,4 +46,11 @@ public static class Consent
         isAdvertising && permissions.News != true ? Forbidden.News
         : channel == Channel.Text && permissions.Texts != true ? Forbidden.Texts
         : null;
+
+    /// <summary>The same for who is about to send it.</summary>
+    /// <param name="forbidden">What <see cref="Refuse"/> gave.</param>
+    public static string Say(Forbidden forbidden) =>
+        forbidden == Forbidden.News
+            ? "They have not permitted advertising, so this message does not go to them. With your nod only what comes after it goes on."
+            : "They have not permitted text messages, so this one does not go to them. With your nod only what comes after it goes on.";
 }

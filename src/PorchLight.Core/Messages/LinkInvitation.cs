@@ -12,14 +12,16 @@ public static class LinkInvitation
     private const int LongestText = 20_000;
 
     /// <summary>The message as it is offered; every word of it can be changed.</summary>
-    /// <param name="form">The title of the form.</param>
-    /// <param name="owner">Who signs.</param>
-    /// <param name="business">The business's name.</param>
-    public static (string Subject, string Text) Write(string form, string owner, string business) =>
-        (
-            $"A few questions from {business}",
-            $"Hello,\n\nthank you for getting in touch. So that we can tell you soon whether and how we can help, please answer a few questions here:\n\n{LinkStandsHere}\n\nIt is our form “{form}”; the link is only for you and good for one answer.\n\n{owner}\n{business}"
+    /// <param name="words">The words it begins with; without gaps.</param>
+    /// <param name="values">What can be set into them, by name, but for the link.</param>
+    public static (string Subject, string Text) Write(MessageTemplate words, IReadOnlyDictionary<string, string> values)
+    {
+        var known = new Dictionary<string, string>(values) { ["link"] = LinkStandsHere };
+        return (
+            KnownValues.OneLine(KnownValues.Fill(words.Subject, known)),
+            string.Join("\n\n", words.Parts.OfType<TextPart>().Select(part => KnownValues.Fill(part.Text, known).Trim()))
         );
+    }
 
     /// <summary>What has to be put right before it can be sent.</summary>
     /// <param name="subject">The subject.</param>

@@ -18,6 +18,11 @@ public sealed record MessageTemplate(string Subject, IReadOnlyList<MessagePart> 
     [JsonIgnore]
     public bool IsSigned => Parts.OfType<TextPart>().Any(text => text.Text.Contains($"{{{Signature}", StringComparison.Ordinal));
 
+    /// <summary>The files it needs: those that go with it, and the pictures in its words.</summary>
+    [JsonIgnore]
+    public IEnumerable<Guid> FilesNeeded =>
+        Enclosed.Files.Concat(Parts.OfType<TextPart>().SelectMany(part => FormattedText.Read(part.Text).Pictures)).Distinct();
+
     /// <summary>Whether it says the same, in the same order, with the same things beside it.</summary>
     /// <param name="other">Another message.</param>
     public bool SaysTheSameAs(MessageTemplate other) =>
@@ -108,6 +113,10 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
 {
     /// <summary>What goes with it.</summary>
     public Enclosed Enclosed { get; init; } = Enclosed.Nothing;
+
+    /// <summary>A message that a person writes from nothing.</summary>
+    /// <param name="subject">Its subject; may still be empty.</param>
+    public static MessageDraft Blank(string subject) => new(subject, [new TextPart("text", "")]);
 
     /// <summary>The gaps that still have to be filled.</summary>
     [JsonIgnore]

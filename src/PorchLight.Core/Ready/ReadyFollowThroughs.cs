@@ -1,4 +1,5 @@
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
@@ -15,6 +16,7 @@ public sealed record ReadyFollowThrough(string Key, string Name, string About, F
 /// <summary>The follow-throughs that are ready to begin with, in the order of the work.</summary>
 public static class ReadyFollowThroughs
 {
+    private const string ProjectStart = "project.start";
     private const string Regards = "Warmly\n{owner}\n{business}";
     private static readonly StopOn StageMoves = new(new StageOccasion([]));
     private static readonly Schedule AtOnce = new(Anchor.RunStart, 0, TimeUnit.Minutes, AtOnce: true);
@@ -67,6 +69,34 @@ public static class ReadyFollowThroughs
                         After(90, TimeUnit.Days),
                         "How did it go, {firstName}?",
                         "three months ago you told us about your plans. Should they be on the table again, we still have your answers, and you need not start anew."
+                    )
+                )
+        ),
+        new(
+            "unfinished",
+            "A form left half-finished",
+            "One friendly word a day later to who left a form half-finished, with the link that brings their answers back.",
+            _ =>
+                Of(
+                    "A form left half-finished",
+                    new LeftUnfinishedStart(null, 24),
+                    [],
+                    new Step(
+                        "word",
+                        "Your answers are still here",
+                        new SendMessage(
+                            new MessageTemplate(
+                                "Your answers to “{form}” are still here",
+                                [
+                                    Text(
+                                        "text",
+                                        $"Hello {{firstName|there}},\n\nyou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf a question is in the way, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
+                                    ),
+                                ]
+                            )
+                        ),
+                        new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
+                        NeedsNod: false
                     )
                 )
         ),
@@ -225,6 +255,63 @@ public static class ReadyFollowThroughs
                         "three months on: how does it look, and how does it do? And should somebody you know need something like it, we are glad of every word."
                     )
                 )
+        ),
+        new(
+            "beforehand",
+            "Before the work begins",
+            "Two weeks and three days before the start of a project: what is still needed, and what will happen.",
+            _ =>
+                Of(
+                    "Before the work begins",
+                    new ProjectDateStart(ProjectStart, -14),
+                    [],
+                    Nodded(
+                        "needed",
+                        "What we still need",
+                        AtOnce with
+                        {
+                            AtOnce = false,
+                        },
+                        "Two weeks to go, {firstName}",
+                        "in two weeks we begin. Before that we need from you: the keys or somebody who opens the door, a word to the neighbours, and a place to put our things."
+                    ),
+                    Nodded(
+                        "soon",
+                        "Three days to go",
+                        new Schedule(new ProjectDateAnchor(ProjectStart), -3, TimeUnit.Days),
+                        "We begin in three days",
+                        "in three days we are with you, at nine in the morning unless we have said otherwise. Should anything have changed, just answer this mail."
+                    )
+                ) with
+                {
+                    SideBySide = true,
+                }
+        ),
+        new(
+            "birthday",
+            "A word on their birthday",
+            "Each year on the day that stands in a client's birth date, a few words that wait for your nod.",
+            _ =>
+                Of(
+                    "A word on their birthday",
+                    new YearlyDateStart(BuiltInFields.Born.Key, 0),
+                    [],
+                    WithGap(
+                        "word",
+                        "Many happy returns",
+                        AtOnce with
+                        {
+                            AtOnce = false,
+                        },
+                        "Many happy returns, {firstName}",
+                        "all the best to you today.",
+                        "a line that only you could write",
+                        "We are glad to know you."
+                    )
+                ) with
+                {
+                    SideBySide = true,
+                }
         ),
         new(
             "later",

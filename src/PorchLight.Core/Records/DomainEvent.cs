@@ -175,6 +175,9 @@ public enum RunEnd
 
     /// <summary>The project came to a stage that ends it.</summary>
     StageMoved,
+
+    /// <summary>Who had left a form half-finished went on with it, or its answers are not kept any more.</summary>
+    WentOn,
 }
 
 /// <summary>A run was ended before its last step.</summary>

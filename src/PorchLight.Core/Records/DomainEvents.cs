@@ -272,6 +272,7 @@ public static class DomainEvents
             RunEnd.ByHand => "somebody stopped it",
             RunEnd.SetAside => "the inquiry was set aside",
             RunEnd.StageMoved => "the project came to another stage",
+            RunEnd.WentOn => "the form is not left half-finished any more",
             _ => "another journey began",
         };
 

@@ -58,6 +58,9 @@ internal sealed class Business
     /// <summary>How long a first call takes, in minutes; for what a screening saves.</summary>
     public int FirstCallMinutes { get; set; } = 45;
 
+    /// <summary>The last day on which it was asked what follows on days counted from a date; null for never.</summary>
+    public LocalDate? DaysLookedAt { get; set; }
+
     /// <summary>Whether it is made up: only then may its clock be moved.</summary>
     public required bool IsDemo { get; init; }
 

@@ -69,7 +69,23 @@ internal static class ClientErasing
                 "{0} messages to them, sent or waiting"
             ),
             (
-                await db.Runs.CountAsync(run => records.Contains(run.ClientId) && run.Active, cancellationToken),
+                await db.IncomingMail.CountAsync(
+                    mail => things.Emails.Contains(EF.Functions.Collate(mail.From, "NOCASE")),
+                    cancellationToken
+                ),
+                "One message from them",
+                "{0} messages from them"
+            ),
+            (
+                await db.WebhookCalls.CountAsync(call => call.ClientId != null && records.Contains(call.ClientId.Value), cancellationToken),
+                "One call of a webhook that told of them",
+                "{0} calls of webhooks that told of them"
+            ),
+            (
+                await db.Runs.CountAsync(
+                    run => run.ClientId != null && records.Contains(run.ClientId.Value) && run.Active,
+                    cancellationToken
+                ),
                 "One follow-through that is running",
                 "{0} follow-throughs that are running"
             ),

@@ -58,21 +58,25 @@ internal sealed record FollowThroughView(
 
 /// <param name="Stages">The stages of the business, in order.</param>
 /// <param name="Dates">The fields of projects that hold a date.</param>
+/// <param name="PersonDates">The fields of clients that hold a date.</param>
 /// <param name="Fields">All fields.</param>
 /// <param name="People">Who works here.</param>
 /// <param name="Others">The other follow-throughs in force.</param>
 /// <param name="Webhooks">The webhooks of the business.</param>
 /// <param name="Subjects">What a condition can look at: what the form asks that starts it, and what is on file.</param>
+/// <param name="OfLeftForm">What can be set into a message to who left a form half-finished.</param>
 internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Forms,
     IReadOnlyList<Choice> Services,
     IReadOnlyList<Stage> Stages,
     IReadOnlyList<Choice> Dates,
+    IReadOnlyList<Choice> PersonDates,
     IReadOnlyList<Field> Fields,
     IReadOnlyList<Choice> People,
     IReadOnlyList<Choice> Others,
     IReadOnlyList<Choice> Webhooks,
-    IReadOnlyList<ConditionSubject> Subjects
+    IReadOnlyList<ConditionSubject> Subjects,
+    IReadOnlyList<SetIn> OfLeftForm
 );
 
 /// <summary>Something a condition can look at.</summary>
@@ -139,11 +143,8 @@ internal static class FollowThroughDraftEndpoints
             parts.Forms,
             parts.Services,
             parts.Stages,
-            [
-                .. parts
-                    .Fields.Where(field => field is { Kind: FieldKind.Date, Scope: RecordScope.Project })
-                    .Select(field => new Choice(field.Key, field.Label)),
-            ],
+            DatesOf(RecordScope.Project),
+            DatesOf(RecordScope.Client),
             parts.Fields,
             parts.People,
             parts.Others,
@@ -167,8 +168,16 @@ internal static class FollowThroughDraftEndpoints
                     [],
                     business.Currency
                 )),
-            ]
+            ],
+            BuiltInMessages.Find(BuiltInMessage.StillUnfinished).Values
         );
+
+        IReadOnlyList<Choice> DatesOf(RecordScope scope) =>
+            [
+                .. parts
+                    .Fields.Where(field => field.Kind == FieldKind.Date && field.Scope == scope)
+                    .Select(field => new Choice(field.Key, field.Label)),
+            ];
     }
 
     /// <summary>

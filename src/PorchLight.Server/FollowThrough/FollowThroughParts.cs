@@ -45,7 +45,7 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
         var users = await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken);
         var webhooks = await db.Webhooks.AsNoTracking().OrderBy(webhook => webhook.Name).ToListAsync(cancellationToken);
         var others = (await InForceAsync(cancellationToken)).Where(one => one.FollowThroughId != itself).ToList();
-        var asked = (content?.Starts as InquiryStart)?.Form is { } id ? forms.Find(form => form.Id.Value == id) : null;
+        var asked = content?.Starts.FormAsked is { } id ? forms.Find(form => form.Id.Value == id) : null;
         var about = asked is null ? NoForm : lists.Into(asked.Draft);
         return new FollowThroughParts(
             [

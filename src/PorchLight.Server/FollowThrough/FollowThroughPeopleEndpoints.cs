@@ -22,7 +22,7 @@ internal static class FollowThroughPeopleEndpoints
     /// <param name="Moved">What would come next in the version in force, and when; null for those who are on it, or cannot be moved.</param>
     internal sealed record PersonOnIt(
         Id<Run> RunId,
-        Id<Client> ClientId,
+        Id<Client>? ClientId,
         string Name,
         int Number,
         string? Step,
@@ -56,25 +56,17 @@ internal static class FollowThroughPeopleEndpoints
         Id<StoredFollowThrough> id,
         PorchDb db,
         FollowThroughPartsLoader loader,
-        RunFactsLoader facts,
+        RunEngine engine,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
     {
         if (await db.FollowThroughs.FindAsync([id], cancellationToken) is not { } stored)
             return Problems.NotFound(FollowThroughEndpoints.Gone);
-        var runs = await (
-            from one in db.RunsWithVersion()
-            where one.Run.FollowThroughId == id && one.Run.Active
-            join client in db.Clients.AsNoTracking() on one.Run.ClientId equals client.Id
-            orderby client.SortName
-            select new
-            {
-                one.Run,
-                one.Version,
-                Client = client,
-            }
-        ).ToListAsync(cancellationToken);
+        var runs = await db.RunsWithPeople()
+            .Where(one => one.Run.FollowThroughId == id && one.Run.Active)
+            .OrderBy(one => one.Client!.SortName)
+            .ToListAsync(cancellationToken);
         var (now, business) = (clock.GetCurrentInstant(), await db.BusinessAsync());
         var inForce = await db.InForceAsync(stored);
         var people = new List<PersonOnIt>();
@@ -82,8 +74,8 @@ internal static class FollowThroughPeopleEndpoints
             people.Add(
                 new PersonOnIt(
                     one.Run.Id,
-                    one.Client.Id,
-                    one.Client.Name,
+                    one.Run.ClientId,
+                    one.Name,
                     one.Run.FollowThroughNumber,
                     one.Run.State.Next is { } next ? one.Version.Content.Step(next.Key).Name : null,
                     one.Run.State.Next?.Status,
@@ -93,17 +85,16 @@ internal static class FollowThroughPeopleEndpoints
                     one.Run.State.Status == RunStatus.Paused,
                     one.Run.Failure,
                     inForce is not null && one.Run.FollowThroughNumber != inForce.Number && one.Run.State.StoppedBy is null
-                        ? await MovedAsync(one.Run, one.Client, inForce.Content)
+                        ? await MovedAsync(one.Run, inForce)
                         : null
                 )
             );
         return TypedResults.Ok(new PeopleOnIt(stored.Number, people, [.. await ChangesAsync()]));
 
-        async Task<string> MovedAsync(Run run, Client client, FollowThroughContent content)
+        async Task<string> MovedAsync(Run run, FollowThroughVersion to)
         {
-            var inquiry = run.InquiryId is { } inquiryId ? await db.Inquiries.FindAsync([inquiryId], cancellationToken) : null;
-            var known = await facts.LoadAsync(client, run.ProjectId, inquiry, content.Judges);
-            var state = new RunPlanner(content, business.Calendar, business.Window, known).MoveHere(run.State, now);
+            var content = to.Content;
+            var state = await engine.MovedAsync(run, to, now);
             return state.Next is not { } next ? "It would end at once: nothing of it is left."
                 : next.Due is { } due ? $"“{content.Step(next.Key).Name}” {TimeWords.At(due, now, business.DateTimeZone)}"
                 : $"“{content.Step(next.Key).Name}”, without a date yet";

@@ -10,6 +10,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
@@ -23,6 +24,7 @@ internal static class NodEndpoints
 
     internal sealed record NodRow(
         Id<Run> RunId,
+        Id<Client>? ClientId,
         string Step,
         string StepName,
         string Name,
@@ -38,8 +40,10 @@ internal static class NodEndpoints
     /// <param name="Lapses">When an unanswered nod lapses, in words.</param>
     /// <param name="OutsideWindow">Whether a nod now would wait for the sending window.</param>
     /// <param name="Next">What comes after it, in words; null when it is the last step.</param>
+    /// <param name="NotPermitted">Why its message does not go to this person, in words; null where it may.</param>
     internal sealed record NodView(
         Id<Run> RunId,
+        Id<Client>? ClientId,
         Id<Inquiry>? InquiryId,
         string Step,
         string StepName,
@@ -52,7 +56,8 @@ internal static class NodEndpoints
         string? Goes,
         string? Lapses,
         bool OutsideWindow,
-        string? Next
+        string? Next,
+        string? NotPermitted
     );
 
     /// <param name="Draft">As it is stored now.</param>
@@ -60,7 +65,13 @@ internal static class NodEndpoints
 
     /// <param name="Seen">The message as the person sees it, nothing else is sent; null for a step that sends none.</param>
     /// <param name="Now">Whether to send now, though the sending window is closed.</param>
-    internal sealed record NodSend(MessageDraft? Seen, bool Now);
+    /// <param name="Instead">The other steps of the same person that this one is enough for; they are skipped.</param>
+    internal sealed record NodSend(MessageDraft? Seen, bool Now, IReadOnlyList<OtherNod>? Instead = null);
+
+    internal sealed record OtherNod(Id<Run> RunId, string Step);
+
+    /// <param name="Instead">The steps that were skipped with the nod, to come back with it.</param>
+    internal sealed record NodBack(IReadOnlyList<OtherNod>? Instead = null);
 
     /// <param name="Goes">When it will go, as the sending window opens; null for now.</param>
     /// <param name="TakeBackSeconds">For how many seconds it can be taken back; null when it has gone.</param>
@@ -81,17 +92,7 @@ internal static class NodEndpoints
     internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
     {
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var runs = await (
-            from one in db.RunsWithVersion()
-            where one.Run.Active
-            join client in db.Clients on one.Run.ClientId equals client.Id
-            select new
-            {
-                one.Run,
-                client.Name,
-                one.Version.Content,
-            }
-        ).ToListAsync(cancellationToken);
+        var runs = await db.RunsWithPeople().Where(one => one.Run.Active).ToListAsync(cancellationToken);
         return
         [
             .. runs.Select(row => (row, Step: row.Run.State.Current))
@@ -104,8 +105,9 @@ internal static class NodEndpoints
                     var due = TimeWords.At(step.Due!.Value, now, zone);
                     return new NodRow(
                         row.Run.Id,
+                        row.Run.ClientId,
                         step.Key,
-                        row.Content.Step(step.Key).Name,
+                        row.Version.Content.Step(step.Key).Name,
                         row.Name,
                         draft?.Subject,
                         draft?.OpenGaps.Count() ?? 0,
@@ -121,6 +123,7 @@ internal static class NodEndpoints
         string step,
         PorchDb db,
         FollowThroughPartsLoader parts,
+        RunEngine engine,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
@@ -129,19 +132,20 @@ internal static class NodEndpoints
             return Problems.NotFound(NotWaiting);
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var client = (await db.Clients.FindAsync([run.ClientId], cancellationToken))!;
-        var content = (await db.VersionOfAsync(run)).Content;
+        var person = await db.RunsWithPeople().SingleAsync(one => one.Run.Id == runId, cancellationToken);
+        var content = person.Version.Content;
         var names = (await parts.LoadAsync(content, null, cancellationToken)).Names;
         var approved = state.Status == StepStatus.Approved;
         var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
         return TypedResults.Ok(
             new NodView(
                 runId,
+                run.ClientId,
                 run.InquiryId,
                 step,
                 content.Step(step).Name,
-                client.Name,
-                client.Email ?? "",
+                person.Name,
+                person.Address,
                 content.Name,
                 content.Step(step).SayAction(names),
                 run.Drafts.ByStep.GetValueOrDefault(step),
@@ -152,7 +156,8 @@ internal static class NodEndpoints
                         ? TimeWords.At(lapse, now, business.DateTimeZone)
                     : null,
                 business.Calendar.HoldTo(business.Window, now) != now,
-                next is null ? null : $"“{next.Name}” comes next, {next.Schedule.Say(isFirst: false, names)}."
+                next is null ? null : $"“{next.Name}” comes next, {next.Schedule.Say(isFirst: false, names)}.",
+                await engine.NotPermittedAsync(run, step) is { } forbidden ? Consent.Say(forbidden) : null
             )
         );
     }
@@ -218,6 +223,16 @@ internal static class NodEndpoints
 
         if (state is null)
             return Problems.Conflict("This has your nod already; there is nothing more to do.");
+        foreach (var other in send.Instead ?? [])
+        {
+            if (
+                await WaitingAsync(db, other.RunId, other.Step, cancellationToken) is not ({ } also, _)
+                || !IsSamePerson(also, run)
+                || await engine.SkipAsync(also, other.Step, now, who.UserId()) is null
+            )
+                return Problems.Conflict("The other step does not wait any more. Look at what stands here now, and send again.");
+        }
+
         await write.SaveAsync(cancellationToken);
         var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
         return TypedResults.Ok(
@@ -234,6 +249,7 @@ internal static class NodEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeNodBackAsync(
         Id<Run> runId,
         string step,
+        NodBack back,
         PorchDb db,
         RunEngine engine,
         BusinessClock clock,
@@ -242,11 +258,19 @@ internal static class NodEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
+        var now = clock.GetCurrentInstant();
         if (
             await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
-            || await engine.TakeNodBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null
+            || await engine.TakeNodBackAsync(run, step, now, who.UserId()) is null
         )
             return Problems.Conflict("It has gone already and cannot be taken back.");
+        // Another that has gone on meanwhile stays skipped: the nod is what was to be stopped in time.
+        foreach (var other in back.Instead ?? [])
+        {
+            if (await db.Runs.FindAsync([other.RunId], cancellationToken) is { } also && IsSamePerson(also, run))
+                await engine.TakeSkipBackAsync(also, other.Step, now, who.UserId());
+        }
+
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
@@ -309,6 +333,8 @@ internal static class NodEndpoints
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
+
+    private static bool IsSamePerson(Run one, Run other) => one.ClientId == other.ClientId && one.SavedDraftId == other.SavedDraftId;
 
     private static async Task<(Run? Run, StepState? Step)> WaitingAsync(
         PorchDb db,

@@ -100,6 +100,7 @@ internal static class RehearsalEndpoints
         var on = await db
             .Runs.Where(run => run.FollowThroughId == id && run.Active)
             .Select(run => run.ClientId)
+            .OfType<Id<Client>>()
             .ToListAsync(cancellationToken);
         var last = await db
             .CountingInquiries.OrderByDescending(inquiry => inquiry.Received)
@@ -241,11 +242,24 @@ internal static class RehearsalEndpoints
         );
 
         Dictionary<string, string> ValuesAt(Instant at, Guid? sender) =>
-            RunContext.ValuesOf(
-                business,
-                subject.Name,
-                subject.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, business.Calendar) : "",
-                subject.Signatures.Of(sender)
-            );
+            RunContext
+                .ValuesOf(
+                    business,
+                    subject.Name,
+                    subject.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, business.Calendar) : "",
+                    subject.Signatures.Of(sender)
+                )
+                .Concat(OfTheForm())
+                .ToDictionary();
+
+        // What is known only once somebody has left a form is shown by examples.
+        IEnumerable<KeyValuePair<string, string>> OfTheForm() =>
+            content.Starts is LeftUnfinishedStart left
+                ? BuiltInMessages
+                    .Find(BuiltInMessage.StillUnfinished)
+                    .Values.Select(value =>
+                        KeyValuePair.Create(value.Name, value.Name == "form" && left.Form is { } form ? names.Form(form) : value.Example)
+                    )
+                : [];
     }
 }

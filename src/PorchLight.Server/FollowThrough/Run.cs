@@ -3,22 +3,33 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.FollowThrough;
 
-/// <summary>One follow-through on one project.</summary>
+/// <summary>One follow-through on one project, or about a form that somebody left half-finished.</summary>
 internal sealed class Run
 {
     public required Id<Run> Id { get; init; }
     public required Id<StoredFollowThrough> FollowThroughId { get; init; }
     public required int FollowThroughNumber { get; set; }
-    public required Id<Client> ClientId { get; init; }
-    public required Id<Project> ProjectId { get; init; }
+
+    /// <summary>Whom it is about; null where they are no client yet.</summary>
+    public required Id<Client>? ClientId { get; init; }
+
+    /// <summary>The piece of work; null where there is none.</summary>
+    public required Id<Project>? ProjectId { get; init; }
 
     /// <summary>The inquiry it follows; null for work that no inquiry began.</summary>
     public required Id<Inquiry>? InquiryId { get; init; }
+
+    /// <summary>The form they left half-finished; null for everybody else.</summary>
+    public Id<SavedDraft>? SavedDraftId { get; init; }
+
+    /// <summary>How it stood when they left it: who goes on and leaves it again has left it anew.</summary>
+    public int? DraftRevision { get; init; }
     public required RunState State { get; set; }
     public required RunDrafts Drafts { get; set; }
 

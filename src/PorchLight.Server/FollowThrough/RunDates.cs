@@ -23,7 +23,11 @@ internal sealed class RunDates : IDerivedColumns
             .ToHashSet();
         if (projects.Count == 0)
             return;
-        foreach (var run in await db.Runs.Where(run => run.Active && projects.Contains(run.ProjectId)).ToListAsync(cancellationToken))
+        foreach (
+            var run in await db
+                .Runs.Where(run => run.Active && run.ProjectId != null && projects.Contains(run.ProjectId.Value))
+                .ToListAsync(cancellationToken)
+        )
         {
             if (
                 run.State.Next is { Status: StepStatus.Planned } next

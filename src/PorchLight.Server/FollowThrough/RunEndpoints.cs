@@ -34,7 +34,7 @@ internal sealed record RunView(
     Id<Run> Id,
     Id<StoredFollowThrough> FollowThroughId,
     string Name,
-    Id<Project> ProjectId,
+    Id<Project>? ProjectId,
     Id<Inquiry>? InquiryId,
     int Number,
     int Newest,
@@ -79,23 +79,22 @@ internal static class RunEndpoints
 
     /// <param name="Step">What could not be done.</param>
     /// <param name="Why">Why, as a sentence.</param>
-    internal sealed record FailedRow(Id<Run> RunId, Id<Client> ClientId, string Name, string FollowThrough, string Step, string Why);
+    internal sealed record FailedRow(
+        Id<Run> RunId,
+        Id<Client>? ClientId,
+        Id<StoredFollowThrough> FollowThroughId,
+        string Name,
+        string FollowThrough,
+        string Step,
+        string Why
+    );
 
     /// <summary>The runs that wait for a person because something failed again and again, by whom they are about.</summary>
     internal static async Task<IReadOnlyList<FailedRow>> FailedAsync(PorchDb db, CancellationToken cancellationToken)
     {
-        var failed = await (
-            from one in db.RunsWithVersion()
-            where one.Run.Active && one.Run.Tries >= Retries.Most
-            join client in db.Clients.AsNoTracking() on one.Run.ClientId equals client.Id
-            orderby client.SortName
-            select new
-            {
-                one.Run,
-                one.Version,
-                client.Name,
-            }
-        )
+        var failed = await db.RunsWithPeople()
+            .Where(one => one.Run.Active && one.Run.Tries >= Retries.Most)
+            .OrderBy(one => one.Client!.SortName)
             .Take(MostFailed)
             .ToListAsync(cancellationToken);
         return
@@ -103,6 +102,7 @@ internal static class RunEndpoints
             .. failed.Select(one => new FailedRow(
                 one.Run.Id,
                 one.Run.ClientId,
+                one.Run.FollowThroughId,
                 one.Name,
                 one.Version.Content.Name,
                 one.Run.State.Next is { } next ? one.Version.Content.Step(next.Key).Name : "",

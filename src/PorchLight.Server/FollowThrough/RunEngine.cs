@@ -4,6 +4,8 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -14,7 +16,14 @@ namespace PorchLight.Server.FollowThrough;
 /// Starts, moves and stops runs, and has carried out what the planner decides. Every call is part of the caller's
 /// transaction.
 /// </summary>
-internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, RunFactsLoader facts) : IEventReaction
+internal sealed class RunEngine(
+    PorchDb db,
+    EventLog events,
+    StepRunner steps,
+    RunFactsLoader facts,
+    LeftForms leftForms,
+    BusinessClock clock
+) : IEventReaction, ILeftFormReaction
 {
     // What a step itself brings about neither ends the run it is a step of nor is what that run waits for.
     private readonly HashSet<Id<Run>> _acting = [];
@@ -38,7 +47,10 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
     public async Task AdvanceAsync(Run run, Instant now)
     {
         var context = await ContextAsync(run);
-        await ApplyAsync(context, context.Planner.Advance(context.Planner.PlanAnew(run.State, now), now), now);
+        if (run.SavedDraftId is not null && context.Left is null)
+            await StopAsync(context, RunEnd.WentOn, null, now);
+        else
+            await ApplyAsync(context, context.Planner.Advance(context.Planner.PlanAnew(run.State, now), now), now);
     }
 
     /// <summary>A person nods. Null when the step does not wait (any more).</summary>
@@ -48,6 +60,15 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
         var context = await ContextAsync(run);
         return context.Planner.Nod(run.State, step, now, by, sendNow, grace) is { } transition
             ? await ApplyAsync(context, transition, now)
+            : null;
+    }
+
+    /// <summary>What of a step's message its person has not permitted; null where it may be sent, or sends none.</summary>
+    public async Task<Forbidden?> NotPermittedAsync(Run run, string step)
+    {
+        var context = await ContextAsync(run);
+        return context.Content.Step(step).Action is SendMessage send
+            ? Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions)
             : null;
     }
 
@@ -98,6 +119,10 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
         return Keep(context, state);
     }
 
+    /// <summary>How a run would stand in another version.</summary>
+    public async Task<RunState> MovedAsync(Run run, FollowThroughVersion to, Instant now) =>
+        (await ContextAsync(run, to.Content)).Planner.MoveHere(run.State, now);
+
     /// <summary>A person moves a run to the version in force. A message that was written for its step keeps what they edited.</summary>
     public async Task MoveAsync(Run run, FollowThroughVersion version, Instant now, Guid by)
     {
@@ -115,27 +140,69 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
     /// <summary>A person, or a step of another run, starts a follow-through for a piece of work; those that may not run beside it end, and the same one begins anew.</summary>
     public async Task<Run> StartAsync(FollowThroughVersion version, EventContext about, Instant now)
     {
-        var (client, project) = (about.ClientId!.Value, about.ProjectId!.Value);
-        foreach (var other in await ActiveOfAsync(client))
+        var (client, project) = (about.ClientId!.Value, about.ProjectId);
+        await MakeWayAsync(await ActiveOfAsync(client), version, project, now);
+        return await BeginAsync(
+            new Run
+            {
+                Id = new Id<Run>(Guid.CreateVersion7()),
+                FollowThroughId = version.FollowThroughId,
+                FollowThroughNumber = version.Number,
+                ClientId = client,
+                ProjectId = project,
+                InquiryId = about.InquiryId,
+                State = new RunState(now, []),
+                Drafts = RunDrafts.None,
+                NextMoment = null,
+            },
+            now
+        );
+    }
+
+    /// <summary>Starts a follow-through about a form that somebody left half-finished.</summary>
+    public async Task<Run> StartAsync(FollowThroughVersion version, SavedDraft left, Instant now)
+    {
+        await MakeWayAsync(await db.Runs.Where(run => run.SavedDraftId == left.Id && run.Active).ToListAsync(), version, null, now);
+        return await BeginAsync(
+            new Run
+            {
+                Id = new Id<Run>(Guid.CreateVersion7()),
+                FollowThroughId = version.FollowThroughId,
+                FollowThroughNumber = version.Number,
+                ClientId = null,
+                ProjectId = null,
+                InquiryId = null,
+                SavedDraftId = left.Id,
+                DraftRevision = left.Revision,
+                State = new RunState(now, []),
+                Drafts = RunDrafts.None,
+                NextMoment = null,
+            },
+            now
+        );
+    }
+
+    /// <summary>Whoever goes on with a form is sent nothing more about it.</summary>
+    public async Task WentOnAsync(SavedDraft draft)
+    {
+        foreach (var run in await db.Runs.Where(run => run.SavedDraftId == draft.Id && run.Active).ToListAsync())
+            await StopAsync(await ContextAsync(run), RunEnd.WentOn, null, clock.GetCurrentInstant());
+    }
+
+    /// <summary>One journey a person: what may not run beside the next ends.</summary>
+    private async Task MakeWayAsync(IEnumerable<Run> others, FollowThroughVersion next, Id<Project>? project, Instant now)
+    {
+        foreach (var other in others)
         {
             var context = await ContextAsync(other);
-            var isSame = other.FollowThroughId == version.FollowThroughId && other.ProjectId == project;
-            if (isSame || !(context.Content.SideBySide && version.Content.SideBySide))
+            var isSame = other.FollowThroughId == next.FollowThroughId && other.ProjectId == project;
+            if (isSame || !(context.Content.SideBySide && next.Content.SideBySide))
                 await StopAsync(context, RunEnd.AnotherStarted, null, now);
         }
+    }
 
-        var run = new Run
-        {
-            Id = new Id<Run>(Guid.CreateVersion7()),
-            FollowThroughId = version.FollowThroughId,
-            FollowThroughNumber = version.Number,
-            ClientId = client,
-            ProjectId = project,
-            InquiryId = about.InquiryId,
-            State = new RunState(now, []),
-            Drafts = RunDrafts.None,
-            NextMoment = null,
-        };
+    private async Task<Run> BeginAsync(Run run, Instant now)
+    {
         db.Runs.Add(run);
         var begun = await ContextAsync(run);
         await events.AppendAsync(new RunStarted(), now, begun.About);
@@ -289,9 +356,12 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
         return state;
     }
 
-    private async Task<RunContext> ContextAsync(Run run)
+    private async Task<RunContext> ContextAsync(Run run) => await ContextAsync(run, (await db.VersionOfAsync(run)).Content);
+
+    private async Task<RunContext> ContextAsync(Run run, FollowThroughContent content)
     {
-        var content = (await db.VersionOfAsync(run)).Content;
+        if (run.SavedDraftId is { } left)
+            return await ContextAsync(run, content, (await db.SavedDrafts.FindAsync(left))!);
         var client = (await db.Clients.FindAsync(run.ClientId))!;
         var inquiry = run.InquiryId is { } id ? await db.Inquiries.FindAsync(id) : null;
         return new RunContext(
@@ -299,8 +369,21 @@ internal sealed class RunEngine(PorchDb db, EventLog events, StepRunner steps, R
             content,
             await db.BusinessAsync(),
             client,
+            null,
             inquiry,
             await facts.LoadAsync(client, run.ProjectId, inquiry, content.Judges)
         );
+    }
+
+    private async Task<RunContext> ContextAsync(Run run, FollowThroughContent content, SavedDraft draft)
+    {
+        var business = await db.BusinessAsync();
+        if (draft.Ended is not null)
+            return new RunContext(run, content, business, null, null, null, RunFacts.None);
+        var left = await leftForms.ReadAsync(draft);
+        return new RunContext(run, content, business, null, left, null, await facts.LoadAsync(left))
+        {
+            More = await leftForms.ValuesAsync(left),
+        };
     }
 }

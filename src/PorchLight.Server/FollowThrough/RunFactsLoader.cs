@@ -25,6 +25,9 @@ internal sealed record RunFacts(
     IKnownAnswers? Known
 ) : IRunFacts
 {
+    /// <summary>Nothing is known.</summary>
+    public static RunFacts None { get; } = new(null, null, new Dictionary<string, Answer>(), null);
+
     public LocalDate? DayOf(string field) => (OnFile.GetValueOrDefault(field) as DateAnswer)?.Date;
 
     public Truth Judge(Condition condition) => Known is null ? Truth.Unknown : condition.Evaluate(Known);
@@ -34,7 +37,7 @@ internal sealed record RunFacts(
 internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
 {
     /// <param name="judges">Whether conditions are to be judged; else what was answered is not looked at.</param>
-    public async Task<RunFacts> LoadAsync(Client client, Id<Project> project, Inquiry? inquiry, bool judges)
+    public async Task<RunFacts> LoadAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges)
     {
         var onFile = ValuesOnFile.Read(await ValuesAsync(client, project));
         var lastSent = client.Email is { } address ? await LastAutomaticAsync(address) : null;
@@ -48,6 +51,15 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
         );
     }
 
+    /// <summary>What is known of somebody who left a form half-finished.</summary>
+    public async Task<RunFacts> LoadAsync(LeftForm left) =>
+        new(
+            left.Form.Service,
+            left.Email is { } address ? await LastAutomaticAsync(address) : null,
+            left.Name is { } name ? new Dictionary<string, Answer> { [BuiltInFields.Name.Key] = name } : [],
+            left.Known
+        );
+
     private async Task<string?> ServiceAsync(Inquiry? inquiry, Dictionary<string, Answer> onFile)
     {
         var services = (await db.BusinessAsync()).Lists.Services;
@@ -58,7 +70,7 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
         return services.FirstOrDefault(service => string.Equals(service.Name, said, StringComparison.OrdinalIgnoreCase))?.Key;
     }
 
-    private async Task<List<FieldValue>> ValuesAsync(Client client, Id<Project> project)
+    private async Task<List<FieldValue>> ValuesAsync(Client client, Id<Project>? project)
     {
         // Of a client whom this very write makes, all that is known stands beside it.
         var values = db.FieldValues.Local.Where(value => value.ClientId == client.Id && IsMeant(value, project)).ToHashSet();
@@ -73,7 +85,7 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
         return [.. values.Where(value => value.IsCurrent)];
     }
 
-    private static bool IsMeant(FieldValue value, Id<Project> project) => value.ProjectId is null || value.ProjectId == project;
+    private static bool IsMeant(FieldValue value, Id<Project>? project) => value.ProjectId is null || value.ProjectId == project;
 
     private async Task<Instant?> LastAutomaticAsync(string address)
     {

@@ -9,6 +9,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
+using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
@@ -24,29 +25,46 @@ namespace PorchLight.Server.FollowThrough;
 internal sealed class StepFailedException(string sentence) : Exception(sentence);
 
 /// <summary>A run with all that its steps may speak of.</summary>
-internal sealed record RunContext(Run Run, FollowThroughContent Content, Business Business, Client Client, Inquiry? Inquiry, RunFacts Facts)
+/// <param name="Person">The client; null where they are none yet.</param>
+/// <param name="Left">The form they left half-finished; null for everybody else, and once it is not kept any more.</param>
+internal sealed record RunContext(
+    Run Run,
+    FollowThroughContent Content,
+    Business Business,
+    Client? Person,
+    LeftForm? Left,
+    Inquiry? Inquiry,
+    RunFacts Facts
+)
 {
+    /// <summary>The client.</summary>
+    /// <exception cref="StepFailedException">They are none yet.</exception>
+    public Client Client =>
+        Person ?? throw new StepFailedException("This needs a client, and who left a form half-finished is none yet. Change the step.");
+
+    /// <summary>What messages can say beside what is known of everybody, by name.</summary>
+    public IReadOnlyDictionary<string, string> More { get; init; } = new Dictionary<string, string>();
+
     public RunPlanner Planner { get; } = new(Content, Business.Calendar, Business.Window, Facts);
 
     public EventContext About { get; } = new(Run.ClientId, Run.ProjectId, Run.InquiryId, Run.Id);
 
     /// <summary>What the person has permitted.</summary>
-    public Permissions Permissions { get; } =
-        new(
-            (Facts.OnFile.GetValueOrDefault(BuiltInFields.MayAdvertise.Key) as YesNoAnswer)?.Yes,
-            (Facts.OnFile.GetValueOrDefault(BuiltInFields.MayText.Key) as YesNoAnswer)?.Yes
-        );
+    public Permissions Permissions { get; } = Permissions.Of(Facts.OnFile);
 
     /// <summary>What messages may say of the person, by name.</summary>
     /// <param name="at">When it is said.</param>
     /// <param name="signature">What stands below it; empty for nothing.</param>
     public Dictionary<string, string> KnownValues(Instant at, string signature = "") =>
         ValuesOf(
-            Business,
-            Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer,
-            Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
-            signature
-        );
+                Business,
+                Facts.OnFile.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer,
+                Inquiry?.PromisedBy is { } deadline && deadline > at ? DeadlineWords.ToLead(deadline, at, Business.Calendar) : "",
+                signature
+            )
+            .Concat(More)
+            .DistinctBy(value => value.Key)
+            .ToDictionary();
 
     /// <summary>The same of somebody with a name.</summary>
     /// <param name="business">The business.</param>
@@ -74,6 +92,7 @@ internal sealed class StepRunner(
     RecordWriter writer,
     FieldCatalogues fields,
     WebhookQueue webhooks,
+    TimeProvider time,
     Tokens tokens,
     PublicAddress address
 )
@@ -124,7 +143,7 @@ internal sealed class StepRunner(
                 await TellAsync(context, step, tell, now);
                 break;
             case PostToChat post:
-                db.PostToTeamChat(KnownValues.Fill(post.Text, context.KnownValues(now)), context.Content.Name, context.Client, now);
+                db.PostToTeamChat(KnownValues.Fill(post.Text, context.KnownValues(now)), context.Content.Name, context.Person, now);
                 break;
             case CallWebhook call:
                 await CallAsync(context, step, call, now);
@@ -143,6 +162,12 @@ internal sealed class StepRunner(
         if (Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions) is { } forbidden)
         {
             await events.AppendAsync(new MessageNotSent(draft.Subject) { NotPermitted = forbidden }, now, context.About);
+            return;
+        }
+
+        if (context.Person is null)
+        {
+            await SendToWhoLeftAsync(context, step, draft, text, by, now);
             return;
         }
 
@@ -181,6 +206,28 @@ internal sealed class StepRunner(
         );
     }
 
+    /// <summary>The one mail to somebody who left a form half-finished; the button beside it may have sent it already.</summary>
+    private async Task SendToWhoLeftAsync(RunContext context, string step, MessageDraft draft, string text, Guid? by, Instant now)
+    {
+        if (context.Left is not { Draft: { MailedTo: { } address } left } || !LeftForms.MayBeWrittenTo(left))
+        {
+            await events.AppendAsync(new MessageNotSent(draft.Subject), now, context.About);
+            return;
+        }
+
+        left.FollowedUp = time.Now();
+        var queued = mail.Queue(
+            $"{OfRuns}{context.Run.Id} step {step}",
+            context.Business,
+            address,
+            null,
+            MailContent.Of(draft, text),
+            automatic: by is null,
+            now
+        );
+        await events.AppendAsync(new MessageSent(draft.Subject, step, by), now, context.About with { MailId = queued });
+    }
+
     private async Task NoteAsync(RunContext context, string step, Channel channel, string subject, string text, Guid? by, Instant now)
     {
         var phone = context.Facts.OnFile.GetValueOrDefault(BuiltInFields.Phone.Key);
@@ -208,7 +255,7 @@ internal sealed class StepRunner(
             new ClientTask
             {
                 Id = new Id<ClientTask>(Guid.CreateVersion7()),
-                ClientId = context.Run.ClientId,
+                ClientId = context.Client.Id,
                 ProjectId = context.Run.ProjectId,
                 Title = title.Length <= LongestTitle ? title : title[..LongestTitle],
                 IsDate = false,
@@ -247,7 +294,7 @@ internal sealed class StepRunner(
         );
         if (refusal is not null)
             throw new StepFailedException($"What it sets does not fit the field “{field.Label}”. Change the step or the field.");
-        var current = (await writer.CurrentAsync(context.Run.ClientId, context.Run.ProjectId)).GetValueOrDefault(fill.Field);
+        var current = (await writer.CurrentAsync(context.Client.Id, context.Run.ProjectId)).GetValueOrDefault(fill.Field);
         if (!Equals(current?.Value, value))
             writer.Write(
                 context.Client,
@@ -309,5 +356,10 @@ internal sealed class StepRunner(
             ? user
             : throw new StepFailedException("Who was meant does not work here any more. Change the step to somebody who does.");
 
-    private async Task<Project> ProjectAsync(RunContext context) => (await db.Projects.FindAsync(context.Run.ProjectId))!;
+    private async Task<Project> ProjectAsync(RunContext context) =>
+        context.Run.ProjectId is { } project
+            ? (await db.Projects.FindAsync(project))!
+            : throw new StepFailedException(
+                "They have no project, and this step is about one. Begin a project for them, or skip the step."
+            );
 }

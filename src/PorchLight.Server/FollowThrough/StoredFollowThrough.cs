@@ -3,6 +3,7 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
@@ -85,6 +86,19 @@ internal static class FollowThroughMaking
             }
         select new RunWithVersion { Run = run, Version = version };
 
+    /// <summary>The same with whom each is about.</summary>
+    public static IQueryable<RunWithPerson> RunsWithPeople(this PorchDb db) =>
+        from one in db.RunsWithVersion()
+        from client in db.Clients.AsNoTracking().Where(client => client.Id == one.Run.ClientId).DefaultIfEmpty()
+        from left in db.SavedDrafts.AsNoTracking().Where(left => left.Id == one.Run.SavedDraftId).DefaultIfEmpty()
+        select new RunWithPerson
+        {
+            Run = one.Run,
+            Version = one.Version,
+            Client = client,
+            MailedTo = left.MailedTo,
+        };
+
     /// <summary>What follows an inquiry through one form, as far as it is on, for a copy of that form, too.</summary>
     /// <param name="form">The original.</param>
     /// <param name="title">Its title, which stands in the names of its follow-throughs.</param>
@@ -102,6 +116,25 @@ internal static class FollowThroughMaking
                 Starts = starts with { Form = copy.Value },
             }
         );
+}
+
+/// <summary>A run beside whom it is about.</summary>
+internal sealed class RunWithPerson
+{
+    public required Run Run { get; init; }
+    public required FollowThroughVersion Version { get; init; }
+
+    /// <summary>Null for who is no client yet.</summary>
+    public required Client? Client { get; init; }
+
+    /// <summary>Where the link to a half-finished form went; null for everybody else, and where it went nowhere.</summary>
+    public required string? MailedTo { get; init; }
+
+    /// <summary>What to call them in a list.</summary>
+    public string Name => Client?.Name ?? MailedTo ?? "Somebody who left a form";
+
+    /// <summary>Their address; empty where they left none.</summary>
+    public string Address => Client?.Email ?? MailedTo ?? "";
 }
 
 /// <summary>A run beside the version it follows.</summary>

@@ -19,7 +19,7 @@ internal static class FileEndpoints
 
     internal sealed record FileView(Id<StoredFile> Id, string Name, long Bytes, FileGroup Group);
 
-    /// <param name="UsedIn">Where it is shown: titles of forms, "your welcome".</param>
+    /// <param name="UsedIn">Where it is used: titles of forms, "your welcome", messages.</param>
     internal sealed record OwnFileView(Id<StoredFile> Id, string Name, long Bytes, FileGroup Group, IReadOnlyList<string> UsedIn);
 
     /// <param name="Name">What a file or a list is called from now on.</param>
@@ -85,9 +85,9 @@ internal static class FileEndpoints
     }
 
     /// <summary>The business's own files, the newest first.</summary>
-    private static async Task<Ok<List<OwnFileView>>> ListAsync(PorchDb db, CancellationToken cancellationToken)
+    private static async Task<Ok<List<OwnFileView>>> ListAsync(PorchDb db, IEnumerable<IFileUse> uses, CancellationToken cancellationToken)
     {
-        var used = await UsedAsync(db, cancellationToken);
+        var used = await UsedAsync(db, uses, cancellationToken);
         var files = await db.StoredFiles.AsNoTracking().Where(file => file.SendKey == null).ToListAsync(cancellationToken);
         return TypedResults.Ok(
             files
@@ -150,14 +150,15 @@ internal static class FileEndpoints
         Id<StoredFile> id,
         PorchDb db,
         FileStore store,
+        IEnumerable<IFileUse> uses,
         CancellationToken cancellationToken
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
         if (await FindOwnAsync(db, id, cancellationToken) is not { } file)
             return Problems.NotFound(Gone);
-        if ((await UsedAsync(db, cancellationToken))[id.Value].FirstOrDefault() is { } place)
-            return Problems.Unprocessable($"It is shown in {place}, so it stays.");
+        if ((await UsedAsync(db, uses, cancellationToken))[id.Value].FirstOrDefault() is { } place)
+            return Problems.Unprocessable($"It is used in {place}, so it stays.");
         db.StoredFiles.Remove(file);
         await write.SaveAsync(cancellationToken);
         store.Delete(file.StoredAs);
@@ -167,13 +168,17 @@ internal static class FileEndpoints
     private static async Task<StoredFile?> FindOwnAsync(PorchDb db, Id<StoredFile> id, CancellationToken cancellationToken) =>
         await db.StoredFiles.FindAsync([id], cancellationToken) is { SendKey: null } file ? file : null;
 
-    private static async Task<ILookup<Guid, string>> UsedAsync(PorchDb db, CancellationToken cancellationToken)
+    private static async Task<ILookup<Guid, string>> UsedAsync(PorchDb db, IEnumerable<IFileUse> uses, CancellationToken cancellationToken)
     {
+        var elsewhere = new List<(Guid File, string Place)>();
+        foreach (var use in uses)
+            elsewhere.AddRange(await use.PlacesAsync(cancellationToken));
         var forms = await UsedInForms.TitlesAsync(db, cancellationToken);
         var photo = (await db.BusinessAsync()).OwnerPhoto;
         return forms
             .SelectMany(titles => titles.Select(title => (titles.Key, Title: $"“{title}”")))
             .Concat(photo is { } id ? [(id, "your welcome")] : [])
+            .Concat(elsewhere)
             .ToLookup(one => one.Item1, one => one.Item2);
     }
 

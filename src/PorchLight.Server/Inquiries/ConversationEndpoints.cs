@@ -19,8 +19,6 @@ namespace PorchLight.Server.Inquiries;
 internal static class ConversationEndpoints
 {
     private const int Longest = 100;
-    private const int LongestText = 20_000;
-    private const int LongestSubject = 300;
 
     /// <summary>What a message of a conversation is.</summary>
     internal enum MessageSort
@@ -63,7 +61,7 @@ internal static class ConversationEndpoints
     internal sealed record ConversationView(string Name, string? To, string Subject, Guid? Answers, IReadOnlyList<MessageOnFile> Messages);
 
     /// <param name="Answers">Which message of theirs it answers; null for none.</param>
-    internal sealed record Written(string Subject, string Text, Guid? Answers);
+    internal sealed record Written(MessageDraft Draft, Guid? Answers = null);
 
     public static void MapConversations(this IEndpointRouteBuilder api)
     {
@@ -151,45 +149,24 @@ internal static class ConversationEndpoints
         Id<Client> id,
         Written written,
         PorchDb db,
-        MailQueue mail,
-        EventLog events,
-        BusinessClock clock,
+        HandwrittenMail mail,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
-        if (string.IsNullOrWhiteSpace(written.Subject) || string.IsNullOrWhiteSpace(written.Text))
-            return Problems.Unprocessable("A message needs a subject and a text. What you wrote is still here.");
-        if (written.Text.Length > LongestText || written.Subject.Length > LongestSubject)
-            return Problems.Unprocessable("This is too long for one mail. Please shorten it.");
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
             return Problems.NotFound(ClientEdits.Gone);
-        if (client.Email is null)
-            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         var answered = written.Answers is { } message
             ? await db.IncomingMail.SingleOrDefaultAsync(
                 one => one.Id == new Id<IncomingMessage>(message) && one.ClientId == id,
                 cancellationToken
             )
             : null;
-        var (now, subject) = (clock.GetCurrentInstant(), KnownValues.OneLine(written.Subject));
-        var queued = mail.Queue(
-            $"message {Guid.CreateVersion7()}",
-            await db.BusinessAsync(),
-            client,
-            new MailContent(subject, written.Text.Trim()) { IsFormatted = true, InReplyTo = answered?.MessageId },
-            automatic: false,
-            now
-        );
-        await events.AppendAsync(
-            new MessageSent(subject, null, who.UserId()),
-            now,
-            await Promises.AboutAsync(db, id) with
-            {
-                MailId = queued,
-            }
-        );
+        if (
+            await mail.SendAsync(client, written.Draft, await Promises.AboutAsync(db, id), who.UserId(), answered?.MessageId) is { } refusal
+        )
+            return refusal;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

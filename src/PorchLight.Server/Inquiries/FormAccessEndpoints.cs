@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -50,6 +51,7 @@ internal static class FormAccessEndpoints
         ReopenSubscriptionRequest wish,
         PorchDb db,
         FormAccess access,
+        ProgramMail messages,
         BusinessClock clock,
         CancellationToken cancellationToken
     )
@@ -63,6 +65,8 @@ internal static class FormAccessEndpoints
         var key = EmailAddress.Key(email);
         if (await access.LightAsync(target.Form, await db.BusinessAsync()) == LightState.On)
             return Problems.Conflict("The light is on already. Please reload the page.");
+        if (await messages.WordsAsync(BuiltInMessage.OpenAgain, target.Form.Id) is null)
+            return Problems.Conflict("This form tells nobody when it is open again. Please look in from time to time.");
         if (!await db.ReopenSubscriptions.AnyAsync(one => one.FormId == target.Form.Id && one.EmailKey == key, cancellationToken))
         {
             db.ReopenSubscriptions.Add(
@@ -86,6 +90,7 @@ internal static class FormAccessEndpoints
         PorchDb db,
         FormAccess access,
         MailQueue mail,
+        ProgramMail messages,
         BusinessClock clock,
         TimeProvider time,
         Quotas quotas,
@@ -116,10 +121,7 @@ internal static class FormAccessEndpoints
             business,
             link.Email,
             link.ClientId,
-            new MailContent(
-                $"Your code for “{target.Form.Draft.Title}”",
-                $"Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business.Name}"
-            ),
+            (await messages.WriteAsync(BuiltInMessage.AccessCode, target.Form, ("code", code)))!,
             automatic: true,
             clock.GetCurrentInstant()
         );

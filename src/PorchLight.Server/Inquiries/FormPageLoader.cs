@@ -3,11 +3,13 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
@@ -26,6 +28,7 @@ internal sealed class FormPageLoader(
     SavedDrafts drafts,
     SpamCheck spam,
     AnswerContextLoader loader,
+    ProgramMail messages,
     Tokens tokens,
     BusinessClock clock
 )
@@ -56,7 +59,8 @@ internal sealed class FormPageLoader(
             lost,
             welcome == AccessState.Open ? await FormAsync(target, version, draft, opening, business, cancellationToken) : null,
             target.IsPreview,
-            target.WrittenDown?.Channel.Say()
+            target.WrittenDown?.Channel.Say(),
+            welcome == AccessState.LightOff && await messages.WordsAsync(BuiltInMessage.OpenAgain, target.Form.Id) is not null
         );
     }
 
@@ -85,6 +89,7 @@ internal sealed class FormPageLoader(
             spam.Ticket(target.Form.Id),
             target is { IsPreview: false, WrittenDown: null } && target.Form.Settings.Guard.Proof,
             target.Form.Settings.FollowsUpUnfinished,
+            await messages.WordsAsync(BuiltInMessage.FinishLater, target.Form.Id) is not null,
             draft is null ? null : drafts.View(draft, business)
         );
     }

@@ -3,11 +3,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -17,9 +17,9 @@ namespace PorchLight.Server.Inquiries;
 internal static class InquiryActionEndpoints
 {
     internal const string Gone = "This inquiry is not here any more.";
-    private const int LongestReply = 20_000;
+    private const int LongestNote = 20_000;
 
-    internal sealed record Reply(string Subject, string Text);
+    internal sealed record Reply(MessageDraft Draft);
 
     /// <param name="Text">What they said, as a person noted it; may be empty.</param>
     internal sealed record TheirWords(string Text);
@@ -66,34 +66,17 @@ internal static class InquiryActionEndpoints
         Id<Inquiry> id,
         Reply reply,
         PorchDb db,
-        MailQueue mail,
-        EventLog events,
-        BusinessClock clock,
+        HandwrittenMail mail,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
-        if (string.IsNullOrWhiteSpace(reply.Subject) || string.IsNullOrWhiteSpace(reply.Text))
-            return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
-        if (reply.Text.Length > LongestReply || reply.Subject.Length > 300)
-            return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
-        if (client.Email is null)
-            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
-        var now = clock.GetCurrentInstant();
-        var subject = KnownValues.OneLine(reply.Subject);
-        var queued = mail.Queue(
-            $"reply {Guid.CreateVersion7()}",
-            await db.Businesses.SingleAsync(cancellationToken),
-            client,
-            new MailContent(subject, reply.Text.Trim()) { IsFormatted = true },
-            automatic: false,
-            now
-        );
-        await events.AppendAsync(new MessageSent(subject, null, who.UserId()), now, AboutOf(inquiry) with { MailId = queued });
+        if (await mail.SendAsync(client, reply.Draft, AboutOf(inquiry), who.UserId()) is { } refusal)
+            return refusal;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
@@ -125,7 +108,7 @@ internal static class InquiryActionEndpoints
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     ) =>
-        said.Text.Length > LongestReply
+        said.Text.Length > LongestNote
             ? Problems.Unprocessable("This is too long to note down. Please shorten it.")
             : await ChangeAsync(
                 id,

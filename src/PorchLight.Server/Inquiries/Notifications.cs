@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -10,7 +11,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>Tells people by mail what they asked to be told. Every call is part of the caller's transaction.</summary>
-internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, PublicAddress address)
+internal sealed class Notifications(PorchDb db, MailQueue mail, ProgramMail messages, Tokens tokens, PublicAddress address)
 {
     /// <summary>Has the people of the business told who want to know that an inquiry came in, each when they want it.</summary>
     /// <param name="except">The user who wrote it down, and knows; else null.</param>
@@ -98,20 +99,12 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, Tokens tokens, P
     public async Task TellOpenAgainAsync(Form form, IEnumerable<ReopenSubscription> wishes, Instant now)
     {
         var business = await db.BusinessAsync();
+        // Who asked is told, also where nobody is asked any more.
+        var words = await messages.WordsAsync(BuiltInMessage.OpenAgain, form.Id) ?? BuiltInMessages.Find(BuiltInMessage.OpenAgain).Standard;
+        var content = await messages.WriteAsync(words, form, ("link", $"{address.Site}/f/{tokens.Open(form.LinkSealed)}"));
         foreach (var wish in wishes)
         {
-            mail.Queue(
-                $"open again {wish.Id}",
-                business,
-                wish.Email,
-                null,
-                new MailContent(
-                    $"{business.Name} is open again",
-                    $"You asked us to tell you when “{form.Draft.Title}” is open again. It is:\n\n{address.Site}/f/{tokens.Open(form.LinkSealed)}\n\nThis is the only mail you get about it; your address is not kept.\n\n{business.OwnerName}\n{business.Name}"
-                ),
-                automatic: true,
-                now
-            );
+            mail.Queue($"open again {wish.Id}", business, wish.Email, null, content, automatic: true, now);
             db.ReopenSubscriptions.Remove(wish);
         }
     }

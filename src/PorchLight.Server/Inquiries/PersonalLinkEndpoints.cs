@@ -103,7 +103,10 @@ internal static class PersonalLinkEndpoints
             await db.BusinessAsync(),
             link.Email,
             link.ClientId,
-            new MailContent(asked.Subject.Trim(), LinkInvitation.Fill(asked.Text.Trim(), $"{address.Site}/f/{token}")),
+            new MailContent(asked.Subject.Trim(), LinkInvitation.Fill(asked.Text.Trim(), $"{address.Site}/f/{token}"))
+            {
+                IsFormatted = true,
+            },
             automatic: false,
             link.Made
         );

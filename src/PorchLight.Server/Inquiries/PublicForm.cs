@@ -18,6 +18,7 @@ namespace PorchLight.Server.Inquiries;
 /// <param name="WritesDown">
 /// How what is written down here reached the business ("by phone"), for somebody of the business; else null.
 /// </param>
+/// <param name="TellsWhenOpen">Whether who finds it closed can ask to be told when it is open again.</param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormPageView(
     string Title,
@@ -30,7 +31,8 @@ internal sealed record FormPageView(
     string? Lost,
     PublicForm? Form,
     bool OnlyLooking,
-    string? WritesDown
+    string? WritesDown,
+    bool TellsWhenOpen
 );
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>
@@ -42,6 +44,7 @@ internal sealed record FormPageView(
 /// <param name="Ticket">Says when it was opened; to be sent along.</param>
 /// <param name="Proof">Whether a proof of work has to be sent along.</param>
 /// <param name="FollowsUp">Whether one more mail may come to who has the link sent and does not come back.</param>
+/// <param name="MailsLink">Whether the link to go on later can be had by mail.</param>
 /// <param name="Kept">The filling-in that is to be finished, as it was left; null for a new one.</param>
 internal sealed record PublicForm(
     string Intro,
@@ -55,6 +58,7 @@ internal sealed record PublicForm(
     string Ticket,
     bool Proof,
     bool FollowsUp,
+    bool MailsLink,
     SavedDraftView? Kept
 );
 

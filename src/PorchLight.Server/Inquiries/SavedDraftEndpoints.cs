@@ -5,6 +5,7 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
@@ -48,6 +49,7 @@ internal static class SavedDraftEndpoints
         [FromHeader(Name = FormAccess.PassHeader)] string? pass,
         PorchDb db,
         FormAccess access,
+        SavedDrafts drafts,
         Tokens tokens,
         TimeProvider time,
         PublicAddress address,
@@ -111,6 +113,8 @@ internal static class SavedDraftEndpoints
                 )
                 .Entity;
         }
+        else
+            await drafts.WentOnAsync(draft);
 
         (draft.FormVersion, draft.Page, draft.Answers, draft.Saved) = (
             keeping.Version,
@@ -133,6 +137,7 @@ internal static class SavedDraftEndpoints
         PorchDb db,
         FormAccess access,
         MailQueue mail,
+        ProgramMail messages,
         Tokens tokens,
         BusinessClock clock,
         PublicAddress address,
@@ -164,19 +169,24 @@ internal static class SavedDraftEndpoints
         if (!quotas.Use("finish later", EmailAddress.Key(email), MailsADay, Duration.FromDays(1)))
             return Problems.Conflict("This address has been sent enough links today. Please use the last one, or copy the link above.");
         var mayFollowUp = target.Form.Settings.FollowsUpUnfinished;
+        if (
+            await messages.WriteAsync(
+                BuiltInMessage.FinishLater,
+                target.Form,
+                ("until", SavedDrafts.Until(draft, business)),
+                ("link", LinkOf(address, token, tokens.Open(draft.LinkSealed))),
+                (
+                    "address",
+                    mayFollowUp
+                        ? "We write to you once more should you not come back, and use this address for nothing else."
+                        : "We use this address for nothing else."
+                )
+            )
+            is not { } content
+        )
+            return Problems.Conflict("This form sends no links by mail. Please copy the link above.");
         (draft.MailedTo, draft.MayFollowUp) = (email, mayFollowUp);
-        mail.Queue(
-            effect,
-            business,
-            email,
-            null,
-            new MailContent(
-                $"Your answers to “{target.Form.Draft.Title}”",
-                $"You left “{target.Form.Draft.Title}” to be finished later. This link brings your answers back, in any browser, until {SavedDrafts.Until(draft, business)}:\n\n{LinkOf(address, token, tokens.Open(draft.LinkSealed))}\n\nAfter that they are deleted. {(mayFollowUp ? "We write to you once more should you not come back, and use this address for nothing else." : "We use this address for nothing else.")}\n\n{business.OwnerName}\n{business.Name}"
-            ),
-            automatic: true,
-            clock.GetCurrentInstant()
-        );
+        mail.Queue(effect, business, email, null, content, automatic: true, clock.GetCurrentInstant());
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

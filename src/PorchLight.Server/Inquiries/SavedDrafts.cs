@@ -25,7 +25,7 @@ internal sealed record SavedDraftView(
 );
 
 /// <summary>Keeps filling-ins to be finished later, and lets them go in time.</summary>
-internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, TimeProvider time)
+internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, TimeProvider time, IServiceProvider services)
 {
     /// <summary>The filling-in a link names, or a sentence for people about what became of it.</summary>
     public async Task<(SavedDraft? Filling, string? Lost)> FindAsync(Form form, string? token, CancellationToken cancellationToken)
@@ -69,7 +69,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
     public async Task SentAsync(Id<Form> form, Guid sendKey)
     {
         if (await CompiledQueries.DraftByKey(db, form, sendKey) is { } draft)
-            End(draft, SavedDraftEnd.Sent);
+            await EndAsync(draft, SavedDraftEnd.Sent);
     }
 
     /// <summary>Lets go of what nobody came back to, with its files, and of marks nobody needs any more.</summary>
@@ -84,7 +84,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
                     .ToListAsync(cancellationToken)
             )
             {
-                End(draft, SavedDraftEnd.RanOut);
+                await EndAsync(draft, SavedDraftEnd.RanOut);
                 await db
                     .StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null)
                     .ExecuteDeleteAsync(cancellationToken);
@@ -98,5 +98,17 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
         await store.SweepAsync(db, cancellationToken);
     }
 
-    private static void End(SavedDraft draft, SavedDraftEnd how) => (draft.Ended, draft.Answers, draft.MailedTo) = (how, null, null);
+    /// <summary>Whoever left it went on with it: what was to follow does not. Part of the caller's transaction.</summary>
+    public async Task WentOnAsync(SavedDraft draft)
+    {
+        // Asked for late: what reacts reads forms that were left, too.
+        foreach (var reaction in services.GetServices<ILeftFormReaction>())
+            await reaction.WentOnAsync(draft);
+    }
+
+    private async Task EndAsync(SavedDraft draft, SavedDraftEnd how)
+    {
+        await WentOnAsync(draft);
+        (draft.Ended, draft.Answers, draft.MailedTo) = (how, null, null);
+    }
 }

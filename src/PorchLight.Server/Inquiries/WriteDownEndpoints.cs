@@ -9,6 +9,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Inquiries;
@@ -44,20 +45,25 @@ internal static class WriteDownEndpoints
         group.MapPut("", OpenAsync);
     }
 
-    private static async Task<Ok<WriteDownChoices>> ShowAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    private static async Task<Ok<WriteDownChoices>> ShowAsync(
+        PorchDb db,
+        ProgramMail messages,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
     {
-        var business = await db.BusinessAsync();
+        var forms = new List<WriteDownForm>();
+        foreach (var form in await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync(cancellationToken))
+        {
+            var words = (await messages.WordsAsync(BuiltInMessage.PersonalLink, form.Id))!;
+            var (subject, text) = LinkInvitation.Write(words, await messages.ValuesAsync(form));
+            forms.Add(new WriteDownForm(form.Id, form.Draft.Title, subject, text));
+        }
+
         return TypedResults.Ok(
             new WriteDownChoices(
-                business.Calendar.Today(clock.GetCurrentInstant()),
-                [
-                    .. (await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync(cancellationToken))
-                        .Select(form =>
-                            (form.Id, form.Draft.Title, Mail: LinkInvitation.Write(form.Draft.Title, business.OwnerName, business.Name))
-                        )
-                        .Select(form => new WriteDownForm(form.Id, form.Title, form.Mail.Subject, form.Mail.Text))
-                        .OrderBy(form => form.Title, StringComparer.OrdinalIgnoreCase),
-                ]
+                (await db.BusinessAsync()).Calendar.Today(clock.GetCurrentInstant()),
+                [.. forms.OrderBy(form => form.Title, StringComparer.OrdinalIgnoreCase)]
             )
         );
     }

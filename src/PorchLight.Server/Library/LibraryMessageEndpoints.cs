@@ -84,7 +84,8 @@ internal static class LibraryMessageEndpoints
 
     /// <param name="Message">The message as it stands on screen.</param>
     /// <param name="ClientId">Whom it would go to; null for an example.</param>
-    internal sealed record PreviewRequest(MessageTemplate Message, Guid? ClientId);
+    /// <param name="BuiltIn">The message of the program it is; null for one of the library.</param>
+    internal sealed record PreviewRequest(MessageTemplate Message, Guid? ClientId = null, BuiltInMessage? BuiltIn = null);
 
     /// <param name="Html">As it is read, with what formats it.</param>
     /// <param name="Draft">The same as a draft, to be put into an answer.</param>
@@ -232,7 +233,11 @@ internal static class LibraryMessageEndpoints
         var client = request.ClientId is { } id ? await db.Clients.FindAsync([new Id<Client>(id)], cancellationToken) : null;
         if (request.ClientId is not null && client is null)
             return Problems.NotFound(ClientEdits.Gone);
-        var draft = request.Message.Draft(await ValuesAsync(db, client, request.Message.Enclosed.Sender, cancellationToken));
+        var draft = request.Message.Draft(
+            request.BuiltIn is { } kind
+                ? await ExampleValuesAsync(db, kind)
+                : await ValuesAsync(db, client, request.Message.Enclosed.Sender, cancellationToken)
+        );
         var shown = string.Join(
             "\n\n",
             draft.Parts.Select(part => part is GapPart gap ? $"**[{FormattedText.Escape(gap.Prompt)}]**" : ((TextPart)part).Text)
@@ -285,6 +290,20 @@ internal static class LibraryMessageEndpoints
     }
 
     private static readonly MessageTemplate Blank = new("", [new TextPart("text", "Dear {firstName},\n\n\n\n{signature}")]);
+
+    /// <summary>What is set into a message of the program where nobody is meant.</summary>
+    internal static async Task<Dictionary<string, string>> ExampleValuesAsync(PorchDb db, BuiltInMessage kind)
+    {
+        var business = await db.BusinessAsync();
+        return new Dictionary<string, string>
+        {
+            ["business"] = business.Name,
+            ["owner"] = business.OwnerName,
+            [MessageTemplate.Signature] = (await db.SignaturesAsync()).Shared,
+        }
+            .Concat(BuiltInMessages.Find(kind).Values.Select(value => KeyValuePair.Create(value.Name, value.Example)))
+            .ToDictionary();
+    }
 
     private static async Task<Dictionary<string, string>> ValuesAsync(
         PorchDb db,

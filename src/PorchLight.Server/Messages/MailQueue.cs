@@ -145,7 +145,13 @@ internal sealed class MailQueue(
         var files = new List<EnclosedFile>();
         foreach (var id in mail.FilesNeeded())
         {
-            if (await db.StoredFiles.FindAsync([new Id<StoredFile>(id)], cancellationToken) is { } file)
+            if (await db.StoredFiles.FindAsync([new Id<StoredFile>(id)], cancellationToken) is not { } file)
+            {
+                // A picture that is gone is stood for by its words; an attachment that was promised is missed.
+                if (mail.Enclosed?.Files.Contains(id) == true)
+                    throw new FileNotFoundException("a file that should go with it is not there any more.");
+            }
+            else
                 files.Add(
                     new EnclosedFile(id, file.Name, file.ContentType, await File.ReadAllBytesAsync(store.PathOf(file), cancellationToken))
                 );

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -18,6 +19,7 @@ internal static class MailTables
             .HaveJson<Enclosed>()
             .HaveId<LibraryMessage>()
             .HaveId<PracticeNote>()
+            .HaveId<BuiltInText>()
             .HaveJson<MessageTemplate>();
 
     public static void MapMail(this ModelBuilder builder)
@@ -49,6 +51,9 @@ internal static class MailTables
         builder.Entity<MailboxPosition>().HasKey(position => position.Mailbox);
 
         builder.Entity<LibraryMessage>().ToTable("LibraryMessages");
+        builder.Entity<BuiltInText>().ToTable("BuiltInTexts");
+        builder.Entity<BuiltInText>().HasIndex(text => new { text.FormId, text.Kind }).IsUnique();
+        builder.Entity<BuiltInText>().HasOne<Form>().WithMany().HasForeignKey(text => text.FormId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<UnsubscribeLink>().ToTable("UnsubscribeLinks");
         builder.Entity<UnsubscribeLink>().HasKey(link => link.ClientId);
         builder.Entity<UnsubscribeLink>().HasIndex(link => link.Hash).IsUnique();

@@ -10,8 +10,8 @@ internal sealed class TeamChatPost
 {
     public required Id<TeamChatPost> Id { get; init; }
 
-    /// <summary>Whom it is about.</summary>
-    public required Id<Client> ClientId { get; init; }
+    /// <summary>Whom it is about; null for somebody who is no client.</summary>
+    public required Id<Client>? ClientId { get; init; }
     public required string Text { get; init; }
 
     /// <summary>The follow-through that posted it, by the name it had.</summary>
@@ -22,12 +22,12 @@ internal sealed class TeamChatPost
 internal static class TeamChat
 {
     /// <summary>Posts a line, as part of the caller's transaction.</summary>
-    public static void PostToTeamChat(this PorchDb db, string text, string by, Client about, Instant at) =>
+    public static void PostToTeamChat(this PorchDb db, string text, string by, Client? about, Instant at) =>
         db.TeamChat.Add(
             new TeamChatPost
             {
                 Id = new Id<TeamChatPost>(Guid.CreateVersion7()),
-                ClientId = about.Id,
+                ClientId = about?.Id,
                 Text = text.Trim(),
                 By = by,
                 At = at,

@@ -1,9 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
@@ -50,7 +49,7 @@ internal static class LeftAtTheDoorEndpoints
 
     private static async Task<Ok<List<LeftRow>>> ListAsync(
         PorchDb db,
-        AnswerContextLoader loader,
+        LeftForms forms,
         TimeProvider time,
         BusinessClock clock,
         CancellationToken cancellationToken
@@ -66,34 +65,20 @@ internal static class LeftAtTheDoorEndpoints
         var rows = new List<LeftRow>();
         foreach (var draft in drafts)
         {
-            var form = (await db.Forms.FindAsync([draft.FormId], cancellationToken))!;
-            var content = (await db.FormVersionAsync(draft.FormId, draft.FormVersion))!.Content;
-            var given = draft.Answers!.ByQuestion;
-            var nothing = await loader.NothingAsync(
-                content,
-                new FormTarget(form, null),
-                business,
-                clock.GetCurrentInstant(),
-                cancellationToken
-            );
-            var soFar = Routes.Trace(nothing, given, draft.Page).Know(nothing);
-            var contact = Contact.Of(
-                content,
-                given.Where(one => one.Value is not null).ToDictionary(one => one.Key, one => AnswerState.Of(one.Value!))
-            );
-            if ((draft.MailedTo ?? contact.Email) is not { } email || EmailAddress.Check(email) is not null)
+            var left = await forms.ReadAsync(draft, cancellationToken);
+            if (left.Email is not { } email)
                 continue;
-            var rules = await db.ScreeningRulesAsync(form.Id, form.ScreeningVersion);
+            var rules = await db.ScreeningRulesAsync(left.Form.Id, left.Form.ScreeningVersion);
             rows.Add(
                 new LeftRow(
                     draft.Id,
-                    contact.Name?.Full ?? email,
+                    left.Name?.Full ?? email,
                     email,
-                    content.Title,
+                    left.Content.Title,
                     TimeWords.At(draft.Saved, now, business.DateTimeZone),
                     SavedDrafts.Until(draft, business),
-                    rules.Sorts ? FitRanges.Of(rules, soFar).Say() : null,
-                    CanFollowUp(draft),
+                    rules.Sorts ? FitRanges.Of(rules, left.Known).Say() : null,
+                    LeftForms.MayBeWrittenTo(draft),
                     draft.FollowedUp is { } at ? TimeWords.At(at, now, business.DateTimeZone) : null
                 )
             );
@@ -107,8 +92,8 @@ internal static class LeftAtTheDoorEndpoints
         Id<SavedDraft> id,
         PorchDb db,
         MailQueue mail,
-        Tokens tokens,
-        PublicAddress address,
+        ProgramMail messages,
+        LeftForms forms,
         TimeProvider time,
         BusinessClock clock,
         CancellationToken cancellationToken
@@ -120,25 +105,20 @@ internal static class LeftAtTheDoorEndpoints
         // Pressed twice they were written to already: one mail is what they were told.
         if (draft.FollowedUp is not null)
             return TypedResults.NoContent();
-        if (!CanFollowUp(draft))
+        if (!LeftForms.MayBeWrittenTo(draft))
             return Problems.Conflict("They were not told that you may write to them. The form's settings say how that is done.");
-        var (business, form) = (await db.BusinessAsync(), (await db.Forms.FindAsync([draft.FormId], cancellationToken))!);
+        var left = await forms.ReadAsync(draft, cancellationToken);
         draft.FollowedUp = time.Now();
         mail.Queue(
             $"left at the door {draft.Id}",
-            business,
+            await db.BusinessAsync(),
             draft.MailedTo!,
             null,
-            new MailContent(
-                $"Your answers to “{form.Draft.Title}” are still here",
-                $"You left “{form.Draft.Title}” half-finished. If you would still like to send it, this link brings your answers back until {SavedDrafts.Until(draft, business)}:\n\n{SavedDraftEndpoints.LinkOf(address, tokens.Open(form.LinkSealed), tokens.Open(draft.LinkSealed))}\n\nIf not, there is nothing to do: we do not write again, and the answers are deleted after that day.\n\n{business.OwnerName}\n{business.Name}"
-            ),
+            ProgramMail.Write((await messages.WordsAsync(BuiltInMessage.StillUnfinished, left.Form.Id))!, await forms.ValuesAsync(left)),
             automatic: false,
             clock.GetCurrentInstant()
         );
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
-
-    private static bool CanFollowUp(SavedDraft draft) => draft is { MayFollowUp: true, FollowedUp: null, MailedTo: not null };
 }

@@ -15,7 +15,6 @@ using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -24,8 +23,6 @@ namespace PorchLight.Server.Screens;
 /// <summary>The replies that are one key away: seen and changed before they go; to send one moves the project on.</summary>
 internal static class QuickReplyEndpoints
 {
-    private const int LongestMessage = 20_000;
-
     /// <param name="To">The address they go to.</param>
     /// <param name="Replies">In the order they are offered.</param>
     /// <param name="Colleagues">Whom a kind no may name, each with the sentence that names them.</param>
@@ -123,45 +120,27 @@ internal static class QuickReplyEndpoints
         Id<Inquiry> id,
         QuickReplyToSend reply,
         PorchDb db,
-        MailQueue mail,
+        HandwrittenMail mail,
         ProjectStages stages,
-        EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
-        if (reply.Draft.OpenGaps.Select(gap => new Finding(gap.Key, $"Fill this in first: {gap.Prompt}.")).ToList() is { Count: > 0 } gaps)
-            return Problems.Unfinished([.. gaps]);
-        var (subject, text) = (KnownValues.OneLine(reply.Draft.Subject), reply.Draft.FinishedText!);
-        if (subject.Length == 0 || text.Length == 0)
-            return Problems.Unprocessable("A reply needs a subject and a text. What you wrote is still here.");
-        if (text.Length > LongestMessage || subject.Length > 300)
-            return Problems.Unprocessable("This reply is too long for one mail. Please shorten it.");
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(InquiryActionEndpoints.Gone);
         var (business, now) = (await db.BusinessAsync(), clock.GetCurrentInstant());
         var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
-        if (client.Email is null)
-            return Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead.");
         if (reply.Stage is not null && business.Lists.Stages.All(stage => stage.Key != reply.Stage))
             return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
         if (reply.Until <= business.Calendar.Today(now))
             return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
-        var queued = mail.Queue(
-            $"reply {Guid.CreateVersion7()}",
-            business,
-            client,
-            new MailContent(subject, text) { IsFormatted = true },
-            automatic: false,
-            now
-        );
-        await events.AppendAsync(
-            new MessageSent(subject, null, who.UserId()),
-            now,
-            new EventContext(client.Id, inquiry.ProjectId, inquiry.Id, MailId: queued)
-        );
+        if (
+            await mail.SendAsync(client, reply.Draft, new EventContext(client.Id, inquiry.ProjectId, inquiry.Id), who.UserId()) is
+            { } refusal
+        )
+            return refusal;
         if (business.Lists.Stages.FirstOrDefault(stage => stage.Key == reply.Stage) is { } next)
             await stages.MoveAsync(
                 (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!,

@@ -44,7 +44,7 @@ internal static class PracticeEndpoints
     internal sealed record NoteRow(Id<PracticeNote> Id, Id<Client> ClientId, string Name, string? Phone, string Text, string At);
 
     /// <param name="By">The follow-through that posted it.</param>
-    internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client> ClientId, string Text, string By, string At);
+    internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client>? ClientId, string Text, string By, string At);
 
     /// <param name="Kind">Null for what they write.</param>
     internal sealed record MailAnswer(string Text, PracticeAnswer? Kind = null);

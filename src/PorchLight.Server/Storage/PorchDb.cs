@@ -69,6 +69,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<PracticeMessage> PracticeMail => Set<PracticeMessage>();
     public DbSet<IncomingMessage> IncomingMail => Set<IncomingMessage>();
     public DbSet<MailboxPosition> MailboxPositions => Set<MailboxPosition>();
+    public DbSet<BuiltInText> BuiltInTexts => Set<BuiltInText>();
     public DbSet<LibraryMessage> LibraryMessages => Set<LibraryMessage>();
     public DbSet<UnsubscribeLink> UnsubscribeLinks => Set<UnsubscribeLink>();
     public DbSet<PracticeNote> PracticeNotes => Set<PracticeNote>();

@@ -45,6 +45,16 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             "lights",
             services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(cancellationToken)
         );
+        allWell &= await TryAsync(
+            "housekeeping",
+            "forms left half-finished",
+            services => services.GetRequiredService<TimedStarts>().AfterLeavingAsync(cancellationToken)
+        );
+        allWell &= await TryAsync(
+            "housekeeping",
+            "days",
+            services => services.GetRequiredService<TimedStarts>().OnDaysAsync(cancellationToken)
+        );
         if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
         {
             _swept = time.Now();

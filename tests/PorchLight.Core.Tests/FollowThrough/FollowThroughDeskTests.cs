@@ -16,7 +16,7 @@ public sealed class FollowThroughDeskTests
     private static readonly Guid Wall = Guid.NewGuid();
     private static readonly Guid Board = Guid.NewGuid();
 
-    private static readonly FollowThroughNames Names = new(
+    internal static readonly FollowThroughNames Names = new(
         _ => "A wall to paint",
         service => service,
         key => Stage.Usual.FirstOrDefault(stage => stage.Key == key)?.Name ?? "a stage that is gone",
@@ -27,7 +27,7 @@ public sealed class FollowThroughDeskTests
         _ => "the budget is large"
     );
 
-    private static readonly FollowThroughSurroundings Around = new(
+    internal static readonly FollowThroughSurroundings Around = new(
         new HashSet<Guid> { Wall },
         new HashSet<string> { "mural" },
         Stage.Usual,

@@ -7,8 +7,17 @@ public sealed class LinkInvitationTests
     [Fact]
     public void The_message_that_is_offered_can_be_sent_and_holds_the_link()
     {
-        var (subject, text) = LinkInvitation.Write("A wall to paint", "Maren", "Ochre Wren");
+        var (subject, text) = LinkInvitation.Write(
+            BuiltInMessages.Find(BuiltInMessage.PersonalLink).Standard,
+            new Dictionary<string, string>
+            {
+                ["form"] = "A wall [to paint]",
+                ["owner"] = "Maren",
+                ["business"] = "Ochre Wren",
+            }
+        );
         LinkInvitation.Check(subject, text).ShouldBeEmpty();
+        text.ShouldContain("It is our form “A wall [to paint]”");
         LinkInvitation.Fill(text, "https://example.com/f/abc").ShouldContain("\nhttps://example.com/f/abc\n");
     }
 

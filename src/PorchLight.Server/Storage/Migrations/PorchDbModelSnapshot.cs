@@ -170,6 +170,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DaysLookedAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("FirstCallMinutes")
                         .HasColumnType("INTEGER");
 
@@ -311,8 +314,11 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("Active")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("ClientId")
+                    b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("DraftRevision")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Drafts")
                         .IsRequired()
@@ -333,12 +339,15 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<long?>("NextMoment")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid>("ProjectId")
+                    b.Property<Guid?>("ProjectId")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Revision")
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("SavedDraftId")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("State")
                         .IsRequired()
@@ -355,6 +364,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasFilter("\"Active\"");
 
                     b.HasIndex("NextMoment");
+
+                    b.HasIndex("SavedDraftId")
+                        .HasFilter("\"SavedDraftId\" IS NOT NULL");
 
                     b.ToTable("Runs");
                 });
@@ -1204,6 +1216,34 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Tellings");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.BuiltInText", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Message")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Wording")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FormId", "Kind")
+                        .IsUnique();
+
+                    b.ToTable("BuiltInTexts", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.IncomingMessage", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1460,7 +1500,7 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid>("ClientId")
+                    b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Text")
@@ -2274,8 +2314,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()
                         .HasForeignKey("ClientId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.Cascade);
 
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithMany()
@@ -2285,8 +2324,12 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PorchLight.Server.Forms.SavedDraft", null)
+                        .WithMany()
+                        .HasForeignKey("SavedDraftId")
+                        .OnDelete(DeleteBehavior.Cascade);
 
                     b.HasOne("PorchLight.Server.FollowThrough.FollowThroughVersion", null)
                         .WithMany()
@@ -2465,6 +2508,14 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Messages.BuiltInText", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.Form", null)
+                        .WithMany()
+                        .HasForeignKey("FormId")
+                        .OnDelete(DeleteBehavior.Cascade);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.IncomingMessage", b =>
                 {
                     b.HasOne("PorchLight.Server.Messages.OutgoingMail", null)
@@ -2509,8 +2560,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()
                         .HasForeignKey("ClientId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.Cascade);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Messages.UnsubscribeLink", b =>

@@ -2452,6 +2452,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/built-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryBuiltIn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/built-in/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryBuiltInByKind"];
+        put: operations["putLibraryBuiltInByKind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/built-in/{kind}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLibraryBuiltInByKindTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-throughs": {
         parameters: {
             query?: never;
@@ -3709,6 +3757,41 @@ export interface components {
             label: string;
             words: string;
         };
+        BuiltInContent: {
+            wording: components["schemas"]["Wording"];
+            message: components["schemas"]["MessageTemplate"];
+        };
+        BuiltInList: {
+            messages: components["schemas"]["BuiltInRow"][];
+            /** @description A line for each form and each follow-through that thanks at once. */
+            thanks: components["schemas"]["ThanksRow"][];
+        };
+        /** @enum {unknown} */
+        BuiltInMessage: "finishLater" | "stillUnfinished" | "openAgain" | "personalLink" | "accessCode";
+        BuiltInRow: {
+            kind: components["schemas"]["BuiltInMessage"];
+            name: string;
+            when: string;
+            wording: components["schemas"]["Wording"];
+            /** @description What happens instead while it is switched off; null while it is sent. */
+            withoutIt: null | string;
+            /** @description The titles of the forms that have words of their own, or do not send it. */
+            formsOfTheirOwn: string[];
+        };
+        BuiltInView: {
+            kind: components["schemas"]["BuiltInMessage"];
+            name: string;
+            when: string;
+            /** @description The form it is seen for; null for all. */
+            formTitle: null | string;
+            /** @description What happens where it is switched off; null where it cannot be. */
+            withoutIt: null | string;
+            /** @description Why it cannot be switched off; null where it can be. */
+            staysOn: null | string;
+            values: components["schemas"]["SetIn"][];
+            standard: null | components["schemas"]["MessageTemplate"];
+            content: components["schemas"]["BuiltInContent"];
+        };
         /** @description Who the business is, as a person writes it down. */
         BusinessCard: {
             /** @description What clients call it. */
@@ -3903,7 +3986,7 @@ export interface components {
         Channel: "mail" | "text" | "pageNote";
         ChatRow: {
             id: components["schemas"]["IdOfTeamChatPost"];
-            clientId: components["schemas"]["IdOfClient"];
+            clientId: null | components["schemas"]["IdOfClient"];
             text: string;
             /** @description The follow-through that posted it. */
             by: string;
@@ -4507,6 +4590,13 @@ export interface components {
             now: components["schemas"]["BrandLook"];
         };
         /** @description An edit that says what it started from. */
+        EditOfBuiltInContent: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["BuiltInContent"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["BuiltInContent"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfBusinessCard: {
             /** @description The values as they were read. */
             was: components["schemas"]["BusinessCard"];
@@ -4741,7 +4831,8 @@ export interface components {
         };
         FailedRow: {
             runId: components["schemas"]["IdOfRun"];
-            clientId: components["schemas"]["IdOfClient"];
+            clientId: null | components["schemas"]["IdOfClient"];
+            followThroughId: components["schemas"]["IdOfStoredFollowThrough"];
             name: string;
             followThrough: string;
             /** @description What could not be done. */
@@ -4995,6 +5086,8 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             /** @description The fields of projects that hold a date. */
             dates: components["schemas"]["Choice"][];
+            /** @description The fields of clients that hold a date. */
+            personDates: components["schemas"]["Choice"][];
             /** @description All fields. */
             fields: components["schemas"]["Field"][];
             /** @description Who works here. */
@@ -5005,6 +5098,8 @@ export interface components {
             webhooks: components["schemas"]["Choice"][];
             /** @description What a condition can look at: what the form asks that starts it, and what is on file. */
             subjects: components["schemas"]["ConditionSubject"][];
+            /** @description What can be set into a message to who left a form half-finished. */
+            ofLeftForm: components["schemas"]["SetIn"][];
         };
         /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
         FollowThroughContent: {
@@ -5201,6 +5296,8 @@ export interface components {
             onlyLooking: boolean;
             /** @description How what is written down here reached the business ("by phone"), for somebody of the business; else null. */
             writesDown: null | string;
+            /** @description Whether who finds it closed can ask to be told when it is open again. */
+            tellsWhenOpen: boolean;
         };
         /** @description What forms are built of. */
         FormParts: {
@@ -5332,11 +5429,7 @@ export interface components {
             /** @description The shown columns, in order. */
             columns: string[];
         };
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
+        /** Format: uuid */
         IdOfClient: string;
         /**
          * Format: uuid
@@ -6458,8 +6551,13 @@ export interface components {
             /** @description Whether a follow-through begins with it. */
             starts: boolean;
         };
+        NodBack: {
+            /** @description The steps that were skipped with the nod, to come back with it. */
+            instead?: null | components["schemas"]["OtherNod"][];
+        };
         NodRow: {
             runId: components["schemas"]["IdOfRun"];
+            clientId: null | components["schemas"]["IdOfClient"];
             step: string;
             stepName: string;
             name: string;
@@ -6477,6 +6575,8 @@ export interface components {
             seen: null | components["schemas"]["MessageDraft"];
             /** @description Whether to send now, though the sending window is closed. */
             now: boolean;
+            /** @description The other steps of the same person that this one is enough for; they are skipped. */
+            instead?: null | components["schemas"]["OtherNod"][];
         };
         NodSent: {
             /** @description When it will go, as the sending window opens; null for now. */
@@ -6489,6 +6589,7 @@ export interface components {
         };
         NodView: {
             runId: components["schemas"]["IdOfRun"];
+            clientId: null | components["schemas"]["IdOfClient"];
             inquiryId: null | components["schemas"]["IdOfInquiry"];
             step: string;
             stepName: string;
@@ -6507,6 +6608,8 @@ export interface components {
             outsideWindow: boolean;
             /** @description What comes after it, in words; null when it is the last step. */
             next: null | string;
+            /** @description Why its message does not go to this person, in words; null where it may. */
+            notPermitted: null | string;
         };
         NoteOnFile: {
             id: components["schemas"]["IdOfNote"];
@@ -6622,6 +6725,10 @@ export interface components {
         };
         /** @enum {unknown} */
         OptionList: "services" | "sources";
+        OtherNod: {
+            runId: components["schemas"]["IdOfRun"];
+            step: string;
+        };
         OwnerCard: {
             /** @description The owner's name. */
             name: string;
@@ -6638,7 +6745,7 @@ export interface components {
             /** Format: int64 */
             bytes: number;
             group: components["schemas"]["FileGroup"];
-            /** @description Where it is shown: titles of forms, "your welcome". */
+            /** @description Where it is used: titles of forms, "your welcome", messages. */
             usedIn: string[];
         };
         /** @description Questions and content that are shown together. */
@@ -6720,7 +6827,7 @@ export interface components {
         };
         PersonOnIt: {
             runId: components["schemas"]["IdOfRun"];
-            clientId: components["schemas"]["IdOfClient"];
+            clientId: null | components["schemas"]["IdOfClient"];
             name: string;
             /**
              * Format: int32
@@ -6815,7 +6922,8 @@ export interface components {
              * Format: uuid
              * @description Whom it would go to; null for an example.
              */
-            clientId: null | string;
+            clientId?: null | string;
+            builtIn?: null | components["schemas"]["BuiltInMessage"];
         };
         /**
          * @description What a form is about, when somebody who is a client already sends it.
@@ -6911,6 +7019,8 @@ export interface components {
             proof: boolean;
             /** @description Whether one more mail may come to who has the link sent and does not come back. */
             followsUp: boolean;
+            /** @description Whether the link to go on later can be had by mail. */
+            mailsLink: boolean;
             kept: null | components["schemas"]["SavedDraftView"];
         };
         /** @description What stands on a page, as a lead may see it. */
@@ -7502,8 +7612,7 @@ export interface components {
             by: components["schemas"]["IdOfStoredFile"];
         };
         Reply: {
-            subject: string;
-            text: string;
+            draft: components["schemas"]["MessageDraft"];
         };
         /** @description How fast the business says it answers. */
         ReplyPromise: {
@@ -7581,7 +7690,7 @@ export interface components {
             theirs: null | string;
         };
         /** @enum {unknown} */
-        RunEnd: "replied" | "booked" | "anotherStarted" | "closed" | "byHand" | "setAside" | "stageMoved";
+        RunEnd: "replied" | "booked" | "anotherStarted" | "closed" | "byHand" | "setAside" | "stageMoved" | "wentOn";
         RunPause: {
             isPaused: boolean;
         };
@@ -7608,7 +7717,7 @@ export interface components {
             id: components["schemas"]["IdOfRun"];
             followThroughId: components["schemas"]["IdOfStoredFollowThrough"];
             name: string;
-            projectId: components["schemas"]["IdOfProject"];
+            projectId: null | components["schemas"]["IdOfProject"];
             inquiryId: null | components["schemas"]["IdOfInquiry"];
             /**
              * Format: int32
@@ -7847,6 +7956,20 @@ export interface components {
             practiceMail: boolean;
             /** @description To be sent in the header X-Porch-Light with everything that changes something. */
             antiforgery: string;
+        };
+        /** @description Something known that can be set into a message. */
+        SetIn: {
+            /** @description Its name between braces. */
+            name: string;
+            /** @description What it is, for who writes the message. */
+            words: string;
+            /** @description What it may come to. */
+            example: string;
+            /**
+             * @description Whether the message is no good without it.
+             * @default false
+             */
+            isNeeded: boolean;
         };
         SettingAside: {
             /** @description Which. */
@@ -8142,7 +8265,7 @@ export interface components {
             id: components["schemas"]["IdOfRun"];
         };
         /** @description What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart. */
-        StartOn: components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnByHandStart"];
+        StartOn: components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnLeftUnfinishedStart"] | components["schemas"]["StartOnProjectDateStart"] | components["schemas"]["StartOnYearlyDateStart"] | components["schemas"]["StartOnByHandStart"];
         /** @description Starts when the person books a meeting. */
         StartOnBookedStart: {
             /** @enum {string} */
@@ -8168,6 +8291,36 @@ export interface components {
             service?: null | string;
             condition?: null | components["schemas"]["Condition"];
         };
+        /**
+         * @description Starts when somebody has left a form half-finished and has not come back for some hours. Nobody is a client by that: only what needs
+         *     none can follow, and they were told of one mail at most.
+         */
+        StartOnLeftUnfinishedStart: {
+            /** @enum {string} */
+            kind: "leftUnfinished";
+            /**
+             * Format: uuid
+             * @description The identifier of the form, or null for any.
+             */
+            form: null | string;
+            /**
+             * Format: int32
+             * @description After how many hours; from 1 to int LeftUnfinishedStart.MostHours.
+             */
+            hours: number;
+        };
+        /** @description Starts on a day counted from one of a project. */
+        StartOnProjectDateStart: {
+            /** @enum {string} */
+            kind: "projectDate";
+            /** @description The key of the field. */
+            field: string;
+            /**
+             * Format: int32
+             * @description How many days later; negative for earlier. At most a year either way.
+             */
+            days: number;
+        };
         /** @description Starts when the person replies. */
         StartOnRepliedStart: {
             /** @enum {string} */
@@ -8179,6 +8332,21 @@ export interface components {
             kind: "stage";
             /** @description The keys of the stages; at least one. */
             stages: string[];
+        };
+        /**
+         * @description Starts each year on a day counted from the same day of a person: a birthday, the day they became a client. The first time a year after
+         *     the day itself; 29 February is kept on the 28th in years without one (AnnualDate).
+         */
+        StartOnYearlyDateStart: {
+            /** @enum {string} */
+            kind: "yearlyDate";
+            /** @description The key of the field. */
+            field: string;
+            /**
+             * Format: int32
+             * @description How many days later; negative for earlier. At most a year either way.
+             */
+            days: number;
         };
         /** @description One step. */
         Step: {
@@ -8494,6 +8662,14 @@ export interface components {
             /** @description What happened. */
             sentence: string;
         };
+        /** @description What follows at once when a form is sent. */
+        ThanksRow: {
+            form: string;
+            followThroughId: null | components["schemas"]["IdOfStoredFollowThrough"];
+            followThrough: null | string;
+            /** @description The subject of its first message. */
+            subject: null | string;
+        };
         TheirWords: {
             /** @description What they said, as a person noted it; may be empty. */
             text: string;
@@ -8691,6 +8867,11 @@ export interface components {
             /** @description What would change the verdict for the better; null when nothing small would. */
             sentence: null | string;
         };
+        /**
+         * @description Whose words a message of the program has.
+         * @enum {unknown}
+         */
+        Wording: "standard" | "own" | "off";
         WorkingCopy: {
             /**
              * Format: int32
@@ -8723,13 +8904,12 @@ export interface components {
             text: string;
         };
         Written: {
-            subject: string;
-            text: string;
+            draft: components["schemas"]["MessageDraft"];
             /**
              * Format: uuid
              * @description Which message of theirs it answers; null for none.
              */
-            answers: null | string;
+            answers?: null | string;
         };
         WrittenBefore: {
             /** @description What stood there. */
@@ -14601,6 +14781,138 @@ export interface operations {
             };
         };
     };
+    getLibraryBuiltIn: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuiltInList"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryBuiltInByKind: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuiltInView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putLibraryBuiltInByKind: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfBuiltInContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuiltInView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryBuiltInByKindTest: {
+        parameters: {
+            query?: {
+                form?: string;
+            };
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getFollowThroughs: {
         parameters: {
             query?: never;
@@ -15549,7 +15861,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NodBack"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

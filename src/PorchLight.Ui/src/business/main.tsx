@@ -9,6 +9,7 @@ import { EditForm } from "./forms/EditForm";
 import { FormList } from "./forms/FormList";
 import { NewForm } from "./forms/NewForm";
 import { MessageList } from "./library/MessageList";
+import { BuiltInPage } from "./library/BuiltInPage";
 import { MessagePage } from "./library/MessagePage";
 import { FilesAndLists } from "./library/FilesAndLists";
 import { FollowThroughList } from "./followThrough/FollowThroughList";
@@ -63,6 +64,7 @@ const router = createBrowserRouter([
       { path: "/forms/new", element: <NewForm /> },
       { path: "/forms/:id/:section?", element: <EditForm /> },
       { path: "/library", element: <MessageList /> },
+      { path: "/library/by-itself/:kind", element: <BuiltInPage /> },
       { path: "/library/:id", element: <MessagePage /> },
       { path: "/files", element: <FilesAndLists /> },
       { path: "/inquiries", element: <InquiryList />, children: [{ path: ":id", element: <InquiryPanel /> }] },

@@ -10,10 +10,12 @@ interface Props {
   keepNow: () => Promise<unknown>;
   /** Whether one more mail may come to who has the link sent and does not come back. */
   followsUp: boolean;
+  /** Whether the link can be had by mail. */
+  mailsLink: boolean;
 }
 
 /** A link that brings the answers back in any browser; by mail only to who asks for it. */
-export function FinishLater({ token, filling, keepNow, followsUp }: Props) {
+export function FinishLater({ token, filling, keepNow, followsUp, mailsLink }: Props) {
   const [open, setOpen] = useState(false);
   const [failure, setFailure] = useState<string | null>(null);
   const { kept } = filling;
@@ -35,7 +37,7 @@ export function FinishLater({ token, filling, keepNow, followsUp }: Props) {
         {failure && <p className="font-semibold text-brick">{failure}</p>}
         {kept && open && <Link link={kept.link} until={kept.until} />}
       </div>
-      {kept && open && <MailIt token={token} filling={filling} followsUp={followsUp} />}
+      {mailsLink && kept && open && <MailIt token={token} filling={filling} followsUp={followsUp} />}
     </div>
   );
 }
@@ -76,7 +78,7 @@ function Link({ link, until }: { link: string; until: string }) {
   );
 }
 
-function MailIt({ token, filling, followsUp }: Omit<Props, "keepNow">) {
+function MailIt({ token, filling, followsUp }: Omit<Props, "keepNow" | "mailsLink">) {
   const id = useId();
   const given = Object.values(filling.answers).find((one) => one.kind === "text" && /^\S+@\S+\.\S+$/.test(one.text));
   const [email, setEmail] = useState(given?.kind === "text" ? given.text : "");

@@ -12,7 +12,7 @@ export function FormAccess({ token, door, onOpen }: { token: string; door: FormP
     case "lightOff":
       return (
         <Quiet title={`${door.title}: the light is off`} note={door.note}>
-          <TellMe token={token} />
+          {door.tellsWhenOpen && <TellMe token={token} />}
         </Quiet>
       );
     case "linkUsed":

@@ -257,7 +257,13 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         </div>
       </form>
       {!door.writesDown && (
-        <FinishLater token={token} filling={filling} keepNow={way.later.keepNow} followsUp={form.followsUp} />
+        <FinishLater
+          token={token}
+          filling={filling}
+          keepNow={way.later.keepNow}
+          followsUp={form.followsUp}
+          mailsLink={form.mailsLink}
+        />
       )}
     </QuestionContext>
   );

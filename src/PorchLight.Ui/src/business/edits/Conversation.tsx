@@ -1,14 +1,12 @@
-import { useState, type FormEvent } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { boxLook, GrowingText, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
-import { FromLibrary, wordsFor } from "./FromLibrary";
-import { useSendKey } from "../useSendKey";
+import { WriteMail } from "./WriteMail";
 
 type View = Schemas["ConversationView"];
 type Message = Schemas["MessageOnFile"];
@@ -97,66 +95,29 @@ function Letter({ message, isOpen }: { message: Message; isOpen: boolean }) {
 }
 
 function Answer({ client, view, onDone }: { client: string; view: View; onDone: () => void }) {
-  const queries = useQueryClient();
   const notice = useNotice();
-  const sendKey = useSendKey();
-  const keptAs = `porch-light:message:${client}`;
-  const [subject, setSubject] = useState(view.subject);
-  const [text, setText] = useState(() => sessionStorage.getItem(keptAs) ?? "");
-  const send = useMutation({
-    mutationFn: () => {
-      const body = { subject, text, answers: view.answers };
-      return orProblem(
-        api.POST("/api/clients/{id}/messages", {
-          params: { path: { id: client } },
-          body,
-          headers: sendKey.for(body),
-        }),
-      );
-    },
-    onSuccess: () => {
-      sendKey.done();
-      sessionStorage.removeItem(keptAs);
-      notice({ words: `Sent to ${view.name}.` });
-      void queries.invalidateQueries();
-      onDone();
-    },
-  });
-  // The words stay with this window until they are sent, whatever is opened meanwhile.
-  const write = (words: string) => {
-    setText(words);
-    sessionStorage.setItem(keptAs, words);
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!send.isPending) send.mutate();
-  };
   return (
-    <form onSubmit={submit} className="mb-3 grid gap-3 rounded-soft border border-edge p-4">
-      <p className="text-slate">To {view.to}</p>
-      <FromLibrary
-        label="Begin with a message from the library"
-        onTake={(message) =>
-          void wordsFor(message, client).then((words) => {
-            if (!view.answers) setSubject(words.subject);
-            write(text.trim() ? `${text.trim()}\n\n${words.text}` : words.text);
-          })
-        }
-      />
-      <TextBox label="Subject" value={subject} onChange={(e) => setSubject(e.target.value)} />
-      <label className="block">
-        <span className="mb-1 block font-semibold">Your words</span>
-        <GrowingText className={`${boxLook} min-h-28`} value={text} onChange={(e) => write(e.target.value)} />
-      </label>
-      <Failure error={send.error} />
-      <div className="flex gap-2">
-        <Button weight="main" type="submit" disabled={send.isPending}>
-          Send it
-        </Button>
-        <Button weight="quiet" onClick={onDone}>
-          Write later
-        </Button>
-      </div>
-    </form>
+    <WriteMail
+      client={client}
+      to={view.to ?? ""}
+      subject={view.subject}
+      keepsSubject={!!view.answers}
+      keptAs={`porch-light:message:${client}`}
+      sendWords="Send it"
+      send={(draft, headers) =>
+        orProblem(
+          api.POST("/api/clients/{id}/messages", {
+            params: { path: { id: client } },
+            body: { draft, answers: view.answers },
+            headers,
+          }),
+        )
+      }
+      onSent={() => {
+        notice({ words: `Sent to ${view.name}.` });
+        onDone();
+      }}
+      onLater={onDone}
+    />
   );
 }

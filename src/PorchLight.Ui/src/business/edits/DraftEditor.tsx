@@ -10,10 +10,12 @@ interface Props {
   onChange: (draft: Draft) => void;
   /** The keys of the gaps that were found open when it should go. */
   missing: ReadonlyMap<string, string>;
+  /** Whether the person writes it themselves: words stand in boxes, and what goes with it is named elsewhere. */
+  isOwn?: boolean;
 }
 
 /** A message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
-export function DraftEditor({ to, draft, onChange, missing }: Props) {
+export function DraftEditor({ to, draft, onChange, missing, isOwn = false }: Props) {
   const changePart = (part: Part) =>
     onChange({ ...draft, parts: draft.parts.map((old) => (old.key === part.key ? part : old)) });
   return (
@@ -41,14 +43,18 @@ export function DraftEditor({ to, draft, onChange, missing }: Props) {
         ) : (
           <GrowingText
             key={part.key}
-            aria-label="Words of the message"
+            aria-label={isOwn ? "Your words" : "Words of the message"}
             value={part.text}
             onChange={(e) => changePart({ ...part, text: e.target.value })}
-            className="-mx-1 w-[calc(100%+0.5rem)] rounded-soft bg-card px-1 py-0.5 hover:bg-mist"
+            className={
+              isOwn
+                ? `${boxLook} ${draft.parts.length === 1 ? "min-h-28" : ""}`
+                : "-mx-1 w-[calc(100%+0.5rem)] rounded-soft bg-card px-1 py-0.5 hover:bg-mist"
+            }
           />
         ),
       )}
-      <Beside enclosed={draft.enclosed} />
+      {!isOwn && <Beside enclosed={draft.enclosed} />}
     </div>
   );
 }

@@ -35,12 +35,3 @@ export function FromLibrary({ label, help, onTake }: Props) {
     </>
   );
 }
-
-/** The words of a message as one client would get them, its gaps named. */
-export async function wordsFor(message: Schemas["MessageTemplate"], client: string) {
-  const { draft } = await orProblem(api.POST("/api/library/messages/preview", { body: { message, clientId: client } }));
-  return {
-    subject: draft.subject,
-    text: draft.parts.map((part) => (part.kind === "gap" ? `[${part.prompt}]` : part.text)).join("\n\n"),
-  };
-}

@@ -19,8 +19,17 @@ export const known: KnownChoice[] = [
   { name: "signature", words: "The signature" },
 ];
 
+interface Props {
+  message: Message;
+  onChange: (message: Message) => void;
+  /** What can be set into it. */
+  choices?: KnownChoice[];
+  /** Whether the program sends it with nobody there to fill a gap, and nothing beside it. */
+  isByItself?: boolean;
+}
+
 /** A message before it is about anybody: words with known values in them, and gaps. */
-export function MessageFields({ message, onChange }: { message: Message; onChange: (message: Message) => void }) {
+export function MessageFields({ message, onChange, choices = known, isByItself = false }: Props) {
   const parts = useMessageParts();
   const set = (key: string, next: Part) =>
     onChange({ ...message, parts: message.parts.map((part) => (part.key === key ? next : part)) });
@@ -30,7 +39,7 @@ export function MessageFields({ message, onChange }: { message: Message; onChang
     <div className="grid gap-3">
       <KnownWordsBox
         label="Subject"
-        choices={known}
+        choices={choices}
         value={message.subject}
         onChange={(subject) => onChange({ ...message, subject })}
       />
@@ -50,7 +59,7 @@ export function MessageFields({ message, onChange }: { message: Message; onChang
             <KnownWordsBox
               label={index === 0 ? "What it says" : "and then"}
               lines="several"
-              choices={known}
+              choices={choices}
               pictures={parts?.pictures ?? []}
               value={part.text}
               onChange={(text) => set(part.key, { ...part, text })}
@@ -63,15 +72,19 @@ export function MessageFields({ message, onChange }: { message: Message; onChang
           )}
         </div>
       ))}
-      <p className="flex flex-wrap gap-2">
-        <Button onClick={() => add({ kind: "gap", key: newKey().slice(0, 8), prompt: "" })}>Add a gap</Button>
-        <Button onClick={() => add({ kind: "text", key: newKey().slice(0, 8), text: "" })}>Add more words</Button>
-      </p>
-      <EnclosedFields
-        enclosed={message.enclosed}
-        parts={parts}
-        onChange={(enclosed) => onChange({ ...message, enclosed })}
-      />
+      {!isByItself && (
+        <>
+          <p className="flex flex-wrap gap-2">
+            <Button onClick={() => add({ kind: "gap", key: newKey().slice(0, 8), prompt: "" })}>Add a gap</Button>
+            <Button onClick={() => add({ kind: "text", key: newKey().slice(0, 8), text: "" })}>Add more words</Button>
+          </p>
+          <EnclosedFields
+            enclosed={message.enclosed}
+            parts={parts}
+            onChange={(enclosed) => onChange({ ...message, enclosed })}
+          />
+        </>
+      )}
     </div>
   );
 }

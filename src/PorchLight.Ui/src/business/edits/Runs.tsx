@@ -61,6 +61,7 @@ const why: Record<Schemas["RunEnd"], string> = {
   byHand: "somebody stopped it",
   setAside: "the inquiry was set aside",
   stageMoved: "the stage moved on",
+  wentOn: "they went on with the form",
 };
 
 const stands: Record<Schemas["StepStatus"], string> = {

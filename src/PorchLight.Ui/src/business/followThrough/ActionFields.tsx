@@ -15,13 +15,15 @@ type Named<K extends StepAction["kind"]> = Extract<StepAction, { kind: K }>;
 interface Props {
   action: StepAction;
   choices: Choices;
+  /** Whether it follows a form that somebody left half-finished. */
+  isAboutLeftForm: boolean;
   /** The steps behind it, where it may go on. */
   later: Step[];
   onChange: (action: StepAction) => void;
 }
 
 /** What a step does, in full. */
-export function ActionFields({ action, choices, later, onChange }: Props) {
+export function ActionFields({ action, choices, isAboutLeftForm, later, onChange }: Props) {
   const fields: { [K in StepAction["kind"]]: (value: Named<K>) => ReactNode } = {
     sendMessage: (value) => (
       <>
@@ -30,7 +32,11 @@ export function ActionFields({ action, choices, later, onChange }: Props) {
           help="They stand here then, and are this step's own."
           onTake={(message, takenFrom) => onChange({ ...value, message: { ...message, takenFrom } })}
         />
-        <MessageFields message={value.message} onChange={(message) => onChange({ ...value, message })} />
+        <MessageFields
+          message={value.message}
+          choices={isAboutLeftForm ? [...choices.ofLeftForm, ...known] : known}
+          onChange={(message) => onChange({ ...value, message })}
+        />
         <SelectBox
           label="How it reaches them"
           help={ways[value.channel ?? "mail"]}

@@ -45,7 +45,7 @@ function Editor({ view, part }: { view: View; part: string }) {
   const edited = useFollowThrough(view);
   const { content, clashes } = edited;
   const [search, setSearch] = useSearchParams();
-  const start = content.starts.kind === "inquiry" ? content.starts.form : null;
+  const start = "form" in content.starts ? content.starts.form : null;
   const choices = useChoices(view.id, start);
   const at = search.get("step");
   const open = (key: string | null) => setSearch(key ? { step: key } : {}, { replace: at !== null && key !== null });

@@ -13,11 +13,13 @@ type Draft = Schemas["MessageDraft"];
 interface Props {
   nod: Schemas["NodView"];
   draft: Draft;
+  /** Other steps of the same person that are skipped with it. */
+  instead: Schemas["OtherNod"][];
   onSent: (sent: Schemas["NodSent"]) => void;
 }
 
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
-export function NodEditor({ nod, draft: stored, onSent }: Props) {
+export function NodEditor({ nod, draft: stored, instead, onSent }: Props) {
   const path = { runId: nod.runId, step: nod.step };
   const edit = useAutoSave<Draft>(stored, async (body) => {
     const saved = await orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body }));
@@ -27,7 +29,7 @@ export function NodEditor({ nod, draft: stored, onSent }: Props) {
   const send = useMutation({
     mutationFn: async (now: boolean) => {
       const seen = await edit.saveNow();
-      const body = { seen, now };
+      const body = { seen, now, instead };
       return orProblem(api.POST("/api/nods/{runId}/{step}/send", { params: { path }, body }));
     },
     onError: edit.raise,
@@ -35,6 +37,7 @@ export function NodEditor({ nod, draft: stored, onSent }: Props) {
   });
   return (
     <div>
+      {nod.notPermitted && <p className="mb-4 rounded-soft bg-glow p-3 font-semibold">{nod.notPermitted}</p>}
       <DraftEditor to={nod.to} draft={draft} onChange={change} missing={findingsOf(send.error)} />
       <Clashes
         clashes={edit.clashes}

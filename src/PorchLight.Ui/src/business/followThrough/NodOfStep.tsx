@@ -7,17 +7,19 @@ import { api } from "../client";
 
 interface Props {
   nod: Schemas["NodView"];
+  /** Other steps of the same person that are skipped with it. */
+  instead: Schemas["OtherNod"][];
   onDone: (done: Schemas["NodSent"]) => void;
 }
 
 /** A step that sends no message, and waits for somebody to say that it may be done. */
-export function NodOfStep({ nod, onDone }: Props) {
+export function NodOfStep({ nod, instead, onDone }: Props) {
   const act = useMutation({
     mutationFn: (now: boolean) =>
       orProblem(
         api.POST("/api/nods/{runId}/{step}/send", {
           params: { path: { runId: nod.runId, step: nod.step } },
-          body: { seen: null, now },
+          body: { seen: null, now, instead },
         }),
       ),
     onSuccess: onDone,

@@ -1,8 +1,9 @@
-import { useEffect, useEffectEvent, useRef } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
+import { CheckBox } from "../../kit/fields";
 import { KeyCap } from "../../kit/KeyCap";
 import { useLetters } from "../../kit/letters";
 import { useNotice } from "../../kit/Notice";
@@ -30,6 +31,7 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   const notice = useNotice();
   const sendKey = useSendKey();
   const path = { runId, step };
+  const [isEnough, setEnough] = useState<ReadonlySet<string>>(new Set());
   const nod = useQuery({
     queryKey: ["nod", runId, step],
     queryFn: () => orProblem(api.GET("/api/nods/{runId}/{step}", { params: { path } })),
@@ -42,12 +44,16 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   const waiting = (today.data?.nods ?? []).filter((one) => one.goes === null);
   const at = waiting.findIndex((one) => one.runId === runId && one.step === step);
   const others = [...waiting.slice(at + 1), ...waiting.slice(0, Math.max(at, 0))];
+  const same = others.filter((one) => one.clientId === nod.data?.clientId && one.runId !== runId);
+  const instead = same.filter((one) => isEnough.has(nodPath(one))).map((one) => ({ runId: one.runId, step: one.step }));
   const goOn = () => {
     const next = others[0];
     void navigate(next ? nodPath(next) : "/");
   };
   const settled = () => {
-    goOn();
+    // What was skipped with it is not the next one.
+    const next = others.find((one) => !isEnough.has(nodPath(one)));
+    void navigate(next ? nodPath(next) : "/");
     void queries.invalidateQueries({ queryKey: ["today"] });
   };
   /** What has its nod can be taken back for a moment; then it goes. */
@@ -57,7 +63,7 @@ function Nod({ runId, step }: { runId: string; step: string }) {
       notice({
         words: `${nod.data?.stepName ?? "It"} to ${nod.data?.name ?? "them"} goes in ${takeBackSeconds} seconds.`,
         undo: async () => {
-          await orProblem(api.POST("/api/nods/{runId}/{step}/take-nod-back", { params: { path } }));
+          await orProblem(api.POST("/api/nods/{runId}/{step}/take-nod-back", { params: { path }, body: { instead } }));
           await queries.invalidateQueries({ queryKey: ["today"] });
           void navigate(nodPath(path));
         },
@@ -125,7 +131,6 @@ function Nod({ runId, step }: { runId: string; step: string }) {
     return <PanelWaiting title="A message for your nod" home="/" error={nod.error} />;
   const view = nod.data;
   const of = waiting.length > 1 && at >= 0 ? ` ${at + 1} of ${waiting.length}.` : "";
-  const same = others.filter((one) => one.name === view.name && one.runId !== runId);
   return (
     <div ref={frame} className="p-8">
       <PanelHead
@@ -134,18 +139,30 @@ function Nod({ runId, step }: { runId: string; step: string }) {
         under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.${of}`}
       />
       {same.map((one) => (
-        <p key={nodPath(one)} className="mb-4 rounded-soft bg-glow p-3">
-          Another step for {view.name} waits, too:{" "}
-          <Link to={nodPath(one)} className="underline">
-            {one.stepName}
-          </Link>
-          . Perhaps one message is enough.
-        </p>
+        <div key={nodPath(one)} className="mb-4 rounded-soft bg-glow p-3">
+          <p>
+            Another step for {view.name} waits, too:{" "}
+            <Link to={nodPath(one)} className="underline">
+              {one.stepName}
+            </Link>
+            . Perhaps one message is enough.
+          </p>
+          <CheckBox
+            label={`Skip “${one.stepName}” when this one goes`}
+            checked={isEnough.has(nodPath(one))}
+            onChange={(yes) => {
+              const next = new Set(isEnough);
+              if (yes) next.add(nodPath(one));
+              else next.delete(nodPath(one));
+              setEnough(next);
+            }}
+          />
+        </div>
       ))}
       {view.draft ? (
-        <NodEditor key={`${runId}/${step}`} nod={view} draft={view.draft} onSent={nodded} />
+        <NodEditor key={`${runId}/${step}`} nod={view} draft={view.draft} instead={instead} onSent={nodded} />
       ) : (
-        <NodOfStep key={`${runId}/${step}`} nod={view} onDone={nodded} />
+        <NodOfStep key={`${runId}/${step}`} nod={view} instead={instead} onDone={nodded} />
       )}
       <p className="mt-2 flex flex-wrap gap-2">
         <Button disabled={skip.isPending} onClick={() => skip.mutate()}>

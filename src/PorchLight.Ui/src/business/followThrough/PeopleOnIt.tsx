@@ -33,6 +33,11 @@ export function PeopleOnIt({ id }: { id: string }) {
       notice({ words: `${say(moved, "person is", "people are")} on version ${on.data?.number ?? ""} now.` });
     },
   });
+  // Whoever is no client yet has no page on which it could be stopped.
+  const stop = useMutation({
+    mutationFn: (run: string) => orProblem(api.POST("/api/runs/{id}/stop", { params: { path: { id: run } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["people-on-it", id] }),
+  });
   if (!on.data) return on.error ? <Failure error={on.error} /> : <Skeleton />;
   const { people, changes, number } = on.data;
   const behind = people.filter((one) => one.moved !== null);
@@ -57,7 +62,7 @@ export function PeopleOnIt({ id }: { id: string }) {
           </ul>
         </section>
       ))}
-      <Failure error={move.error} />
+      <Failure error={move.error ?? stop.error} />
       {behind.length > 0 && (
         <p className="mb-3 flex flex-wrap items-center gap-2">
           <Button weight="main" disabled={move.isPending || ids.length === 0} onClick={() => move.mutate(ids)}>
@@ -85,9 +90,18 @@ export function PeopleOnIt({ id }: { id: string }) {
                 onChange={(e) => choose(one.runId, e.target.checked)}
               />
             )}
-            <Link to={`/clients/${one.clientId}`} className="min-w-48 flex-1 font-semibold hover:underline">
-              {one.name}
-            </Link>
+            {one.clientId ? (
+              <Link to={`/clients/${one.clientId}`} className="min-w-48 flex-1 font-semibold hover:underline">
+                {one.name}
+              </Link>
+            ) : (
+              <span className="min-w-48 flex-1">
+                <span className="font-semibold">{one.name}</span>{" "}
+                <Button weight="quiet" disabled={stop.isPending} onClick={() => stop.mutate(one.runId)}>
+                  Stop
+                </Button>
+              </span>
+            )}
             <span className="w-24 text-slate">version {one.number}</span>
             <span className="min-w-56 flex-1">
               {one.failure ? (

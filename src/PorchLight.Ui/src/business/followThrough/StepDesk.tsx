@@ -69,6 +69,7 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
       <ActionFields
         action={step.action}
         choices={choices}
+        isAboutLeftForm={content.starts.kind === "leftUnfinished"}
         later={later}
         onChange={(action) => set({ ...step, action }, "action")}
       />

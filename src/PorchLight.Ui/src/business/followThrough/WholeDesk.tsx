@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { CheckBox, Labelled, SelectBox, TextBox } from "../../kit/fields";
+import { CheckBox, controlLook, Labelled, SelectBox, TextBox } from "../../kit/fields";
 import { fits } from "../../kit/fits";
 import { NumberBox } from "../../kit/NumberBox";
 import { ConditionSentence } from "../edits/conditions/ConditionSentence";
@@ -18,6 +18,9 @@ const starts: [StartOn["kind"], string][] = [
   ["stage", "a project comes to a stage"],
   ["booked", "they book a meeting"],
   ["replied", "they reply"],
+  ["leftUnfinished", "somebody leaves a form half-finished"],
+  ["projectDate", "a day of a project comes"],
+  ["yearlyDate", "a day of a person comes, each year"],
   ["byHand", "somebody starts it by hand"],
 ];
 
@@ -82,8 +85,22 @@ function StartFields({
   choices: Choices;
   onChange: (start: StartOn) => void;
 }) {
-  const begin = (kind: StartOn["kind"]): StartOn =>
-    kind === "inquiry" ? { kind, form: null, fits: [] } : kind === "stage" ? { kind, stages: [] } : { kind };
+  const begin = (kind: StartOn["kind"]): StartOn => {
+    switch (kind) {
+      case "inquiry":
+        return { kind, form: null, fits: [] };
+      case "stage":
+        return { kind, stages: [] };
+      case "leftUnfinished":
+        return { kind, form: null, hours: 24 };
+      case "projectDate":
+        return { kind, field: choices.dates[0]?.key ?? "", days: -7 };
+      case "yearlyDate":
+        return { kind, field: choices.personDates[0]?.key ?? "", days: 0 };
+      default:
+        return { kind };
+    }
+  };
   return (
     <div className="grid gap-3">
       <SelectBox
@@ -104,6 +121,35 @@ function StartFields({
           stages={choices.stages}
           chosen={start.stages}
           onChange={(stages) => onChange({ kind: "stage", stages })}
+        />
+      )}
+      {start.kind === "leftUnfinished" && (
+        <>
+          <SelectBox
+            label="Which form"
+            value={start.form ?? ""}
+            onChange={(e) => onChange({ ...start, form: e.target.value || null })}
+          >
+            <option value="">any form</option>
+            <Offered choices={choices.forms} chosen={start.form} />
+          </SelectBox>
+          <Labelled
+            label="After how many hours"
+            help="Who is away for a day longer than that when you put it into force is left alone. A message goes only to those who were told that one may come."
+          >
+            <NumberBox
+              whole
+              value={start.hours}
+              onChange={(hours) => hours !== null && onChange({ ...start, hours })}
+            />
+          </Labelled>
+        </>
+      )}
+      {(start.kind === "projectDate" || start.kind === "yearlyDate") && (
+        <DayFields
+          start={start}
+          dates={start.kind === "projectDate" ? choices.dates : choices.personDates}
+          onChange={onChange}
         />
       )}
       {start.kind === "inquiry" && (
@@ -151,6 +197,67 @@ function StartFields({
         </>
       )}
     </div>
+  );
+}
+
+type DatedStart = Extract<StartOn, { kind: "projectDate" | "yearlyDate" }>;
+
+/** A day counted from one that stands in a field. */
+function DayFields({
+  start,
+  dates,
+  onChange,
+}: {
+  start: DatedStart;
+  dates: Schemas["Choice"][];
+  onChange: (start: DatedStart) => void;
+}) {
+  const { days } = start;
+  const way = days === 0 ? "on" : days < 0 ? "before" : "after";
+  const count = Math.abs(days);
+  const set = (next: string, amount: number) =>
+    onChange({ ...start, days: next === "on" ? 0 : (next === "before" ? -1 : 1) * Math.max(amount, 1) });
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">On which day</legend>
+      <p className="flex flex-wrap items-center gap-2">
+        {way !== "on" && (
+          <>
+            <NumberBox
+              aria-label="How many days"
+              className="w-20"
+              whole
+              value={count}
+              onChange={(amount) => amount !== null && set(way, Math.abs(amount))}
+            />
+            <span>days</span>
+          </>
+        )}
+        <select
+          aria-label="Before or after"
+          className={`${controlLook} w-auto max-w-full`}
+          value={way}
+          onChange={(e) => set(e.target.value, count)}
+        >
+          <option value="before">before</option>
+          <option value="on">on</option>
+          <option value="after">after</option>
+        </select>
+        <select
+          aria-label="From when it is counted"
+          className={`${controlLook} w-auto max-w-full`}
+          value={start.field}
+          onChange={(e) => onChange({ ...start, field: e.target.value })}
+        >
+          <Offered choices={dates} chosen={start.field} />
+        </select>
+      </p>
+      <p className="mt-1 text-slate">
+        {start.kind === "projectDate"
+          ? "For every project that has this day, but for those you lost."
+          : "For every client that has this day, but for those you archived; a year after the day itself for the first time."}
+      </p>
+    </fieldset>
   );
 }
 

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
@@ -25,6 +26,7 @@ export function FormSettings({ id }: { id: string }) {
     <div className="grid gap-6">
       <ServiceOfForm id={id} />
       <Fields id={id} view={settings.data} />
+      <OwnMessages form={id} />
     </div>
   );
 }
@@ -350,6 +352,39 @@ function Part({ title, note, children }: { title: string; note: string; children
       <h2 className="text-[1.07rem]">{title}</h2>
       {note && <p className="mb-2">{note}</p>}
       {children}
+    </section>
+  );
+}
+
+const wordings: Record<Schemas["Wording"], string> = {
+  standard: "as the library says",
+  own: "words of its own",
+  off: "not sent",
+};
+
+/** The messages about this form that the program sends by itself. */
+function OwnMessages({ form }: { form: string }) {
+  const list = useQuery({
+    queryKey: ["library", "built-in", form],
+    queryFn: () => orProblem(api.GET("/api/library/built-in", { params: { query: { form } } })),
+  });
+  return (
+    <section aria-labelledby="its-messages" className="rounded-soft bg-card p-6 shadow-soft">
+      <h2 id="its-messages" className="text-[1.07rem]">
+        Its messages
+      </h2>
+      <p className="mb-2 text-slate">What goes by mail about this form. Each can have words of its own.</p>
+      <ul className="divide-y divide-line">
+        {list.data?.messages.map((one) => (
+          <li key={one.kind} className="flex flex-wrap justify-between gap-x-4 py-1">
+            <Link to={`/library/by-itself/${one.kind}?form=${form}`} className="underline">
+              {one.name}
+            </Link>
+            <span className="text-slate">{wordings[one.wording]}</span>
+          </li>
+        ))}
+      </ul>
+      <Failure error={list.error} />
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { api } from "../client";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../useSendKey";
+import { BuiltInList } from "./BuiltInList";
 import { LibraryTabs } from "./LibraryTabs";
 import { Signatures } from "./Signatures";
 
@@ -45,6 +46,7 @@ export function MessageList() {
           </ul>
         </section>
       ))}
+      <BuiltInList />
       <Signatures />
     </main>
   );

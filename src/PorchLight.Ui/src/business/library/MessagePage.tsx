@@ -1,9 +1,9 @@
-import { useDeferredValue, useState } from "react";
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { SelectBox, TextBox } from "../../kit/fields";
+import { TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
@@ -13,6 +13,7 @@ import { useEdit } from "../edits/useEdit";
 import { useMessageParts } from "../edits/useMessageParts";
 import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../useSendKey";
+import { MessagePreview } from "./MessagePreview";
 
 type View = Schemas["LibraryMessageView"];
 
@@ -85,53 +86,12 @@ function Message({ id, view }: { id: string; view: View }) {
           </div>
         </SavedForm>
         <div className="grid gap-6">
-          <Preview message={now.message} />
+          <MessagePreview message={now.message} />
           <Uses row={view.row} />
           <Acts id={id} isDirty={edit.isDirty} />
         </div>
       </div>
     </main>
-  );
-}
-
-/** The message as one person would get it. */
-function Preview({ message }: { message: Schemas["MessageTemplate"] }) {
-  const [client, setClient] = useState("");
-  const shown = useDeferredValue(message);
-  const people = useQuery({
-    queryKey: ["people-to-see-it-for"],
-    queryFn: () => orProblem(api.GET("/api/library/messages/people")),
-  });
-  const body = { message: shown, clientId: client || null };
-  const preview = useQuery({
-    queryKey: ["message-preview", body],
-    queryFn: () => orProblem(api.POST("/api/library/messages/preview", { body })),
-    placeholderData: keepPreviousData,
-  });
-  return (
-    <section aria-label="As they get it" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">As they get it</h2>
-      <SelectBox label="Who gets it" value={client} onChange={(e) => setClient(e.target.value)}>
-        <option value="">An example</option>
-        {people.data?.map((one) => (
-          <option key={one.key} value={one.key}>
-            {one.name}
-          </option>
-        ))}
-      </SelectBox>
-      <Failure error={preview.error} />
-      {preview.data && (
-        <div className="mt-3 rounded-soft border border-edge p-4">
-          <p className="text-slate">To {preview.data.to}</p>
-          <p className="mb-2 font-semibold">{preview.data.subject || "no subject yet"}</p>
-          {/* The server has made it of the few tags a message can have, and cleaned it. */}
-          <div className="formatted wrap-anywhere" dangerouslySetInnerHTML={{ __html: preview.data.html }} />
-          {preview.data.files.length > 0 && (
-            <p className="mt-2 border-t border-line pt-2 text-slate">With it: {preview.data.files.join(", ")}</p>
-          )}
-        </div>
-      )}
-    </section>
   );
 }
 

@@ -24,9 +24,11 @@ export function TeamChat() {
             <p className="whitespace-pre-wrap wrap-anywhere">{post.text}</p>
             <p className="mt-1 text-slate">
               {post.by}, {post.at}.{" "}
-              <Link to={`/clients/${post.clientId}`} className="underline">
-                Open the client
-              </Link>
+              {post.clientId && (
+                <Link to={`/clients/${post.clientId}`} className="underline">
+                  Open the client
+                </Link>
+              )}
             </p>
           </li>
         ))}

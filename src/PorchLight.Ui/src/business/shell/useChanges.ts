@@ -71,6 +71,7 @@ const madeOf: Record<string, string[]> = {
   "message-parts": ["messages", "forms", "identity"],
   // What is being written is never taken away by what happens elsewhere; saving finds out.
   "library-message": [],
+  "built-in": [],
   signatures: [],
   "message-preview": ["records", "brand"],
   webhooks: ["webhooks"],

@@ -135,6 +135,10 @@ function GivenUpCalls({ count }: { count: number }) {
   );
 }
 
+/** Where somebody can do something about it: whoever is no client yet has no page. */
+const pageOf = (one: Schemas["FailedRow"]) =>
+  one.clientId ? `/clients/${one.clientId}` : `/follow-through/${one.followThroughId}/people`;
+
 /** Steps of follow-throughs that failed again and again, each with its reason. */
 function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
   return (
@@ -144,13 +148,13 @@ function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
         {failed.map((one) => (
           <Row
             key={one.runId}
-            to={`/clients/${one.clientId}`}
+            to={pageOf(one)}
             open={false}
             glow
             columns="grid-cols-1 @3xl/list:grid-cols-[11rem_14rem_minmax(0,1fr)]"
             action={
               <Link
-                to={`/clients/${one.clientId}`}
+                to={pageOf(one)}
                 className={buttonLook("plain")}
                 aria-label={`Look at: ${one.step} for ${one.name}`}
               >

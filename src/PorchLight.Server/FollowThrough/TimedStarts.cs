@@ -1,0 +1,184 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.FollowThrough;
+
+/// <summary>Starts follow-throughs when time has passed: after a form was left half-finished, and on days counted from a date.</summary>
+internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock clock, TimeProvider time)
+{
+    /// <summary>A start that was missed for longer, because the program was not running, is not caught up with.</summary>
+    private const int DaysCaughtUp = 7;
+
+    /// <summary>Starts what is to follow forms that were left half-finished.</summary>
+    public async Task AfterLeavingAsync(CancellationToken cancellationToken)
+    {
+        var live = await LiveAsync<LeftUnfinishedStart>(cancellationToken);
+        if (live.Count == 0)
+            return;
+        // A commit wakes the next pass, so nothing is begun while there is nothing to start.
+        var due = await DueAsync(live, cancellationToken);
+        if (due.Count == 0)
+            return;
+        await using var write = await db.WriteAsync(cancellationToken);
+        // Asked again under the write lock: somebody may have come back meanwhile.
+        foreach (var (id, versions) in await DueAsync(live, cancellationToken))
+        {
+            var draft = (await db.SavedDrafts.FindAsync([id], cancellationToken))!;
+            foreach (var version in FollowThroughs.Of(versions, one => one.Content))
+                await engine.StartAsync(version, draft, clock.GetCurrentInstant());
+        }
+
+        await write.SaveAsync(cancellationToken);
+    }
+
+    private async Task<IReadOnlyList<(Id<SavedDraft> Draft, IReadOnlyList<FollowThroughVersion> Versions)>> DueAsync(
+        IReadOnlyList<FollowThroughVersion> live,
+        CancellationToken cancellationToken
+    )
+    {
+        var now = time.Now();
+        var latest = now - Duration.FromHours(live.Min(one => ((LeftUnfinishedStart)one.Content.Starts).Hours));
+        var drafts = await db
+            .SavedDrafts.AsNoTracking()
+            .Where(draft => draft.Ended == null && draft.GoodUntil > now && draft.Saved <= latest)
+            .Select(draft => new
+            {
+                draft.Id,
+                draft.FormId,
+                draft.Saved,
+                draft.Revision,
+                MayBeWrittenTo = draft.MayFollowUp && draft.FollowedUp == null && draft.MailedTo != null,
+            })
+            .ToListAsync(cancellationToken);
+        if (drafts.Count == 0)
+            return [];
+        var begun = (
+            await db
+                .Runs.AsNoTracking()
+                .Where(run => run.SavedDraftId != null)
+                .Select(run => new
+                {
+                    run.SavedDraftId,
+                    run.DraftRevision,
+                    run.FollowThroughId,
+                })
+                .ToListAsync(cancellationToken)
+        ).Select(run => (run.SavedDraftId!.Value, run.DraftRevision!.Value, run.FollowThroughId)).ToHashSet();
+        return
+        [
+            .. drafts
+                .Select(draft =>
+                    (
+                        draft.Id,
+                        Versions: (IReadOnlyList<FollowThroughVersion>)
+                            [
+                                .. live.Where(one =>
+                                    ((LeftUnfinishedStart)one.Content.Starts).IsStartedBy(draft.FormId.Value, now - draft.Saved)
+                                    && (draft.MayBeWrittenTo || !one.Content.Steps.Any(step => step.Action is SendMessage))
+                                    && !begun.Contains((draft.Id, draft.Revision, one.FollowThroughId))
+                                ),
+                            ]
+                    )
+                )
+                .Where(one => one.Versions.Count > 0),
+        ];
+    }
+
+    /// <summary>Starts what is to follow on days that have come since it was asked last.</summary>
+    public async Task OnDaysAsync(CancellationToken cancellationToken)
+    {
+        var today = Today(await db.BusinessAsync());
+        if ((await db.Businesses.AsNoTracking().Select(one => one.DaysLookedAt).SingleAsync(cancellationToken)) >= today)
+            return;
+        await using var write = await db.WriteAsync(cancellationToken);
+        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var last = business.DaysLookedAt ?? today.PlusDays(-1);
+        var first = LocalDate.Max(last, today.PlusDays(-DaysCaughtUp)).PlusDays(1);
+        var live = await LiveAsync<DatedStart>(cancellationToken);
+        if (live.Count > 0)
+        {
+            var dates = await DatesAsync(live, cancellationToken);
+            for (var day = first; day <= today; day = day.PlusDays(1))
+                await OnDayAsync(day, live, dates, business.Lists.Stages, cancellationToken);
+        }
+
+        business.DaysLookedAt = today;
+        await write.SaveAsync(cancellationToken);
+    }
+
+    private async Task OnDayAsync(
+        LocalDate day,
+        IReadOnlyList<FollowThroughVersion> live,
+        IReadOnlyList<FieldValue> dates,
+        IReadOnlyList<Stage> stages,
+        CancellationToken cancellationToken
+    )
+    {
+        foreach (var about in dates.GroupBy(value => (value.ClientId, value.ProjectId)))
+        {
+            var come = live.Where(one => about.Any(value => IsMeant(one, value, day))).ToList();
+            if (come.Count == 0 || await AboutAsync(about.Key.ClientId, about.Key.ProjectId, stages, cancellationToken) is not { } context)
+                continue;
+            foreach (var version in FollowThroughs.Of(come, one => one.Content))
+                await engine.StartAsync(version, context, clock.GetCurrentInstant());
+        }
+    }
+
+    private static bool IsMeant(FollowThroughVersion version, FieldValue value, LocalDate day) =>
+        version.Content.Starts is DatedStart start && start.Field == value.Field && start.Comes(((DateAnswer)value.Value!).Date, day);
+
+    /// <summary>What it is about; null where nobody is to be followed up: archived clients, and work that was lost.</summary>
+    private async Task<EventContext?> AboutAsync(
+        Id<Client> client,
+        Id<Project>? project,
+        IReadOnlyList<Stage> stages,
+        CancellationToken cancellationToken
+    )
+    {
+        if (!await db.CountingClients.AnyAsync(one => one.Id == client && one.Standing != Standing.Archived, cancellationToken))
+            return null;
+        var found = project is { } id
+            ? await db.Projects.FindAsync([id], cancellationToken)
+            : await db.Projects.FirstOrDefaultAsync(one => one.ClientId == client && one.IsLatest, cancellationToken);
+        if (project is not null && stages.FirstOrDefault(stage => stage.Key == found!.Stage) is { Kind: StageKind.Lost })
+            return null;
+        var inquiry = found is null
+            ? null
+            : await db
+                .Inquiries.Where(one => one.ProjectId == found.Id)
+                .OrderByDescending(one => one.Received)
+                .Select(one => (Id<Inquiry>?)one.Id)
+                .FirstOrDefaultAsync(cancellationToken);
+        return new EventContext(client, found?.Id, inquiry);
+    }
+
+    private async Task<List<FieldValue>> DatesAsync(IReadOnlyList<FollowThroughVersion> live, CancellationToken cancellationToken)
+    {
+        var fields = live.Select(one => ((DatedStart)one.Content.Starts).Field).Distinct().ToList();
+        return
+        [
+            .. (
+                await db
+                    .FieldValues.AsNoTracking()
+                    .Where(value => value.IsCurrent && fields.Contains(value.Field))
+                    .ToListAsync(cancellationToken)
+            ).Where(value => value.Value is DateAnswer),
+        ];
+    }
+
+    private async Task<IReadOnlyList<FollowThroughVersion>> LiveAsync<T>(CancellationToken cancellationToken)
+        where T : StartOn =>
+        [.. (await CompiledQueries.LiveFollowThroughs(db).ToListAsync(cancellationToken)).Where(one => one.Content.Starts is T)];
+
+    private LocalDate Today(Brand.Business business) => business.Calendar.Today(clock.GetCurrentInstant());
+}

@@ -1,0 +1,85 @@
+using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
+
+namespace PorchLight.Server.Inquiries;
+
+/// <summary>A form that somebody left half-finished, with what is known of them by it.</summary>
+/// <param name="Draft">The filling-in; it has not ended.</param>
+/// <param name="Form">The form.</param>
+/// <param name="Content">The version they saw.</param>
+/// <param name="Known">What they answered on the pages they have been to.</param>
+/// <param name="Name">What they call themselves; null where they have not said.</param>
+/// <param name="Email">Where they can be reached: where the link went, else what they answered; null for nowhere.</param>
+internal sealed record LeftForm(
+    SavedDraft Draft,
+    Form Form,
+    FormContent Content,
+    AnswerContext Known,
+    PersonNameAnswer? Name,
+    string? Email
+);
+
+/// <summary>Something that follows when somebody goes on with a form they had left, or its answers are not kept any more.</summary>
+internal interface ILeftFormReaction
+{
+    /// <summary>Part of the caller's write.</summary>
+    Task WentOnAsync(SavedDraft draft);
+}
+
+/// <summary>Reads forms that were left half-finished, and writes to who left them.</summary>
+internal sealed class LeftForms(
+    PorchDb db,
+    AnswerContextLoader loader,
+    ProgramMail messages,
+    Tokens tokens,
+    PublicAddress address,
+    BusinessClock clock
+)
+{
+    /// <summary>Whether they were told that one more mail may come, and it has not come yet.</summary>
+    public static bool MayBeWrittenTo(SavedDraft draft) =>
+        draft is { MayFollowUp: true, FollowedUp: null, MailedTo: not null, Ended: null };
+
+    /// <summary>What is known by a filling-in that has not ended.</summary>
+    public async Task<LeftForm> ReadAsync(SavedDraft draft, CancellationToken cancellationToken = default)
+    {
+        var form = (await db.Forms.FindAsync([draft.FormId], cancellationToken))!;
+        var content = (await db.FormVersionAsync(draft.FormId, draft.FormVersion))!.Content;
+        var given = draft.Answers!.ByQuestion;
+        var nothing = await loader.NothingAsync(
+            content,
+            new FormTarget(form, null),
+            await db.BusinessAsync(),
+            clock.GetCurrentInstant(),
+            cancellationToken
+        );
+        var contact = Contact.Of(
+            content,
+            given.Where(one => one.Value is not null).ToDictionary(one => one.Key, one => AnswerState.Of(one.Value!))
+        );
+        var email = draft.MailedTo ?? contact.Email;
+        return new LeftForm(
+            draft,
+            form,
+            content,
+            Routes.Trace(nothing, given, draft.Page).Know(nothing),
+            contact.Name,
+            email is not null && EmailAddress.Check(email) is null ? email : null
+        );
+    }
+
+    /// <summary>What a message to them can say, by name.</summary>
+    public async Task<Dictionary<string, string>> ValuesAsync(LeftForm left) =>
+        await messages.ValuesAsync(
+            left.Form,
+            ("until", SavedDrafts.Until(left.Draft, await db.BusinessAsync())),
+            ("link", SavedDraftEndpoints.LinkOf(address, tokens.Open(left.Form.LinkSealed), tokens.Open(left.Draft.LinkSealed)))
+        );
+}
