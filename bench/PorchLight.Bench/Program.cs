@@ -12,6 +12,13 @@ using PorchLight.Testing;
 
 // Measures the program against bare addresses of the same process and database; see docs/PERFORMANCE.md.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+if (args is ["runs"])
+{
+    await using var house = new BenchApp();
+    await RunsBench.MeasureAsync(house);
+    return 0;
+}
+
 var seconds = args is [var given] ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
 await StartAndRestAsync();
 
@@ -84,6 +91,7 @@ var stored = await app.AskAsync(db => db.Submissions.CountAsync());
 SortingBench.Measure();
 await ClientsBench.MeasureAsync(app);
 await InquiriesBench.MeasureAsync(app);
+await RunsBench.MeasureAsync(app);
 
 Console.WriteLine($"every send is stored: {stored} of {people}");
 return stored == people ? 0 : 1;

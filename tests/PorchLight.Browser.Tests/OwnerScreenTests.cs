@@ -179,10 +179,13 @@ public sealed class OwnerScreenTests
         owner.SeesNoMore("theirs was taken");
         owner.Press("Reply");
         owner.Press("Send the reply");
-        owner.Sees("A reply needs a subject and a text.");
+        owner.Sees("A message needs a subject and a text.");
         owner.Type("Your words", "Dear Tilda, tell me more.");
         owner.FindsNothingInTheWay();
         owner.Press("Send the reply");
         owner.Sees("Kept: first personal reply today");
+        owner
+            .Browser.FindElements(OpenQA.Selenium.By.CssSelector("[aria-label='Why this fit']"))
+            .Count.ShouldBe(1, "nothing is left standing twice");
     }
 }

@@ -209,23 +209,8 @@ public sealed class ImportTests
     }
 
     /// <summary>Cards as ical.js reads them, a library for iCalendar and vCard that knows nothing of ours.</summary>
-    private static List<JsonElement> ReadByAnotherLibrary(string cards)
-    {
-        var root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "PorchLight.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        using var node = System.Diagnostics.Process.Start(
-            new System.Diagnostics.ProcessStartInfo("node", [Path.Combine(root, "src/PorchLight.Ui/scripts/readCards.mjs")])
-            {
-                RedirectStandardInput = true,
-                RedirectStandardOutput = true,
-                WorkingDirectory = Path.Combine(root, "src/PorchLight.Ui"),
-            }
-        )!;
-        node.StandardInput.Write(cards);
-        node.StandardInput.Close();
-        return JsonSerializer.Deserialize<List<JsonElement>>(node.StandardOutput.ReadToEnd())!;
-    }
+    private static List<JsonElement> ReadByAnotherLibrary(string cards) =>
+        AnotherLibrary.Reads<List<JsonElement>>("readCards.mjs", Encoding.UTF8.GetBytes(cards));
 
     private static Task<HttpResponseMessage> PutAsync(TestApp app, byte[] file, string name) =>
         app.Owner()

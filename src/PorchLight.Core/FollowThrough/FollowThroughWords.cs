@@ -75,7 +75,9 @@ public static class FollowThroughWords
     /// <param name="names">What those are called whom it names.</param>
     /// <returns>Empty where only a person ends it.</returns>
     public static string SayStops(this FollowThroughContent content, FollowThroughNames names) =>
-        Either(content.Stops.Select(stop => stop.On.Say(names)));
+        content.Starts is LeftUnfinishedStart
+            ? "they go on with the form or send it"
+            : Either(content.Stops.Select(stop => stop.On.Say(names)));
 
     /// <summary>When a step comes: "3 days after the one before", "a week before Start".</summary>
     /// <param name="schedule">Its schedule.</param>

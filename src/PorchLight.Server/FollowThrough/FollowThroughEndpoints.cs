@@ -73,9 +73,17 @@ internal static class FollowThroughEndpoints
         var versions = (await db.FollowThroughVersions.AsNoTracking().ToListAsync(cancellationToken)).ToDictionary(version =>
             (version.FollowThroughId, version.Number)
         );
-        var runs = (await db.Runs.AsNoTracking().Where(run => run.Active).ToListAsync(cancellationToken)).ToLookup(run =>
-            run.FollowThroughId
-        );
+        var runs = await db
+            .Runs.Where(run => run.Active)
+            .GroupBy(run => run.FollowThroughId)
+            .Select(of => new
+            {
+                of.Key,
+                All = of.Count(),
+                Waiting = of.Count(run => run.NodStatus == StepStatus.Waiting),
+                Failing = of.Count(run => run.Failure != null),
+            })
+            .ToDictionaryAsync(of => of.Key, cancellationToken);
         var rows = new List<FollowThroughRow>();
         foreach (var one in stored)
         {
@@ -95,9 +103,9 @@ internal static class FollowThroughEndpoints
                     one.Draft is not null,
                     one.Archived is not null,
                     content.SideBySide,
-                    runs[one.Id].Count(),
-                    runs[one.Id].Count(run => run.State.Current?.Status == StepStatus.Waiting),
-                    runs[one.Id].Count(run => run.Failure is not null)
+                    runs.GetValueOrDefault(one.Id)?.All ?? 0,
+                    runs.GetValueOrDefault(one.Id)?.Waiting ?? 0,
+                    runs.GetValueOrDefault(one.Id)?.Failing ?? 0
                 )
             );
         }

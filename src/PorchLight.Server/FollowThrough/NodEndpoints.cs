@@ -92,7 +92,7 @@ internal static class NodEndpoints
     internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
     {
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
-        var runs = await db.RunsWithPeople().Where(one => one.Run.Active).ToListAsync(cancellationToken);
+        var runs = await db.RunsWithPeople().Where(one => one.Run.NodStatus != null).ToListAsync(cancellationToken);
         return
         [
             .. runs.Select(row => (row, Step: row.Run.State.Current))

@@ -39,6 +39,12 @@ internal sealed class Run
     /// <summary>When the worker must look again; kept beside the state so that it can be asked for.</summary>
     public required Instant? NextMoment { get; set; }
 
+    /// <summary>
+    /// How the step stands that asks for a nod, waiting for it or with it waiting for the sending window; null where none does. Kept
+    /// beside the state so that it can be asked for.
+    /// </summary>
+    public StepStatus? NodStatus { get; set; }
+
     /// <summary>How often in a row what was due has failed.</summary>
     public int Tries { get; set; }
 

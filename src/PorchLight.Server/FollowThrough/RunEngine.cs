@@ -351,6 +351,7 @@ internal sealed class RunEngine(
         run.State = state;
         run.Active = !state.IsOver;
         run.NextMoment = context.Planner.NextMoment(state);
+        run.NodStatus = state.Current is { Status: StepStatus.Waiting or StepStatus.Approved } asks ? asks.Status : null;
         (run.Tries, run.Failure) = (0, null);
         run.Revision++;
         return state;

@@ -13,7 +13,7 @@ namespace PorchLight.Server.Tests.Crash;
 public sealed class CrashTests : IDisposable
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("porch-light-crash-test-").FullName;
-    private readonly int _kills = Given("PORCH_LIGHT_KILLS") ?? 3;
+    private readonly int _kills = Given("PORCH_LIGHT_KILLS") ?? 2;
     private readonly int _seed = Given("PORCH_LIGHT_SEED") ?? Random.Shared.Next();
 
     [Fact]

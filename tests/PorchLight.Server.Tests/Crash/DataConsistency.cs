@@ -73,6 +73,10 @@ internal static class DataConsistency
         {
             run.Active.ShouldBe(run.State.Status == RunStatus.Active, because);
             run.Active.ShouldBe(run.State.Current is not null, because);
+            run.NodStatus.ShouldBe(
+                run.State.Current is { Status: StepStatus.Waiting or StepStatus.Approved } asks ? asks.Status : null,
+                because
+            );
             run.State.Steps.SkipWhile(step => !step.IsPending)
                 .ShouldAllBe(step => step.IsPending, "what comes after is not settled before; " + because);
             var content = (await db.FollowThroughVersions.FindAsync(run.FollowThroughId, run.FollowThroughNumber))!.Content;

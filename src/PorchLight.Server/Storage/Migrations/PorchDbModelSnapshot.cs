@@ -339,6 +339,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<long?>("NextMoment")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("NodStatus")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("ProjectId")
                         .HasColumnType("TEXT");
 
@@ -364,6 +367,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasFilter("\"Active\"");
 
                     b.HasIndex("NextMoment");
+
+                    b.HasIndex("NodStatus")
+                        .HasFilter("\"NodStatus\" IS NOT NULL");
 
                     b.HasIndex("SavedDraftId")
                         .HasFilter("\"SavedDraftId\" IS NOT NULL");

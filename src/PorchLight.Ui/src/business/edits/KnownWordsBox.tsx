@@ -69,6 +69,8 @@ interface Props {
   lines?: "one" | "several";
   look?: string;
   error?: string;
+  /** Whether all that can be set in is known whenever the words are used, so that nothing has to stand for it. */
+  isAlwaysKnown?: boolean;
   /** Pictures that can stand in it; given only where the words may be formatted. */
   pictures?: { key: string; name: string }[];
 }
@@ -83,6 +85,7 @@ export function KnownWordsBox({
   lines = "one",
   look = "",
   error,
+  isAlwaysKnown = false,
   pictures,
 }: Props) {
   const id = useId();
@@ -142,7 +145,7 @@ export function KnownWordsBox({
         <EditorContent editor={editor} />
       </div>
       {error && <p className="mt-1 font-semibold text-brick">{error}</p>}
-      {places.map((one, index) => (
+      {(isAlwaysKnown ? [] : places).map((one, index) => (
         <label key={index} className="mt-1.5 flex flex-wrap items-center gap-2 text-[0.93rem] text-slate">
           <span>While “{choices.find(({ name }) => name === one.name)?.words ?? "it"}” is not known, it says</span>
           <input

@@ -40,6 +40,7 @@ export function MessageFields({ message, onChange, choices = known, isByItself =
       <KnownWordsBox
         label="Subject"
         choices={choices}
+        isAlwaysKnown={isByItself}
         value={message.subject}
         onChange={(subject) => onChange({ ...message, subject })}
       />
@@ -60,6 +61,7 @@ export function MessageFields({ message, onChange, choices = known, isByItself =
               label={index === 0 ? "What it says" : "and then"}
               lines="several"
               choices={choices}
+              isAlwaysKnown={isByItself}
               pictures={parts?.pictures ?? []}
               value={part.text}
               onChange={(text) => set(part.key, { ...part, text })}

@@ -50,7 +50,11 @@ export function WholeDesk({ edited, view, choices, onOpen, onClose }: Props) {
       ))}
       <TextBox label="What you call it" value={content.name} onChange={(e) => set({ name: e.target.value }, "name")} />
       <StartFields start={content.starts} choices={choices} onChange={(next) => set({ starts: next }, "starts")} />
-      <Stops content={content} choices={choices} onOpen={onOpen} onChange={(stops) => set({ stops }, "stops")} />
+      {content.starts.kind === "leftUnfinished" ? (
+        <p>It ends at once if they go on with the form, or send it.</p>
+      ) : (
+        <Stops content={content} choices={choices} onOpen={onOpen} onChange={(stops) => set({ stops }, "stops")} />
+      )}
       <Labelled label="After how many days an unanswered nod lapses" help="Then the run goes on without that step.">
         <NumberBox
           whole

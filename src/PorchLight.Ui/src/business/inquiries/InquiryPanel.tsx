@@ -61,7 +61,7 @@ export function InquiryPanel() {
       )}
       <Failure error={aside.error} />
       {view.fit && (
-        <FitCard key={id} id={id} name={view.name} fit={view.fit} onReopen={() => setQuick("doorReopened")} />
+        <FitCard key={`fit ${id}`} id={id} name={view.name} fit={view.fit} onReopen={() => setQuick("doorReopened")} />
       )}
       <p className="mt-4" title={view.promiseExactly ?? undefined}>
         {view.promise && <strong>{view.promise}</strong>}{" "}
@@ -79,7 +79,7 @@ export function InquiryPanel() {
         <QuickReplies key={`replies ${view.id}`} id={view.id} name={view.name} open={quick} onOpen={setQuick} />
       )}
       {quick ? null : replying ? (
-        <ReplyForm key={view.id} inquiry={view} onDone={() => setSearch("", { replace: true })} />
+        <ReplyForm key={`reply ${view.id}`} inquiry={view} onDone={() => setSearch("", { replace: true })} />
       ) : (
         <InquiryActions view={view} onReply={() => setSearch("reply")} />
       )}

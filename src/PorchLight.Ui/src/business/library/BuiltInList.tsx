@@ -21,7 +21,7 @@ export function BuiltInList() {
     <>
       <section aria-labelledby="built-in" className="mb-6">
         <h2 id="built-in" className="mb-2 text-[1.07rem]">
-          Sent by itself
+          Built-in messages
         </h2>
         <ul className="grid gap-2">
           {list.data.messages.map((row) => (

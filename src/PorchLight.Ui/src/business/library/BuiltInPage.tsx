@@ -114,7 +114,7 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
         </SavedForm>
         <div className="grid gap-6">
           {now.wording === "off" || !shown ? (
-            <p className="rounded-soft bg-card p-6 shadow-soft">Nothing is sent. {view.withoutIt}</p>
+            <p className="rounded-soft bg-card p-6 shadow-soft">Nothing is sent.</p>
           ) : (
             <MessagePreview message={shown} builtIn={view.kind} />
           )}
@@ -138,7 +138,7 @@ function Choice({ label, help, checked, onChoose }: ChoiceProps) {
       <input
         type="radio"
         name="wording"
-        className="mt-1 size-[1.15rem] accent-dusk"
+        className="mt-1 size-[1.15rem] shrink-0 accent-dusk"
         checked={checked}
         onChange={onChoose}
       />

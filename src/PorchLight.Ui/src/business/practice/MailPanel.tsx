@@ -37,7 +37,7 @@ export function MailPanel() {
           </Link>
         </p>
       )}
-      {!mail.incoming && <TheirSide key={mail.id} mail={mail} />}
+      {!mail.incoming && <TheirSide key={`theirs ${mail.id}`} mail={mail} />}
     </div>
   );
 }
