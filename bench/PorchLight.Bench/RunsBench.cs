@@ -10,11 +10,12 @@ using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
-using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Bench;
 
-/// <summary>Ten thousand runs, a thousand of them due at once: how fast their steps are carried out, and what somebody waits for meanwhile.</summary>
+/// <summary>
+/// Ten thousand runs, a thousand of them due at once: how fast their steps are carried out, and what somebody waits for meanwhile.
+/// </summary>
 internal static class RunsBench
 {
     private const int All = 10_000;
@@ -46,8 +47,9 @@ internal static class RunsBench
         var seconds = Stopwatch.GetElapsedTime(started).TotalSeconds;
         var stepsASecond = Due / seconds;
         Console.WriteLine(
-            $"{All:N0} runs, {Due:N0} due at once: {stepsASecond:0} steps a second, {bare:0} bare inserts a second ({bare / stepsASecond:0.0} to one step); "
-                + $"Today meanwhile {At(busy, 0.5):0} ms at the median, {At(busy, 0.95):0} ms at the 95th percentile of {busy.Count}, before {At(quiet, 0.5):0} and {At(quiet, 0.95):0} ms"
+            $"{All:N0} runs, {Due:N0} due at once: {stepsASecond:0} steps a second, {bare:0} bare inserts a second; Today meanwhile "
+                + $"{At(busy, 0.5):0} ms at the median, {At(busy, 0.95):0} ms at the 95th percentile of {busy.Count}, "
+                + $"before {At(quiet, 0.5):0} and {At(quiet, 0.95):0} ms"
         );
     }
 

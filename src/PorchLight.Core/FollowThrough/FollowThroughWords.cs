@@ -41,8 +41,9 @@ public static class FollowThroughWords
             BookedStart => "they book a meeting",
             RepliedStart => "they reply",
             StageStart e => $"a project comes to {Either(e.Stages.Select(names.Stage))}",
-            LeftUnfinishedStart e =>
-                $"somebody leaves {(e.Form is { } left ? $"“{names.Form(left)}”" : "a form")} half-finished and is away for {Span(e.Hours, TimeUnit.Hours)}",
+            LeftUnfinishedStart e => (
+                e.Form is { } left ? $"somebody leaves “{names.Form(left)}” half-finished" : "somebody leaves a form half-finished"
+            ) + $" and is away for {Span(e.Hours, TimeUnit.Hours)}",
             ProjectDateStart e => Day(e, $"the day of “{names.Field(e.Field)}”"),
             YearlyDateStart e => $"{Day(e, $"the day of “{names.Field(e.Field)}”")}, each year",
             ByHandStart => "somebody starts it by hand",

@@ -118,7 +118,7 @@ public sealed record BuiltInMessages(
         new(
             BuiltInMessage.StillUnfinished,
             "A word to who left a form half-finished",
-            "When you press “Write to them” beside a half-finished form; once, and never again.",
+            "When you press “Write to them once” beside a half-finished form; once, and never again.",
             null,
             "The settings of each form say whether it may be sent: under “Who does not finish”.",
             IsOfForms: true,

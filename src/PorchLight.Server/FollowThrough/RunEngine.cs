@@ -142,44 +142,14 @@ internal sealed class RunEngine(
     {
         var (client, project) = (about.ClientId!.Value, about.ProjectId);
         await MakeWayAsync(await ActiveOfAsync(client), version, project, now);
-        return await BeginAsync(
-            new Run
-            {
-                Id = new Id<Run>(Guid.CreateVersion7()),
-                FollowThroughId = version.FollowThroughId,
-                FollowThroughNumber = version.Number,
-                ClientId = client,
-                ProjectId = project,
-                InquiryId = about.InquiryId,
-                State = new RunState(now, []),
-                Drafts = RunDrafts.None,
-                NextMoment = null,
-            },
-            now
-        );
+        return await BeginAsync(version, about, null, now);
     }
 
     /// <summary>Starts a follow-through about a form that somebody left half-finished.</summary>
     public async Task<Run> StartAsync(FollowThroughVersion version, SavedDraft left, Instant now)
     {
         await MakeWayAsync(await db.Runs.Where(run => run.SavedDraftId == left.Id && run.Active).ToListAsync(), version, null, now);
-        return await BeginAsync(
-            new Run
-            {
-                Id = new Id<Run>(Guid.CreateVersion7()),
-                FollowThroughId = version.FollowThroughId,
-                FollowThroughNumber = version.Number,
-                ClientId = null,
-                ProjectId = null,
-                InquiryId = null,
-                SavedDraftId = left.Id,
-                DraftRevision = left.Revision,
-                State = new RunState(now, []),
-                Drafts = RunDrafts.None,
-                NextMoment = null,
-            },
-            now
-        );
+        return await BeginAsync(version, new EventContext(null), left, now);
     }
 
     /// <summary>Whoever goes on with a form is sent nothing more about it.</summary>
@@ -201,8 +171,22 @@ internal sealed class RunEngine(
         }
     }
 
-    private async Task<Run> BeginAsync(Run run, Instant now)
+    private async Task<Run> BeginAsync(FollowThroughVersion version, EventContext about, SavedDraft? left, Instant now)
     {
+        var run = new Run
+        {
+            Id = new Id<Run>(Guid.CreateVersion7()),
+            FollowThroughId = version.FollowThroughId,
+            FollowThroughNumber = version.Number,
+            ClientId = about.ClientId,
+            ProjectId = about.ProjectId,
+            InquiryId = about.InquiryId,
+            SavedDraftId = left?.Id,
+            DraftRevision = left?.Revision,
+            State = new RunState(now, []),
+            Drafts = RunDrafts.None,
+            NextMoment = null,
+        };
         db.Runs.Add(run);
         var begun = await ContextAsync(run);
         await events.AppendAsync(new RunStarted(), now, begun.About);
@@ -271,7 +255,8 @@ internal sealed class RunEngine(
         return latest is { } found ? new EventContext(client, found, await LatestInquiryAsync(found)) : null;
     }
 
-    private async Task<Id<Inquiry>?> LatestInquiryAsync(Id<Project> project) =>
+    /// <summary>The inquiry a piece of work was asked for by last; null for none.</summary>
+    public async Task<Id<Inquiry>?> LatestInquiryAsync(Id<Project> project) =>
         await db
             .Inquiries.Where(one => one.ProjectId == project)
             .OrderByDescending(one => one.Received)

@@ -7,7 +7,6 @@ using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -152,13 +151,7 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
             : await db.Projects.FirstOrDefaultAsync(one => one.ClientId == client && one.IsLatest, cancellationToken);
         if (project is not null && stages.FirstOrDefault(stage => stage.Key == found!.Stage) is { Kind: StageKind.Lost })
             return null;
-        var inquiry = found is null
-            ? null
-            : await db
-                .Inquiries.Where(one => one.ProjectId == found.Id)
-                .OrderByDescending(one => one.Received)
-                .Select(one => (Id<Inquiry>?)one.Id)
-                .FirstOrDefaultAsync(cancellationToken);
+        var inquiry = found is null ? null : await engine.LatestInquiryAsync(found.Id);
         return new EventContext(client, found?.Id, inquiry);
     }
 

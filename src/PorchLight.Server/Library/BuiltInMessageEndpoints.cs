@@ -204,16 +204,8 @@ internal static class BuiltInMessageEndpoints
             return refusal;
         if (await messages.WordsAsync(meant, form) is not { } words)
             return Problems.Unprocessable("It is switched off, so there is nothing to send.");
-        var draft = words.Draft(await LibraryMessageEndpoints.ExampleValuesAsync(db, meant));
-        mail.Queue(
-            $"test {Guid.CreateVersion7()}",
-            await db.BusinessAsync(),
-            (await users.GetUserAsync(who))!.Email!,
-            null,
-            MailContent.Of(draft with { Subject = $"A test: {draft.Subject}" }, draft.FinishedText!),
-            automatic: false,
-            clock.GetCurrentInstant()
-        );
+        var content = ProgramMail.Write(words, await LibraryMessageEndpoints.ExampleValuesAsync(db, meant));
+        await LibraryMessageEndpoints.QueueTestAsync(db, mail, users, who, content, clock);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

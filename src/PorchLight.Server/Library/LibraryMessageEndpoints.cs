@@ -276,18 +276,32 @@ internal static class LibraryMessageEndpoints
             Parts = [.. draft.Parts.Select(part => part is GapPart gap ? gap with { Filled = $"[{gap.Prompt}]" } : part)],
             Enclosed = draft.Enclosed with { Cc = [] },
         };
+        await QueueTestAsync(db, mail, users, who, MailContent.Of(filled, filled.FinishedText!), clock);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Queues a message to the person who asks, named a test, as part of the caller's write.</summary>
+    internal static async Task QueueTestAsync(
+        PorchDb db,
+        MailQueue mail,
+        UserManager<User> users,
+        ClaimsPrincipal who,
+        MailContent content,
+        BusinessClock clock
+    ) =>
         mail.Queue(
             $"test {Guid.CreateVersion7()}",
             await db.BusinessAsync(),
             (await users.GetUserAsync(who))!.Email!,
             null,
-            MailContent.Of(filled with { Subject = $"A test: {filled.Subject}" }, filled.FinishedText!),
+            content with
+            {
+                Subject = $"A test: {content.Subject}",
+            },
             automatic: false,
             clock.GetCurrentInstant()
         );
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
-    }
 
     private static readonly MessageTemplate Blank = new("", [new TextPart("text", "Dear {firstName},\n\n\n\n{signature}")]);
 

@@ -53,6 +53,8 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
                 ["PorchLight__Demo"] = "true",
                 ["PorchLight__DemoPeople"] = "false",
                 ["PorchLight__RateLimits"] = "false",
+                // A nod that is answered has taken effect.
+                ["PorchLight__SecondsToTakeANodBack"] = "0",
                 ["Logging__LogLevel__Default"] = "Error",
                 ["Logging__LogLevel__Microsoft.AspNetCore"] = "Error",
             },
