@@ -83,6 +83,25 @@ public sealed class TimedStartTests
     }
 
     [Fact]
+    public async Task After_the_button_beside_it_the_nod_says_that_they_had_their_mail_and_sends_none()
+    {
+        await using var app = new TestApp();
+        await AddAsync(app, new LeftUnfinishedStart(null, 1), Word with { NeedsNod = true });
+        await LeaveAsync(app);
+        await app.PassTimeAsync(Duration.FromHours(1));
+        var owner = app.Owner();
+        var path = $"/api/nods/{(await RunAsync(app)).Id}/{Word.Key}";
+        (await owner.GetAsync(path).JsonAsync()).GetProperty("notPermitted").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
+        var row = (await owner.GetAsync("/api/left-at-the-door").JsonAsync()).EnumerateArray().Single();
+        (await owner.PostAsync($"/api/left-at-the-door/{row.Text("id")}/follow-up", null)).EnsureSuccessStatusCode();
+        var view = await owner.GetAsync(path).JsonAsync();
+        view.Text("notPermitted").ShouldStartWith("They had the one mail they were told of");
+        (await owner.PostAsync(path + "/send", Body(new { seen = view.GetProperty("draft"), now = false }))).EnsureSuccessStatusCode();
+        await app.WorkAsync();
+        (await SubjectsAsync(app)).ShouldBe([]);
+    }
+
+    [Fact]
     public async Task Who_was_not_told_is_not_written_to_and_the_team_can_be_told_all_the_same()
     {
         await using var app = new TestApp();

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;
@@ -122,6 +123,21 @@ public abstract record DatedStart(string Field, int Days) : StartOn
 {
     /// <summary>It is counted no further.</summary>
     public const int MostDays = 366;
+
+    /// <summary>A start that was missed for longer, because the program was not running, is not caught up with.</summary>
+    public const int DaysCaughtUp = 7;
+
+    /// <summary>The first day that is still to be asked what starts on it.</summary>
+    /// <param name="last">The last day that was; null where none was, so that only today is.</param>
+    /// <param name="today">Today.</param>
+    /// <returns>The day after today where nothing is left to ask.</returns>
+    public static LocalDate FirstDay(LocalDate? last, LocalDate today) =>
+        last is { } asked ? LocalDate.Max(asked.PlusDays(1), today.PlusDays(1 - DaysCaughtUp)) : today;
+
+    /// <summary>Whether anybody is followed up on a day: not a client who was archived, nor about work that was lost.</summary>
+    /// <param name="standing">How the client stands.</param>
+    /// <param name="stage">Of what kind the stage of the project is whose day it is; null for a day of the client.</param>
+    public static bool Concerns(Standing standing, StageKind? stage) => standing != Standing.Archived && stage != StageKind.Lost;
 
     /// <summary>Whether it starts on a day.</summary>
     /// <param name="date">What stands in the field.</param>

@@ -46,7 +46,7 @@ public sealed record SetIn(string Name, string Words, string Example, bool IsNee
 /// <param name="WithoutIt">What happens instead where it is switched off, as a sentence; null where it cannot be.</param>
 /// <param name="StaysOn">Why it cannot be switched off, as a sentence; null where it can be.</param>
 /// <param name="IsOfForms">Whether a form can have words of its own.</param>
-/// <param name="Values">What can be set into it beside what is known of everybody; empty braces come to nothing.</param>
+/// <param name="Values">What can be set into it beside the names of the business and its owner, and the signature.</param>
 /// <param name="Standard">What it says as it comes.</param>
 public sealed record BuiltInMessages(
     BuiltInMessage Kind,

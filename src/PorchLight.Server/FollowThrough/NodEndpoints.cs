@@ -157,7 +157,7 @@ internal static class NodEndpoints
                     : null,
                 business.Calendar.HoldTo(business.Window, now) != now,
                 next is null ? null : $"“{next.Name}” comes next, {next.Schedule.Say(isFirst: false, names)}.",
-                await engine.NotPermittedAsync(run, step) is { } forbidden ? Consent.Say(forbidden) : null
+                await engine.NotPermittedAsync(run, step)
             )
         );
     }

@@ -63,13 +63,15 @@ internal sealed class RunEngine(
             : null;
     }
 
-    /// <summary>What of a step's message its person has not permitted; null where it may be sent, or sends none.</summary>
-    public async Task<Forbidden?> NotPermittedAsync(Run run, string step)
+    /// <summary>Why a step's message does not go to its person, as a sentence; null where it goes, or the step sends none.</summary>
+    public async Task<string?> NotPermittedAsync(Run run, string step)
     {
         var context = await ContextAsync(run);
-        return context.Content.Step(step).Action is SendMessage send
-            ? Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions)
-            : null;
+        if (context.Content.Step(step).Action is not SendMessage send)
+            return null;
+        if (context.Left is { } left)
+            return LeftForms.MayBeWrittenTo(left.Draft) ? null : LeftForms.HadTheirMail;
+        return Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions) is { } forbidden ? Consent.Say(forbidden) : null;
     }
 
     /// <summary>A person takes their nod back. Null when the step has taken effect, or has no nod.</summary>

@@ -4,7 +4,6 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Projects;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
@@ -15,9 +14,6 @@ namespace PorchLight.Server.FollowThrough;
 /// <summary>Starts follow-throughs when time has passed: after a form was left half-finished, and on days counted from a date.</summary>
 internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock clock, TimeProvider time)
 {
-    /// <summary>A start that was missed for longer, because the program was not running, is not caught up with.</summary>
-    private const int DaysCaughtUp = 7;
-
     /// <summary>Starts what is to follow forms that were left half-finished.</summary>
     public async Task AfterLeavingAsync(CancellationToken cancellationToken)
     {
@@ -29,8 +25,9 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
         if (due.Count == 0)
             return;
         await using var write = await db.WriteAsync(cancellationToken);
-        // Asked again under the write lock: somebody may have come back meanwhile.
-        foreach (var (id, versions) in await DueAsync(live, cancellationToken))
+        // Asked again under the write lock: somebody may have come back meanwhile, or switched it off.
+        live = await LiveAsync<LeftUnfinishedStart>(cancellationToken);
+        foreach (var (id, versions) in live.Count == 0 ? [] : await DueAsync(live, cancellationToken))
         {
             var draft = (await db.SavedDrafts.FindAsync([id], cancellationToken))!;
             foreach (var version in FollowThroughs.Of(versions, one => one.Content))
@@ -101,13 +98,11 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
             return;
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
-        var last = business.DaysLookedAt ?? today.PlusDays(-1);
-        var first = LocalDate.Max(last, today.PlusDays(-DaysCaughtUp)).PlusDays(1);
         var live = await LiveAsync<DatedStart>(cancellationToken);
         if (live.Count > 0)
         {
             var dates = await DatesAsync(live, cancellationToken);
-            for (var day = first; day <= today; day = day.PlusDays(1))
+            for (var day = DatedStart.FirstDay(business.DaysLookedAt, today); day <= today; day = day.PlusDays(1))
                 await OnDayAsync(day, live, dates, business.Lists.Stages, cancellationToken);
         }
 
@@ -144,12 +139,14 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
         CancellationToken cancellationToken
     )
     {
-        if (!await db.CountingClients.AnyAsync(one => one.Id == client && one.Standing != Standing.Archived, cancellationToken))
-            return null;
         var found = project is { } id
             ? await db.Projects.FindAsync([id], cancellationToken)
             : await db.Projects.FirstOrDefaultAsync(one => one.ClientId == client && one.IsLatest, cancellationToken);
-        if (project is not null && stages.FirstOrDefault(stage => stage.Key == found!.Stage) is { Kind: StageKind.Lost })
+        var stage = project is null ? null : stages.FirstOrDefault(stage => stage.Key == found!.Stage);
+        if (
+            await db.CountingClients.FirstOrDefaultAsync(one => one.Id == client, cancellationToken) is not { } person
+            || !DatedStart.Concerns(person.Standing, stage?.Kind)
+        )
             return null;
         var inquiry = found is null ? null : await engine.LatestInquiryAsync(found.Id);
         return new EventContext(client, found?.Id, inquiry);

@@ -47,6 +47,10 @@ internal sealed class LeftForms(
     public static bool MayBeWrittenTo(SavedDraft draft) =>
         draft is { MayFollowUp: true, FollowedUp: null, MailedTo: not null, Ended: null };
 
+    /// <summary>Why a message to them does not go, where they may not be written to.</summary>
+    public const string HadTheirMail =
+        "They had the one mail they were told of, so this one does not go to them. With your nod only what comes after it goes on.";
+
     /// <summary>What is known by a filling-in that has not ended.</summary>
     public async Task<LeftForm> ReadAsync(SavedDraft draft, CancellationToken cancellationToken = default)
     {

@@ -204,7 +204,10 @@ internal static class BuiltInMessageEndpoints
             return refusal;
         if (await messages.WordsAsync(meant, form) is not { } words)
             return Problems.Unprocessable("It is switched off, so there is nothing to send.");
-        var content = ProgramMail.Write(words, await LibraryMessageEndpoints.ExampleValuesAsync(db, meant));
+        var content = ProgramMail.Write(
+            words,
+            await messages.ExamplesAsync(meant, form is { } id ? await db.Forms.FindAsync([id], cancellationToken) : null)
+        );
         await LibraryMessageEndpoints.QueueTestAsync(db, mail, users, who, content, clock);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();

@@ -28,7 +28,7 @@ internal sealed class FilesInMessages(PorchDb db) : IFileUse
                 .ToListAsync(cancellationToken)
         )
             AddSteps(version.Content);
-        foreach (var run in await db.Runs.AsNoTracking().Where(run => run.Active).ToListAsync(cancellationToken))
+        foreach (var run in await db.Runs.AsNoTracking().Where(run => run.NodStatus != null).ToListAsync(cancellationToken))
         foreach (var draft in run.Drafts.ByStep.Values)
             Add(draft.Enclosed.Files, $"the message “{draft.Subject}”, which waits");
         foreach (var signature in await SignaturesAsync(cancellationToken))

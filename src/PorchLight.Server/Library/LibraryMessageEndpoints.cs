@@ -227,6 +227,7 @@ internal static class LibraryMessageEndpoints
     private static async Task<Results<Ok<MessagePreview>, ProblemHttpResult>> PreviewAsync(
         PreviewRequest request,
         PorchDb db,
+        ProgramMail messages,
         CancellationToken cancellationToken
     )
     {
@@ -235,7 +236,7 @@ internal static class LibraryMessageEndpoints
             return Problems.NotFound(ClientEdits.Gone);
         var draft = request.Message.Draft(
             request.BuiltIn is { } kind
-                ? await ExampleValuesAsync(db, kind)
+                ? await messages.ExamplesAsync(kind)
                 : await ValuesAsync(db, client, request.Message.Enclosed.Sender, cancellationToken)
         );
         var shown = string.Join(
@@ -304,20 +305,6 @@ internal static class LibraryMessageEndpoints
         );
 
     private static readonly MessageTemplate Blank = new("", [new TextPart("text", "Dear {firstName},\n\n\n\n{signature}")]);
-
-    /// <summary>What is set into a message of the program where nobody is meant.</summary>
-    internal static async Task<Dictionary<string, string>> ExampleValuesAsync(PorchDb db, BuiltInMessage kind)
-    {
-        var business = await db.BusinessAsync();
-        return new Dictionary<string, string>
-        {
-            ["business"] = business.Name,
-            ["owner"] = business.OwnerName,
-            [MessageTemplate.Signature] = (await db.SignaturesAsync()).Shared,
-        }
-            .Concat(BuiltInMessages.Find(kind).Values.Select(value => KeyValuePair.Create(value.Name, value.Example)))
-            .ToDictionary();
-    }
 
     private static async Task<Dictionary<string, string>> ValuesAsync(
         PorchDb db,

@@ -43,7 +43,19 @@ internal sealed class ProgramMail(PorchDb db)
     }
 
     /// <summary>What can be set into a message about a form, by name.</summary>
-    public async Task<Dictionary<string, string>> ValuesAsync(Form form, params (string Name, string Value)[] values)
+    public Task<Dictionary<string, string>> ValuesAsync(Form form, params (string Name, string Value)[] values) =>
+        ValuesAsync([("form", form.Draft.Title), .. values]);
+
+    /// <summary>The same with examples, where nobody is meant.</summary>
+    /// <param name="form">The form it is about; null for an example, too.</param>
+    public Task<Dictionary<string, string>> ExamplesAsync(BuiltInMessage kind, Form? form = null) =>
+        ValuesAsync([
+            .. BuiltInMessages
+                .Find(kind)
+                .Values.Select(value => (value.Name, value.Name == "form" && form is not null ? form.Draft.Title : value.Example)),
+        ]);
+
+    private async Task<Dictionary<string, string>> ValuesAsync((string Name, string Value)[] values)
     {
         var business = await db.BusinessAsync();
         return new Dictionary<string, string>
@@ -51,7 +63,6 @@ internal sealed class ProgramMail(PorchDb db)
             ["business"] = business.Name,
             ["owner"] = business.OwnerName,
             [MessageTemplate.Signature] = (await db.SignaturesAsync()).Shared,
-            ["form"] = form.Draft.Title,
         }
             .Concat(values.Select(value => KeyValuePair.Create(value.Name, value.Value)))
             .ToDictionary();

@@ -2,6 +2,8 @@ using CsCheck;
 using NodaTime;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Tests.FollowThrough;
 
@@ -67,6 +69,30 @@ public sealed class TimedStartTests
         new YearlyDateStart("client.born", -14).Comes(born, new LocalDate(2027, 11, 9)).ShouldBeTrue();
         new YearlyDateStart("client.born", -14).Comes(new LocalDate(2020, 1, 5), new LocalDate(2025, 12, 22)).ShouldBeTrue();
     }
+
+    /// <summary>A second way: of the days since, those of the last week, written down one by one.</summary>
+    [Fact]
+    public void Days_are_asked_once_each_and_those_of_more_than_a_week_ago_not_any_more() =>
+        Gen.Select(AnyDate, Gen.Int[0, 30])
+            .Sample(
+                (today, ago) =>
+                {
+                    var last = today.PlusDays(-ago);
+                    var asked = Days(DatedStart.FirstDay(last, today), 40).TakeWhile(day => day <= today).ToList();
+                    asked.ShouldBe(Days(today.PlusDays(-40), 41).Where(day => day > last).TakeLast(7));
+                    DatedStart.FirstDay(null, today).ShouldBe(today);
+                },
+                iter: 100
+            );
+
+    [Theory]
+    [InlineData(Standing.Lead, null, true)]
+    [InlineData(Standing.Past, StageKind.Done, true)]
+    [InlineData(Standing.Active, StageKind.Lost, false)]
+    [InlineData(Standing.Archived, null, false)]
+    [InlineData(Standing.Archived, StageKind.Open, false)]
+    public void Nobody_is_followed_up_who_was_archived_or_about_work_that_was_lost(Standing standing, StageKind? stage, bool concerns) =>
+        DatedStart.Concerns(standing, stage).ShouldBe(concerns);
 
     [Theory]
     [InlineData(23.99, false)]

@@ -5,7 +5,7 @@ import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
-import { MessageFields } from "../edits/MessageFields";
+import { known, MessageFields } from "../edits/MessageFields";
 import { SavedForm } from "../edits/SavedForm";
 import { useEdit } from "../edits/useEdit";
 import { useTitle } from "../shell/useTitle";
@@ -49,9 +49,7 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
   const { now } = edit;
   const choices = [
     ...view.values.map(({ name, words }) => ({ name, words })),
-    { name: "business", words: "The name of your business" },
-    { name: "owner", words: "Your name" },
-    { name: "signature", words: "The signature" },
+    ...known.filter(({ name }) => ["business", "owner", "signature"].includes(name)),
   ];
   const shown = now.wording === "own" ? now.message : view.standard;
   return (
