@@ -121,7 +121,7 @@ public sealed class RunTests
         );
     }
 
-    private static StepState Plain(StepState step) => step with { Counted = null, By = null, Due = null };
+    internal static StepState Plain(StepState step) => step with { Counted = null, By = null, Due = null };
 
     [Fact]
     public async Task Every_kind_of_step_does_what_it_says()
@@ -476,7 +476,7 @@ public sealed class RunTests
         await write.SaveAsync(CancellationToken.None);
     }
 
-    private static async Task<T> InAsync<T>(TestApp app, Func<PorchDb, IServiceProvider, Task<T>> act)
+    internal static async Task<T> InAsync<T>(TestApp app, Func<PorchDb, IServiceProvider, Task<T>> act)
     {
         await using var scope = app.Services.CreateAsyncScope();
         return await act(scope.ServiceProvider.GetRequiredService<PorchDb>(), scope.ServiceProvider);
@@ -498,7 +498,7 @@ public sealed class RunTests
 
     internal static Step Step(string key, StepAction action) => new(key, key, action, Next, NeedsNod: false);
 
-    private static Gen<FollowThroughContent> RandomContent { get; } =
+    internal static Gen<FollowThroughContent> RandomContent { get; } =
         Gen.Select(
             Gen.Select(
                 Gen.Int[0, 9],

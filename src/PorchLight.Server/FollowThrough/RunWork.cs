@@ -6,21 +6,32 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
-/// <summary>What the worker does with a run that is due, each time in a transaction of its own.</summary>
+/// <summary>What the worker does with a run that is due, as part of as few transactions as can be.</summary>
 internal sealed class RunWork(PorchDb db, RunEngine engine, EventLog events, BusinessClock clock)
 {
-    /// <summary>Carries out the next that is due.</summary>
-    /// <returns>Whether more of it is due now.</returns>
-    public async Task<bool> AdvanceAsync(Id<Run> id, CancellationToken cancellationToken)
+    /// <summary>
+    /// Carries out the next that is due of each run, all in one transaction: waiting for the disk takes longer than many a step. Each
+    /// sees what those before it did, as if it had been committed; when one fails, nothing has happened.
+    /// </summary>
+    /// <returns>Those of which more is due now.</returns>
+    public async Task<IReadOnlyList<Id<Run>>> AdvanceAsync(IReadOnlyList<Id<Run>> ids, CancellationToken cancellationToken)
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var now = clock.GetCurrentInstant();
-        // Read again under the write lock: somebody may have stopped or moved it meanwhile.
-        if (await db.Runs.FindAsync([id], cancellationToken) is not { } run || !(run.NextMoment <= now))
-            return false;
-        await engine.AdvanceAsync(run, now);
+        var stillDue = new List<Id<Run>>();
+        foreach (var id in ids)
+        {
+            var now = clock.GetCurrentInstant();
+            // Read under the write lock: somebody may have stopped or moved it meanwhile.
+            if (await db.Runs.FindAsync([id], cancellationToken) is not { } run || !(run.NextMoment <= now))
+                continue;
+            await engine.AdvanceAsync(run, now);
+            await write.FlushAsync(cancellationToken);
+            if (run.NextMoment <= now)
+                stillDue.Add(id);
+        }
+
         await write.SaveAsync(cancellationToken);
-        return run.NextMoment <= now;
+        return stillDue;
     }
 
     /// <summary>

@@ -37,13 +37,22 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     public void Touch(string area) => _areas.Add(area);
 
     /// <summary>
+    /// Saves what is not saved yet without committing it, so that whatever this write reads from here on is as after a commit. None
+    /// of it has happened before <see cref="SaveAsync"/>.
+    /// </summary>
+    public async Task FlushAsync(CancellationToken cancellationToken)
+    {
+        await db.GetService<DerivedColumns>().RefreshAsync(db, cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
+    }
+
+    /// <summary>
     /// Saves what is not saved yet, commits, and tells the browsers which areas changed and the worker that there may
     /// be work.
     /// </summary>
     public async Task SaveAsync(CancellationToken cancellationToken)
     {
-        await db.GetService<DerivedColumns>().RefreshAsync(db, cancellationToken);
-        await db.SaveChangesAsync(cancellationToken);
+        await FlushAsync(cancellationToken);
         await transaction.CommitAsync(cancellationToken);
         db.CurrentWrite = null;
         // Before the lock is let go: whoever takes it next knows that something changed.

@@ -13,14 +13,17 @@ using PorchLight.Server.Webhooks;
 namespace PorchLight.Server.Work;
 
 /// <summary>
-/// Carries out what has fallen due: steps of runs, outgoing mail, calls to webhooks and keeping the program in order, each in a
-/// transaction of its own.
+/// Carries out what has fallen due: steps of runs, outgoing mail, calls to webhooks and keeping the program in order, in many small
+/// transactions.
 /// </summary>
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
     private const int BatchesOfWords = 5;
     private const int StepsAtATime = 50;
+
+    // Whoever wants to write meanwhile waits for as many steps.
+    private const int RunsTogether = 5;
     private Instant? _swept;
 
     /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
@@ -82,8 +85,8 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             "clients",
             services => services.GetRequiredService<ClientImporter>().WorkAsync(cancellationToken)
         );
-        foreach (var run in await InScopeAsync(DueRunsAsync))
-            allWell &= await WorkOnAsync(run, cancellationToken);
+        foreach (var runs in (await InScopeAsync(DueRunsAsync)).Chunk(RunsTogether))
+            allWell &= await WorkOnAsync(runs, cancellationToken);
         allWell &= await TryAsync(
             "notifications",
             "inquiries",
@@ -140,25 +143,34 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         }
     }
 
-    /// <summary>Carries out what of a run is due, each step in a transaction of its own. What fails is put off, and others go on.</summary>
-    private async Task<bool> WorkOnAsync(Id<Run> run, CancellationToken cancellationToken)
+    /// <summary>
+    /// Carries out what of some runs is due, a step of each in one transaction. When that fails each goes alone: what fails again is put
+    /// off, and the others go on.
+    /// </summary>
+    private async Task<bool> WorkOnAsync(IReadOnlyList<Id<Run>> runs, CancellationToken cancellationToken)
     {
-        Exception? failed = null;
-        for (var (isDue, steps) = (true, 0); isDue && steps < StepsAtATime; steps++)
+        for (var steps = 0; runs.Count > 0 && steps < StepsAtATime; steps++)
         {
+            Exception? failed = null;
             if (
-                !await TryAsync(
+                await TryAsync(
                     "run",
-                    run,
-                    async services => isDue = await services.GetRequiredService<RunWork>().AdvanceAsync(run, cancellationToken),
+                    string.Join(", ", runs),
+                    async services => runs = await services.GetRequiredService<RunWork>().AdvanceAsync(runs, cancellationToken),
                     failure => failed = failure
                 )
             )
+                continue;
+            if (runs is [var alone])
                 return await TryAsync(
                     "run",
-                    run,
-                    services => services.GetRequiredService<RunWork>().PutOffAsync(run, failed!, cancellationToken)
+                    alone,
+                    services => services.GetRequiredService<RunWork>().PutOffAsync(alone, failed!, cancellationToken)
                 );
+            var allWell = true;
+            foreach (var run in runs)
+                allWell &= await WorkOnAsync([run], cancellationToken);
+            return allWell;
         }
 
         return true;
