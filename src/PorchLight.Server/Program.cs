@@ -1,4 +1,5 @@
 using System.Reflection;
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Data.Sqlite;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -23,9 +24,11 @@ using PorchLight.Server.Work;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 4 * 1024 * 1024);
-builder.Services.ConfigureHttpJsonOptions(json => Json.Configure(json.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails(Problems.GiveSentences);
+
+// When all others have added their ways to describe types: only equal options share what was found out about them.
+builder.Services.PostConfigure<JsonOptions>(json => Json.Configure(json.SerializerOptions));
 builder.Services.AddExceptionHandler<ProblemWriter>();
 builder.Services.AddContract();
 builder.Services.AddStorage(builder.Configuration);

@@ -4,7 +4,6 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
 using static PorchLight.Server.Tests.RunTests;
@@ -32,9 +31,9 @@ public sealed class RunsTogetherTests
             var alone = await BeginAsync(app, contents);
             for (var moment = 0; moment < 15; moment++)
             {
-                for (var due = await DueAsync(app, together); due.Count > 0; )
+                for (var due = await DueAsync(app, together); due.Length > 0; )
                     due = await AdvanceAsync(app, due);
-                for (var due = await DueAsync(app, alone); due.Count > 0; )
+                for (var due = await DueAsync(app, alone); due.Length > 0; )
                     due = await OneAfterTheOtherAsync(app, due);
                 if (await NextAsync(app) is not { } next)
                     break;
@@ -86,23 +85,23 @@ public sealed class RunsTogetherTests
         return runs;
     }
 
-    private static Task<IReadOnlyList<Id<Run>>> AdvanceAsync(TestApp app, IReadOnlyList<Id<Run>> runs) =>
+    private static Task<Id<Run>[]> AdvanceAsync(TestApp app, IReadOnlyList<Id<Run>> runs) =>
         InAsync(app, (_, services) => services.GetRequiredService<RunWork>().AdvanceAsync(runs, CancellationToken.None));
 
-    private static async Task<IReadOnlyList<Id<Run>>> OneAfterTheOtherAsync(TestApp app, IReadOnlyList<Id<Run>> runs)
+    private static async Task<Id<Run>[]> OneAfterTheOtherAsync(TestApp app, Id<Run>[] runs)
     {
         var stillDue = new List<Id<Run>>();
         foreach (var run in runs)
             stillDue.AddRange(await AdvanceAsync(app, [run]));
-        return stillDue;
+        return [.. stillDue];
     }
 
-    private static async Task<IReadOnlyList<Id<Run>>> DueAsync(TestApp app, List<Id<Run>> among) =>
-        await app.AskAsync(db =>
+    private static Task<Id<Run>[]> DueAsync(TestApp app, List<Id<Run>> among) =>
+        app.AskAsync(db =>
             db.Runs.Where(run => among.Contains(run.Id) && run.NextMoment <= app.Now)
                 .OrderBy(run => run.Id)
                 .Select(run => run.Id)
-                .ToListAsync()
+                .ToArrayAsync()
         );
 
     private static Task<Instant?> NextAsync(TestApp app) => app.AskAsync(db => db.Runs.MinAsync(run => run.NextMoment));

@@ -14,7 +14,7 @@ internal sealed class RunWork(PorchDb db, RunEngine engine, EventLog events, Bus
     /// sees what those before it did, as if it had been committed; when one fails, nothing has happened.
     /// </summary>
     /// <returns>Those of which more is due now.</returns>
-    public async Task<IReadOnlyList<Id<Run>>> AdvanceAsync(IReadOnlyList<Id<Run>> ids, CancellationToken cancellationToken)
+    public async Task<Id<Run>[]> AdvanceAsync(IReadOnlyList<Id<Run>> ids, CancellationToken cancellationToken)
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var stillDue = new List<Id<Run>>();
@@ -31,7 +31,7 @@ internal sealed class RunWork(PorchDb db, RunEngine engine, EventLog events, Bus
         }
 
         await write.SaveAsync(cancellationToken);
-        return stillDue;
+        return [.. stillDue];
     }
 
     /// <summary>

@@ -11,6 +11,15 @@ namespace PorchLight.Server.Storage;
 /// <summary>One way to read and write JSON, on the wire and in the database.</summary>
 internal static class Json
 {
+    // Options that share all of these, down to the instance, share what was found out about each type.
+    private static readonly IJsonTypeInfoResolver Types = new DefaultJsonTypeInfoResolver().WithAddedModifier(QuestionKinds.Describe);
+    private static readonly JsonConverter[] Converters =
+    [
+        new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
+        new IdConverterFactory(),
+        .. new JsonSerializerOptions().ConfigureForNodaTime(DateTimeZoneProviders.Tzdb).Converters,
+    ];
+
     public static JsonSerializerOptions Options { get; } = Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
 
     public static JsonSerializerOptions Configure(JsonSerializerOptions options)
@@ -20,12 +29,10 @@ internal static class Json
         options.RespectRequiredConstructorParameters = true;
         options.NumberHandling = JsonNumberHandling.Strict;
         options.MaxDepth = 64;
-        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
-        options.Converters.Add(new IdConverterFactory());
-        options.TypeInfoResolver = (options.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(
-            QuestionKinds.Describe
-        );
-        return options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+        options.TypeInfoResolver = Types;
+        foreach (var converter in Converters)
+            options.Converters.Add(converter);
+        return options;
     }
 
     private sealed class IdConverterFactory : JsonConverterFactory

@@ -147,9 +147,9 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     /// Carries out what of some runs is due, a step of each in one transaction. When that fails each goes alone: what fails again is put
     /// off, and the others go on.
     /// </summary>
-    private async Task<bool> WorkOnAsync(IReadOnlyList<Id<Run>> runs, CancellationToken cancellationToken)
+    private async Task<bool> WorkOnAsync(Id<Run>[] runs, CancellationToken cancellationToken)
     {
-        for (var steps = 0; runs.Count > 0 && steps < StepsAtATime; steps++)
+        for (var steps = 0; runs.Length > 0 && steps < StepsAtATime; steps++)
         {
             Exception? failed = null;
             if (
