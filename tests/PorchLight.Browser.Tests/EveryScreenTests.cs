@@ -18,8 +18,8 @@ public sealed class EveryScreenTests
         "sources",
         "fields",
         "views",
-        "views/project-mural",
         "hours",
+        "views/project-mural",
         "promise",
         "people",
         "mail",
@@ -61,20 +61,26 @@ public sealed class EveryScreenTests
             );
             return Task.CompletedTask;
         });
+        // Those that are neighbours have different titles.
         string[] screens =
         [
-            "/",
             "/forms",
+            "/",
             "/forms/new",
             $"/forms/{form}",
             "/files",
             $"/forms/{form}/ways-in",
+            "/library",
             $"/forms/{form}/versions",
+            $"/library/{message}",
             $"/forms/{form}/screening",
+            "/library/by-itself/finishLater",
             $"/forms/{form}/settings",
             "/inquiries",
             $"/inquiries/{inquiry}",
+            "/mails",
             $"/inquiries/{inquiry}?reply",
+            "/password",
             $"/inquiries/{inquiry}?quick=comeBack",
             "/clients",
             $"/clients/{client}",
@@ -82,28 +88,23 @@ public sealed class EveryScreenTests
             $"/clients/{client}/beside/{other}",
             "/clients/perhaps-the-same",
             "/clients/import",
-            "/follow-through",
             $"/follow-through/{follow}",
+            "/follow-through",
             $"/follow-through/{follow}?step=first",
-            $"/follow-through/{follow}?step=~whole",
-            $"/follow-through/{follow}/plan-table",
-            $"/follow-through/{follow}/people",
             "/practice-mail",
+            $"/follow-through/{follow}?step=~whole",
             "/practice-chat",
+            $"/follow-through/{follow}/plan-table",
             "/practice-notes",
-            "/library",
-            $"/library/{message}",
-            "/library/by-itself/finishLater",
+            $"/follow-through/{follow}/people",
             $"/practice-mail/{mail}",
-            "/mails",
-            "/password",
             .. Settings.Select(section => $"/settings/{section}"),
         ];
         owner.ComeIn(app);
         foreach (var screen in screens)
         {
             owner.Browser.Resize(1280, 800);
-            owner.Open(app.Address + screen);
+            owner.GoTo(screen);
             Settled(owner);
             owner.FindsNothingAtAll();
             owner.Run<long>("return document.querySelectorAll('h1').length").ShouldBe(1, screen);

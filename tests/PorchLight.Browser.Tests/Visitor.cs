@@ -35,6 +35,20 @@ internal sealed class Visitor : IDisposable
     /// <summary>Opens an address anew; nothing that stands there then stood there before.</summary>
     public void Open(string address) => Leaf(navigate => navigate.GoToUrl(address));
 
+    /// <summary>
+    /// Goes to a screen of the business as a link there does, without loading the program anew. It must have another title, by which
+    /// one sees that it is there.
+    /// </summary>
+    public void GoTo(string path)
+    {
+        var before = Title;
+        Run<bool>($"history.pushState(null, '', '{path}'); return dispatchEvent(new PopStateEvent('popstate'))");
+        Wait($"{path} after {before}", () => Title is var title && title != before && title != "Porch Light");
+    }
+
+    // Without the number of what rang meanwhile.
+    private string Title => Browser.Title.Split(") ")[^1];
+
     public void Reload() => Leaf(navigate => navigate.Refresh());
 
     /// <summary>Goes back and forth as the browser's own buttons do.</summary>

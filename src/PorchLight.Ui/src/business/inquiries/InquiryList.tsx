@@ -25,7 +25,7 @@ export function InquiryList() {
   const { id } = useParams();
   const [search, setSearch] = useSearchParams();
   const isBoard = search.has("board");
-  useTitle(id ? undefined : "Inquiries");
+  useTitle(id ? null : "Inquiries");
   const [query, setQuery] = useInquiryQuery();
   const asked = useDeferredValue(query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());

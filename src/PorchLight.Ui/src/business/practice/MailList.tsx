@@ -11,7 +11,7 @@ import { useTitle } from "../shell/useTitle";
 /** The practice mailbox: nothing in it has left this program. */
 export function MailList() {
   const { id } = useParams();
-  useTitle(id ? undefined : "Practice mail");
+  useTitle(id ? null : "Practice mail");
   const list = useQuery({ queryKey: ["practice-mail"], queryFn: () => orProblem(api.GET("/api/practice/mail")) });
   const rows = list.data ?? [];
   return (

@@ -21,7 +21,7 @@ export function ClientList() {
   // The panel beside the list may be about something else than one client.
   const { pathname } = useLocation();
   const id = /^\/clients\/([^/]+)/.exec(pathname)?.[1];
-  useTitle(id ? undefined : "Clients");
+  useTitle(id ? null : "Clients");
   const [query, setQuery] = useClientQuery();
   const asked = useDeferredValue(query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());

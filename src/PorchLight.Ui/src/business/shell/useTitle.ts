@@ -7,9 +7,10 @@ const show = () => {
   document.title = news > 0 ? `(${news}) ${title}` : title;
 };
 
-/** Names the window after what is on screen. */
-export function useTitle(words: string | undefined): void {
+/** Names the window after what is on screen: undefined while that is not known, null where what stands beside it says so. */
+export function useTitle(words: string | undefined | null): void {
   useEffect(() => {
+    if (words === null) return;
     title = words ? `${words}, Porch Light` : "Porch Light";
     show();
   }, [words]);

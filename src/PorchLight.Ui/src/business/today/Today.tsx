@@ -26,7 +26,7 @@ const nodPath = (nod: { runId: string; step: string }) => `/nods/${nod.runId}/${
 /** The day as a short note, and below it what wants you, most urgent first. */
 export function Today() {
   const { runId, step, id } = useParams();
-  useTitle(runId || id ? undefined : "Today");
+  useTitle(runId || id ? null : "Today");
   const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
   const nods = today.data?.nods ?? [];
   const shown = groups
