@@ -33,7 +33,13 @@ public sealed class ConsentTests
         var stranger = app.CreateClient();
         var path = new Uri(sent.Unsubscribe!).AbsolutePath;
         var page = await stranger.GetAsync(path);
-        (await page.Content.ReadAsStringAsync()).ShouldContain("No more news from Ochre Wren?");
+        var shown = await page.Content.ReadAsStringAsync();
+        shown.ShouldContain("No more news from Ochre Wren?");
+        shown.ShouldContain(
+            $"background:{(await app.AskAsync(db => db.Businesses.SingleAsync())).Look.Accent};",
+            Case.Sensitive,
+            "its colour"
+        );
         (await TimelineAsync(owner, about)).ShouldNotContain(
             "wants no more news",
             Case.Sensitive,

@@ -13,7 +13,7 @@ export function PracticeNotes() {
     <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
       <h1 className="mb-1 text-2xl">Practice texts and page notes</h1>
       <p className="mb-4 text-slate">
-        What would stand on the phones and the own pages of your clients. It stays in this program.
+        What your clients would read on their phones and on their own pages. It stays in this program.
       </p>
       <Failure error={notes.error} />
       {notes.isPending && <Skeleton />}
