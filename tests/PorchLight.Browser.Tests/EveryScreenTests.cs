@@ -130,6 +130,20 @@ public sealed class EveryScreenTests
             owner.FindsNothingAtAll();
             owner.Keyboard(Keys.Escape);
         }
+
+        // On paper the plan stands alone, and whole, however little of it the screen shows.
+        owner.Browser.Resize(1280, 250);
+        owner.GoTo($"/follow-through/{follow}/plan-table");
+        owner.Find("//caption");
+        owner.Browser.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?> { ["media"] = "print" });
+        owner.Wait(
+            "nothing of it is cut off",
+            () =>
+                owner.Run<bool>(
+                    "return document.querySelector('header').clientHeight === 0 && [...document.querySelectorAll('main, main div')].every(one => one.scrollHeight <= one.clientHeight + 1)"
+                )
+        );
+        owner.Browser.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?> { ["media"] = "" });
     }
 
     [Fact]

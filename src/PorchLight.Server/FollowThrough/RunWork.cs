@@ -6,7 +6,7 @@ using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
-/// <summary>What the worker does with a run that is due, as part of as few transactions as can be.</summary>
+/// <summary>What the worker does with runs that are due, in as few transactions as can be.</summary>
 internal sealed class RunWork(PorchDb db, RunEngine engine, EventLog events, BusinessClock clock)
 {
     /// <summary>

@@ -102,7 +102,8 @@ internal static class UnsubscribePage
             main{max-width:34rem;margin:12vh auto 0;padding:2rem;background:#fff;border-radius:6px;overflow-wrap:anywhere}
             main>p:first-child{margin-top:0}
             h1{font-size:1.4rem;line-height:1.3;margin:0 0 .6rem}
-            button{font:inherit;font-weight:600;min-height:2.75rem;padding:0 1.2rem;border:0;border-radius:6px;background:{{business.Look.Accent}};color:#fff;cursor:pointer}
+            button{font:inherit;font-weight:600;min-height:2.75rem;padding:0 1.2rem;border:0;border-radius:6px;cursor:pointer}
+            button{background:{{business.Look.Accent}};color:#fff}
             button:focus-visible{outline:3px solid #1d2033;outline-offset:2px}
             </style></head><body><main><p>{{html.Encode(business.Name)}}</p><h1>{{html.Encode(title)}}</h1><p>{{html.Encode(
                 words
