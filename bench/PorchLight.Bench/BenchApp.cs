@@ -1,6 +1,8 @@
+using System.Data.Common;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Storage;
@@ -23,6 +25,9 @@ internal sealed class BenchApp : AppFactory
 
     public Uri Address { get; }
 
+    /// <summary>How much longer every commit takes than on the disk of this machine.</summary>
+    public TimeSpan CommitTakesLonger { get; init; }
+
     protected override TimeProvider Clock => TimeProvider.System;
 
     protected override DateTimeOffset MadeAt => RunBegan;
@@ -34,7 +39,25 @@ internal sealed class BenchApp : AppFactory
         foreach (var purse in new[] { "MegabytesByAddress", "MegabytesByForm", "MegabytesInAll" })
             builder.UseSetting($"PorchLight:{purse}", "1000000");
         builder.UseContentRoot(Repository.Find("src/PorchLight.Server"));
-        builder.ConfigureServices(services => services.AddSingleton<IStartupFilter, BareAddresses>());
+        builder.ConfigureServices(services =>
+            services
+                .AddSingleton<IStartupFilter, BareAddresses>()
+                .ConfigureDbContext<PorchDb>(options => options.AddInterceptors(new SlowerDisk(this)))
+        );
+    }
+
+    private sealed class SlowerDisk(BenchApp app) : DbTransactionInterceptor
+    {
+        public override Task TransactionCommittedAsync(
+            DbTransaction transaction,
+            TransactionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
+        {
+            // As a disk does it: whoever commits waits, and a timer of the pool would be less exact.
+            Thread.Sleep(app.CommitTakesLonger);
+            return Task.CompletedTask;
+        }
     }
 
     /// <summary>

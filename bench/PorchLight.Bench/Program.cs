@@ -19,10 +19,13 @@ if (args is ["runs"])
     return 0;
 }
 
-var seconds = args is [var given] ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
-await StartAndRestAsync();
+var onlySends = args is ["send", ..];
+var slower = args is ["send", var longer] ? double.Parse(longer, CultureInfo.InvariantCulture) : 0;
+var seconds = args is [var given] && !onlySends ? int.Parse(given, CultureInfo.InvariantCulture) : 30;
+if (!onlySends)
+    await StartAndRestAsync();
 
-await using var app = new BenchApp();
+await using var app = new BenchApp { CommitTakesLonger = TimeSpan.FromMilliseconds(slower) };
 using var http = new HttpClient { BaseAddress = app.Address };
 
 // What is measured sends at once, as no person does.
@@ -39,15 +42,17 @@ for (var n = 0; n < 100; n++)
     await BareAsync(http);
 }
 
-var (inserts, sends) = await SideBySideAsync(400, 60, BareInsertAsync, SendAsync);
+var (inserts, sends) = await SideBySideAsync(400, AtRestAsync, BareInsertAsync, SendAsync);
 Console.WriteLine(
     $"send, median: {Ms(inserts, 0.5)} bare insert, {Ms(sends, 0.5)} full send, {At(sends, 0.5) / At(inserts, 0.5):0.00} times"
 );
-var (rows, sendsBeside) = await SideBySideAsync(400, 60, BareRowsAsync, SendAsync);
+var (rows, sendsBeside) = await SideBySideAsync(400, AtRestAsync, BareRowsAsync, SendAsync);
 Console.WriteLine(
     $"send beside its rows alone, median: {Ms(rows, 0.5)} bare rows, {Ms(sendsBeside, 0.5)} full send, {At(sendsBeside, 0.5) / At(rows, 0.5):0.00} times"
 );
-var (bares, evaluations) = await SideBySideAsync(2000, 0, BareAsync, EvaluateAsync);
+if (onlySends)
+    return 0;
+var (bares, evaluations) = await SideBySideAsync(2000, () => Task.CompletedTask, BareAsync, EvaluateAsync);
 Console.WriteLine(
     $"evaluate, 99th percentile: {Ms(bares, 0.99)} bare address, {Ms(evaluations, 0.99)} evaluate (medians {Ms(bares, 0.5)} and {Ms(evaluations, 0.5)})"
 );
@@ -65,7 +70,7 @@ Console.WriteLine(
 var large = $"/public/forms/{await app.MakeFormAsync(LargeForm.Content)}";
 for (var n = 0; n < 100; n++)
     await EvaluateLargeAsync(http);
-var (besides, larges) = await SideBySideAsync(2000, 0, BareAsync, EvaluateLargeAsync);
+var (besides, larges) = await SideBySideAsync(2000, () => Task.CompletedTask, BareAsync, EvaluateLargeAsync);
 Console.WriteLine(
     $"evaluate of {LargeForm.Content.Questions.Count()} questions with 20 rows, 99th percentile: {Ms(besides, 0.99)} bare address, {Ms(larges, 0.99)} evaluate (medians {Ms(besides, 0.5)} and {Ms(larges, 0.5)})"
 );
@@ -214,7 +219,7 @@ static string Letters(long n) => new([.. Enumerable.Range(0, 6).Select(at => (ch
 // In turns, so that whatever else this machine does falls on both.
 async Task<(double[] First, double[] Second)> SideBySideAsync(
     int times,
-    int rest,
+    Func<Task> rest,
     Func<HttpClient, Task> first,
     Func<HttpClient, Task> second
 )
@@ -226,12 +231,24 @@ async Task<(double[] First, double[] Second)> SideBySideAsync(
 
     async Task<double> TimeAsync(Func<HttpClient, Task> act)
     {
-        // What the last one left to the worker shall not fall on this one.
-        await Task.Delay(rest);
+        await rest();
         var began = Stopwatch.GetTimestamp();
         await act(http);
         return Stopwatch.GetElapsedTime(began).TotalMilliseconds;
     }
+}
+
+// What the last one left to the worker shall not fall on the next: the program computes nothing any more.
+static async Task AtRestAsync()
+{
+    var process = Process.GetCurrentProcess();
+    TimeSpan before;
+    do
+    {
+        before = process.TotalProcessorTime;
+        await Task.Delay(40);
+        process.Refresh();
+    } while (process.TotalProcessorTime - before > TimeSpan.FromMilliseconds(2));
 }
 
 // How many a second when so many clients go on all the time; an error ends the measurement.

@@ -190,7 +190,7 @@ internal sealed class RunEngine(
             NextMoment = null,
         };
         db.Runs.Add(run);
-        var begun = await ContextAsync(run);
+        var begun = await ContextAsync(run, version.Content);
         await events.AppendAsync(new RunStarted(), now, begun.About);
         Keep(begun, begun.Planner.Start(now));
         // A first mail at once goes with what it answers; whatever else might fail is the worker's, and never what started the run.
@@ -238,7 +238,7 @@ internal sealed class RunEngine(
     {
         var client = (await db.Clients.FindAsync(about.ClientId))!;
         var inquiry = about.InquiryId is { } id ? await db.Inquiries.FindAsync(id) : null;
-        var known = await facts.LoadAsync(client, about.ProjectId!.Value, inquiry, live.Any(one => one.Content.Judges));
+        var known = await facts.LoadToStartAsync(client, about.ProjectId!.Value, inquiry, live.Any(one => one.Content.Judges));
         foreach (var version in FollowThroughs.StartedBy(live, logged.What, known, one => one.Content))
             await StartAsync(version, about, logged.At);
     }
@@ -267,7 +267,10 @@ internal sealed class RunEngine(
 
     private async Task<List<Run>> ActiveOfAsync(Id<Client> client)
     {
-        var stored = await db.Runs.Where(run => run.ClientId == client && run.Active).ToListAsync();
+        // Whom this very write makes, nothing runs for yet in the database.
+        var stored = db.Clients.Local.FindEntry(client) is { State: EntityState.Added }
+            ? []
+            : await db.Runs.Where(run => run.ClientId == client && run.Active).ToListAsync();
         return [.. stored.Union(db.Runs.Local.Where(run => run.ClientId == client)).Where(run => run.Active).OrderBy(run => run.Id.Value)];
     }
 

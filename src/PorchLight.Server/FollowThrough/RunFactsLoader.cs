@@ -37,13 +37,19 @@ internal sealed record RunFacts(
 internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
 {
     /// <param name="judges">Whether conditions are to be judged; else what was answered is not looked at.</param>
-    public async Task<RunFacts> LoadAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges)
+    public async Task<RunFacts> LoadAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges) =>
+        await LoadToStartAsync(client, project, inquiry, judges) with
+        {
+            LastAutomaticMessage = client.Email is { } address ? await LastAutomaticAsync(address) : null,
+        };
+
+    /// <summary>The same without what was sent last, on which nothing depends before something runs.</summary>
+    public async Task<RunFacts> LoadToStartAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges)
     {
         var onFile = ValuesOnFile.Read(await ValuesAsync(client, project));
-        var lastSent = client.Email is { } address ? await LastAutomaticAsync(address) : null;
         return new RunFacts(
             await ServiceAsync(inquiry, onFile),
-            lastSent,
+            LastAutomaticMessage: null,
             onFile,
             !judges ? null
                 : inquiry is null ? NothingAsked(onFile)
