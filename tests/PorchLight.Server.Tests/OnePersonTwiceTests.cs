@@ -146,6 +146,7 @@ public sealed class OnePersonTwiceTests
                 );
                 var standing = new[] { "lead", "active", "past" }[chance.Next(3)];
                 await owner.PutAsync("/api/clients/standing", Body(new[] { new { client = id, standing } }));
+                await owner.PutAsync($"/api/clients/{id}/always-comes-in", Body(new { always = chance.Next(2) == 0 }));
             }
 
             await app.WorkAsync();
@@ -170,7 +171,21 @@ public sealed class OnePersonTwiceTests
         foreach (var id in ids)
         {
             var shown = await ShowAsync(app, id);
-            foreach (var member in new[] { "id", "name", "email", "standing", "since", "tags", "people", "notes", "differences" })
+            foreach (
+                var member in new[]
+                {
+                    "id",
+                    "name",
+                    "email",
+                    "standing",
+                    "alwaysComesIn",
+                    "since",
+                    "tags",
+                    "people",
+                    "notes",
+                    "differences",
+                }
+            )
                 said.Add(shown.GetProperty(member).GetRawText());
             said.AddRange(Values(shown));
             foreach (var project in shown.GetProperty("projects").EnumerateArray())

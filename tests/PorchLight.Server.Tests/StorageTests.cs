@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -92,7 +93,7 @@ public sealed class StorageTests
             WriteGolden(type, release);
         var releases = Directory
             .GetDirectories(Golden)
-            .Order(StringComparer.Ordinal)
+            .Order(StringComparer.Create(CultureInfo.InvariantCulture, CompareOptions.NumericOrdering))
             .Select(release => Path.Combine(release, $"{name}.json"))
             .Where(File.Exists)
             .ToList();

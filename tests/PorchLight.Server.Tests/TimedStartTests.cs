@@ -5,6 +5,7 @@ using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using static PorchLight.Testing.Requests;
 
@@ -116,6 +117,31 @@ public sealed class TimedStartTests
         await app.PassTimeAsync(Duration.FromHours(1));
         (await SubjectsAsync(app)).ShouldBe([]);
         (await app.AskAsync(db => db.TeamChat.SingleAsync())).Text.ShouldBe("Tilda left A wall to paint half-finished.");
+
+        await app.PassTimeAsync(Duration.FromDays(31));
+        (await app.AskAsync(db => db.SavedDrafts.SingleAsync())).Ended.ShouldBe(SavedDraftEnd.RanOut);
+        (await app.AskAsync(db => db.TeamChat.CountAsync())).ShouldBe(0, "it names who left");
+    }
+
+    [Fact]
+    public async Task What_the_team_was_told_of_somebody_who_left_is_erased_with_them()
+    {
+        await using var app = new TestApp();
+        await AddAsync(
+            app,
+            new LeftUnfinishedStart(await app.AskAsync(async db => (await db.Forms.SingleAsync()).Id.Value), 1),
+            Step("tell", new PostToChat("{firstName} left {form} half-finished."))
+        );
+        var key = Guid.NewGuid();
+        await SavedDraftTests.KeepAsync(app, await app.LinkAsync(), key, Answers(Address));
+        await app.PassTimeAsync(Duration.FromHours(1));
+        await app.PassTimeAsync(Duration.FromHours(1));
+        (await app.SendAsync(Answers(Address), key)).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.TeamChat.CountAsync())).ShouldBe(1);
+
+        var client = await app.AskAsync(db => db.Clients.Select(one => one.Id).SingleAsync());
+        (await app.Owner().DeleteAsync($"/api/clients/{client}")).EnsureSuccessStatusCode();
+        (await app.AskAsync(db => db.TeamChat.CountAsync())).ShouldBe(0);
     }
 
     [Fact]

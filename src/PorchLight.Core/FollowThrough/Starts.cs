@@ -180,9 +180,19 @@ public sealed record ByHandStart : StartOn
     public override bool IsStartedBy(DomainEvent happened, IRunFacts facts) => false;
 }
 
-/// <summary>What follow-throughs an event starts.</summary>
+/// <summary>What follow-throughs an event starts, and what ends where one starts.</summary>
 public static class FollowThroughs
 {
+    /// <summary>
+    /// Whether a run that is under way ends where a follow-through starts for the same person: one journey a person, so only where both may
+    /// run beside others it goes on. The same follow-through for the same piece of work begins anew instead of running twice.
+    /// </summary>
+    /// <param name="running">What the run follows, in the version it follows.</param>
+    /// <param name="next">What starts.</param>
+    /// <param name="isSame">Whether it is the same follow-through, in whichever version, for the same piece of work.</param>
+    public static bool Ends(FollowThroughContent running, FollowThroughContent next, bool isSame) =>
+        isSame || !(running.SideBySide && next.SideBySide);
+
     /// <summary>
     /// The follow-throughs an event starts: one journey a person, so of several it is the one that asks for most, and among those
     /// the oldest. Only where that one may run beside others, all that may do so start with it.

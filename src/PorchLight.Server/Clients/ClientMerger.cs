@@ -35,7 +35,7 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
     public async Task<ClientMerge> MergeAsync(Client kept, Client other, IReadOnlySet<string> takeOther, string who, Instant now)
     {
         var plan = await PlanAsync(kept.Id, other.Id, takeOther);
-        var before = (kept.Standing, kept.Since);
+        var before = (kept.Standing, kept.Since, kept.AlwaysComesIn);
         var stood = await db
             .FieldValues.Where(value => value.ClientId == other.Id && value.ProjectId == null && value.IsCurrent)
             .ToListAsync();
@@ -52,6 +52,7 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         other.MergedIntoId = kept.Id;
         kept.Standing = StandingWords.Closer(kept.Standing, other.Standing);
         kept.Since = Instant.Min(kept.Since, other.Since);
+        kept.AlwaysComesIn |= other.AlwaysComesIn;
         await search.ForgetAsync(other.Id, CancellationToken.None);
         await db.SaveChangesAsync();
         db.ChangeTracker.Clear();
@@ -77,7 +78,8 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
                 [.. written.Select(value => value.Id.Value)],
                 newTags,
                 before.Standing,
-                before.Since
+                before.Since,
+                before.AlwaysComesIn
             ),
             By = who,
             At = now,
@@ -121,6 +123,8 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         if (kept.Standing == StandingWords.Closer(memory.Standing, other.Standing))
             kept.Standing = memory.Standing;
         kept.Since = memory.Since;
+        if (memory.AlwaysComesIn is { } always && kept.AlwaysComesIn == (always || other.AlwaysComesIn))
+            kept.AlwaysComesIn = always;
         other.MergedIntoId = null;
         (kept.IsUnindexed, other.IsUnindexed) = (true, true);
         merge.Split = now;

@@ -22,7 +22,6 @@ internal static class FollowThroughEndpoints
     /// <param name="IsOn">Whether it starts by itself.</param>
     /// <param name="IsInForce">Whether there is a version that runs can take.</param>
     /// <param name="IsWorkedOn">Whether somebody has changed it and not put that into force.</param>
-    /// <param name="SideBySide">Whether it may run beside others that may, too.</param>
     /// <param name="People">How many are on it.</param>
     /// <param name="Waiting">How many of them wait for a nod.</param>
     /// <param name="Failing">How many of them wait because something failed.</param>
@@ -37,7 +36,6 @@ internal static class FollowThroughEndpoints
         bool IsInForce,
         bool IsWorkedOn,
         bool IsArchived,
-        bool SideBySide,
         int People,
         int Waiting,
         int Failing
@@ -102,7 +100,6 @@ internal static class FollowThroughEndpoints
                     inForce is not null,
                     one.Draft is not null,
                     one.Archived is not null,
-                    content.SideBySide,
                     runs.GetValueOrDefault(one.Id)?.All ?? 0,
                     runs.GetValueOrDefault(one.Id)?.Waiting ?? 0,
                     runs.GetValueOrDefault(one.Id)?.Failing ?? 0

@@ -27,7 +27,6 @@ internal sealed record RunStep(string Key, string Name, string Does, StepStatus 
 /// <param name="Started">When it started, in words.</param>
 /// <param name="Ended">When it ended, in words; null while it has not.</param>
 /// <param name="Why">What stopped it; null for what has not been stopped.</param>
-/// <param name="SideBySide">Whether it may run beside another that may, too.</param>
 /// <param name="Failure">Why what was due has failed; null while all is well.</param>
 /// <param name="TriesAgain">When it is tried again, in words; null where a person has to look.</param>
 internal sealed record RunView(
@@ -42,7 +41,6 @@ internal sealed record RunView(
     string? Ended,
     RunStatus Status,
     RunEnd? Why,
-    bool SideBySide,
     string? Failure,
     string? TriesAgain,
     IReadOnlyList<RunStep> Steps
@@ -61,12 +59,16 @@ internal static class RunEndpoints
 
     internal sealed record StartedRun(Id<Run> Id);
 
+    /// <param name="Ends">The names of the follow-throughs that end where this one starts.</param>
+    internal sealed record StartableRow(Id<StoredFollowThrough> Id, string Name, IReadOnlyList<string> Ends);
+
     public static void MapRuns(this IEndpointRouteBuilder api)
     {
         api.MapPost("/inquiries/{id}/stop", StopOfInquiryAsync).For(Access.Member).WithTags("Inquiries");
         var clients = api.MapGroup("/clients/{id}/runs").For(Access.Member).WithTags("FollowThrough");
         clients.MapGet("", ListAsync);
         clients.MapPost("", StartAsync).Once();
+        clients.MapGet("/startable", ListStartableAsync);
         var runs = api.MapGroup("/runs/{id}").For(Access.Member).WithTags("FollowThrough");
         runs.MapPut("/paused", PauseAsync);
         runs.MapPost("/stop", StopAsync);
@@ -155,7 +157,6 @@ internal static class RunEndpoints
             state.Ended is { } ended ? TimeWords.At(ended, now, zone) : null,
             state.Status,
             state.StoppedBy,
-            content.SideBySide,
             run.Failure,
             run is { Failure: not null, NextMoment: { } again } ? TimeWords.At(again, now, zone) : null,
             [
@@ -184,6 +185,44 @@ internal static class RunEndpoints
         step.Action is WaitFor && state.Status == StepStatus.Planned
             ? $"at the latest {TimeWords.At(due, now, zone)}"
             : TimeWords.At(due, now, zone);
+
+    /// <summary>What can be started by hand for a piece of work of a client, and what each of them would end.</summary>
+    private static async Task<IReadOnlyList<StartableRow>> ListStartableAsync(
+        Id<Client> id,
+        Id<Project> project,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var running = await db.RunsWithVersion().Where(one => one.Run.ClientId == id && one.Run.Active).ToListAsync(cancellationToken);
+        var rows = new List<StartableRow>();
+        foreach (var stored in await db.FollowThroughs.AsNoTracking().Where(one => one.Archived == null).ToListAsync(cancellationToken))
+        {
+            if (await db.InForceAsync(stored) is not { Content: var content })
+                continue;
+            rows.Add(
+                new StartableRow(
+                    stored.Id,
+                    content.Name,
+                    [
+                        .. running
+                            .Where(one =>
+                                FollowThroughs.Ends(
+                                    one.Version.Content,
+                                    content,
+                                    one.Run.FollowThroughId == stored.Id && one.Run.ProjectId == project
+                                )
+                            )
+                            .OrderBy(one => one.Run.State.Started)
+                            .Select(one => one.Version.Content.Name)
+                            .Distinct(),
+                    ]
+                )
+            );
+        }
+
+        return [.. rows.OrderBy(row => row.Name, StringComparer.CurrentCulture)];
+    }
 
     /// <summary>Starts a follow-through by hand for a piece of work of a client.</summary>
     private static async Task<Results<Ok<StartedRun>, ProblemHttpResult>> StartAsync(

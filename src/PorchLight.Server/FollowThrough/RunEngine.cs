@@ -168,7 +168,7 @@ internal sealed class RunEngine(
         {
             var context = await ContextAsync(other);
             var isSame = other.FollowThroughId == next.FollowThroughId && other.ProjectId == project;
-            if (isSame || !(context.Content.SideBySide && next.Content.SideBySide))
+            if (FollowThroughs.Ends(context.Content, next.Content, isSame))
                 await StopAsync(context, RunEnd.AnotherStarted, null, now);
         }
     }

@@ -143,7 +143,13 @@ internal sealed class StepRunner(
                 await TellAsync(context, step, tell, now);
                 break;
             case PostToChat post:
-                db.PostToTeamChat(KnownValues.Fill(post.Text, context.KnownValues(now)), context.Content.Name, context.Person, now);
+                db.PostToTeamChat(
+                    KnownValues.Fill(post.Text, context.KnownValues(now)),
+                    context.Content.Name,
+                    context.Person,
+                    context.Left?.Draft,
+                    now
+                );
                 break;
             case CallWebhook call:
                 await CallAsync(context, step, call, now);

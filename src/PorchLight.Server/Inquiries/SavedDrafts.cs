@@ -85,6 +85,7 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
             )
             {
                 await EndAsync(draft, SavedDraftEnd.RanOut);
+                await db.TeamChat.Where(post => post.SavedDraftId == draft.Id).ExecuteDeleteAsync(cancellationToken);
                 await db
                     .StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null)
                     .ExecuteDeleteAsync(cancellationToken);

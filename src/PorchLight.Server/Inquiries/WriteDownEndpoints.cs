@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
@@ -17,8 +18,6 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>Writes down an inquiry for a lead who phoned or wrote, by the questions of a form.</summary>
 internal static class WriteDownEndpoints
 {
-    private const int OldestDays = 3 * 366;
-
     /// <param name="Form">The form whose questions are asked.</param>
     /// <param name="Channel">How it reached the business.</param>
     /// <param name="On">The day it did, in the business's zone.</param>
@@ -82,22 +81,14 @@ internal static class WriteDownEndpoints
         if (await db.Forms.FindAsync([wanted.Form], cancellationToken) is not { PublishedVersion: > 0 } form)
             return Problems.Unfinished(new Finding("form", "This form is not published any more. Please choose another one."));
         var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
-        var today = now.InZone(zone).Date;
-        if (wanted.On > today)
-            return Problems.Unfinished(new Finding("on", "This day is still to come. Choose the day it reached you."));
-        if (wanted.On < today.PlusDays(-OldestDays))
-            return Problems.Unfinished(new Finding("on", "This is longer than three years ago. Choose a later day."));
-        var received =
-            wanted.At is { } at ? zone.AtLeniently(wanted.On + at).ToInstant()
-            : wanted.On == today ? now
-            : zone.AtLeniently(wanted.On + LocalTime.Noon).ToInstant();
-        if (received > now)
-            return Problems.Unfinished(new Finding("at", "This time is still to come. Choose the time it reached you, or leave it out."));
+        var (received, refusal) = WrittenDownTime.Read(wanted.On, wanted.At, now, zone);
+        if (received is not { } came)
+            return Problems.Unfinished(refusal!);
         if (wanted.Channel == InquiryChannel.Form)
             return Problems.Unfinished(new Finding("channel", "Choose how it reached you."));
         var ticket = tickets.Open(
             form.Id,
-            new WrittenDown(wanted.Channel, received, wanted.Answered, wanted.Starts, who.UserId(), who.DisplayName())
+            new WrittenDown(wanted.Channel, came, wanted.Answered, wanted.Starts, who.UserId(), who.DisplayName())
         );
         return TypedResults.Ok(new WriteDownAddress($"/f/{tokens.Open(form.LinkSealed)}?writeDown={Uri.EscapeDataString(ticket)}"));
     }

@@ -64,7 +64,14 @@ internal static class MailTables
         builder.Entity<PracticeNote>().HasOne<Client>().WithMany().HasForeignKey(note => note.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
+        builder.Entity<TeamChatPost>().HasIndex(post => post.SavedDraftId);
         builder.Entity<TeamChatPost>().HasOne<Client>().WithMany().HasForeignKey(post => post.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<TeamChatPost>()
+            .HasOne<SavedDraft>()
+            .WithMany()
+            .HasForeignKey(post => post.SavedDraftId)
+            .OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
         builder

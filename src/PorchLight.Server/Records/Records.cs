@@ -109,13 +109,15 @@ internal sealed class ClientMerge
 /// <param name="Tags">Tags the kept record got.</param>
 /// <param name="Standing">How the business stood with the one that is kept.</param>
 /// <param name="Since">Since when it knew the one that is kept.</param>
+/// <param name="AlwaysComesIn">Whether who is kept always came in; null in what was made one before that was remembered.</param>
 internal sealed record MergeMemory(
     IReadOnlyDictionary<string, IReadOnlyList<string>> Rows,
     IReadOnlyList<Guid> Current,
     IReadOnlyList<Guid> Written,
     IReadOnlyList<string> Tags,
     Standing Standing,
-    Instant Since
+    Instant Since,
+    bool? AlwaysComesIn = null
 );
 
 /// <summary>A way to look at the clients, under a name.</summary>

@@ -1509,6 +1509,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("SavedDraftId")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Text")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1516,6 +1519,8 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ClientId");
+
+                    b.HasIndex("SavedDraftId");
 
                     b.ToTable("TeamChat", (string)null);
                 });
@@ -2566,6 +2571,11 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()
                         .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade);
+
+                    b.HasOne("PorchLight.Server.Forms.SavedDraft", null)
+                        .WithMany()
+                        .HasForeignKey("SavedDraftId")
                         .OnDelete(DeleteBehavior.Cascade);
                 });
 

@@ -2740,6 +2740,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/runs/startable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsByIdRunsStartable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/paused": {
         parameters: {
             query?: never;
@@ -5149,8 +5165,6 @@ export interface components {
             /** @description Whether somebody has changed it and not put that into force. */
             isWorkedOn: boolean;
             isArchived: boolean;
-            /** @description Whether it may run beside others that may, too. */
-            sideBySide: boolean;
             /**
              * Format: int32
              * @description How many are on it.
@@ -7735,8 +7749,6 @@ export interface components {
             ended: null | string;
             status: components["schemas"]["RunStatus"];
             why: null | components["schemas"]["RunEnd"];
-            /** @description Whether it may run beside another that may, too. */
-            sideBySide: boolean;
             /** @description Why what was due has failed; null while all is well. */
             failure: null | string;
             /** @description When it is tried again, in words; null where a person has to look. */
@@ -8260,6 +8272,12 @@ export interface components {
         StandingOf: {
             client: components["schemas"]["IdOfClient"];
             standing: components["schemas"]["Standing"];
+        };
+        StartableRow: {
+            id: components["schemas"]["IdOfStoredFollowThrough"];
+            name: string;
+            /** @description The names of the follow-throughs that end where this one starts. */
+            ends: string[];
         };
         StartedRun: {
             id: components["schemas"]["IdOfRun"];
@@ -15521,6 +15539,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StartedRun"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsByIdRunsStartable: {
+        parameters: {
+            query: {
+                project: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartableRow"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

@@ -46,9 +46,7 @@ export function Runs({ client, project, startsFor }: Props) {
           {all ? "Only what is under way" : over.length === 1 ? "One that is over" : `${over.length} that are over`}
         </Button>
       )}
-      {startsFor && runs.data && (
-        <StartAnother client={client} project={startsFor} runs={runs.data.filter((run) => !isOver(run))} />
-      )}
+      {startsFor && runs.data && <StartAnother client={client} project={startsFor} />}
     </Section>
   );
 }
@@ -192,13 +190,14 @@ function OneRun({ run, client }: { run: Run; client: string }) {
   );
 }
 
-function StartAnother({ client, project, runs }: { client: string; project: string; runs: Run[] }) {
+function StartAnother({ client, project }: { client: string; project: string }) {
   const queries = useQueryClient();
   const sendKey = useSendKey();
   const [chosen, setChosen] = useState("");
   const list = useQuery({
-    queryKey: ["follow-throughs"],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs")),
+    queryKey: ["runs", client, "startable", project],
+    queryFn: () =>
+      orProblem(api.GET("/api/clients/{id}/runs/startable", { params: { path: { id: client }, query: { project } } })),
   });
   const start = useMutation({
     mutationFn: () => {
@@ -213,11 +212,9 @@ function StartAnother({ client, project, runs }: { client: string; project: stri
       void queries.invalidateQueries({ queryKey: ["runs", client] });
     },
   });
-  const offered = (list.data ?? []).filter((one) => one.isInForce && !one.isArchived);
+  const offered = list.data ?? [];
   const wanted = offered.find((one) => one.id === chosen);
-  const ends = wanted
-    ? runs.filter((run) => !(run.sideBySide && wanted.sideBySide) || run.followThroughId === wanted.id)
-    : [];
+  const ends = wanted?.ends ?? [];
   if (offered.length === 0) return null;
   return (
     <div className="mt-2">
@@ -243,7 +240,7 @@ function StartAnother({ client, project, runs }: { client: string; project: stri
       </p>
       {ends.length > 0 && (
         <p className="mt-1 text-slate">
-          It ends {ends.map((run) => `“${run.name}”`).join(" and ")}; what is still to come there is cancelled.
+          It ends {ends.map((name) => `“${name}”`).join(" and ")}; what is still to come there is cancelled.
         </p>
       )}
       <Failure error={start.error} />
