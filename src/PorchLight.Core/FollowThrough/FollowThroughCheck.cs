@@ -222,6 +222,8 @@ public static class FollowThroughCheck
             MoveStage { ParkedDays: not null } move when around.Stages.First(stage => stage.Key == move.Stage).Kind != StageKind.Parked =>
                 "Only a stage where nothing happens is left by itself.",
             FillField fill when !around.Fields.TryGetValue(fill.Field, out var field) || field.Archived => "Choose the field it sets.",
+            FillField fill when !FillField.CanFill(around.Fields[fill.Field].Kind) =>
+                "A step cannot write into this field. Choose one for words, for a day, or for yes and no.",
             FillField { Value: null } fill when around.Fields[fill.Field].Kind != FieldKind.Date =>
                 "Only a field for dates can hold the day. Say what it is set to.",
             HandOverProject hand when !around.Users.Contains(hand.To) => "Choose who looks after it from then on.",

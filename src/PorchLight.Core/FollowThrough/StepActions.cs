@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Fields;
 using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.FollowThrough;
@@ -55,7 +56,12 @@ public sealed record MoveStage(string Stage, int? ParkedDays = null) : OutsideAc
 /// <summary>Writes a value into a field of the client or the project.</summary>
 /// <param name="Field">The field's key.</param>
 /// <param name="Value">The value; null for the day on which it is written.</param>
-public sealed record FillField(string Field, Answer? Value) : OutsideAction;
+public sealed record FillField(string Field, Answer? Value) : OutsideAction
+{
+    /// <summary>Whether a step can write into fields of a kind: words, yes or no, or the day on which it is done.</summary>
+    /// <param name="kind">The kind of the field.</param>
+    public static bool CanFill(FieldKind kind) => kind is FieldKind.Text or FieldKind.LongText or FieldKind.Date or FieldKind.YesNo;
+}
 
 /// <summary>Gives the project to somebody who looks after it from then on.</summary>
 /// <param name="To">The user.</param>

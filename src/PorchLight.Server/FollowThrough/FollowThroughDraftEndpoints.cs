@@ -59,7 +59,7 @@ internal sealed record FollowThroughView(
 /// <param name="Stages">The stages of the business, in order.</param>
 /// <param name="Dates">The fields of projects that hold a date.</param>
 /// <param name="PersonDates">The fields of clients that hold a date.</param>
-/// <param name="Fields">All fields.</param>
+/// <param name="Fields">The fields a step can write into.</param>
 /// <param name="People">Who works here.</param>
 /// <param name="Others">The other follow-throughs in force.</param>
 /// <param name="Webhooks">The webhooks of the business.</param>
@@ -145,7 +145,7 @@ internal static class FollowThroughDraftEndpoints
             parts.Stages,
             DatesOf(RecordScope.Project),
             DatesOf(RecordScope.Client),
-            parts.Fields,
+            [.. parts.Fields.Where(field => FillField.CanFill(field.Kind))],
             parts.People,
             parts.Others,
             parts.Webhooks,

@@ -136,7 +136,10 @@ internal static class NodEndpoints
         var content = person.Version.Content;
         var names = (await parts.LoadAsync(content, null, cancellationToken)).Names;
         var approved = state.Status == StepStatus.Approved;
-        var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault();
+        // Nothing comes behind an end.
+        var next = content.Steps.SkipWhile(one => one.Key != step).Skip(1).FirstOrDefault() is { Action: not EndRun } follows
+            ? follows
+            : null;
         return TypedResults.Ok(
             new NodView(
                 runId,

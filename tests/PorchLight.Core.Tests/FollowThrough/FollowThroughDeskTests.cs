@@ -1,5 +1,6 @@
 using System.Globalization;
 using CsCheck;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
@@ -103,7 +104,8 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new SendMessage(new MessageTemplate("Hello", [new TextPart("t", " ")])))).ShouldContain("says nothing");
         Only(Step("a", new MoveStage("gone"))).ShouldContain("Choose the stage");
         Only(Step("a", new MoveStage("booked", 3))).ShouldContain("Only a stage where nothing happens");
-        Only(Step("a", new FillField("project.budget", null))).ShouldContain("Only a field for dates");
+        Only(Step("a", new FillField("client.company", null))).ShouldContain("Only a field for dates");
+        Only(Step("a", new FillField("client.email", new TextAnswer("a@bakes.example")))).ShouldContain("cannot write into this field");
         Only(Step("a", new HandOverProject(Guid.NewGuid()))).ShouldContain("Choose who looks after it");
         Only(Step("a", new PostToChat(" "))).ShouldContain("what is posted");
         Only(Step("a", new CallWebhook(Guid.NewGuid()))).ShouldContain("Choose the webhook");

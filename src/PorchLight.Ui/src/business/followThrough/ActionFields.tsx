@@ -281,8 +281,7 @@ type FillField = Named<"setField">;
 
 function FieldValueFields(props: { value: FillField; choices: Choices; onChange: (action: FillField) => void }) {
   const { value, choices, onChange } = props;
-  const simple = choices.fields.filter((one) => ["text", "longText", "date", "yesNo"].includes(one.kind));
-  const field = simple.find((one) => one.key === value.field);
+  const field = choices.fields.find((one) => one.key === value.field);
   const isDate = field?.kind === "date";
   return (
     <>
@@ -290,7 +289,7 @@ function FieldValueFields(props: { value: FillField; choices: Choices; onChange:
         label="The field"
         value={value.field}
         onChange={(e) => {
-          const next = simple.find((one) => one.key === e.target.value);
+          const next = choices.fields.find((one) => one.key === e.target.value);
           onChange({
             ...value,
             field: e.target.value,
@@ -303,7 +302,7 @@ function FieldValueFields(props: { value: FillField; choices: Choices; onChange:
           });
         }}
       >
-        <Offered choices={simple.map((one) => ({ key: one.key, name: one.label }))} chosen={value.field} />
+        <Offered choices={choices.fields.map((one) => ({ key: one.key, name: one.label }))} chosen={value.field} />
       </SelectBox>
       {isDate && <p className="text-slate">It is set to the day on which the step is done.</p>}
       {value.value?.kind === "yesNo" && (
