@@ -5104,7 +5104,7 @@ export interface components {
             dates: components["schemas"]["Choice"][];
             /** @description The fields of clients that hold a date. */
             personDates: components["schemas"]["Choice"][];
-            /** @description All fields. */
+            /** @description The fields a step can write into. */
             fields: components["schemas"]["Field"][];
             /** @description Who works here. */
             people: components["schemas"]["Choice"][];
