@@ -178,6 +178,36 @@ public sealed class TimedStartTests
     }
 
     [Fact]
+    public async Task What_a_day_came_too_late_for_is_told_where_it_can_be_started_by_hand_until_it_is()
+    {
+        await using var app = new TestApp();
+        await RunTests.OthersAreOffAsync(app);
+        var about = await SomebodyAsync(app);
+        await AddAsync(app, new ProjectDateStart("project.start", -7), Mail("A week to go", "Soon."));
+        await app.WorkAsync();
+        (await MissedAsync()).ShouldBeNull("no day stands there");
+        await PutDayAsync(app, about, "project.start", new LocalDate(2026, 11, 27), about.ProjectId);
+        await app.WorkAsync();
+        (await SubjectsAsync(app)).ShouldBe([]);
+        (await MissedAsync()).ShouldBe("20 November 2026");
+        (
+            await app.Owner()
+                .PostAsync(
+                    $"/api/clients/{about.ClientId}/runs",
+                    Body(new { followThroughId = await IdAsync(app), projectId = about.ProjectId })
+                )
+        ).EnsureSuccessStatusCode();
+        (await MissedAsync()).ShouldBeNull();
+
+        async Task<string?> MissedAsync() =>
+            (await app.Owner().GetAsync($"/api/clients/{about.ClientId}/runs/startable?project={about.ProjectId}").JsonAsync())
+                .EnumerateArray()
+                .Single(row => row.Text("name") == "Timed")
+                .GetProperty("missed")
+                .GetString();
+    }
+
+    [Fact]
     public async Task On_a_day_of_a_person_it_starts_each_year_also_for_a_client_without_a_project()
     {
         await using var app = new TestApp();

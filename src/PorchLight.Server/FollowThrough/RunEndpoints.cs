@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
@@ -60,7 +61,8 @@ internal static class RunEndpoints
     internal sealed record StartedRun(Id<Run> Id);
 
     /// <param name="Ends">The names of the follow-throughs that end where this one starts.</param>
-    internal sealed record StartableRow(Id<StoredFollowThrough> Id, string Name, IReadOnlyList<string> Ends);
+    /// <param name="Missed">The day of the project on which it should have started by itself and did not, in words; null for none.</param>
+    internal sealed record StartableRow(Id<StoredFollowThrough> Id, string Name, IReadOnlyList<string> Ends, string? Missed);
 
     public static void MapRuns(this IEndpointRouteBuilder api)
     {
@@ -186,7 +188,7 @@ internal static class RunEndpoints
             ? $"at the latest {TimeWords.At(due, now, zone)}"
             : TimeWords.At(due, now, zone);
 
-    /// <summary>What can be started by hand for a piece of work of a client, and what each of them would end.</summary>
+    /// <summary>What can be started by hand for a piece of work of a client, what each of them would end, and which were missed.</summary>
     private static async Task<IReadOnlyList<StartableRow>> ListStartableAsync(
         Id<Client> id,
         Id<Project> project,
@@ -194,34 +196,48 @@ internal static class RunEndpoints
         CancellationToken cancellationToken
     )
     {
-        var running = await db.RunsWithVersion().Where(one => one.Run.ClientId == id && one.Run.Active).ToListAsync(cancellationToken);
+        var runs = await db.RunsWithVersion().Where(one => one.Run.ClientId == id).ToListAsync(cancellationToken);
+        var missed = await MissedAsync(id, project, db, cancellationToken);
         var rows = new List<StartableRow>();
         foreach (var stored in await db.FollowThroughs.AsNoTracking().Where(one => one.Archived == null).ToListAsync(cancellationToken))
         {
             if (await db.InForceAsync(stored) is not { Content: var content })
                 continue;
-            rows.Add(
-                new StartableRow(
-                    stored.Id,
-                    content.Name,
-                    [
-                        .. running
-                            .Where(one =>
-                                FollowThroughs.Ends(
-                                    one.Version.Content,
-                                    content,
-                                    one.Run.FollowThroughId == stored.Id && one.Run.ProjectId == project
-                                )
-                            )
-                            .OrderBy(one => one.Run.State.Started)
-                            .Select(one => one.Version.Content.Name)
-                            .Distinct(),
-                    ]
-                )
-            );
+            var ends = runs.Where(one => one.Run.Active)
+                .OrderBy(one => one.Run.State.Started)
+                .Where(one => FollowThroughs.Ends(one.Version.Content, content, IsOfThis(one)))
+                .Select(one => one.Version.Content.Name);
+            var day = stored.IsOn && !runs.Any(IsOfThis) ? missed(content.Starts) : null;
+            rows.Add(new StartableRow(stored.Id, content.Name, [.. ends.Distinct()], day is { } then ? DateWords.Say(then) : null));
+
+            bool IsOfThis(RunWithVersion one) => one.Run.FollowThroughId == stored.Id && one.Run.ProjectId == project;
         }
 
         return [.. rows.OrderBy(row => row.Name, StringComparer.CurrentCulture)];
+    }
+
+    /// <summary>Tells the day on which something should have started for a piece of work, and did not.</summary>
+    private static async Task<Func<StartOn, LocalDate?>> MissedAsync(
+        Id<Client> id,
+        Id<Project> project,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var business = await db.BusinessAsync();
+        var stage = await db.Projects.Where(one => one.Id == project).Select(one => one.Stage).SingleOrDefaultAsync(cancellationToken);
+        var standing = await db.Clients.Where(one => one.Id == id).Select(one => one.Standing).SingleOrDefaultAsync(cancellationToken);
+        if (!DatedStart.Concerns(standing, business.Lists.Stages.FirstOrDefault(one => one.Key == stage)?.Kind))
+            return _ => null;
+        var values = await db
+            .FieldValues.AsNoTracking()
+            .Where(value => value.ProjectId == project && value.ClientId == id && value.IsCurrent)
+            .ToListAsync(cancellationToken);
+        return starts =>
+            starts is ProjectDateStart start
+            && values.FirstOrDefault(value => value.Field == start.Field)?.Value is DateAnswer { Date: var date }
+                ? start.Missed(date, business.DaysLookedAt)
+                : null;
     }
 
     /// <summary>Starts a follow-through by hand for a piece of work of a client.</summary>

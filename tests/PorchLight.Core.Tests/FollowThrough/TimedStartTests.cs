@@ -28,6 +28,31 @@ public sealed class TimedStartTests
                 iter: 50
             );
 
+    /// <summary>A second way: a walk through the days, until the last that was asked.</summary>
+    [Fact]
+    public void A_start_that_was_missed_is_told_for_a_month_and_until_the_day_it_counts_from() =>
+        Gen.Select(AnyDate, Gen.Int[-60, 60], Gen.Int[-80, 120])
+            .Sample(
+                (date, days, later) =>
+                {
+                    var (start, last) = (new ProjectDateStart("project.start", days), date.PlusDays(later));
+                    LocalDate? came = null;
+                    var (since, dateIsOver) = (0, false);
+                    foreach (var day in Days(date.PlusDays(-80), 201).TakeWhile(day => day <= last))
+                    {
+                        (came, since) = start.Comes(date, day) ? (day, 0) : (came, since + 1);
+                        dateIsOver |= day == date.PlusDays(1);
+                    }
+
+                    var isTold = came is not null && (since <= ProjectDateStart.DaysTold || !dateIsOver);
+                    start.Missed(date, last).ShouldBe(isTold ? came : null);
+                }
+            );
+
+    [Fact]
+    public void Nothing_is_missed_before_anybody_asked() =>
+        new ProjectDateStart("project.start", -7).Missed(new(2026, 11, 27), null).ShouldBeNull();
+
     /// <summary>A second way: a calendar in which each year's day is entered by hand, moved by the days one by one.</summary>
     [Fact]
     public void A_day_of_a_person_comes_once_for_each_later_year() =>

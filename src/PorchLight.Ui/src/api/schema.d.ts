@@ -8278,6 +8278,8 @@ export interface components {
             name: string;
             /** @description The names of the follow-throughs that end where this one starts. */
             ends: string[];
+            /** @description The day of the project on which it should have started by itself and did not, in words; null for none. */
+            missed: null | string;
         };
         StartedRun: {
             id: components["schemas"]["IdOfRun"];

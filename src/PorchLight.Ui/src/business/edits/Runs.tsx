@@ -200,8 +200,8 @@ function StartAnother({ client, project }: { client: string; project: string }) 
       orProblem(api.GET("/api/clients/{id}/runs/startable", { params: { path: { id: client }, query: { project } } })),
   });
   const start = useMutation({
-    mutationFn: () => {
-      const body = { followThroughId: chosen, projectId: project };
+    mutationFn: (followThroughId: string) => {
+      const body = { followThroughId, projectId: project };
       return orProblem(
         api.POST("/api/clients/{id}/runs", { params: { path: { id: client } }, body, headers: sendKey.for(body) }),
       );
@@ -218,6 +218,16 @@ function StartAnother({ client, project }: { client: string; project: string }) 
   if (offered.length === 0) return null;
   return (
     <div className="mt-2">
+      {offered
+        .filter((one) => one.missed)
+        .map((one) => (
+          <p key={one.id} className="mb-2">
+            “{one.name}” should have started on {one.missed} and did not.{" "}
+            <Button weight="quiet" disabled={start.isPending} onClick={() => setChosen(one.id)}>
+              Start it by hand …
+            </Button>
+          </p>
+        ))}
       <p className="flex flex-wrap items-center gap-2">
         <select
           aria-label="Which follow-through to start"
@@ -233,7 +243,7 @@ function StartAnother({ client, project }: { client: string; project: string }) 
           ))}
         </select>
         {wanted && (
-          <Button disabled={start.isPending} onClick={() => start.mutate()}>
+          <Button disabled={start.isPending} onClick={() => start.mutate(chosen)}>
             Start it
           </Button>
         )}
