@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
-import { Button } from "../../kit/Button";
+import { Button, buttonLook } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Section } from "../../kit/Panel";
@@ -119,8 +119,8 @@ function OneRun({ run, client }: { run: Run; client: string }) {
           )}
         </p>
       )}
-      <p className="mt-1 flex flex-wrap gap-x-1">
-        <Button weight="quiet" className="-ml-3" aria-expanded={open} onClick={() => setOpen(!open)}>
+      <p className="mt-1 -ml-3 flex flex-wrap gap-x-1">
+        <Button weight="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? "Fewer" : "All steps"}
         </Button>
         {!isOver && (
@@ -136,7 +136,7 @@ function OneRun({ run, client }: { run: Run; client: string }) {
               {isPaused ? "Let it go on" : "Hold it back"}
             </Button>
             {next?.status === "waiting" && (
-              <Link to={`/nods/${run.id}/${next.key}`} className="px-3 py-1 font-semibold text-dusk hover:underline">
+              <Link to={`/nods/${run.id}/${next.key}`} className={buttonLook("quiet")}>
                 Look at it
               </Link>
             )}
@@ -223,7 +223,7 @@ function StartAnother({ client, project }: { client: string; project: string }) 
         .map((one) => (
           <p key={one.id} className="mb-2">
             “{one.name}” should have started on {one.missed} and did not.{" "}
-            <Button weight="quiet" disabled={start.isPending} onClick={() => setChosen(one.id)}>
+            <Button weight="quiet" className="-ml-3" disabled={start.isPending} onClick={() => setChosen(one.id)}>
               Start it by hand …
             </Button>
           </p>
