@@ -209,6 +209,7 @@ app.MapPages();
 // The tool that writes the contract runs this program up to here; it must leave no traces.
 if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
+    EndpointJson.FindOutMeanwhile(app);
     try
     {
         await StorageSetup.OpenAsync(app.Services);
