@@ -200,8 +200,8 @@ function StartAnother({ client, project }: { client: string; project: string }) 
       orProblem(api.GET("/api/clients/{id}/runs/startable", { params: { path: { id: client }, query: { project } } })),
   });
   const start = useMutation({
-    mutationFn: (followThroughId: string) => {
-      const body = { followThroughId, projectId: project };
+    mutationFn: () => {
+      const body = { followThroughId: chosen, projectId: project };
       return orProblem(
         api.POST("/api/clients/{id}/runs", { params: { path: { id: client } }, body, headers: sendKey.for(body) }),
       );
@@ -243,7 +243,7 @@ function StartAnother({ client, project }: { client: string; project: string }) 
           ))}
         </select>
         {wanted && (
-          <Button disabled={start.isPending} onClick={() => start.mutate(chosen)}>
+          <Button disabled={start.isPending} onClick={() => start.mutate()}>
             Start it
           </Button>
         )}
