@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using OpenQA.Selenium;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
@@ -77,6 +78,41 @@ public sealed class FollowThroughScreenTests
         app.Ask(db => db.Runs.Single(run => run.FollowThroughId == Id(app))).State.Status.ShouldBe(RunStatus.Paused);
         owner.Press("Let it go on");
         owner.SeesNoMore("Held back.");
+
+        // A day that is entered too late for what counts from it.
+        app.Write(db =>
+        {
+            var business = db.Businesses.Single();
+            business.DaysLookedAt = business.Calendar.Today(app.Now);
+            var measure = new Step(
+                "measure",
+                "Measure",
+                new MakeTask("Measure", 0, null),
+                new Schedule(Anchor.RunStart, 0, TimeUnit.Days),
+                false
+            );
+            db.AddFollowThroughs([new FollowThroughContent("Before the work", new ProjectDateStart("project.start", -7), [measure], [])]);
+            db.FieldValues.Add(
+                new FieldValue
+                {
+                    Id = new Id<FieldValue>(Guid.CreateVersion7()),
+                    ClientId = client,
+                    ProjectId = db.Projects.Single().Id,
+                    Field = "project.start",
+                    Value = new DateAnswer(business.DaysLookedAt.Value.PlusDays(3)),
+                    IsCurrent = true,
+                    By = "Maren",
+                    At = app.Now,
+                }
+            );
+        });
+        owner.Open($"{app.Address}/clients/{client}");
+        owner.Sees("“Before the work” should have started on");
+        owner.Press("Start it by hand …");
+        owner.Sees("It ends “After they write”");
+        owner.FindsNothingAtAll();
+        owner.Press("Start it");
+        owner.SeesNoMore("should have started on");
     }
 
     [Fact]
