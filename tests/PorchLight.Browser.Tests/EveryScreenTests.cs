@@ -140,7 +140,10 @@ public sealed class EveryScreenTests
             "nothing of it is cut off",
             () =>
                 owner.Run<bool>(
-                    "return document.querySelector('header').clientHeight === 0 && [...document.querySelectorAll('main, main div')].every(one => one.scrollHeight <= one.clientHeight + 1)"
+                    """
+                    const parts = [...document.querySelectorAll('main, main div')];
+                    return document.querySelector('header').clientHeight === 0 && parts.every(one => one.scrollHeight <= one.clientHeight + 1)
+                    """
                 )
         );
         owner.Browser.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?> { ["media"] = "" });

@@ -6,6 +6,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
+using static PorchLight.Server.Tests.RehearsedRunTests;
 using static PorchLight.Server.Tests.RunTests;
 using Run = PorchLight.Server.FollowThrough.Run;
 

@@ -158,4 +158,21 @@ public sealed class FollowThroughStartTests
     private static InquiryReceived Received(Guid form, Fit? fit) => new(form, 1, fit, KnownBefore: false, Joined: false);
 
     private static FollowThroughContent Content() => new("After an inquiry", new InquiryStart(null, []), [], []);
+
+    /// <summary>One journey a person: only what may run beside others on both sides goes on.</summary>
+    [Theory]
+    [InlineData(false, false, false, true)]
+    [InlineData(false, false, true, true)]
+    [InlineData(false, true, false, true)]
+    [InlineData(false, true, true, true)]
+    [InlineData(true, false, false, true)]
+    [InlineData(true, false, true, true)]
+    [InlineData(true, true, false, false)]
+    [InlineData(true, true, true, true)]
+    public void Where_one_starts_what_runs_ends_unless_both_may_run_side_by_side(bool running, bool next, bool isSame, bool ends)
+    {
+        FollowThroughs.Ends(Beside(running), Beside(next), isSame).ShouldBe(ends);
+
+        static FollowThroughContent Beside(bool sideBySide) => new("One", new ByHandStart(), [], []) { SideBySide = sideBySide };
+    }
 }

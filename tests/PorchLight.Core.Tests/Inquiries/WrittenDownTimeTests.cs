@@ -8,7 +8,9 @@ public sealed class WrittenDownTimeTests
 {
     private static readonly DateTimeZone Dublin = DateTimeZoneProviders.Tzdb["Europe/Dublin"];
 
-    /// <summary>The day after the clocks went forward in Dublin, an hour ahead of UTC since (time zone database, 2027-03-28 01:00 UTC).</summary>
+    /// <summary>
+    /// The day after the clocks went forward in Dublin, an hour ahead of UTC since (time zone database, 2027-03-28 01:00 UTC).
+    /// </summary>
     private static readonly Instant Monday = Instant.FromUtc(2027, 3, 29, 9, 30);
 
     public static TheoryData<string, string?, string?, string?> Said =>
