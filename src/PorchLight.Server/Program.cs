@@ -40,7 +40,7 @@ builder.Services.AddHsts(hsts => hsts.MaxAge = TimeSpan.FromDays(365));
 builder.Services.AddRateLimits(builder.Configuration);
 builder.Services.TrustProxies(builder.Configuration);
 
-builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(MachineClock.Instance);
 builder.Services.AddSingleton<BusinessClock>();
 builder.Services.AddSingleton<PublicAddress>();
 builder.Services.AddSingleton<StorageQuota>();

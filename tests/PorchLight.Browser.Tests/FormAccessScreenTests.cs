@@ -217,7 +217,7 @@ public sealed class FormAccessScreenTests
     public async Task Whoever_sends_before_the_check_is_through_waits_for_it_and_is_not_refused()
     {
         // The browser looks by its own clock whether the check has run out.
-        await using var app = new BrowserApp(clock: TimeProvider.System);
+        await using var app = new BrowserApp(clock: TestClock.Machine);
         using var lead = new Visitor();
         lead.Browser.ExecuteCdpCommand(
             "Page.addScriptToEvaluateOnNewDocument",

@@ -10,7 +10,7 @@ internal static class FolderCopy
     {
         foreach (var file in Directory.EnumerateFiles(from, "*", SearchOption.AllDirectories))
         {
-            if (Path.GetFileName(file) == "in-use" || file.EndsWith("-shm", StringComparison.Ordinal))
+            if (Path.GetFileName(file) is "in-use" or "copying" || file.EndsWith("-shm", StringComparison.Ordinal))
                 continue;
             var copy = Path.Combine(to, Path.GetRelativePath(from, file));
             Directory.CreateDirectory(Path.GetDirectoryName(copy)!);

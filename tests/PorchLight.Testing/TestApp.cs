@@ -21,8 +21,8 @@ namespace PorchLight.Testing;
 /// <summary>A program whose clock stands still until it is moved, and whose work is done only when the test says so.</summary>
 internal sealed class TestApp : AppFactory
 {
-    /// <summary>Monday 23 November 2026, 10:00 in Dublin.</summary>
-    public static DateTimeOffset Usual { get; } = new(2026, 11, 23, 10, 0, 0, TimeSpan.Zero);
+    /// <summary>When the clock of a test begins that does not say otherwise.</summary>
+    public static DateTimeOffset Usual => TestClock.Begins;
 
     /// <summary>The clock of everything; it stands at <see cref="Usual"/> unless a test wants it otherwise.</summary>
     public FakeTimeProvider Time { get; init; } = new(Usual);

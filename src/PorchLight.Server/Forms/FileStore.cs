@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
@@ -18,6 +19,9 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
 {
     private const string Incoming = ".incoming";
 
+    // What stands in the folder and is not known to the database yet. Nobody but this program uses the folder.
+    private readonly ConcurrentDictionary<string, bool> _arriving = [];
+
     /// <summary>Takes a file in, or says why not. What is refused leaves nothing behind.</summary>
     public async Task<(ReceivedFile? Taken, string? Refusal)> TakeAsync(
         Stream body,
@@ -30,6 +34,8 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
         var name = FileTypes.SafeName(givenName);
         var storedAs = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
         var path = Path.Combine(folder.Files, storedAs);
+        _arriving[storedAs] = true;
+        var taken = false;
         try
         {
             long length;
@@ -58,13 +64,19 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
             if (limits.CheckFile(new FileRef(default, name, length, type.Group)) is { } wrong)
                 return (null, wrong);
             File.Move(path + Incoming, path);
+            taken = true;
             return (new ReceivedFile(storedAs, name, length, type), null);
         }
         finally
         {
             File.Delete(path + Incoming);
+            if (!taken)
+                Arrived(storedAs);
         }
     }
+
+    /// <summary>The database knows the file, or it is gone: from now on it stays only as long as it is known.</summary>
+    public void Arrived(string storedAs) => _arriving.TryRemove(storedAs, out _);
 
     public string PathOf(StoredFile file) => Path.Combine(folder.Files, file.StoredAs);
 
@@ -89,13 +101,16 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
             await write.SaveAsync(cancellationToken);
         }
 
+        // In this order: whatever stands in the folder now is on its way in, known, or nobody's.
+        var there = Directory.EnumerateFiles(folder.Files).Select(path => Path.GetFileName(path)).ToList();
+        var arriving = _arriving.Keys.ToHashSet();
         var known = (await db.StoredFiles.Select(file => file.StoredAs).ToListAsync(cancellationToken)).ToHashSet();
-        foreach (var path in Directory.EnumerateFiles(folder.Files).Where(path => !known.Contains(Path.GetFileName(path))))
-        {
-            // A file may be on its way in: it stands in the folder a moment before it is known.
-            if (File.GetLastWriteTimeUtc(path) < before.ToDateTimeUtc())
-                File.Delete(path);
-        }
+        foreach (
+            var name in there.Where(name =>
+                !known.Contains(name) && !arriving.Contains(name.Replace(Incoming, "", StringComparison.Ordinal))
+            )
+        )
+            Delete(name);
     }
 
     private static async Task<bool> CopyAsync(Stream from, FileStream to, long most, CancellationToken cancellationToken)
@@ -135,6 +150,10 @@ internal static class FileMaking
         {
             store.Delete(taken.StoredAs);
             throw;
+        }
+        finally
+        {
+            store.Arrived(taken.StoredAs);
         }
     }
 

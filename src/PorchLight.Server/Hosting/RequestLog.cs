@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using Microsoft.AspNetCore.Diagnostics;
 
 namespace PorchLight.Server.Hosting;
@@ -14,10 +13,11 @@ internal static partial class RequestLog
     public static void UseRequestLog(this WebApplication app)
     {
         var logger = app.Services.GetRequiredService<ILoggerFactory>().CreateLogger(typeof(RequestLog).FullName!);
+        var time = app.Services.GetRequiredService<TimeProvider>();
         app.Use(
             async (http, next) =>
             {
-                var began = Stopwatch.GetTimestamp();
+                var began = time.GetTimestamp();
                 http.Response.Headers[Header] = http.TraceIdentifier;
                 using var scope = logger.BeginScope(new Dictionary<string, object> { ["RequestId"] = http.TraceIdentifier });
                 try
@@ -32,7 +32,7 @@ internal static partial class RequestLog
                         http.Request.Method,
                         RouteOf(http),
                         http.Response.StatusCode,
-                        Stopwatch.GetElapsedTime(began).TotalMilliseconds
+                        time.GetElapsedTime(began).TotalMilliseconds
                     );
                 }
             }

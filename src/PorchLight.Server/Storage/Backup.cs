@@ -65,6 +65,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
     /// <summary>Writes a backup into a stream that can be sought.</summary>
     public async Task WriteAsync(Stream stream, CancellationToken cancellationToken)
     {
+        await using var copying = folder.BeginCopy();
         var copy = Path.Combine(folder.Path, $"{DataFolder.Unfinished}{Guid.NewGuid():N}.db");
         try
         {

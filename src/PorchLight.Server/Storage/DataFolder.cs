@@ -41,13 +41,7 @@ internal sealed class DataFolder(string path) : IDisposable
     /// </summary>
     public void KeepPrivate()
     {
-        // A copy that is an hour old is nobody's any more: none takes so long.
-        foreach (
-            var copy in Directory
-                .EnumerateFiles(Path, Unfinished + "*")
-                .Where(copy => File.GetLastWriteTimeUtc(copy) < DateTime.UtcNow.AddHours(-1))
-        )
-            File.Delete(copy);
+        RemoveAbandonedCopies();
         if (OperatingSystem.IsWindows())
             return;
         const UnixFileMode file = UnixFileMode.UserRead | UnixFileMode.UserWrite;
@@ -66,6 +60,34 @@ internal sealed class DataFolder(string path) : IDisposable
         {
             if (File.GetUnixFileMode(entry) != mode)
                 File.SetUnixFileMode(entry, mode);
+        }
+    }
+
+    /// <summary>
+    /// Says that a copy is being written, also by another process: until it is disposed no start of the program takes half-written copies
+    /// away.
+    /// </summary>
+    public FileStream BeginCopy() => new(System.IO.Path.Combine(Path, "copying"), FileMode.OpenOrCreate, FileAccess.Read, FileShare.Read);
+
+    /// <summary>Takes away what killed processes left half written, unless somebody is writing a copy now.</summary>
+    private void RemoveAbandonedCopies()
+    {
+        try
+        {
+            using var nobodyCopies = new FileStream(
+                System.IO.Path.Combine(Path, "copying"),
+                FileMode.OpenOrCreate,
+                FileAccess.ReadWrite,
+                FileShare.None,
+                1,
+                FileOptions.DeleteOnClose
+            );
+            foreach (var copy in Directory.EnumerateFiles(Path, Unfinished + "*"))
+                File.Delete(copy);
+        }
+        catch (IOException)
+        {
+            // The next start takes them.
         }
     }
 

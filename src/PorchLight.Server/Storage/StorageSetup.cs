@@ -45,7 +45,11 @@ internal static class StorageSetup
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
         {
             if (File.Exists(services.GetRequiredService<DataFolder>().Database))
+            {
                 await ForgetLockAsync(db);
+                await EarlierReleases.UpgradeAsync(db);
+            }
+
             await db.Database.MigrateAsync();
         }
 

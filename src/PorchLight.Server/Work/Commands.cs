@@ -18,7 +18,7 @@ internal static class Commands
             case ["backup", var file]:
                 return Say(await services.GetRequiredService<Backup>().WriteAsync(Path.GetFullPath(file), CancellationToken.None));
             case ["restore", var file]:
-                var known = services.GetRequiredService<PorchDb>().Database.GetMigrations().ToHashSet();
+                var known = EarlierReleases.Readable(services.GetRequiredService<PorchDb>());
                 return Say(await services.GetRequiredService<Backup>().RestoreAsync(Path.GetFullPath(file), known, CancellationToken.None));
             case ["password-link", var email]:
                 return Say(await PasswordLinkAsync(services, email));

@@ -84,8 +84,12 @@ public sealed class CrashTests : IDisposable
 
     private static async Task SomebodyWasAnsweredAsync(Func<int> answered, List<Task> acts)
     {
-        var (before, patience) = (answered(), Stopwatch.StartNew());
-        while (answered() == before && patience.Elapsed < TimeSpan.FromSeconds(30) && acts.TrueForAll(act => !act.IsCompleted))
+        var (before, began) = (answered(), TestClock.Machine.GetTimestamp());
+        while (
+            answered() == before
+            && TestClock.Machine.GetElapsedTime(began) < TimeSpan.FromSeconds(30)
+            && acts.TrueForAll(act => !act.IsCompleted)
+        )
             await Task.Delay(5);
     }
 
