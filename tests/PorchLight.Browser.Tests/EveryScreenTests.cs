@@ -186,6 +186,7 @@ public sealed class EveryScreenTests
         owner.Press("Note it");
         owner.Sees("Tilda Brackenridge wrote back today");
         owner.Find("//blockquote[normalize-space()='She can wait until May.']");
+        owner.Press("More");
         owner.Press("Answered elsewhere");
         owner.Sees("Kept: first personal reply today");
         owner.Press("More");

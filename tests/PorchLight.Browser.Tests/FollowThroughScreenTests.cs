@@ -73,10 +73,10 @@ public sealed class FollowThroughScreenTests
         owner.Sees("It ends “After a mural inquiry”; what is still to come there is cancelled.");
         owner.Press("Start it");
         owner.Wait("they are on it", () => app.Ask(db => db.Runs.Count(run => run.FollowThroughId == Id(app) && run.Active)) == 1);
-        owner.Press("Hold it back");
+        owner.Press("Pause");
         owner.Sees("Held back.");
         app.Ask(db => db.Runs.Single(run => run.FollowThroughId == Id(app))).State.Status.ShouldBe(RunStatus.Paused);
-        owner.Press("Let it go on");
+        owner.Press("Resume");
         owner.SeesNoMore("Held back.");
 
         // A day that is entered too late for what counts from it.

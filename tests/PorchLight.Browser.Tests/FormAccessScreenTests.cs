@@ -26,6 +26,7 @@ public sealed class FormAccessScreenTests
         using (var lead = new Visitor(390, 844))
         {
             lead.Open(app.FormAddress);
+            lead.WillBeRefused("status of 422");
             PublicFormTests.FillFirstPage(lead);
             lead.Type("What would you like painted?", "Half a thought");
             lead.Press("Finish later");
@@ -92,6 +93,7 @@ public sealed class FormAccessScreenTests
         }
 
         using var elsewhere = new Visitor();
+        elsewhere.WillBeRefused("status of 422");
         elsewhere.Open(link);
         elsewhere.Type("A note", "Hello");
         elsewhere.Press("Send");
@@ -104,6 +106,7 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
+        lead.WillBeRefused("ERR_INTERNET_DISCONNECTED");
         lead.Open(app.FormAddress);
         PublicFormTests.FillFirstPage(lead);
         PublicFormTests.FillSecondPage(lead, "4,000 to 9,000");
@@ -137,6 +140,7 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
+        lead.WillBeRefused("status of 422");
         var address = await app.OpenFormAsync(Short, new FormSettings { Admission = Admission.PersonalLinkAndCode });
         lead.Open(address);
         lead.Sees("This form opens only by a personal link.");
@@ -169,6 +173,7 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor(390, 844);
+        lead.WillBeRefused("status of 422");
         var month = new YearMonth(2027, 5);
         var address = await app.OpenFormAsync(
             Short with
@@ -249,6 +254,7 @@ public sealed class FormAccessScreenTests
         await using var app = new BrowserApp();
         app.Write(db => db.Forms.ExecuteUpdate(form => form.SetProperty(one => one.Settings, new FormSettings { TakesPlainPosts = true })));
         using var lead = new Visitor();
+        lead.WillBeRefused("status of 422");
         foreach (var way in new[] { "button", "link" })
         {
             lead.Open($"{app.SampleSite}/{way}?utm_source=flyer");
@@ -286,6 +292,7 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 422");
         var id = app.Ask(db => db.Forms.Single()).Id;
         owner.ComeIn(app, $"/forms/{id}/settings");
         owner.Sees("Places by month");

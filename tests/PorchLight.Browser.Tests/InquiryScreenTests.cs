@@ -37,7 +37,10 @@ public sealed class InquiryScreenTests
             );
             owner.Wait(
                 "its replies are there",
-                () => owner.Run<bool>("return document.querySelectorAll('aside [aria-label=\"Quick replies\"] button').length > 0")
+                () =>
+                    owner.Run<bool>(
+                        "return [...document.querySelectorAll('aside button')].some(one => one.innerText.startsWith('Decline'))"
+                    )
             );
             // A welcome, a no, a question, one after the other; what has to be filled in has the focus.
             owner.Keyboard(
@@ -81,6 +84,7 @@ public sealed class InquiryScreenTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 422");
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         var form = app.Ask(db => db.Forms.OrderBy(one => one.Id).First().Id);
         owner.ComeIn(app, $"/forms/{form}/screening");
@@ -109,7 +113,7 @@ public sealed class InquiryScreenTests
         owner.Follow("Tilda Brackenridge");
         owner.Press("Judge it by today’s screening");
         owner.Sees("It came in as");
-        owner.Press("Sort it otherwise");
+        owner.Press("Change the verdict");
         owner.Type("Why", "They are old friends");
         owner.Press("Sort it");
         owner.Sees("Maren Tolliver sorted it as");
@@ -152,7 +156,7 @@ public sealed class InquiryScreenTests
         owner.Wait("the note is kept", () => app.Ask(db => db.Notes.Any(note => note.Text == "Rings again on Monday.")));
 
         owner.Open(app.Address + "/inquiries");
-        owner.Press("Write to them once");
+        owner.Press("Send one reminder");
         owner.Sees("Linus Overby gets a mail with the link to their answers.");
         owner.Press("Show the board");
         owner.Find("//section[@aria-label='New']//a[contains(., 'Fenna')]").SendKeys(Keys.Alt + Keys.ArrowRight);

@@ -1,5 +1,3 @@
-using PorchLight.Testing;
-
 namespace PorchLight.Browser.Tests;
 
 /// <summary>

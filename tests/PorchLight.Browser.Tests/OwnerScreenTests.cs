@@ -38,6 +38,7 @@ public sealed class OwnerScreenTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("ERR_INTERNET_DISCONNECTED", "Unable to preload CSS", "status of 409", "/form/assets/index-");
         owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Field("Title");
@@ -166,6 +167,7 @@ public sealed class OwnerScreenTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 422");
         foreach (var budget in new[] { "4000-9000", "1500-4000" })
             (await app.SendAsync(Answers(budget: budget))).EnsureSuccessStatusCode();
         owner.ComeIn(app);

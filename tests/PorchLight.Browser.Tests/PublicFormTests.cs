@@ -125,6 +125,7 @@ public sealed partial class PublicFormTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
+        lead.WillBeRefused("status of 409");
         lead.Open(app.FormAddress);
         FillFirstPage(lead);
         FillSecondPage(lead, "4,000 to 9,000");
@@ -142,6 +143,7 @@ public sealed partial class PublicFormTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
+        lead.WillBeRefused("status of 404");
         lead.Open(app.Address + "/f/cut-short");
         lead.Sees("There is no form at this address.");
         lead.FindsNothingInTheWay();

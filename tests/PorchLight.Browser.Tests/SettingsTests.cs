@@ -12,6 +12,7 @@ public sealed class SettingsTests
     {
         await using var app = new BrowserApp(SeedData.Empty);
         using var noor = new Visitor();
+        noor.WillBeRefused("status of 422");
         noor.Open($"{app.Address}/?key={app.FirstRunKey}");
         noor.Sees("Set up your business");
         noor.FindsNothingInTheWay();
@@ -49,6 +50,7 @@ public sealed class SettingsTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 404");
         owner.ComeIn(app, "/settings/people");
         owner.Type("Name", "Ines Quill");
         owner.Type("E-mail", "ines@ochrewren.example");
@@ -58,6 +60,7 @@ public sealed class SettingsTests
         var link = owner.Find("//textarea[@readonly]").GetDomProperty("value")!;
 
         using var ines = new Visitor();
+        ines.WillBeRefused("status of 404");
         ines.Open(link);
         ines.Sees("ines@ochrewren.example");
         ines.FindsNothingInTheWay();
@@ -85,6 +88,7 @@ public sealed class SettingsTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 422");
         owner.ComeIn(app, "/settings");
         owner.Type("Business", "Ochre & Wren");
         owner.Press("Save");
@@ -136,6 +140,7 @@ public sealed class SettingsTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 404");
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         owner.Wait("the thank-you has gone", () => app.Ask(db => db.OutgoingMail.Single().State == MailState.HandedOver));
         app.Write(db =>

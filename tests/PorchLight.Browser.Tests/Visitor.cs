@@ -16,6 +16,7 @@ internal sealed class Visitor : IDisposable
     private readonly BorrowedBrowser _lent = Browsers.Lend();
     private readonly (int Width, int Height) _size;
     private readonly WebDriverWait _patience;
+    private readonly List<string> _announced = [];
     private string _before = "";
 
     public Visitor(int width = 1280, int height = 800)
@@ -307,7 +308,11 @@ internal sealed class Visitor : IDisposable
         return JsonSerializer.Deserialize<string[]>(found)!;
     }
 
-    /// <summary>Nothing was asked of any host but these, and nothing went wrong in the console but refusals the test asked for.</summary>
+    /// <summary>The test makes the program refuse something, with an answer of this status, or cuts it off.</summary>
+    /// <param name="words">What the console of the browser says of it: "status of 409".</param>
+    public void WillBeRefused(params string[] words) => _announced.AddRange(words);
+
+    /// <summary>Nothing was asked of any host but these.</summary>
     public void LeavesNoTraceElsewhere(params string[] hosts)
     {
         var asked = Run<IReadOnlyCollection<object>>("return performance.getEntriesByType('resource').map(entry => entry.name)")
@@ -317,15 +322,34 @@ internal sealed class Visitor : IDisposable
                 host => address.StartsWith(host, StringComparison.Ordinal) || address.StartsWith("data:", StringComparison.Ordinal),
                 address
             );
-        Browser
-            .Manage()
-            .Logs.GetLog("browser")
-            .Where(entry => entry.Level == LogLevel.Severe && !entry.Message.Contains("status of 422", StringComparison.Ordinal))
-            .Select(entry => entry.Message)
-            .ShouldBeEmpty();
     }
 
-    public void Dispose() => _lent.Dispose();
+    /// <summary>Fails the test when anything stands in the console that it did not announce.</summary>
+    public void Dispose()
+    {
+        List<string> wrong;
+        try
+        {
+            wrong =
+            [
+                .. Browser
+                    .Manage()
+                    .Logs.GetLog("browser")
+                    .Where(entry =>
+                        entry.Level == LogLevel.Severe
+                        && !_announced.Exists(words => entry.Message.Contains(words, StringComparison.Ordinal))
+                    )
+                    .Select(entry => entry.Message),
+            ];
+        }
+        finally
+        {
+            _lent.Dispose();
+        }
+
+        if (wrong.Count > 0)
+            throw new InvalidOperationException($"The console says what the test did not announce:\n{string.Join('\n', wrong.Distinct())}");
+    }
 
     private static string Quote(string words) => words.Contains('\'', StringComparison.Ordinal) ? $"\"{words}\"" : $"'{words}'";
 

@@ -33,6 +33,7 @@ public sealed class WorkbenchTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("status of 422");
         owner.ComeIn(app, "/forms/new");
         owner.Find("//button[starts-with(., 'A blank page')]");
         owner.TabTo("A blank page", Keys.Enter);
@@ -149,6 +150,7 @@ public sealed class WorkbenchTests
     {
         await using var app = new BrowserApp();
         using var owner = new Visitor();
+        owner.WillBeRefused("ERR_INTERNET_DISCONNECTED", "status of 409", "/form/assets/index-");
         owner.ComeIn(app, "/forms");
         owner.Follow("A wall to paint");
         owner.Click("//button[@data-line='place']");
@@ -205,12 +207,12 @@ public sealed class WorkbenchTests
         );
         owner.ComeIn(app, $"/forms/{app.Ask(db => db.Forms.ToList()).Single(form => form.Draft.Title == "Tables").Id}");
         owner.Click("//button[@data-line='tables']");
-        owner.Sees("it is not known yet");
+        owner.Sees("Not known yet with the answers");
         var before = Counts(app);
         owner.Enter("//iframe[@title='The form as people see it']");
         owner.Type("How many guests?", "23");
         owner.Leave();
-        owner.Sees("With the answers in the preview it is 3.");
+        owner.Sees("With the answers in the preview: 3.");
         owner.Enter("//iframe[@title='The form as people see it']");
         owner.Press("Send");
         owner.Sees("That was all.");

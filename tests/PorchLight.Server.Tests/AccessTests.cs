@@ -28,6 +28,27 @@ public sealed partial class AccessTests
 
     /// <summary>What an endpoint declares is what the table says of it, so that neither is true by chance.</summary>
     [Fact]
+    public async Task A_page_of_another_site_hears_nothing_of_what_changes()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        foreach (
+            var (origin, status) in new[]
+            {
+                ("https://evil.example", 403),
+                ("http://localhost.evil.example", 403),
+                ("null", 403),
+                ("http://localhost", 200),
+            }
+        )
+        {
+            using var asked = new HttpRequestMessage(HttpMethod.Post, "/changes/negotiate?negotiateVersion=1");
+            asked.Headers.Add("Origin", origin);
+            ((int)(await owner.SendAsync(asked)).StatusCode).ShouldBe(status, origin);
+        }
+    }
+
+    [Fact]
     public async Task Every_endpoint_declares_who_may_use_it()
     {
         await using var app = new TestApp();

@@ -10,7 +10,7 @@ public sealed class AnswersCsvTests
     [Fact]
     public async Task Every_answer_stands_in_its_column_whatever_commas_quotes_and_lines_it_holds()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var answers = Answers();
         answers["what"] = new TextAnswer("A \"big\" gull, flying\r\nover bread");
         await app.SendAsync(answers);

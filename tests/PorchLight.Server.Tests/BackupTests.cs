@@ -107,7 +107,7 @@ public sealed class BackupTests : IDisposable
     [Fact]
     public async Task The_owner_downloads_the_same_backup()
     {
-        await using var app = new TestApp { Durable = true };
+        await using var app = new TestApp { Time = new(TestClock.Written), Durable = true };
         await app.SendAsync(Answers());
         var owner = app.Owner();
         var download = await owner.GetAsync("/api/settings/backup.zip");

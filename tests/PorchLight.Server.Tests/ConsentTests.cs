@@ -82,7 +82,7 @@ public sealed class ConsentTests
     [Fact]
     public async Task Text_messages_go_to_those_who_permitted_them_and_left_a_number_and_notes_stand_on_their_page()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         var (about, owner) = await BeginAsync(app);
         await RunAsync(app, about, "text", isAdvertising: false, Channel.Text);
         (await TimelineAsync(owner, about)).ShouldContain("“text” was not sent: Tilda Brackenridge has not permitted text messages.");

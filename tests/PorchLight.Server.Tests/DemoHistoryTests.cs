@@ -18,7 +18,7 @@ public sealed class DemoHistoryTests
     {
         await using var app = new TestApp();
         var calendar = (await app.AskAsync(db => db.BusinessAsync())).Calendar;
-        var now = Instant.FromDateTimeOffset(TestApp.Usual);
+        var now = Instant.FromDateTimeOffset(TestClock.Written);
         var scenes = DemoHistory.Scenes(now, calendar);
         scenes
             .Select(scene => (scene.At, scene.Email))
@@ -41,8 +41,8 @@ public sealed class DemoHistoryTests
     public async Task Every_scene_of_it_is_taken_by_the_program_as_it_is()
     {
         var isLong = Environment.GetEnvironmentVariable("PORCH_LIGHT_CASES") == "20000";
-        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
-        var now = Instant.FromDateTimeOffset(TestApp.Usual);
+        await using var app = new TestApp { Time = new(TestClock.Written), SeedData = SeedData.DemoWithPeople };
+        var now = Instant.FromDateTimeOffset(TestClock.Written);
         var calendar = (await app.AskAsync(db => db.BusinessAsync())).Calendar;
         var forms = await app.AskAsync(async db => (await db.Forms.ToListAsync()).ToDictionary(form => form.Draft.Title, form => form.Id));
         var byKind = new Dictionary<DemoFormKind, Core.Common.Id<Form>>

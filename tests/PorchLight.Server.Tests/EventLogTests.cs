@@ -18,7 +18,7 @@ public sealed partial class EventLogTests
     [Fact]
     public async Task Every_event_carries_its_kind_and_what_went_out_names_its_mail()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.PassTimeAsync(NodaTime.Duration.FromDays(1));
         var events = await app.AskAsync(db => db.Events.OrderBy(logged => logged.Seq).ToListAsync());

@@ -76,7 +76,7 @@ public sealed class FollowThroughDeskTests
         var path = await MakeAsync(owner, null, "Empty");
         var refused = await PutIntoForceAsync(owner, path);
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await refused.SentenceAsync()).ShouldBe("Add a step: it does nothing yet.");
+        (await refused.SentenceAsync()).ShouldBe("Add a first step.");
         (await owner.DeleteAsync(path + "/draft")).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity,
             "there is nothing to go back to"
@@ -103,7 +103,7 @@ public sealed class FollowThroughDeskTests
     [Fact]
     public async Task People_stay_on_their_version_until_they_are_moved_seeing_what_changes_and_when()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var owner = app.Owner();
         await RunTests.OthersAreOffAsync(app);
         var day = new Schedule(Anchor.PreviousSettled, 2, TimeUnit.Days);
@@ -150,7 +150,7 @@ public sealed class FollowThroughDeskTests
     [Fact]
     public async Task A_rehearsal_shows_every_date_every_message_in_full_and_what_is_cancelled()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var owner = app.Owner();
         var path = await MakeAsync(owner, "inquiry", "Journey");
         var (client, _, _) = await RunTests.SomebodyAsync(app);
@@ -176,7 +176,7 @@ public sealed class FollowThroughDeskTests
                 "17 March 2027, 09:00",
             ]);
         rows[1].GetProperty("message").GetProperty("parts")[0].Text("text").ShouldStartWith("Dear Tilda,");
-        silent.Text("ends").ShouldBe("It ends by itself 17 March 2027, 09:00.");
+        silent.Text("ends").ShouldBe("Finishes 17 March 2027, 09:00.");
 
         var answers = await RehearseAsync(
             owner,
@@ -269,6 +269,34 @@ public sealed class FollowThroughDeskTests
 
     private static async Task<JsonElement> RowAsync(HttpClient owner, string name) =>
         (await owner.GetAsync("/api/follow-throughs").JsonAsync()).EnumerateArray().Single(row => row.Text("name") == name);
+
+    [Fact]
+    public async Task It_is_rehearsed_with_everybody_who_is_offered_for_it()
+    {
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
+        var owner = app.Owner();
+        foreach (var row in (await owner.GetAsync("/api/follow-throughs").JsonAsync()).EnumerateArray())
+        {
+            var path = $"/api/follow-throughs/{row.Text("id")}";
+            foreach (var person in (await owner.GetAsync($"{path}/rehearse/people").JsonAsync()).EnumerateArray().Take(4))
+            {
+                var shown = await owner.PostAsync(
+                    path + "/rehearse",
+                    Body(
+                        new
+                        {
+                            clientId = person.Text("id"),
+                            start = (string?)null,
+                            assumed = new[] { new { act = "replies", day = 2 } },
+                            nods = "aDayLater",
+                        }
+                    )
+                );
+                var said = await shown.Content.ReadAsStringAsync();
+                (shown.IsSuccessStatusCode || said.Contains("They have no project yet", StringComparison.Ordinal)).ShouldBeTrue(said);
+            }
+        }
+    }
 
     private static async Task<JsonElement> RehearseAsync(HttpClient owner, string path, object body) =>
         await owner.PostAsync(path + "/rehearse", Body(body)).JsonAsync();

@@ -41,7 +41,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task The_thank_you_goes_by_itself_and_the_follow_up_waits_for_a_nod_with_its_gap()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.WorkAsync();
         (await Mailed(app)).ShouldBe(["Your wall: thank you, Tilda"]);
@@ -98,7 +98,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task What_was_edited_is_kept_until_it_is_sent()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.PassTimeAsync(OneDay);
         var owner = app.Owner();
@@ -110,7 +110,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Only_what_the_person_sees_is_sent()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.PassTimeAsync(OneDay);
         var owner = app.Owner();
@@ -128,7 +128,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Outside_sending_hours_a_nod_waits_for_the_morning()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.PassTimeAsync(OneDay + Duration.FromHours(9));
         var owner = app.Owner();
@@ -150,7 +150,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task A_skipped_message_is_never_sent_and_the_next_is_planned()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         await app.PassTimeAsync(OneDay);
         var owner = app.Owner();
@@ -195,7 +195,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Workers_that_race_do_everything_once()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         for (var n = 0; n < 5; n++)
             await app.SendAsync(Answers($"lead{n}@bakes.example"));
         app.Time.Advance(TimeSpan.FromDays(1));
@@ -207,7 +207,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task One_effect_cannot_be_queued_twice()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await app.SendAsync(Answers());
         var twice = app.ChangeAsync(async db =>
         {
@@ -229,7 +229,7 @@ public sealed class FollowThroughTests
     [Fact]
     public async Task Skipping_ahead_moves_the_business_clock_and_signs_nobody_out()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await app.SendAsync(Answers());
         var owner = app.Owner();
         var clock = await owner.PostAsync("/api/practice/clock/skip", Body(new { to = "nextStep" })).JsonAsync();

@@ -38,7 +38,7 @@ public sealed class FormAccessTests
     [Fact]
     public async Task A_form_opens_and_closes_by_its_days_and_is_full_with_its_last_answer()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var link = await app.MakeQuickFormAsync(
             Small,
             new FormSettings
@@ -410,6 +410,10 @@ public sealed class FormAccessTests
             .ShouldBe("We are away.", "this send-off says the away note, too");
         (await app.AskAsync(db => db.Clients.CountAsync())).ShouldBe(0);
         (await app.AskAsync(db => db.Submissions.SingleAsync())).Answers.ByQuestion.Keys.ShouldBe(["spray"]);
+        var exits = (await app.Owner().GetAsync($"/api/forms/{await IdAsync(app)}/settings").JsonAsync()).GetProperty("earlyExits");
+        exits.GetProperty("count").GetInt32().ShouldBe(1);
+        var shown = exits.GetProperty("latest")[0];
+        (shown.Text("sendOff"), shown.GetProperty("answers")[0].GetString()).ShouldBe(("Not here", "Spray: Yes"));
     }
 
     private static Dictionary<string, Answer?> Filled(string email = "robin@pell.example") =>

@@ -219,7 +219,7 @@ public sealed class ImportTests
                 new ByteArrayContent(file) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
             );
 
-    private static async Task<JsonElement> TakeAsync(TestApp app, byte[] file, string name) =>
+    internal static async Task<JsonElement> TakeAsync(TestApp app, byte[] file, string name) =>
         await (await PutAsync(app, file, name)).EnsureSuccessStatusCode().JsonAsync();
 
     private static async Task RunAsync(TestApp app, string path)

@@ -74,6 +74,26 @@ public sealed class InquiryListTests
         var past = await MoveAsync(owner, (people["Anna"], "parked", until.PlusDays(-30), null));
         (await past.PlacesAsync()).ShouldBe(["until"]);
 
+        var unasked = await owner.PutAsync(
+            "/api/inquiries/stages",
+            Body(
+                new
+                {
+                    moves = new[]
+                    {
+                        new
+                        {
+                            inquiry = people["Berit"],
+                            stage = "parked",
+                            until,
+                            reason = (string?)null,
+                        },
+                    },
+                }
+            )
+        );
+        (await unasked.PlacesAsync()).ShouldBe(["answered"], "a first reply is still promised");
+
         var moved = await MoveAsync(
             owner,
             (people["Anna"], "lost", null, "Plans changed"),
@@ -293,6 +313,7 @@ public sealed class InquiryListTests
                         stage = move.Stage,
                         until = move.Until,
                         reason = move.Reason,
+                        answered = move.Stage == "parked" ? true : (bool?)null,
                     }),
                 }
             )

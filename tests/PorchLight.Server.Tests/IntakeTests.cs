@@ -19,7 +19,7 @@ public sealed class IntakeTests
     [Fact]
     public async Task An_inquiry_makes_everything_that_follows_in_one_transaction()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var sent = await (await app.SendAsync(Answers())).JsonAsync();
         sent.Text("title").ShouldBe("Come in, the lamp is on");
         sent.GetProperty("paragraphs")[0].GetString()!.ShouldContain("by Wednesday 10:00");
@@ -49,7 +49,7 @@ public sealed class IntakeTests
     [Fact]
     public async Task When_anything_fails_nothing_is_kept_and_the_same_sending_can_be_tried_again()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         var key = Guid.NewGuid();
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
         var failed = await app.SendAsync(Answers(), key);
@@ -192,7 +192,7 @@ public sealed class IntakeTests
     [Fact]
     public async Task The_workshop_of_the_demo_turns_away_who_wants_spray_and_keeps_no_name_and_asks_the_others_in()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var link = await app.AskAsync(async db =>
         {
             var things = await DemoFiles.TakeInAsync(db, app.Services.GetRequiredService<FileStore>(), app.Time);
@@ -235,7 +235,7 @@ public sealed class IntakeTests
     }
 
     [Fact]
-    public async Task Without_any_way_to_reach_them_the_answers_are_kept_and_no_client_is_made()
+    public async Task Whoever_sends_to_the_end_is_an_inquiry_on_today_and_in_the_bell_also_without_a_name_and_nothing_is_promised()
     {
         await using var app = new TestApp();
         await app.ChangeAsync(async db =>
@@ -253,14 +253,60 @@ public sealed class IntakeTests
                 }
             );
         });
-        (
+        var sent = await (
             await app.SendAsync(new Dictionary<string, Answer?> { ["why"] = new TextAnswer("Just looking") }, version: 2)
-        ).EnsureSuccessStatusCode();
-        (
-            await app.AskAsync(async db =>
-                (await db.Submissions.CountAsync(), await db.Clients.CountAsync(), await db.Inquiries.CountAsync())
+        ).JsonAsync();
+        sent.Text("notice")
+            .ShouldBe("Your answers have arrived. You left neither an e-mail address nor a phone number, so we cannot write back to you.");
+        sent.ToString().ShouldNotContain("as soon as we can", Case.Sensitive);
+        sent.ToString().ShouldNotContain("hear from", Case.Sensitive);
+        (await app.CreateClient().GetAsync($"/public/receipts/{sent.Text("receipt")}").JsonAsync())
+            .Text("notice")
+            .ShouldBe(sent.Text("notice"), "also when they look again");
+        var inquiry = await app.AskAsync(db => db.Inquiries.SingleAsync());
+        (inquiry.PromisedBy, inquiry.PromiseStopped).ShouldBe(
+            ((NodaTime.Instant?)null, (NodaTime.Instant?)null),
+            "somebody must look, and nothing is promised"
+        );
+        var owner = app.Owner();
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised")[0].Text("name").ShouldBe("No name given");
+        (await owner.GetAsync("/api/inquiries").JsonAsync()).ToString().ShouldContain("No name given");
+        (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("entries")[0].Text("sentence").ShouldContain("No name given");
+    }
+
+    [Fact]
+    public async Task A_name_and_an_address_that_land_nowhere_still_say_who_wrote()
+    {
+        await using var app = new TestApp();
+        var link = await app.MakeQuickFormAsync(
+            new FormContent(
+                "Short",
+                "",
+                [
+                    new Page(
+                        "one",
+                        "One",
+                        [new Question("who", "Who are you?", new PersonNameKind()), new Question("where", "Your address?", new EmailKind())]
+                    ),
+                ],
+                [],
+                new SendOff("end", "Thanks", "Thank you. We answer {promise}.")
             )
-        ).ShouldBe((1, 0, 0));
+        );
+        var sent = await (
+            await app.SendAsync(
+                link,
+                new() { ["who"] = new PersonNameAnswer("Ada", "Byron"), ["where"] = new TextAnswer("ada@bakes.example") }
+            )
+        ).JsonAsync();
+        sent.GetProperty("paragraphs")[0].GetString()!.ShouldStartWith("Thank you. We answer by ");
+        var client = await app.AskAsync(db => db.Clients.SingleAsync());
+        (client.Name, client.Email).ShouldBe(("Ada Byron", "ada@bakes.example"));
+        (await app.AskAsync(db => db.FieldValues.Where(value => value.IsCurrent).Select(value => value.Field).ToListAsync()))
+            .Order()
+            .ToList()
+            .ShouldBe(["client.email", "client.name"], "with where it came from, like everything on file");
+        (await app.AskAsync(db => db.Inquiries.SingleAsync())).PromisedBy.ShouldNotBeNull();
     }
 
     [Fact]

@@ -27,7 +27,7 @@ public sealed class OperationsTests
     [Fact]
     public async Task A_silent_worker_or_a_broken_database_is_not_ready()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await app.WorkAsync();
         app.Time.Advance(TimeSpan.FromMinutes(4));
         var silent = await HealthAsync(app);
@@ -41,7 +41,7 @@ public sealed class OperationsTests
     [Fact]
     public async Task A_program_that_can_read_but_not_write_is_not_ready()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await app.WorkAsync();
         await app.AskAsync(db =>
             db.Database.ExecuteSqlRawAsync(
@@ -55,7 +55,7 @@ public sealed class OperationsTests
     [Fact]
     public async Task A_disk_that_is_nearly_full_takes_no_files_and_the_owner_is_told()
     {
-        await using var app = new TestApp { Settings = { ["PorchLight:MegabytesKeptFree"] = "1000000000" } };
+        await using var app = new TestApp { BreaksSomething = true, Settings = { ["PorchLight:MegabytesKeptFree"] = "1000000000" } };
         await app.WorkAsync();
         (await HealthAsync(app)).Text("disk").ShouldBe("nearly full");
         (await app.Owner().GetAsync("/api/today").JsonAsync()).Text("warning").ShouldContain("nearly full");
@@ -76,7 +76,7 @@ public sealed class OperationsTests
     public async Task No_answer_no_password_and_no_link_comes_into_the_log_even_when_things_fail()
     {
         var log = new CapturedLog();
-        await using var app = new TestApp { Change = log.Keep };
+        await using var app = new TestApp { BreaksSomething = true, Change = log.Keep };
         var link = await app.LinkAsync();
         var answers = Answers("secret-mail@bakes.example");
         answers["what"] = new TextAnswer("a secret wish");

@@ -27,7 +27,7 @@ public sealed class RunTests
     [Fact]
     public async Task Every_kind_of_step_does_what_it_says()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await OthersAreOffAsync(app);
         var (client, project, inquiry) = await SomebodyAsync(app);
         var sunil = await app.AskAsync(db => db.Users.SingleAsync(user => user.Email == Demo.DemoBusiness.MemberMail));
@@ -72,7 +72,7 @@ public sealed class RunTests
     [Fact]
     public async Task A_second_automatic_message_of_a_day_goes_the_next_and_it_says_so()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await OthersAreOffAsync(app);
         var (client, project, inquiry) = await SomebodyAsync(app);
         await StartAsync(app, Content(Mail("one"), Mail("two", Next)), new EventContext(client, project, inquiry));
@@ -153,7 +153,7 @@ public sealed class RunTests
     [Fact]
     public async Task A_step_that_counts_from_a_day_of_the_project_follows_that_day_whenever_it_is_set_or_changed()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await OthersAreOffAsync(app);
         var (client, project, inquiry) = await SomebodyAsync(app);
         var before = new Schedule(new ProjectDateAnchor("project.start"), -7, TimeUnit.Days);
@@ -191,7 +191,7 @@ public sealed class RunTests
     [Fact]
     public async Task What_fails_is_tried_again_after_growing_pauses_then_waits_with_its_reason_and_others_go_on()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await OthersAreOffAsync(app);
         var about = new List<EventContext>();
         for (var number = 0; number < 4; number++)
@@ -236,7 +236,7 @@ public sealed class RunTests
     [Fact]
     public async Task Two_hundred_that_fail_do_not_starve_the_next()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await OthersAreOffAsync(app);
         var (client, project, inquiry) = await SomebodyAsync(app);
         var about = new EventContext(client, project, inquiry);

@@ -49,7 +49,7 @@ public sealed class RunsTogetherTests
     [Fact]
     public async Task When_one_fails_nothing_of_the_others_has_happened()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await OthersAreOffAsync(app);
         var runs = new List<Id<Run>>();
         foreach (StepAction action in new StepAction[] { new MakeTask("Measure", 0, null), new MoveStage("no-such-stage") })

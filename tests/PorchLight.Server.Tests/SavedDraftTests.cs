@@ -13,7 +13,7 @@ public sealed class SavedDraftTests
     [Fact]
     public async Task A_filling_in_comes_back_exactly_as_it_was_left_also_in_another_browser_and_after_a_new_version()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var (link, key) = (await app.LinkAsync(), Guid.NewGuid());
         var answers = Answers();
         answers["budget"] = null;
@@ -142,7 +142,7 @@ public sealed class SavedDraftTests
     [Fact]
     public async Task After_its_days_the_draft_and_its_files_are_deleted_and_the_link_says_so_kindly()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var owner = app.Owner();
         (
             await owner.PutAsync(

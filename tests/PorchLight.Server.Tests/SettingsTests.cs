@@ -68,7 +68,7 @@ public sealed class SettingsTests
     [Fact]
     public async Task New_hours_and_a_new_promise_hold_for_whoever_writes_next()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var owner = app.Owner();
         var settings = await owner.GetAsync("/api/settings").JsonAsync();
         var hours = System.Text.Json.JsonSerializer.Deserialize<OpeningWords>(settings.GetProperty("hours"), Storage.Json.Options)!;

@@ -137,7 +137,7 @@ public sealed class SmtpTests
     [Fact]
     public async Task One_dead_server_holds_up_one_message_a_pass_and_steps_of_runs_not_at_all()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await using (var server = new SmtpHost())
             await SendByAsync(app, server);
         for (var n = 0; n < 3; n++)

@@ -158,7 +158,7 @@ public sealed class TimedStartTests
     [Fact]
     public async Task A_week_before_a_day_of_a_project_it_starts_once_and_not_for_what_was_lost()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await RunTests.OthersAreOffAsync(app);
         var about = await SomebodyAsync(app);
         await AddAsync(app, new ProjectDateStart("project.start", -7), Mail("A week to go", "Soon."));
@@ -180,7 +180,7 @@ public sealed class TimedStartTests
     [Fact]
     public async Task What_a_day_came_too_late_for_is_told_where_it_can_be_started_by_hand_until_it_is()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         await RunTests.OthersAreOffAsync(app);
         var about = await SomebodyAsync(app);
         await AddAsync(app, new ProjectDateStart("project.start", -7), Mail("A week to go", "Soon."));
@@ -210,7 +210,7 @@ public sealed class TimedStartTests
     [Fact]
     public async Task On_a_day_of_a_person_it_starts_each_year_also_for_a_client_without_a_project()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Time = new(TestClock.Written) };
         var owner = app.Owner();
         var made = await owner
             .PostAsync(

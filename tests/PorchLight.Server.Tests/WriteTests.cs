@@ -11,7 +11,7 @@ public sealed class WriteTests
     [Fact]
     public async Task Nothing_is_saved_outside_of_a_write()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { BreaksSomething = true };
         await RefusedAsync(async db =>
         {
             (await db.Forms.FirstAsync()).LightOn = false;

@@ -25,6 +25,7 @@ namespace PorchLight.Testing;
 internal abstract class AppFactory : WebApplicationFactory<Program>
 {
     private readonly bool _keeps;
+    private readonly WhatWentWrong _wentWrong = new();
 
     /// <summary>What stands in it when it opens.</summary>
     public SeedData SeedData { get; init; } = SeedData.Demo;
@@ -43,6 +44,9 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
 
     /// <summary>Services a test wants otherwise.</summary>
     public Action<IServiceCollection> Change { get; init; } = _ => { };
+
+    /// <summary>Whether the test breaks something on purpose; otherwise every answer of 500 and every logged error fails it.</summary>
+    public bool BreaksSomething { get; init; }
 
     /// <summary>Where everything is kept. One that is given is used as it stands, and left behind.</summary>
     public string Folder
@@ -163,6 +167,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         builder.ConfigureLogging(logging => logging.ClearProviders());
         builder.ConfigureTestServices(services =>
         {
+            _wentWrong.Watch(services);
             services.Configure<PasswordHasherOptions>(hashing => hashing.IterationCount = 1);
             if (!Durable)
                 services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(FastWrites.Instance));
@@ -184,6 +189,10 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
 
         if (!_keeps)
             Directory.Delete(Folder, recursive: true);
+        if (!BreaksSomething && !_wentWrong.Seen.IsEmpty)
+            throw new InvalidOperationException(
+                $"The program could not do something that the test did not announce:\n{string.Join('\n', _wentWrong.Seen.Distinct())}"
+            );
     }
 }
 

@@ -34,6 +34,22 @@ public static class DeadlineWords
             : ToLead(deadline, now, calendar);
     }
 
+    /// <summary>
+    /// In a list, where one line has to do: when the owner has to have answered, "by tomorrow 17:30", also where more is promised. What has
+    /// passed is said as to the owner.
+    /// </summary>
+    /// <param name="deadline">The deadline, also when it has passed.</param>
+    /// <param name="now">The business's now.</param>
+    /// <param name="calendar">The business's hours and zone.</param>
+    public static string InList(Instant deadline, Instant now, BusinessCalendar calendar) =>
+        deadline >= now
+        && !IsEndOfDay(deadline, calendar)
+        && !calendar.IsOpen(deadline)
+        && calendar.LastOpen(deadline) is { } closing
+        && closing > now
+            ? ToLead(closing, now, calendar)
+            : ToOwner(deadline, now, calendar);
+
     private static string Until(Instant deadline, Instant now, BusinessCalendar calendar)
     {
         var (due, today) = (calendar.ToLocal(deadline), calendar.Today(now));

@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.RegularExpressions;
 
 namespace PorchLight.Core.Common;
@@ -7,27 +8,86 @@ public static partial class KnownValues
 {
     /// <summary>
     /// The words with every <c>{name}</c> or <c>{name|fallback}</c> replaced by the known value, or by the fallback while
-    /// the value is not known, or by nothing: then the comma or space that led to it goes with it ("Thank you, {name}." is "Thank
-    /// you."), and the one behind it stays ("Dear {name}," is "Dear,"). Braces around anything that is no such name stay as
-    /// they are. Values are set in once: braces inside a value stay words.
+    /// the value is not known, or by nothing. What belongs to a blank goes with it: quotes, brackets and marks of bold words around it
+    /// (“{firstName}”, **{firstName}**); the comma or space that led to it ("Thank you, {name}." is "Thank you."), while the one behind
+    /// it stays ("Dear {name}," is "Dear,"); and where it began a sentence, the comma and space behind it, so that the next word begins
+    /// with a capital ("{name}, thank you" is "Thank you"). Braces around anything that is no such name stay as they are. Values are set
+    /// in once: braces inside a value stay words.
     /// </summary>
     /// <param name="words">Words with places; without any they come back as they are.</param>
     /// <param name="values">The known values by name. One that is there and empty counts as not known.</param>
-    public static string Fill(string words, IReadOnlyDictionary<string, string> values) =>
-        Place()
-            .Replace(
-                words,
-                place =>
-                {
-                    var lead = place.Groups["lead"].Value;
-                    if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
-                        return lead + value;
-                    if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
-                        return lead + fallback;
-                    var next = place.Index + place.Length < words.Length ? words[place.Index + place.Length] : ' ';
-                    return char.IsLetterOrDigit(next) || next == '{' ? lead : "";
-                }
-            );
+    public static string Fill(string words, IReadOnlyDictionary<string, string> values)
+    {
+        if (!words.Contains('{', StringComparison.Ordinal))
+            return words;
+        var (said, at) = (new StringBuilder(), 0);
+        foreach (Match place in Place().Matches(words))
+        {
+            said.Append(words, at, place.Index - at);
+            at = place.Index + place.Length;
+            if (values.TryGetValue(place.Groups["name"].Value, out var value) && value.Length > 0)
+                said.Append(value);
+            else if (place.Groups["fallback"].Value is { Length: > 0 } fallback)
+                said.Append(fallback);
+            else
+                at = LeaveBlank(said, words, at);
+        }
+
+        return said.Append(words, at, words.Length - at).ToString();
+    }
+
+    /// <summary>Takes away what belongs to a blank, and gives where the words go on.</summary>
+    private static int LeaveBlank(StringBuilder said, string words, int at)
+    {
+        while (Marks.FirstOrDefault(pair => EndsWith(said, pair.Before) && GoesOn(words, at, pair.After)) is { Before: not null } around)
+        {
+            said.Length -= around.Before.Length;
+            at += around.After.Length;
+        }
+
+        var next = at < words.Length ? words[at] : '\n';
+        if (BeginsASentence(said))
+        {
+            if (next is ',' or ' ')
+                at = words.AsSpan(at).IndexOfAnyExcept(',', ' ') is var skipped and >= 0 ? at + skipped : words.Length;
+            if (at < words.Length && char.IsLower(words[at]))
+                said.Append(char.ToUpperInvariant(words[at++]));
+            return at;
+        }
+
+        if (char.IsLetterOrDigit(next) || next == '{')
+            return at;
+        if (EndsWith(said, " "))
+            said.Length--;
+        if (EndsWith(said, ","))
+            said.Length--;
+        return at;
+    }
+
+    private static readonly (string Before, string After)[] Marks =
+    [
+        ("“", "”"),
+        ("„", "“"),
+        ("‘", "’"),
+        ("«", "»"),
+        ("\"", "\""),
+        ("'", "'"),
+        ("(", ")"),
+        ("**", "**"),
+    ];
+
+    private static bool EndsWith(StringBuilder said, string end) =>
+        said.Length >= end.Length && said.ToString(said.Length - end.Length, end.Length) == end;
+
+    private static bool GoesOn(string words, int at, string with) => string.CompareOrdinal(words, at, with, 0, with.Length) == 0;
+
+    private static bool BeginsASentence(StringBuilder said)
+    {
+        var last = said.Length - 1;
+        while (last >= 0 && said[last] == ' ')
+            last--;
+        return last < 0 || said[last] == '\n' || (said[last] is '.' or '!' or '?' or '…' && last < said.Length - 1);
+    }
 
     /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
     /// <param name="words">Words with places.</param>
@@ -38,6 +98,6 @@ public static partial class KnownValues
     public static string OneLine(string text) =>
         string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
-    [GeneratedRegex(@"(?<lead>,? ?)\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
     private static partial Regex Place();
 }

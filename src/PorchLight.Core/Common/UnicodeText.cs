@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 
 namespace PorchLight.Core.Common;
@@ -5,6 +6,19 @@ namespace PorchLight.Core.Common;
 /// <summary>Text from anywhere, which may hold what is no character at all.</summary>
 public static class UnicodeText
 {
+    /// <summary>The beginning of a text that is too long; no letter and no emoji is cut in half (UAX #29).</summary>
+    /// <param name="text">Any text.</param>
+    /// <param name="most">How many UTF-16 units it has at most; at least 0.</param>
+    public static string Start(string text, int most)
+    {
+        if (text.Length <= most)
+            return text;
+        var length = 0;
+        while (StringInfo.GetNextTextElementLength(text, length) is var next && length + next <= most)
+            length += next;
+        return text[..length];
+    }
+
     /// <summary>
     /// The text without what is no character: halves of surrogate pairs, and code points that Unicode keeps free of
     /// meaning (U+FFFE and its like).

@@ -24,7 +24,14 @@ public sealed record FollowThroughSurroundings(
     IReadOnlySet<Guid> Users,
     IReadOnlySet<Guid> FollowThroughs,
     IReadOnlySet<Guid> Webhooks
-);
+)
+{
+    /// <summary>The identifier of the follow-through that is looked at.</summary>
+    public Guid Itself { get; init; }
+
+    /// <summary>Its other follow-throughs in force, with what they do.</summary>
+    public IReadOnlyList<OtherFollowThrough> Others { get; init; } = [];
+}
 
 /// <summary>What has to be put right in a follow-through before it can be put into force.</summary>
 public static class FollowThroughCheck
@@ -58,6 +65,7 @@ public static class FollowThroughCheck
             .. OfStart(content.Starts, around),
             .. OfStops(content, around),
             .. OfSteps(content, around),
+            .. OfRounds(content, around),
             .. content.Starts is LeftUnfinishedStart ? OfWhoLeft(content) : [],
         ];
 
@@ -66,7 +74,7 @@ public static class FollowThroughCheck
         if (content.Name.Trim().Length is 0 or > LongestName)
             yield return new Finding(Whole, $"Give it a name of at most {LongestName} characters.");
         if (content.Steps.Count == 0)
-            yield return new Finding(Whole, "Add a step: it does nothing yet.");
+            yield return new Finding(Whole, "Add a first step.");
         if (content.Steps.Count > MostSteps)
             yield return new Finding(Whole, $"A follow-through has at most {MostSteps} steps. Let another one start where this one ends.");
         if (content.LapseAfterDays is < 1 or > LongestLapse)
@@ -125,6 +133,18 @@ public static class FollowThroughCheck
                     Place = Stops,
                 };
         }
+    }
+
+    private static IEnumerable<Finding> OfRounds(FollowThroughContent content, FollowThroughSurroundings around)
+    {
+        if (FollowThroughsTogether.Round(content, around.Itself, around.Others) is not { } round)
+            yield break;
+        yield return new Finding(
+            Whole,
+            round.Count == 0
+                ? "It starts itself again and again. Take out the step that does, or let it move to another stage."
+                : $"It starts “{round[0].Content.Name}”, which {(round.Count == 1 ? "starts it" : "leads back to it")} again and again. Take out one of the steps that do."
+        );
     }
 
     private static IEnumerable<Finding> OfSteps(FollowThroughContent content, FollowThroughSurroundings around) =>
@@ -240,7 +260,7 @@ public static class FollowThroughCheck
             WaitFor { Otherwise: { } target } when !later.Contains(target) => NotLater,
             WaitFor { On: StageOccasion stages } when stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)) =>
                 "It waits for a stage that is gone. Choose another one.",
-            Branch { If: AllCondition { Parts.Count: 0 } } => "Say what it hangs on which way it goes.",
+            Branch { If: AllCondition { Parts.Count: 0 } } => "Say what decides which way it goes.",
             Branch branch when new[] { branch.Then, branch.Otherwise }.OfType<string>().Any(target => !later.Contains(target)) => NotLater,
             Branch branch when branch.Then == branch.Otherwise => "Both ways go on at the same step. Say where one of them goes on.",
             _ => null,

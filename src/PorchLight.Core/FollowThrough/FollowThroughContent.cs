@@ -41,6 +41,21 @@ public sealed record FollowThroughContent(
     /// <exception cref="InvalidOperationException">There is no such step.</exception>
     public Step Step(string key) => AllSteps.First(step => step.Key == key);
 
+    /// <summary>
+    /// Whether a step is the word at once to what somebody just did: it goes whatever was sent on that day, and counts for nothing.
+    /// </summary>
+    /// <param name="step">A step of it.</param>
+    public bool IsAnswer(Step step) =>
+        Starts is InquiryStart or BookedStart or RepliedStart
+        && Steps.Count > 0
+        && Steps[0].Key == step.Key
+        && step
+            is {
+                NeedsNod: false,
+                Action: SendMessage,
+                Schedule: { AtOnce: true, Amount: 0, Anchor: RunStartAnchor or PreviousSettledAnchor }
+            };
+
     /// <summary>The stop that an event is, and how it ends a run; null where the run goes on.</summary>
     /// <param name="happened">What happened to the person or the piece of work of the run.</param>
     public (RunEnd End, StopOn? Stop)? EndedBy(DomainEvent happened) =>

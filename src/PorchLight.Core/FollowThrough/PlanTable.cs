@@ -65,7 +65,7 @@ public static class PlanTable
     /// <summary>
     /// The follow-through as somebody has changed its table. Lines are in order: a line with the key of a step is that step with another
     /// name, day or actor; any other is a new step that says what is still to be written; a step that no line names is gone. A day that
-    /// is not the one a step has makes it count from the step before. What the client sees of what is written is changed at the step.
+    /// is not the one a step has makes it count from the step before, or from the start where that has no day. What the client sees of what is written is changed at the step.
     /// </summary>
     /// <param name="content">The follow-through as it is.</param>
     /// <param name="lines">The lines; those without a word in any cell are left out.</param>
@@ -85,6 +85,7 @@ public static class PlanTable
             var step = known.Remove(line.Key.Trim(), out var old) ? Changed(old, line) : New(line, content, read);
             if (step.Name.Length == 0)
                 findings.Add(new Finding(place, "Say what the step is called."));
+            var above = read.Steps.Count == 0 ? 0 : DayRule.DaysOf(read)[^1];
             read = read with { Steps = [.. read.Steps, step] };
             var stands = DayRule.DaysOf(read)[^1];
             if (line.Day.Trim().Length > 0)
@@ -99,7 +100,7 @@ public static class PlanTable
                         )
                     );
                 else if (wanted != stands)
-                    read = read with { Steps = [.. read.Steps.SkipLast(1), step with { Schedule = After(step, wanted - day) }] };
+                    read = read with { Steps = [.. read.Steps.SkipLast(1), step with { Schedule = OnDay(step, wanted, above) }] };
             }
 
             day = DayRule.DaysOf(read)[^1] ?? day;
@@ -146,7 +147,11 @@ public static class PlanTable
         );
     }
 
-    private static Schedule After(Step step, int days) => new(Anchor.PreviousSettled, days, TimeUnit.Days, step.Schedule.AtOnce);
+    /// <summary>On a day, counted from the day of the step above; from the start where that one has none.</summary>
+    private static Schedule OnDay(Step step, int day, int? above) =>
+        above is { } from
+            ? new(Anchor.PreviousSettled, day - from, TimeUnit.Days, step.Schedule.AtOnce)
+            : new(Anchor.RunStart, day, TimeUnit.Days, step.Schedule.AtOnce);
 
     private static string What(PlanLine line) =>
         line.StillToWrite.Trim() is { Length: > 0 } still ? still

@@ -35,7 +35,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <summary>
     /// What has fallen due by now, as far as the first thing that is to be carried out: each is carried out on its own, and what comes
     /// behind it is asked for again. A step settles at the instant it takes effect, so that what follows counts
-    /// from then; an unanswered nod lapses at the end of its days. However late this is called, nothing takes effect
+    /// from then. A nod is asked for at the instant of asking, when somebody can first see it, and lapses at the end of its days from
+    /// then. However late this is called, nothing takes effect
     /// outside the sending window unless its step goes at once: it is held to the window again.
     /// </summary>
     /// <param name="run">The run; an ended or paused one stays as it is.</param>
@@ -121,13 +122,17 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return null;
         var effects = new List<RunEffect>();
         if (step is { Status: StepStatus.Planned, Due: { } due } && due <= now && AsksForNod(content.Step(stepKey)))
-            effects.Add(new RunEffect(RunEffectKind.AskForNod, stepKey, due));
+        {
+            effects.Add(new RunEffect(RunEffectKind.AskForNod, stepKey, now));
+            step = step with { Due = now };
+        }
+
         return new Transition(Settle(run, step, StepStatus.Skipped, now, effects, null), effects);
     }
 
     /// <summary>
     /// A person takes a skip back: a step that waited for its nod, or had it, waits again; one whose date was still to
-    /// come keeps its date. What follows has no date yet. Null when the step was not skipped, when something after it has
+    /// come keeps its date. What follows counts from where it counted before. Null when the step was not skipped, when something after it has
     /// happened or is waiting already, or when an event has ended the run.
     /// </summary>
     /// <param name="run">The run.</param>
@@ -149,6 +154,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         {
             Status = RunStatus.Active,
             Ended = null,
+            CountsFrom = CountedBefore(run, stepKey),
             Steps =
             [
                 .. run.Steps.Select(step =>
@@ -304,12 +310,12 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
 
         if (step.Status == StepStatus.Planned && AsksForNod(planned))
         {
-            effects.Add(new RunEffect(RunEffectKind.AskForNod, step.Key, moment));
-            return With(run, step with { Status = StepStatus.Waiting });
+            effects.Add(new RunEffect(RunEffectKind.AskForNod, step.Key, now));
+            return With(run, step with { Status = StepStatus.Waiting, Due = now });
         }
 
         var held = step.IsReleased ? now : Held(planned, now);
-        if (held == now && step.By is null && planned.Action is SendMessage && WasSentToday(now))
+        if (held == now && step.By is null && planned.Action is SendMessage && !content.IsAnswer(planned) && WasSentToday(now))
         {
             effects.Add(new RunEffect(RunEffectKind.NoteMoved, step.Key, now));
             return With(run, step with { Due = calendar.HoldTo(window, StartOfTomorrow(now)) });
@@ -403,6 +409,14 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     private Instant? DayOf(string field) => _facts.DayOf(field) is { } day ? calendar.ToInstant(day + window.From) : null;
 
     private static Instant CountsFrom(RunState run) => run.CountsFrom ?? run.Steps.Max(step => step.Settled) ?? run.Started;
+
+    /// <summary>From when a step counted before it was settled: from the last one before it that was.</summary>
+    private Instant? CountedBefore(RunState run, string stepKey) =>
+        run.Steps.TakeWhile(step => step.Key != stepKey).LastOrDefault(step => step.Settled is not null) is { } before
+            ? content.KeepsRhythm && before.Counted is { } counted
+                ? counted
+                : before.Settled
+            : null;
 
     private Instant LapseAt(Instant since) => calendar.ToInstant(calendar.ToLocal(since).PlusDays(content.LapseAfterDays));
 

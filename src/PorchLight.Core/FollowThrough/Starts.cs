@@ -33,7 +33,10 @@ public abstract record StartOn
     public virtual int Precision => 0;
 }
 
-/// <summary>Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing.</summary>
+/// <summary>
+/// Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. Whom the form said
+/// no to starts only what is written for those who are not to come now.
+/// </summary>
 /// <param name="Form">The identifier of the form, or null for any.</param>
 /// <param name="Fits">The fits it starts with; empty for any, also for inquiries of a form that sorts nothing.</param>
 public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
@@ -51,6 +54,7 @@ public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
     /// <inheritdoc/>
     public override bool IsStartedBy(DomainEvent happened, IRunFacts facts) =>
         happened is InquiryReceived { Joined: false, StartsNothing: false } received
+        && (!received.TurnedAway || Fits.Contains(Fit.NotNow))
         && (Form is null || Form == received.Form)
         && (Fits.Count == 0 || (received.Fit is { } sorted && Fits.Contains(sorted)))
         && (Service is null || Service == facts.Service)

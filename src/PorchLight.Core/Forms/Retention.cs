@@ -5,6 +5,12 @@ namespace PorchLight.Core.Forms;
 /// <summary>How long what people began is kept. All of it counts in real time.</summary>
 public static class Retention
 {
+    /// <summary>How long a file of people that was looked at waits to be brought in; in the business's time.</summary>
+    public static readonly Duration LookedAtImport = Duration.FromHours(24);
+
+    /// <summary>How long what was carried and says nothing of a client is kept: mail of the program, practice mail, calls of webhooks.</summary>
+    public static readonly Duration CarriedMail = Duration.FromDays(90);
+
     /// <summary>How long an upload waits for its form to be sent.</summary>
     public static readonly Duration UnsentUpload = Duration.FromHours(24);
 

@@ -31,6 +31,10 @@ public sealed record Route(IReadOnlyList<string> Pages, IReadOnlyDictionary<stri
     public IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>> Rows { get; init; } =
         new Dictionary<string, IReadOnlyList<IReadOnlyDictionary<string, AnswerState>>>();
 
+    /// <summary>Whether a rule led to a send-off before the last page of the form was shown.</summary>
+    /// <param name="form">The form the route leads through.</param>
+    public bool IsEarlyExit(FormContent form) => SendOff is not null && (Pages.Count == 0 || Pages[^1] != form.Pages[^1].Key);
+
     /// <summary>What is known on this route.</summary>
     /// <param name="known">What is known beside the answers.</param>
     public AnswerContext Know(AnswerContext known) => known with { Answers = Answers, Rows = Rows };

@@ -29,6 +29,26 @@ public static partial class Wordings
         return KnownValues.Fill(words, said);
     }
 
+    /// <summary>The words without the sentences that name a known value: what was "We have your answers. You hear from us {promise}." says only
+    /// that they arrived. Paragraphs of which nothing is left go, too.</summary>
+    /// <param name="words">Words with places. A sentence ends with a full stop, a question mark or an exclamation mark before a blank.</param>
+    /// <param name="name">The name of the known value: "promise".</param>
+    public static string WithoutSentencesThatName(string words, string name)
+    {
+        var place = new Regex($@"\{{{Regex.Escape(name)}(\|[^{{}}]*)?\}}", RegexOptions.CultureInvariant);
+        return place.IsMatch(words)
+            ? string.Join(
+                "\n\n",
+                words
+                    .Split("\n\n")
+                    .Select(paragraph =>
+                        string.Join(' ', SentenceEnd().Split(paragraph).Where(sentence => !place.IsMatch(sentence))).Trim()
+                    )
+                    .Where(paragraph => paragraph.Length > 0)
+            )
+            : words;
+    }
+
     /// <summary>The keys of the questions whose answers stand in the words.</summary>
     /// <param name="words">Words with places; a question named twice comes twice.</param>
     public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);
@@ -40,6 +60,9 @@ public static partial class Wordings
             PersonNameAnswer name => name.Given,
             var answer => AnswerWords.Say(answer, known.Behind(key)),
         };
+
+    [GeneratedRegex(@"(?<=[.!?])\s+", RegexOptions.CultureInvariant)]
+    private static partial Regex SentenceEnd();
 
     [GeneratedRegex(@"\{answer:(?<key>[a-z0-9-]+)(?:\|[^{}]*)?\}", RegexOptions.CultureInvariant)]
     private static partial Regex Answers();

@@ -58,6 +58,12 @@ public sealed record InquiryPlace(InquiryNeed Need, long Urgency)
             return new InquiryPlace(InquiryNeed.Aside, newestFirst);
         if (turn.Closed is not null)
             return new InquiryPlace(InquiryNeed.Ended, newestFirst);
+        // What is parked rests until its day, unless they write.
+        if (stage == StageKind.Parked && turn.WroteBack is null)
+            return new InquiryPlace(
+                InquiryNeed.Parked,
+                (parkedUntil ?? LocalDate.MaxIsoValue).AtMidnight().InUtc().ToInstant().ToUnixTimeTicks()
+            );
         if (turn.PromiseStopped is null || turn.WroteBack is not null)
         {
             // Where nothing could be promised, who came first is first.
@@ -69,10 +75,6 @@ public sealed record InquiryPlace(InquiryNeed Need, long Urgency)
         {
             StageKind.Lost or StageKind.Done => new InquiryPlace(InquiryNeed.Ended, newestFirst),
             StageKind.Won => new InquiryPlace(InquiryNeed.Agreed, newestFirst),
-            StageKind.Parked => new InquiryPlace(
-                InquiryNeed.Parked,
-                (parkedUntil ?? LocalDate.MaxIsoValue).AtMidnight().InUtc().ToInstant().ToUnixTimeTicks()
-            ),
             _ => new InquiryPlace(turn.PromiseStopped <= received ? InquiryNeed.New : InquiryNeed.Theirs, newestFirst),
         };
     }

@@ -21,6 +21,6 @@ public static class InquirySummary
             .FirstOrDefault()
             ?.Text;
         var line = KnownValues.OneLine(words ?? form.Title);
-        return line.Length <= Longest ? line : line[..Longest] + "…";
+        return line.Length <= Longest ? line : UnicodeText.Start(line, Longest) + "…";
     }
 }

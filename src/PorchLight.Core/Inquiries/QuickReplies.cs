@@ -41,6 +41,9 @@ public enum QuickReplyKind
 /// <param name="WantedBy">The day they want it by, by their own answer; null when they gave none.</param>
 /// <param name="LeadWeeks">How many weeks it takes to begin; null when that is not said.</param>
 /// <param name="WaysForward">What else may help them, as the form names it.</param>
+/// <param name="NamedNoBudget">
+/// Whether they were asked for a budget and did not know it, so that nothing lies above what they have set aside.
+/// </param>
 public sealed record QuickReplyContext(
     string FirstName,
     string Owner,
@@ -49,7 +52,8 @@ public sealed record QuickReplyContext(
     string? StartsAt,
     LocalDate? WantedBy,
     int? LeadWeeks,
-    IReadOnlyList<WayForward> WaysForward
+    IReadOnlyList<WayForward> WaysForward,
+    bool NamedNoBudget = false
 );
 
 /// <summary>A quick reply to one person.</summary>
@@ -94,7 +98,7 @@ public static class QuickReplies
             ?? stages.FirstOrDefault(one => one.Kind == StageKind.Lost)
         )?.Key;
         var back = ComeBackOn(context, today);
-        var about = context.Service is { } service ? $"about {Small(service)}" : "with us";
+        var service = context.Service is { } named ? FormattedText.Escape(named) : null;
         var times = Times(now, calendar);
         return
         [
@@ -108,7 +112,7 @@ public static class QuickReplies
                         "We have looked again",
                         talking,
                         null,
-                        Text("opening", $"{Greeting(context)}we have looked at your answers again, and we were too quick with our no."),
+                        Text("opening", $"{Greeting(context)}We have looked at your answers again, and we were too quick with our no."),
                         new GapPart("why", "what changed our mind, in a line"),
                         Text("times", times),
                         Signed(context)
@@ -119,10 +123,10 @@ public static class QuickReplies
                 QuickReplyKind.ComeIn,
                 'C',
                 "Come in, offer a talk",
-                $"Let us talk {about}",
+                context.Service is { } about ? $"Let us talk: {about}" : "Let us talk",
                 talking,
                 null,
-                Text("opening", $"{Greeting(context)}thank you for telling us so much. We would like to do this with you."),
+                Text("opening", $"{Greeting(context)}Thank you for telling us so much. We would like to do this with you."),
                 Text("times", times),
                 Signed(context)
             ),
@@ -135,30 +139,13 @@ public static class QuickReplies
                 null,
                 Text(
                     "opening",
-                    $"{Greeting(context)}thank you for writing to us. Before we can answer properly, we would like to know one thing:"
+                    $"{Greeting(context)}Thank you for writing to us. Before we can answer properly, we would like to know one thing:"
                 ),
                 new GapPart("question", "your question"),
                 Text("closing", "A short answer is enough."),
                 Signed(context)
             ),
-            Reply(
-                QuickReplyKind.NoForPrice,
-                'P',
-                "Kind no: the price",
-                "Thank you for asking us",
-                no,
-                null,
-                Text("opening", $"{Greeting(context)}thank you for asking us."),
-                context.StartsAt is { } price
-                    ? Text(
-                        "price",
-                        $"{Capital(context.Service ?? "What we do")} starts at {price} with us. That lies above what you have set aside, and we would rather say so today than keep you waiting."
-                    )
-                    : new GapPart("price", "where this starts in price with you"),
-                Text("help", Help(context)),
-                Text("closing", "Should your plans grow, write to us; we have kept your answers."),
-                Signed(context)
-            ),
+            .. context.NamedNoBudget ? [] : new[] { NoForPrice() },
             Reply(
                 QuickReplyKind.NoRoom,
                 'F',
@@ -168,7 +155,7 @@ public static class QuickReplies
                 null,
                 Text(
                     "opening",
-                    $"{Greeting(context)}thank you for asking us. We are fully booked for the time you need it, and we would rather say so today than keep you waiting."
+                    $"{Greeting(context)}Thank you for asking us. We are fully booked for the time you need it, and we would rather say so today than keep you waiting."
                 ),
                 Text("help", Help(context)),
                 Text("closing", "If it can wait, write to us again; we have kept your answers."),
@@ -183,7 +170,7 @@ public static class QuickReplies
                 null,
                 Text(
                     "opening",
-                    $"{Greeting(context)}thank you for asking us. This is not what we are good at, and you deserve somebody who is."
+                    $"{Greeting(context)}Thank you for asking us. This is not what we are good at, and you deserve somebody who is."
                 ),
                 Text("help", Help(context)),
                 Text("closing", "We wish you all the best with it."),
@@ -198,12 +185,32 @@ public static class QuickReplies
                 back,
                 Text(
                     "opening",
-                    $"{Greeting(context)}thank you for writing to us. It is early for your plans; we will write to you again in the week of {DateWords.Say(back)}."
+                    $"{Greeting(context)}Thank you for writing to us. It is early for your plans; we will write to you again in the week of {DateWords.Say(back)}."
                 ),
                 Text("closing", "If anything changes before that, an answer to this mail is enough."),
                 Signed(context)
             ),
         ];
+
+        QuickReply NoForPrice() =>
+            Reply(
+                QuickReplyKind.NoForPrice,
+                'P',
+                "Kind no: the price",
+                "Thank you for asking us",
+                no,
+                null,
+                Text("opening", $"{Greeting(context)}Thank you for asking us."),
+                context.StartsAt is { } price
+                    ? Text(
+                        "price",
+                        $"{service ?? "What we do"} starts at {FormattedText.Escape(price)} with us. That lies above what you have set aside, and we would rather say so today than keep you waiting."
+                    )
+                    : new GapPart("price", "where this starts in price with you"),
+                Text("help", Help(context)),
+                Text("closing", "Should your plans grow, write to us; we have kept your answers."),
+                Signed(context)
+            );
 
         QuickReply Reply(
             QuickReplyKind kind,
@@ -261,17 +268,16 @@ public static class QuickReplies
             : "Perhaps one of these is right for you:\n\n"
                 + string.Join(
                     "\n\n",
-                    context.WaysForward.Select(way => $"{way.Title}: {way.Text}{(way.Address is { } address ? $" {address}" : "")}")
+                    context.WaysForward.Select(way =>
+                        $"{FormattedText.Escape($"{way.Title}: {way.Text}")}{(way.Address is { } address ? $" {address}" : "")}"
+                    )
                 );
 
     private static TextPart Text(string key, string text) => new(key, text);
 
-    private static TextPart Signed(QuickReplyContext context) => new("signed", $"Warmly\n{context.Owner}\n{context.Business}");
+    private static TextPart Signed(QuickReplyContext context) =>
+        new("signed", $"Warmly\n{FormattedText.Escape(context.Owner)}\n{FormattedText.Escape(context.Business)}");
 
     private static string Greeting(QuickReplyContext context) =>
-        context.FirstName.Length > 0 ? $"Dear {context.FirstName},\n\n" : "Hello,\n\n";
-
-    private static string Small(string words) => char.ToLowerInvariant(words[0]) + words[1..];
-
-    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+        context.FirstName.Length > 0 ? $"Dear {FormattedText.Escape(context.FirstName)},\n\n" : "Hello,\n\n";
 }

@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Inquiries;
@@ -28,6 +29,6 @@ public sealed record ReferralThanks(string Title, LocalDate? On)
             return null;
         var saysMore = !string.Equals(way.Name, written.Trim(), StringComparison.OrdinalIgnoreCase);
         var title = $"Thank who sent {client}" + (saysMore ? $": {written.Trim()}" : "");
-        return new ReferralThanks(title.Length <= LongestTitle ? title : title[..LongestTitle], calendar.WorkingDaysAfter(today, 1));
+        return new ReferralThanks(UnicodeText.Start(title, LongestTitle), calendar.WorkingDaysAfter(today, 1));
     }
 }

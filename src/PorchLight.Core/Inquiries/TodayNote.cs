@@ -106,9 +106,9 @@ public static class TodayNote
             if (late > 0)
                 return deadlines.Count == late
                     ? late == 1
-                        ? ", longer than you promised"
-                        : ", all longer than you promised"
-                    : $", {NumberWords.Say(late)} of them longer than you promised";
+                        ? ", overdue"
+                        : ", all of them overdue"
+                    : $", {NumberWords.Say(late)} of them overdue";
             if (today.Count == 0)
                 return "";
             var first = DeadlineWords.ToLead(today.Min()!.Value, now, calendar);

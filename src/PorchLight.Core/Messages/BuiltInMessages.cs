@@ -76,7 +76,7 @@ public sealed record BuiltInMessages(
             [Form, Link],
             Of(
                 "A few questions from {business}",
-                "Hello,\n\nthank you for getting in touch. So that we can tell you soon whether and how we can help, please answer a few questions here:\n\n{link}\n\nIt is our form “{form}”; the link is only for you and good for one answer.\n\n{owner}\n{business}"
+                "Hello,\n\nThank you for getting in touch. So that we can tell you soon whether and how we can help, please answer a few questions here:\n\n{link}\n\nIt is our form “{form}”; the link is only for you and good for one answer.\n\n{owner}\n{business}"
             )
         ),
         new(
@@ -118,7 +118,7 @@ public sealed record BuiltInMessages(
         new(
             BuiltInMessage.StillUnfinished,
             "A word to who left a form half-finished",
-            "When you press “Write to them once” beside a half-finished form; once, and never again.",
+            "When you press “Send one reminder” beside a half-finished form; once, and never again.",
             null,
             "The settings of each form say whether it may be sent: under “Who does not finish”.",
             IsOfForms: true,

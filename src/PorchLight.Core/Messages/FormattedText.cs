@@ -45,7 +45,8 @@ public sealed record TextBlock(BlockKind Kind, IReadOnlyList<IReadOnlyList<Inlin
 /// <summary>
 /// A message with the little formatting that mail needs, written as people write it by hand: <c>**bold**</c>, lines that begin with
 /// <c>- </c> or <c>1. </c>, <c>[words](https://…)</c> and <c>![words](the identifier of a picture)</c>. Whatever is not quite one
-/// of these stays the characters it is, and a backslash before <c>*</c>, <c>[</c> or a backslash keeps that character. Line ends stay line ends.
+/// of these stays the characters it is, and a backslash before <c>*</c>, <c>[</c>, <c>]</c>, <c>!</c>, or a backslash keeps that character,
+/// as one does before the <c>-</c> or the full stop that would begin an item. Line ends stay line ends.
 /// </summary>
 /// <param name="Blocks">In reading order.</param>
 public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
@@ -130,9 +131,11 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
         return html.ToString();
     }
 
-    /// <summary>Words that are read back as nothing but themselves, within a line.</summary>
-    /// <param name="words">Any words; line ends stay.</param>
-    public static string Escape(string words) => Special().Replace(words, "\\$0");
+    /// <summary>
+    /// Words that are read back as nothing but themselves, wherever in a text they come to stand: what others wrote formats no message.
+    /// </summary>
+    /// <param name="words">Any words; line ends stay, and begin no items.</param>
+    public static string Escape(string words) => ItemMark().Replace(Special().Replace(words, "\\$0"), @"${before}\${mark} ");
 
     // Only the number that comes next makes an item: other numbers are words, and stay as they were written.
     private static BlockKind? Kind(string line, int next) =>
@@ -155,7 +158,7 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
         var isBold = false;
         for (var at = 0; at < line.Length; )
         {
-            if (line[at] == '\\' && at + 1 < line.Length && line[at + 1] is '*' or '[' or '\\')
+            if (line[at] == '\\' && at + 1 < line.Length && IsKept(line, at + 1))
             {
                 words.Append(line[at + 1]);
                 at += 2;
@@ -188,6 +191,9 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
             words.Clear();
         }
     }
+
+    private static bool IsKept(string line, int at) =>
+        line[at] is '*' or '[' or ']' or '!' or '\\' || (line[at] is '-' or '.' && at + 1 < line.Length && line[at + 1] == ' ');
 
     private static bool Marks(string line, int at) => at + 1 < line.Length && line[at] == '*' && line[at + 1] == '*';
 
@@ -249,9 +255,12 @@ public sealed partial record FormattedText(IReadOnlyList<TextBlock> Blocks)
     [GeneratedRegex(@"(?<picture>!?)\[(?<words>(?:\\.|[^\[\]\\])*)\]\((?<target>[^\s()]+)\)", RegexOptions.CultureInvariant)]
     private static partial Regex Linked();
 
-    [GeneratedRegex(@"[*\[\\]", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"[*\[\]!\\]", RegexOptions.CultureInvariant)]
     private static partial Regex Special();
 
-    [GeneratedRegex(@"\\([*\[\\])", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?<before>^\s*\d*)(?<mark>[-.]) ", RegexOptions.CultureInvariant | RegexOptions.Multiline)]
+    private static partial Regex ItemMark();
+
+    [GeneratedRegex(@"\\([*\[\]!\\]|[-.](?= ))", RegexOptions.CultureInvariant)]
     private static partial Regex Escaped();
 }

@@ -16,9 +16,11 @@ public static class LinkInvitation
     /// <param name="values">What can be set into them, by name, but for the link.</param>
     public static (string Subject, string Text) Write(MessageTemplate words, IReadOnlyDictionary<string, string> values)
     {
-        var known = new Dictionary<string, string>(values) { ["link"] = LinkStandsHere };
+        var plain = new Dictionary<string, string>(values) { ["link"] = LinkStandsHere };
+        var known = values.ToDictionary(value => value.Key, value => FormattedText.Escape(value.Value));
+        known["link"] = LinkStandsHere;
         return (
-            KnownValues.OneLine(KnownValues.Fill(words.Subject, known)),
+            KnownValues.OneLine(KnownValues.Fill(words.Subject, plain)),
             string.Join("\n\n", words.Parts.OfType<TextPart>().Select(part => KnownValues.Fill(part.Text, known).Trim()))
         );
     }

@@ -24,7 +24,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nthank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -53,7 +53,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nthank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -118,7 +118,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nthank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )

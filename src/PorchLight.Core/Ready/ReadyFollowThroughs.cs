@@ -90,7 +90,7 @@ public static class ReadyFollowThroughs
                                 [
                                     Text(
                                         "text",
-                                        $"Hello {{firstName|there}},\n\nyou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf a question is in the way, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
+                                        $"Hello {{firstName|there}},\n\nYou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf a question is in the way, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
                                     ),
                                 ]
                             )

@@ -79,6 +79,9 @@ public sealed record InquiryReceived(Guid Form, int Version, Fit? Fit, bool Know
     /// <summary>The user who wrote it down; null where the lead sent it.</summary>
     public Guid? By { get; init; }
 
+    /// <summary>Whether the form said no to them.</summary>
+    public bool TurnedAway { get; init; }
+
     /// <summary>Whether no follow-through begins with it: somebody wrote it down and wants none.</summary>
     public bool StartsNothing { get; init; }
 }

@@ -248,7 +248,7 @@ public static class DomainEvents
             JudgedAgain e => $"{names.User(e.By)} had it judged again by screening {e.Screening}: {e.Fit.Say()}.",
             InquirySetAside e => $"{names.User(e.By)} set the inquiry aside as {e.Why.Say()}.",
             InquiryPutBack e => $"{names.User(e.By)} put the inquiry back among the others.",
-            AlwaysComesInSet { Always: true } e => $"{names.User(e.By)} marked {who} as somebody who always comes in.",
+            AlwaysComesInSet { Always: true } e => $"{names.User(e.By)} marked {who} as always welcome.",
             AlwaysComesInSet e => $"{names.User(e.By)} marked {who} as somebody who is sorted like everybody.",
             TaskDone e => $"{names.User(e.By)} did “{e.Title}”.",
             ClientErased { By: { } by } => $"{names.User(by)} erased a client.",

@@ -54,6 +54,8 @@ public static class FieldEntry
         {
             case FieldKind.SeveralOf:
                 return Several(trimmed.Split([',', ';', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+            case FieldKind.PersonName when trimmed.Split(',') is [var family, var given] && given.Trim().Length > 0:
+                return Of(new PersonNameAnswer(given.Trim(), family.Trim()), field, context, currency);
             case FieldKind.PersonName:
                 var end = trimmed.LastIndexOf(' ');
                 return Of(
@@ -71,7 +73,7 @@ public static class FieldEntry
                     : IsNo(trimmed) ? new EnteredValue(new YesNoAnswer(false), null)
                     : new EnteredValue(null, "Please write yes or no.");
             default:
-                return KindOf(field.Kind, currency).Read(trimmed) is { } answer
+                return Written(trimmed, field.Kind, context.Region, currency) is { } answer
                     ? Of(answer, field, context, currency)
                     : new EnteredValue(null, $"“{Short(trimmed)}” cannot be kept in “{field.Label}”. {Expected(field.Kind)}");
         }
@@ -84,10 +86,35 @@ public static class FieldEntry
     /// <param name="currency">The business's currency.</param>
     public static Answer? Carried(Answer value, Field wanted, NormaliseContext context, string currency)
     {
-        if (Of(value, wanted, context, currency) is { Fault: null, Value: { } same })
+        if (Of(Turned(value, wanted.Kind, context.Region, currency), wanted, context, currency) is { Fault: null, Value: { } same })
             return same;
         return Read(AnswerWords.Say(value), wanted, context, currency) is { Fault: null, Value: { } read } ? read : null;
     }
+
+    /// <summary>A number as an amount and the other way round, and a number as a text that says all of it.</summary>
+    private static Answer Turned(Answer value, FieldKind kind, string region, string currency) =>
+        (value, kind) switch
+        {
+            (NumberAnswer number, FieldKind.Money) => new MoneyAnswer(number.Value, currency),
+            (MoneyAnswer money, FieldKind.Number) => new NumberAnswer(money.Amount),
+            (NumberAnswer number, FieldKind.Text or FieldKind.LongText or FieldKind.OneOf) => new TextAnswer(
+                WrittenValues.Say(number.Value, region)
+            ),
+            (MoneyAnswer money, FieldKind.Text or FieldKind.LongText or FieldKind.OneOf) => new TextAnswer(
+                $"{WrittenValues.Say(money.Amount, region)} {money.Currency}"
+            ),
+            _ => value,
+        };
+
+    /// <summary>Numbers, amounts and days as people of the region write them; all else as it is typed.</summary>
+    private static Answer? Written(string text, FieldKind kind, string region, string currency) =>
+        kind switch
+        {
+            FieldKind.Number => WrittenValues.Number(text, region) is { } number ? new NumberAnswer(number) : null,
+            FieldKind.Money => WrittenValues.Amount(text, region, currency) is { } amount ? new MoneyAnswer(amount, currency) : null,
+            FieldKind.Date => WrittenValues.Day(text, region) is { } day ? new DateAnswer(day) : null,
+            _ => KindOf(kind, currency).Read(text),
+        };
 
     private static EnteredValue Single(Answer typed, Field field, NormaliseContext context, string currency)
     {
@@ -163,7 +190,7 @@ public static class FieldEntry
 
     private static string NotOfThisKind(Field field) => $"This cannot be kept in “{field.Label}”. Please enter it again.";
 
-    private static string Short(string text) => text.Length <= 60 ? text : text[..60] + "…";
+    private static string Short(string text) => text.Length <= 60 ? text : UnicodeText.Start(text, 60) + "…";
 
     private static bool IsYes(string text) => Is(text, "yes", "y", "true", "1", "x", "✓");
 

@@ -1,4 +1,5 @@
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 
@@ -67,7 +68,11 @@ public sealed record ImportedPerson(
 
         if (Cell(ImportColumns.Standing) is { } said)
         {
-            if (Enum.TryParse<Standing>(said.Text, ignoreCase: true, out var known) && Enum.IsDefined(known))
+            // By its name only: a column of numbers says no standing.
+            if (
+                Enum.GetValues<Standing>().Where(one => string.Equals($"{one}", said.Text, StringComparison.OrdinalIgnoreCase)).ToList()
+                is [var known]
+            )
                 standing = known;
             else
                 faults.Add(new ImportFault(said.Column, $"“{Short(said.Text)}” is no standing; they are taken in as a lead."));
@@ -75,11 +80,11 @@ public sealed record ImportedPerson(
 
         var tags = (Cell(ImportColumns.Tags)?.Text ?? "")
             .Split([',', ';', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            .Select(tag => tag.Length <= LongestTag ? tag : tag[..LongestTag].TrimEnd())
+            .Select(tag => UnicodeText.Start(tag, LongestTag).TrimEnd())
             .Distinct()
             .Take(20)
             .ToList();
-        var note = Cell(ImportColumns.Notes)?.Text is { } words ? words[..Math.Min(words.Length, LongestNote)] : null;
+        var note = Cell(ImportColumns.Notes)?.Text is { } words ? UnicodeText.Start(words, LongestNote) : null;
         var person = new ImportedPerson(values, tags, note, standing, faults);
         return person.IsSomebody || cells.All(string.IsNullOrWhiteSpace)
             ? person
@@ -126,5 +131,5 @@ public sealed record ImportedPerson(
     private static (int Column, PersonNameAnswer Value)? Name((int Column, string Text)? given, (int Column, string Text)? family) =>
         (given ?? family) is { } first ? (first.Column, new PersonNameAnswer(given?.Text ?? "", family?.Text ?? "")) : null;
 
-    private static string Short(string text) => text.Length <= 60 ? text : text[..60] + "…";
+    private static string Short(string text) => text.Length <= 60 ? text : UnicodeText.Start(text, 60) + "…";
 }

@@ -163,34 +163,3 @@ public static class Landing
     internal static bool OnlyFills(AnswerRow ours, AnswerRow theirs) =>
         ours.Answers.All(cell => cell.Value is null || theirs[cell.Key] is { } other && FieldValues.IsSame(cell.Value, other));
 }
-
-/// <summary>How to reach the person who answered, as far as they said.</summary>
-/// <param name="Name">Their name, or null.</param>
-/// <param name="Email">Their e-mail address, or null.</param>
-/// <param name="Phone">Their phone number, or null.</param>
-public sealed record Contact(PersonNameAnswer? Name, string? Email, PhoneAnswer? Phone)
-{
-    /// <summary>Whether there is any way to reach them; without one an inquiry makes no client.</summary>
-    public bool IsReachable => Email is not null || Phone is not null;
-
-    /// <summary>What to call them in a list: the name, else whatever there is.</summary>
-    public string ListName => Name?.Full ?? Email ?? Phone?.Typed ?? "Somebody";
-
-    /// <summary>The contact details among the answers: those that land in the built-in fields.</summary>
-    /// <param name="form">The version that was answered.</param>
-    /// <param name="answers">The states by question key; what is blank or not asked is null in the contact.</param>
-    public static Contact Of(FormContent form, IReadOnlyDictionary<string, AnswerState> answers)
-    {
-        return new Contact(
-            For(BuiltInFields.Name) as PersonNameAnswer,
-            (For(BuiltInFields.Email) as TextAnswer)?.Text,
-            For(BuiltInFields.Phone) as PhoneAnswer
-        );
-
-        Answer? For(Field field) =>
-            form
-                .Questions.Where(question => question.LandsIn is SetField set && set.Field == field.Key)
-                .Select(question => answers.GetValueOrDefault(question.Key).Answer)
-                .FirstOrDefault(answer => answer is not null);
-    }
-}

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 
 namespace PorchLight.Core.Records;
@@ -10,6 +11,7 @@ public sealed record VCardsRead(PeopleTable? People, string? Fault);
 /// <summary>Reads and writes people as vCards (RFC 6350, version 4.0; 3.0 is read, too).</summary>
 public static class VCards
 {
+    private const int LongestKept = 100_000;
     private const int LongestLine = 75;
 
     /// <summary>What the columns of people read from cards are called.</summary>
@@ -146,10 +148,13 @@ public static class VCards
     {
         var (name, address) = (First("N")?.Parts ?? [], First("ADR")?.Parts ?? []);
         var (emails, phones) = (Preferred("EMAIL"), Preferred("TEL"));
-        var (given, family) = (Part(name, 1), Part(name, 0));
+        // RFC 6350, 6.2.2: middle names stand behind the first, several parted by commas.
+        var (given, family) = ($"{Part(name, 1)} {Part(name, 2).Replace(',', ' ')}".Trim(), Part(name, 0));
+        var birthday = First("BDAY");
         string[] notes =
         [
             .. card.Where(one => one.Name == "NOTE").Select(one => one.Text),
+            birthday is not null && WithoutYear(birthday) is { } day ? $"Birthday: {day}" : "",
             .. emails.Skip(1).Select(other => $"Another e-mail: {other}"),
             .. phones.Skip(1).Select(other => $"Another phone: {other}"),
         ];
@@ -161,7 +166,7 @@ public static class VCards
             emails.FirstOrDefault(""),
             phones.FirstOrDefault(""),
             Part(First("ORG")?.Parts ?? [], 0),
-            Day(First("BDAY")?.Text ?? ""),
+            birthday is null || WithoutYear(birthday) is not null ? "" : Day(birthday.Text),
             Part(address, 2),
             Part(address, 1),
             Part(address, 3),
@@ -187,29 +192,80 @@ public static class VCards
 
         static string Part(IReadOnlyList<string> parts, int at) => at < parts.Count ? parts[at] : "";
 
-        // 19850412 as 1985-04-12; what says no year, or is no day at all, is left as it is written.
+        // RFC 6350, 4.3.1 writes --0412; address books that must write a year write 1604, the first leap year of their calendar
+        // (common practice, no source).
+        static string? WithoutYear(Property birthday)
+        {
+            var digits = birthday.Text.Replace("-", "", StringComparison.Ordinal);
+            var day =
+                birthday.Text.StartsWith("--", StringComparison.Ordinal) && digits.Length >= 4 ? digits[..4]
+                : digits.Length >= 8 && digits.StartsWith("1604", StringComparison.Ordinal) ? digits[4..8]
+                : null;
+            return
+                day is not null
+                && int.TryParse(day[..2], NumberStyles.None, CultureInfo.InvariantCulture, out var month)
+                && month is >= 1 and <= 12
+                && int.TryParse(day[2..], NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+                ? $"{number} {CultureInfo.InvariantCulture.DateTimeFormat.GetMonthName(month)}"
+                : null;
+        }
+
+        // 19850412 as 1985-04-12; what is no day at all is left as it is written.
         static string Day(string day) =>
             day.Length >= 8 && day[..8].All(char.IsAsciiDigit) ? $"{day[..4]}-{day[4..6]}-{day[6..8]}"
             : day.Length > 10 && day[10] == 'T' ? day[..10]
             : day;
     }
 
+    /// <summary>
+    /// The bytes of a file with the folds taken out that part the bytes of one character: programs fold at an octet, wherever it is (RFC
+    /// 6350, 3.2). Other folds stay, so that lines keep their numbers.
+    /// </summary>
+    /// <param name="bytes">The file in UTF-8; one in another encoding comes back as it is.</param>
+    public static byte[] WholeCharacters(ReadOnlySpan<byte> bytes)
+    {
+        var whole = new byte[bytes.Length];
+        var length = 0;
+        for (var at = 0; at < bytes.Length; at++)
+        {
+            var fold = bytes[at..] switch
+            {
+                [(byte)'\r', (byte)'\n', (byte)' ' or (byte)'\t', ..] => 3,
+                [(byte)'\n', (byte)' ' or (byte)'\t', ..] => 2,
+                _ => 0,
+            };
+            if (fold > 0 && length > 0 && whole[length - 1] >= 0x80 && at + fold < bytes.Length && (bytes[at + fold] & 0xC0) == 0x80)
+                at += fold - 1;
+            else
+                whole[length++] = bytes[at];
+        }
+
+        return whole[..length];
+    }
+
+    /// <summary>
+    /// The lines, each with the number of the first of its folds. Only line ends of the standard end one, not what else Unicode takes for
+    /// some. Of a line that is longer than any text that is kept, a picture for instance, the rest is left out.
+    /// </summary>
     private static IEnumerable<(string Line, int Number)> Unfold(string text)
     {
         var (whole, began, number) = (new StringBuilder(), 0, 0);
-        foreach (var line in text.ReplaceLineEndings("\n").Split('\n'))
+        for (var from = 0; from <= text.Length; )
         {
+            var end = text.AsSpan(from).IndexOfAny('\r', '\n') is var found and >= 0 ? from + found : text.Length;
             number++;
-            if (began > 0 && line.Length > 0 && line[0] is ' ' or '\t')
+            var isFolded = began > 0 && end > from && text[from] is ' ' or '\t';
+            if (!isFolded)
             {
-                whole.Append(line, 1, line.Length - 1);
-                continue;
+                if (began > 0)
+                    yield return (whole.ToString(), began);
+                whole.Clear();
+                began = number;
             }
 
-            if (began > 0)
-                yield return (whole.ToString(), began);
-            whole.Clear().Append(line);
-            began = number;
+            var (start, room) = (from + (isFolded ? 1 : 0), LongestKept - whole.Length);
+            whole.Append(text, start, Math.Clamp(end - start, 0, Math.Max(0, room)));
+            from = end + (end + 1 < text.Length && text[end] == '\r' && text[end + 1] == '\n' ? 2 : 1);
         }
 
         if (began > 0)

@@ -53,6 +53,6 @@ public sealed record ValueOrder(string? Text, double? Number)
         }
 
         var whole = folded.ToString().Trim();
-        return whole.Length <= Longest ? whole : whole[..Longest];
+        return UnicodeText.Start(whole, Longest);
     }
 }

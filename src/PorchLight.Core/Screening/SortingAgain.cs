@@ -27,7 +27,7 @@ public enum Outcome
 /// <param name="Known">Its answers by state, and what was on file when it came.</param>
 public sealed record PastInquiry(Guid Id, Fit? Before, Outcome Outcome, bool HadFirstCall, AnswerContext Known)
 {
-    /// <summary>Whether the client is marked as somebody who always comes in.</summary>
+    /// <summary>Whether the client is marked as always welcome.</summary>
     public bool AlwaysComesIn { get; init; }
 }
 

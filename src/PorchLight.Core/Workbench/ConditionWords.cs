@@ -57,6 +57,7 @@ public static class ConditionWords
             DateBetweenCondition c => $"is between {DateWords.Say(c.From)} and {DateWords.Say(c.To)}",
             BeforeCondition c => $"is before {DateWords.Say(c.Date)}",
             AfterCondition c => $"is after {DateWords.Say(c.Date)}",
+            WithinNextDaysCondition { Days: 1 } => "is today or tomorrow",
             WithinNextDaysCondition c => $"is within the next {c.Days.ToString("N0", CultureInfo.InvariantCulture)} days",
             IsAnsweredCondition => "is answered",
             IsBlankCondition => "is left blank",

@@ -106,7 +106,8 @@ public static partial class TypedOptions
 
     private const string Amount = @"(?:[\p{Sc}]|[a-z]{3}\b)? ?";
 
-    private const string Digits = @"\d{1,3}(?:[, ]\d{3})+(?:\.\d{1,2})?k?|\d{1,12}(?:\.\d{1,2})?k?";
+    // A k that begins a unit (km, kg, kW) is no thousand.
+    private const string Digits = @"(?:\d{1,3}(?:[, ]\d{3})+(?:\.\d{1,2})?|\d{1,12}(?:\.\d{1,2})?)(?:k(?!\p{L}))?";
 
     private const string Unit = @" ?(?:[\p{Sc}%]|[a-z][a-z²³]{0,20})?";
 

@@ -9,7 +9,8 @@ public static class TypedQuestions
 {
     /// <summary>
     /// A question a line, each of the kind its words propose, with a key that is free in the form. It lands in the proposed field
-    /// when no other question of the form does, and none before it in the list.
+    /// when no other question of the form does, and none before it in the list. Who they are and how they are reached has to be answered,
+    /// until somebody changes that.
     /// </summary>
     /// <param name="text">The lines (<see cref="TypedLines.Read"/>); without any there are no questions.</param>
     /// <param name="form">The form they are added to; it is left as it is.</param>
@@ -26,6 +27,8 @@ public static class TypedQuestions
                 new Question(ItemKeys.For(line, keys), line, proposal.Kind)
                 {
                     LandsIn = proposal.LandsIn is SetField field && landed.Add(field) ? field : null,
+                    // Whoever cannot be named or reached cannot be answered.
+                    Required = proposal.Kind is EmailKind or PhoneKind or PersonNameKind && proposal.LandsIn is SetField,
                 }
             );
         }

@@ -15,18 +15,20 @@ namespace PorchLight.Server.Clients;
 /// <param name="Submissions">What they sent.</param>
 /// <param name="Files">The files they sent.</param>
 /// <param name="Emails">Every address that ever stood in their records, as addresses are compared.</param>
+/// <param name="Traces">What speaks of them elsewhere.</param>
 internal sealed record ErasedThings(
     IReadOnlyList<Id<Client>> Records,
     IReadOnlyList<Id<Submission>> Submissions,
     IReadOnlyList<StoredFile> Files,
-    IReadOnlyList<string> Emails
+    IReadOnlyList<string> Emails,
+    ErasedTraces Traces
 );
 
 /// <summary>
 /// Erases a person, as part of the caller's write: answers, values, notes, files and mail. What is counted stays, without a word of
 /// theirs.
 /// </summary>
-internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files, ClientSearch search)
+internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files, ClientSearch search, Tokens tokens)
 {
     public async Task<ErasedThings> LookAsync(Id<Client> client)
     {
@@ -66,11 +68,13 @@ internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files,
             .Where(other => other.EmailKey != null && emails.Contains(other.EmailKey) && !records.Contains(other.Id))
             .Select(other => other.EmailKey!)
             .ToListAsync();
+        var own = emails.Except(shared).ToList();
         return new ErasedThings(
             records,
             submissions,
             await db.StoredFiles.Where(file => file.SubmissionId != null && submissions.Contains(file.SubmissionId.Value)).ToListAsync(),
-            [.. emails.Except(shared)]
+            own,
+            await ErasedTraces.LookAsync(db, records, own, CancellationToken.None)
         );
     }
 
@@ -83,6 +87,7 @@ internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files,
     {
         var things = await LookAsync(client);
         var (records, submissions, emails) = (things.Records, things.Submissions, things.Emails);
+        await things.Traces.EraseAsync(db, tokens, CancellationToken.None);
         foreach (var record in records)
             await search.ForgetAsync(record, CancellationToken.None);
         var spoken = (
@@ -129,13 +134,17 @@ internal sealed class ClientEraser(PorchDb db, EventLog events, FileStore files,
                     .SetProperty(sent => sent.IsErased, true)
             );
         await events.AppendAsync(new ClientErased(by), now, new EventContext(null));
-        return [.. things.Files.Select(file => file.StoredAs)];
+        return [.. things.Files.Concat(things.Traces.Uploads).Select(file => file.StoredAs)];
     }
 
-    /// <summary>Takes erased files from the disk. What is left behind by a crash before it is swept like any file nobody knows.</summary>
-    public void DeleteFiles(IEnumerable<string> storedAs)
+    /// <summary>
+    /// Takes erased files from the disk, and what the database keeps of what it wrote last. What is left behind by a crash before it is
+    /// swept like any file nobody knows, and written over with what comes next.
+    /// </summary>
+    public async Task CleanUpAsync(IEnumerable<string> storedAs)
     {
         foreach (var file in storedAs)
             files.Delete(file);
+        await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
     }
 }

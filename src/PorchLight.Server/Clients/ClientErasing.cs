@@ -89,6 +89,10 @@ internal static class ClientErasing
                 "One follow-through that is running",
                 "{0} follow-throughs that are running"
             ),
+            (things.Traces.TeamMail.Count, "One mail to your team that speaks of them", "{0} mails to your team that speak of them"),
+            (things.Traces.Drafts.Count, "One form they left unfinished", "{0} forms they left unfinished"),
+            (things.Traces.Uploads.Count, "One file they never sent", "{0} files they never sent"),
+            (things.Traces.ImportFiles.Count, "One file of people that was never imported", "{0} files of people that were never imported"),
             (records.Count - 1, "One record that was made one with this", "{0} records that were made one with this"),
         };
         return TypedResults.Ok(
@@ -130,7 +134,7 @@ internal static class ClientErasing
             await write.SaveAsync(cancellationToken);
         }
 
-        eraser.DeleteFiles(files);
+        await eraser.CleanUpAsync(files);
         return TypedResults.NoContent();
     }
 

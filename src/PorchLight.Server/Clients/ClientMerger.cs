@@ -6,6 +6,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Fields;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
@@ -17,7 +18,7 @@ namespace PorchLight.Server.Clients;
 /// Makes one record of two of the same person, and splits it again, as part of the caller's write. Every row of the other goes over,
 /// whatever table it stands in, and its key is remembered; of the other stays how it is recognised.
 /// </summary>
-internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, ClientSearch search)
+internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, ClientSearch search, RunEngine runs)
 {
     // What is made anew of the records, or belongs to a record and not to the person.
     private static readonly Type[] Stay = [typeof(ClientTag), typeof(ClientKey), typeof(ClientSearchRow), typeof(UnsubscribeLink)];
@@ -86,6 +87,7 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         };
         record.IsUnindexed = true;
         db.ClientMerges.Add(merge);
+        await runs.KeepOneJourneyAsync(kept.Id, now);
         return merge;
     }
 

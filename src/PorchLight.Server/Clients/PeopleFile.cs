@@ -20,7 +20,7 @@ internal static class PeopleFile
     /// <summary>The people in a file, or why it cannot be read.</summary>
     public static (PeopleTable? Table, string Encoding, string? Fault) Read(ReadOnlySpan<byte> bytes)
     {
-        var (text, encoding) = TextDecoding.Read(bytes);
+        var (text, encoding) = TextDecoding.Read(IsOfCards(bytes) ? VCards.WholeCharacters(bytes) : bytes);
         if (string.IsNullOrWhiteSpace(text))
             return (null, encoding, "This file is empty.");
         if (text.Contains('\0'))
@@ -34,6 +34,9 @@ internal static class PeopleFile
             ? (null, encoding, $"At most {PeopleTable.MostRows:N0} people fit into one import. Please cut the file into parts.")
             : (table, encoding, fault);
     }
+
+    private static bool IsOfCards(ReadOnlySpan<byte> bytes) =>
+        bytes[..Math.Min(bytes.Length, 200)].IndexOf("BEGIN:VCARD"u8) is >= 0 and <= 3;
 
     private static (PeopleTable? Table, string? Fault) ReadCsv(string text)
     {
@@ -73,7 +76,7 @@ internal static class PeopleFile
             ? (null, "There is nobody in this file: it has a line of names and nothing below.")
             : (new PeopleTable(headings, rows), null);
 
-        static List<string> Cells(string[] cells) => [.. cells.Select(cell => cell.Length <= LongestCell ? cell : cell[..LongestCell])];
+        static List<string> Cells(string[] cells) => [.. cells.Select(cell => SpreadsheetCells.Read(UnicodeText.Start(cell, LongestCell)))];
     }
 
     public static byte[] Pack(PeopleTable table)

@@ -61,7 +61,7 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
             await write.SaveAsync(cancellationToken);
         }
 
-        eraser.DeleteFiles(files);
+        await eraser.CleanUpAsync(files);
     }
 
     /// <summary>The day on which something happened last, or will: what is still to do is no less than what was done.</summary>

@@ -182,7 +182,7 @@ internal static class DemoForm
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nthank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -216,7 +216,7 @@ internal static class DemoForm
                         new MessageTemplate(
                             "Two walls like yours",
                             [
-                                new TextPart("opening", "Dear {firstName},\n\nhere are two walls we painted that make me think of yours."),
+                                new TextPart("opening", "Dear {firstName},\n\nHere are two walls we painted that make me think of yours."),
                                 new GapPart("walls", "two walls like theirs, a line each"),
                                 new TextPart(
                                     "closing",
@@ -264,7 +264,7 @@ internal static class DemoForm
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nthank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )

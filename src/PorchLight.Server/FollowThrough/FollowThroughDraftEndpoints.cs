@@ -35,6 +35,7 @@ internal sealed record StepFacts(string Key, int? Day, string When, string Does,
 /// <param name="Steps">What is to be known of each step, in order.</param>
 /// <param name="Findings">What stands in the way of putting it into force.</param>
 /// <param name="Unfinished">The keys of the steps that are still to be written.</param>
+/// <param name="StartsInstead">Where another one starts instead of it, a sentence each.</param>
 /// <param name="Changes">What would change by putting it into force, a sentence each.</param>
 /// <param name="People">How many are on it.</param>
 /// <param name="Behind">How many of them are on an older version.</param>
@@ -51,6 +52,7 @@ internal sealed record FollowThroughView(
     IReadOnlyList<StepFacts> Steps,
     IReadOnlyList<Finding> Findings,
     IReadOnlyList<string> Unfinished,
+    IReadOnlyList<string> StartsInstead,
     IReadOnlyList<string> Changes,
     int People,
     int Behind
@@ -288,6 +290,21 @@ internal static class FollowThroughDraftEndpoints
             _ => 0,
         };
 
+    /// <summary>Where the narrower one always starts: by every form, or by some.</summary>
+    private static async Task<IReadOnlyList<string>> SayBeatenAsync(
+        FollowThroughContent content,
+        FollowThroughParts parts,
+        PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var forms = await db
+            .Forms.Where(form => form.Archived == null && form.PublishedVersion > 0)
+            .Select(form => form.Id)
+            .ToListAsync(cancellationToken);
+        return FollowThroughsTogether.SayBeaten(content, parts.Around.Others, [.. forms.Select(form => form.Value)], parts.Names.Form);
+    }
+
     internal static async Task<FollowThroughView> ViewAsync(
         StoredFollowThrough stored,
         PorchDb db,
@@ -331,6 +348,7 @@ internal static class FollowThroughDraftEndpoints
             ],
             FollowThroughCheck.Check(content, parts.Around),
             PlanTable.Unfinished(content),
+            await SayBeatenAsync(content, parts, db, cancellationToken),
             inForce is null ? [] : FollowThroughDifferences.Say(inForce.Content, content, parts.Names),
             on.Count,
             on.Count(number => number != stored.Number)

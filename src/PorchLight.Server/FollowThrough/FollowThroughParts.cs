@@ -45,6 +45,9 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
         var users = await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken);
         var webhooks = await db.Webhooks.AsNoTracking().OrderBy(webhook => webhook.Name).ToListAsync(cancellationToken);
         var others = (await InForceAsync(cancellationToken)).Where(one => one.FollowThroughId != itself).ToList();
+        var on = (
+            await db.FollowThroughs.Where(one => one.Archived == null && one.IsOn).Select(one => one.Id).ToListAsync(cancellationToken)
+        ).ToHashSet();
         var asked = content?.Starts.FormAsked is { } id ? forms.Find(form => form.Id.Value == id) : null;
         var about = asked is null ? NoForm : lists.Into(asked.Draft);
         return new FollowThroughParts(
@@ -79,6 +82,18 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
                 others.Select(one => one.FollowThroughId.Value).ToHashSet(),
                 webhooks.Select(webhook => webhook.Id.Value).ToHashSet()
             )
+            {
+                Itself = itself?.Value ?? Guid.Empty,
+                Others =
+                [
+                    .. others.Select(one => new OtherFollowThrough(
+                        one.FollowThroughId.Value,
+                        one.Content,
+                        on.Contains(one.FollowThroughId),
+                        itself is not { } id || one.FollowThroughId.Value.CompareTo(id.Value) < 0
+                    )),
+                ],
+            }
         );
     }
 

@@ -77,12 +77,12 @@ internal static class PlanTableEndpoints
         await using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
         {
             foreach (var heading in PlanTable.Headings)
-                csv.WriteField(heading);
+                csv.WriteCell(heading);
             foreach (var line in (await ViewAsync(stored, db, parts, cancellationToken)).Lines)
             {
                 await csv.NextRecordAsync();
                 foreach (var cell in new[] { line.Day, line.Step, line.Who, line.Sees, line.StillToWrite, line.EndsIf, line.Key })
-                    csv.WriteField(cell);
+                    csv.WriteCell(cell);
             }
 
             await csv.NextRecordAsync();
@@ -152,11 +152,7 @@ internal static class PlanTableEndpoints
 
         // What a spreadsheet would have run was defused when the table was saved.
         string Cell(string heading) =>
-            csv.TryGetField<string>(heading, out var cell) && cell is not null
-                ? cell.Length > 1 && cell[0] == '\'' && "=@+-\t\r".Contains(cell[1], StringComparison.Ordinal)
-                    ? cell[1..]
-                    : cell
-                : "";
+            csv.TryGetField<string>(heading, out var cell) && cell is not null ? SpreadsheetCells.Read(cell) : "";
     }
 
     private static async Task<Results<Ok<FollowThroughView>, ProblemHttpResult>> ReadAsync(

@@ -98,9 +98,8 @@ internal static class RehearsalEndpoints
     )
     {
         var on = await db
-            .Runs.Where(run => run.FollowThroughId == id && run.Active)
-            .Select(run => run.ClientId)
-            .OfType<Id<Client>>()
+            .Runs.Where(run => run.FollowThroughId == id && run.Active && run.ClientId != null)
+            .Select(run => run.ClientId!.Value)
             .ToListAsync(cancellationToken);
         var last = await db
             .CountingInquiries.OrderByDescending(inquiry => inquiry.Received)
@@ -234,7 +233,7 @@ internal static class RehearsalEndpoints
             {
                 { StoppedBy: { } why, Ended: { } at } =>
                     $"{TimeWords.At(at, now, zone)}: {(why == RunEnd.Booked ? "they book" : "they answer")}. It ends; what is left is never sent.",
-                { Ended: { } at } => $"It ends by itself {TimeWords.At(at, now, zone)}.",
+                { Ended: { } at } => $"Finishes {TimeWords.At(at, now, zone)}.",
                 _ when rows.Find(row => row.Status is StepStatus.Planned or StepStatus.Later) is { } open =>
                     $"“{open.Name}” has no date yet: the day it counts from is not known.",
                 _ => "It does not come to an end.",

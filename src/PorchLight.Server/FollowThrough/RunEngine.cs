@@ -143,8 +143,36 @@ internal sealed class RunEngine(
     public async Task<Run> StartAsync(FollowThroughVersion version, EventContext about, Instant now)
     {
         var (client, project) = (about.ClientId!.Value, about.ProjectId);
+        await RefuseEndlessRoundAsync(version, about, now);
         await MakeWayAsync(await ActiveOfAsync(client), version, project, now);
         return await BeginAsync(version, about, null, now);
+    }
+
+    /// <summary>
+    /// One journey, also of a person who was two until now: of the runs that may not go on side by side the one that was started last does.
+    /// </summary>
+    public async Task KeepOneJourneyAsync(Id<Client> client, Instant now)
+    {
+        var active = (await ActiveOfAsync(client))
+            .OrderByDescending(run => run.State.Started)
+            .ThenByDescending(run => run.Id.Value)
+            .ToList();
+        var kept = new List<Run>();
+        foreach (var run in active)
+        {
+            var context = await ContextAsync(run);
+            var ends = false;
+            foreach (var other in kept)
+            {
+                var isSame = other.FollowThroughId == run.FollowThroughId && other.ProjectId == run.ProjectId;
+                ends |= FollowThroughs.Ends(context.Content, (await db.VersionOfAsync(other)).Content, isSame);
+            }
+
+            if (ends)
+                await StopAsync(context, RunEnd.AnotherStarted, null, now);
+            else
+                kept.Add(run);
+        }
     }
 
     /// <summary>Starts a follow-through about a form that somebody left half-finished.</summary>
@@ -160,6 +188,32 @@ internal sealed class RunEngine(
         foreach (var run in await db.Runs.Where(run => run.SavedDraftId == draft.Id && run.Active).ToListAsync())
             await StopAsync(await ContextAsync(run), RunEnd.WentOn, null, clock.GetCurrentInstant());
     }
+
+    /// <summary>
+    /// Those that start each other without end are stopped where nobody waits between: the step that would start one once more fails, and
+    /// waits with its reason.
+    /// </summary>
+    private async Task RefuseEndlessRoundAsync(FollowThroughVersion version, EventContext about, Instant now)
+    {
+        if (_acting.Count == 0)
+            return;
+        var lately = (
+            await db
+                .Runs.Where(run =>
+                    run.FollowThroughId == version.FollowThroughId && run.ClientId == about.ClientId && run.ProjectId == about.ProjectId
+                )
+                .OrderByDescending(run => run.Id)
+                .Take(MostRounds)
+                .ToListAsync()
+        ).Count(run => run.State.Started > now - ShortestRound);
+        if (lately == MostRounds)
+            throw new StepFailedException(
+                $"“{version.Content.Name}” was started {MostRounds} times within an hour by steps. Two follow-throughs start each other: change one of them."
+            );
+    }
+
+    private const int MostRounds = 5;
+    private static readonly Duration ShortestRound = Duration.FromHours(1);
 
     /// <summary>One journey a person: what may not run beside the next ends.</summary>
     private async Task MakeWayAsync(IEnumerable<Run> others, FollowThroughVersion next, Id<Project>? project, Instant now)

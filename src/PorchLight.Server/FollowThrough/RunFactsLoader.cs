@@ -40,8 +40,30 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
     public async Task<RunFacts> LoadAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges) =>
         await LoadToStartAsync(client, project, inquiry, judges) with
         {
-            LastAutomaticMessage = client.Email is { } address ? await LastAutomaticAsync(address) : null,
+            LastAutomaticMessage = new[]
+            {
+                client.Email is { } address ? await LastAutomaticAsync(address) : null,
+                await LastNoteAsync(client),
+            }.Max(),
         };
+
+    /// <summary>When a text or a note went to them last that nobody nodded to.</summary>
+    private async Task<Instant?> LastNoteAsync(Client client)
+    {
+        var isNew = db.Entry(client).State == EntityState.Added;
+        var stored = isNew
+            ? []
+            : await db
+                .Events.AsNoTracking()
+                .Where(logged => logged.ClientId == client.Id && logged.Kind == "noteSent")
+                .OrderByDescending(logged => logged.Seq)
+                .Take(10)
+                .ToListAsync();
+        return stored
+            .Concat(db.Events.Local.Where(logged => logged.ClientId == client.Id))
+            .Where(logged => logged.What is NoteSent { By: null } note && (note.IsText || note.Step.Length > 0))
+            .Max(logged => (Instant?)logged.At);
+    }
 
     /// <summary>The same without what was sent last, on which nothing depends before something runs.</summary>
     public async Task<RunFacts> LoadToStartAsync(Client client, Id<Project>? project, Inquiry? inquiry, bool judges)

@@ -100,6 +100,12 @@ internal sealed class StepRunner(
     /// <summary>How the key of every effect begins that a run has on its person's mailbox.</summary>
     public const string OfRuns = "run ";
 
+    /// <summary>Begins the effect of a word at once to what somebody just did, which does not count as the message of the day.</summary>
+    public const string Answers = "answer of run ";
+
+    private static string EffectOf(RunContext context, string step) =>
+        $"{(context.Content.IsAnswer(context.Content.Step(step)) ? Answers : OfRuns)}{context.Run.Id} step {step}";
+
     private const int LongestTitle = 200;
 
     /// <summary>The message of a step as it stands before anybody edits it; null for a step that sends none.</summary>
@@ -194,14 +200,7 @@ internal sealed class StepRunner(
             };
         }
 
-        var queued = mail.Queue(
-            $"{OfRuns}{context.Run.Id} step {step}",
-            context.Business,
-            context.Client,
-            content,
-            automatic: by is null,
-            now
-        );
+        var queued = mail.Queue(EffectOf(context, step), context.Business, context.Client, content, automatic: by is null, now);
         await events.AppendAsync(
             queued is not null ? new MessageSent(draft.Subject, step, by) : new MessageNotSent(draft.Subject),
             now,
@@ -263,7 +262,7 @@ internal sealed class StepRunner(
                 Id = new Id<ClientTask>(Guid.CreateVersion7()),
                 ClientId = context.Client.Id,
                 ProjectId = context.Run.ProjectId,
-                Title = title.Length <= LongestTitle ? title : title[..LongestTitle],
+                Title = UnicodeText.Start(title, LongestTitle),
                 IsDate = false,
                 On = calendar.WorkingDaysAfter(calendar.Today(now), task.DueAfterWorkingDays),
                 ForId = task.For is { } user ? await WorksHereAsync(user) : (await ProjectAsync(context)).LooksAfterId,

@@ -1,10 +1,12 @@
 using System.Security.Claims;
 using System.Text.Encodings.Web;
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Workbench;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
@@ -21,6 +23,7 @@ internal static class FormEndpoints
     /// <param name="LightOn">Whether a person has turned the light on.</param>
     /// <param name="Shines">Whether it takes answers.</param>
     /// <param name="Light">How the light stands, in a sentence.</param>
+    /// <param name="Warnings">What should be known before it is published, a sentence each.</param>
     internal sealed record FormView(
         Id<Form> Id,
         string Title,
@@ -32,7 +35,8 @@ internal static class FormEndpoints
         int Version,
         bool UnpublishedChanges,
         Sharing Sharing,
-        IReadOnlyList<Finding> Findings
+        IReadOnlyList<Finding> Findings,
+        IReadOnlyList<string> Warnings
     );
 
     /// <summary>Ways to bring people to a form.</summary>
@@ -226,7 +230,13 @@ internal static class FormEndpoints
             form.PublishedVersion,
             form.DraftRevision != form.PublishedRevision,
             Sharing.Of(form, published, token, site, business.Look),
-            FormStructure.Check(business.Lists.Into(form.Draft), await fields.ReadAsync(db))
+            FormStructure.Check(business.Lists.Into(form.Draft), await fields.ReadAsync(db)),
+            FormWarnings.Of(
+                business.Lists.Into(form.Draft),
+                form.ScreeningDraft is { Signals.Count: > 0 } draft
+                    && JsonSerializer.Serialize(draft, Json.Options)
+                        != JsonSerializer.Serialize(await ScreeningEndpoints.InForceAsync(form, db), Json.Options)
+            )
         );
     }
 }

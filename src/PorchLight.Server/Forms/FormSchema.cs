@@ -1,8 +1,6 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Microsoft.AspNetCore.OpenApi;
-using Microsoft.OpenApi;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Hosting;
 
@@ -12,29 +10,24 @@ namespace PorchLight.Server.Forms;
 /// The published JSON Schema of forms. It is what the contract says of a form, so that whoever reads the one and whoever generates
 /// types from the other have the same.
 /// </summary>
-internal sealed class FormSchema([FromKeyedServices("v1")] IOpenApiDocumentProvider contract)
+internal static class FormSchema
 {
     private const string Components = "#/components/schemas/";
     private const string Definitions = "#/definitions/";
-    private string? _text;
+    private static readonly Lazy<string> Made = new(Make);
 
     public static void Map(IEndpointRouteBuilder app) =>
-        app.MapGet(
-                "/schemas/form.json",
-                async (FormSchema schema, CancellationToken cancellationToken) =>
-                    Results.Text(await schema.TextAsync(cancellationToken), "application/schema+json")
-            )
+        app.MapGet("/schemas/form.json", () => Results.Text(Text, "application/schema+json"))
             .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
             .ExcludeFromDescription();
 
     /// <summary>The schema, JSON Schema 2020-12.</summary>
-    public async Task<string> TextAsync(CancellationToken cancellationToken)
+    public static string Text => Made.Value;
+
+    private static string Make()
     {
-        if (_text is not null)
-            return _text;
-        var document = await contract.GetOpenApiDocumentAsync(cancellationToken);
-        var written = await document.SerializeAsJsonAsync(OpenApiSpecVersion.OpenApi3_1, cancellationToken);
-        var all = JsonNode.Parse(written)!["components"]!["schemas"]!.AsObject();
+        var all = JsonNode.Parse(Contract.Text)!["components"]!["schemas"]!.AsObject();
         var definitions = new SortedDictionary<string, JsonNode?>(StringComparer.Ordinal);
         Collect(nameof(FormContent));
         var schema = all[nameof(FormContent)]!.DeepClone().AsObject();
@@ -42,7 +35,7 @@ internal sealed class FormSchema([FromKeyedServices("v1")] IOpenApiDocumentProvi
         schema.Insert(1, "title", "Porch Light form");
         // Readers of older drafts look for definitions under this name; a pointer leads there in every draft.
         schema["definitions"] = new JsonObject(definitions);
-        return _text = schema
+        return schema
             .ToJsonString(new JsonSerializerOptions { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping })
             .Replace(Components, Definitions, StringComparison.Ordinal);
 

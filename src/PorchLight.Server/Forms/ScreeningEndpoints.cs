@@ -144,7 +144,7 @@ internal static class ScreeningEndpoints
     /// <summary>The screening somebody works on; the one in force while nobody does.</summary>
     public static async Task<ScreeningRules> WorkedOnAsync(Form form, PorchDb db) => form.ScreeningDraft ?? await InForceAsync(form, db);
 
-    private static async Task<ScreeningRules> InForceAsync(Form form, PorchDb db) =>
+    internal static async Task<ScreeningRules> InForceAsync(Form form, PorchDb db) =>
         form.ScreeningVersion == 0 ? ReadyForms.NoScreening : await db.ScreeningRulesAsync(form.Id, form.ScreeningVersion);
 
     /// <summary>The service a form asks about; the only one a business has, where the form does not say.</summary>

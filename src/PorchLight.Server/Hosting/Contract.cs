@@ -67,6 +67,15 @@ internal static class Contract
             );
         });
 
+    /// <summary>The contract as it was built: making it anew would cost hundreds of opened forms.</summary>
+    public static string Text { get; } = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "openapi.json"));
+
+    public static void MapContract(this IEndpointRouteBuilder app) =>
+        app.MapGet("/openapi/v1.json", () => Results.Text(Text, "application/json"))
+            .For(Access.Public)
+            .RequireRateLimiting(RateLimits.PublicForms)
+            .ExcludeFromDescription();
+
     /// <summary>
     /// A type that is first met where it may be null is described as one that may always be; whether it may is said at each member.
     /// </summary>

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Data.Sqlite;
 using PorchLight.Core.Common;
 
 namespace PorchLight.Server.Hosting;
@@ -64,6 +65,10 @@ internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionH
             BadHttpRequestException { InnerException: NotSupportedException } or NotSupportedException => Unreadable(null),
             // A body in letters this machine cannot read, like UTF-7; the framework calls it our failure.
             InvalidOperationException { Source: "Microsoft.AspNetCore.Http.Extensions" } => Unreadable(null),
+            _ when IsDiskFull(exception) => Problems.Say(
+                StatusCodes.Status507InsufficientStorage,
+                "The disk Porch Light runs on is full, so this could not be kept. Make room on it and try again; what you typed is still here."
+            ),
             BadHttpRequestException bad => Problems.Say(bad.StatusCode, Problems.Unreadable),
             _ => null,
         };
@@ -84,6 +89,16 @@ internal sealed class ProblemWriter(ILogger<ProblemWriter> logger) : IExceptionH
         await problem.ExecuteAsync(httpContext);
         return true;
     }
+
+    // SQLite says 13 (SQLITE_FULL), the file system 28 (ENOSPC) or, under Windows, 112 (ERROR_DISK_FULL).
+    private static bool IsDiskFull(Exception exception) =>
+        exception switch
+        {
+            SqliteException sqlite => sqlite.SqliteErrorCode == 13,
+            IOException io => (io.HResult & 0xFFFF) is 28 or 112,
+            { InnerException: { } inner } => IsDiskFull(inner),
+            _ => false,
+        };
 
     // The path of an answer reads $.answers.budget.keys or $.answers['a key'].keys.
     private static ProblemHttpResult Unreadable(string? path)

@@ -24,7 +24,7 @@ internal sealed class CompletedRequest
     /// <summary>How it was answered; zero while that is not known.</summary>
     public int Status { get; set; }
 
-    /// <summary>The answer as JSON; null for none.</summary>
+    /// <summary>The answer as JSON, sealed: links and secrets are shown once. Null for none.</summary>
     public string? Answer { get; set; }
 }
 
@@ -37,8 +37,8 @@ internal static class SendOnce
     public const string Header = "Send-Key";
 
     /// <summary>
-    /// The endpoint makes or sends something: pressed twice, it happens once. The key is stored in the transaction in which
-    /// the thing itself is, and a second request under it gets the first one's answer.
+    /// The endpoint makes or sends something: pressed twice, it happens once. The key and the answer are stored in the transaction in
+    /// which the thing itself is, so that a second request under it gets the first one's answer whatever happens in between.
     /// </summary>
     public static RouteHandlerBuilder Once(this RouteHandlerBuilder endpoint) =>
         endpoint.AddEndpointFilter(new SendOnceFilter()).WithMetadata(new SendOnceMetadata());
@@ -73,12 +73,12 @@ internal static class SendOnce
         )
         {
             var services = context.HttpContext.RequestServices;
-            var db = services.GetRequiredService<PorchDb>();
+            var (db, tokens) = (services.GetRequiredService<PorchDb>(), services.GetRequiredService<Tokens>());
             if (await db.CompletedRequests.AsNoTracking().SingleOrDefaultAsync(act => act.Key == key) is { } done)
                 return done.Asked != asked ? Problems.Conflict("This was sent already, with other words. Reload the page to see what went.")
                     : done.Status == 0 ? Problems.Conflict("This was done already. Reload the page to see it.")
                     : done.Answer is null ? Results.StatusCode(done.Status)
-                    : Results.Content(done.Answer, "application/json", Encoding.UTF8, done.Status);
+                    : Results.Content(tokens.Open(done.Answer), "application/json", Encoding.UTF8, done.Status);
 
             var act = db
                 .CompletedRequests.Add(
@@ -90,17 +90,45 @@ internal static class SendOnce
                     }
                 )
                 .Entity;
-            var result = await next(context);
-            var answer = result is INestedHttpResult nested ? nested.Result : result;
-            if ((answer as IStatusCodeHttpResult)?.StatusCode is not (>= 200 and < 300 and var status))
+            db.HoldsCommits = true;
+            try
+            {
+                var result = await next(context);
+                db.HoldsCommits = false;
+                var answer = result is INestedHttpResult nested ? nested.Result : result;
+                if ((answer as IStatusCodeHttpResult)?.StatusCode is >= 200 and < 300 and var status)
+                {
+                    var said = answer is IValueHttpResult { Value: { } value }
+                        ? tokens.Seal(JsonSerializer.Serialize(value, value.GetType(), Json.Options))
+                        : null;
+                    await KeepAsync(db, act, status, said);
+                }
+
+                await db.CommitHeldAsync(CancellationToken.None);
                 return result;
+            }
+            finally
+            {
+                db.HoldsCommits = false;
+                if (db.CurrentWrite is { IsHeld: true } held)
+                    await held.GiveUpAsync();
+            }
+        }
+
+        /// <summary>Keeps the answer with what was done; where nothing was written, on its own.</summary>
+        private static async Task KeepAsync(PorchDb db, CompletedRequest act, int status, string? said)
+        {
+            if (db.CurrentWrite is not null)
+            {
+                await db
+                    .CompletedRequests.Where(done => done.Key == act.Key)
+                    .ExecuteUpdateAsync(done => done.SetProperty(one => one.Status, status).SetProperty(one => one.Answer, said));
+                return;
+            }
+
+            (act.Status, act.Answer) = (status, said);
             await using var write = await db.WriteAsync(CancellationToken.None);
-            act.Status = status;
-            act.Answer = answer is IValueHttpResult { Value: { } value }
-                ? JsonSerializer.Serialize(value, value.GetType(), Json.Options)
-                : null;
             await write.SaveAsync(CancellationToken.None);
-            return result;
         }
 
         private static string Fingerprint(EndpointFilterInvocationContext context)

@@ -102,7 +102,10 @@ internal static class JoinEndpoints
 internal static class Passwords
 {
     public const int Least = 10;
-    public const string TooShort = "A password needs at least ten characters. A few words in a row are good.";
+
+    /// <summary>The one limit, wherever a password is given: a longer one would only cost time.</summary>
+    public const int Most = 200;
+    public const string TooShort = "A password needs ten to 200 characters. A few words in a row are good.";
 
     public static async Task<bool> IsGoodAsync(UserManager<User> users, User user, string password)
     {
@@ -112,6 +115,6 @@ internal static class Passwords
                 return false;
         }
 
-        return password.Length <= 200;
+        return password.Length <= Most;
     }
 }

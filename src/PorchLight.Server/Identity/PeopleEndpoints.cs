@@ -221,9 +221,14 @@ internal static class PeopleEndpoints
         UserManager<User> users,
         IPasswordHasher<User> hasher,
         SignInManager<User> signIn,
+        SignInThrottle throttle,
         CancellationToken cancellationToken
     )
     {
+        if (change.Current.Length > Passwords.Most || change.Next.Length > Passwords.Most)
+            return Problems.Unfinished(new Finding("next", Passwords.TooShort));
+        if (!throttle.MayGuessCurrent(who.UserId()))
+            return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
         await using var write = await db.WriteAsync(cancellationToken);
         var person = (await users.GetUserAsync(who))!;
         if (hasher.VerifyHashedPassword(person, person.PasswordHash!, change.Current) == PasswordVerificationResult.Failed)
@@ -231,6 +236,7 @@ internal static class PeopleEndpoints
         if (await users.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
             return Problems.Unfinished(new Finding("next", Passwords.TooShort));
         await write.SaveAsync(cancellationToken);
+        throttle.KnewCurrent(person.Id);
         await signIn.RefreshSignInAsync(person);
         return TypedResults.NoContent();
     }

@@ -67,19 +67,25 @@ internal static class SignInEndpoints
         );
     }
 
+    private const string WrongPair = "This e-mail address and password do not belong together. Please check both.";
+
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
         SignIn signIn,
         PorchDb db,
         SignInManager<User> manager,
         IPasswordHasher<User> hasher,
         SignInThrottle throttle,
+        TimeProvider time,
         HttpContext http,
         CancellationToken cancellationToken
     )
     {
         var email = signIn.Email.Trim();
+        if (signIn.Password.Length > Passwords.Most)
+            return Problems.Say(StatusCodes.Status401Unauthorized, WrongPair);
         if (!throttle.MayTry(http, email))
             return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
+        await Task.Delay(throttle.PauseBefore(http, email), time, cancellationToken);
         var user = await manager.UserManager.FindByNameAsync(email);
         if (
             user is null
@@ -91,10 +97,7 @@ internal static class SignInEndpoints
             if (user is null)
                 hasher.HashPassword(null!, signIn.Password);
             throttle.Failed(http, email);
-            return Problems.Say(
-                StatusCodes.Status401Unauthorized,
-                "This e-mail address and password do not belong together. Please check both."
-            );
+            return Problems.Say(StatusCodes.Status401Unauthorized, WrongPair);
         }
 
         if (verified == PasswordVerificationResult.SuccessRehashNeeded)

@@ -6,9 +6,9 @@ using PorchLight.Server.Hosting;
 namespace PorchLight.Server.Identity;
 
 /// <summary>
-/// Slows guessing of passwords down: by the address it comes from and the account it is aimed at. A device on which somebody has
-/// signed in before counts for itself, so that strangers lock nobody out; and an account there is not is treated like one
-/// there is.
+/// Slows guessing of passwords down, by the address it comes from and the account it is aimed at. An account that is guessed at from
+/// many addresses is never closed, for its owner may sit at a new device: each guess of a stranger takes longer instead. A device on which
+/// somebody has signed in before counts for itself; and an account there is not is treated like one there is.
 /// </summary>
 internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider protection)
 {
@@ -16,14 +16,25 @@ internal sealed class SignInThrottle(Quotas quotas, IDataProtectionProvider prot
     private const string DeviceCookie = "porch-light-device";
     private const int Most = 8;
     private const int MostByAll = 200;
+
+    /// <summary>How long a guess takes at an account that strangers guess at from everywhere.</summary>
+    internal static readonly TimeSpan Slowed = TimeSpan.FromSeconds(3);
     private static readonly Duration Pause = Duration.FromMinutes(5);
     private readonly IDataProtector _devices = protection.CreateProtector("PorchLight.Devices");
 
     /// <summary>Whether another guess is listened to.</summary>
     public bool MayTry(HttpContext http, string email) =>
-        Device(http, email) is { } device
-            ? quotas.IsLeft(What, device, Most)
-            : quotas.IsLeft(What, From(http, email), Most) && quotas.IsLeft(What, EmailAddress.Key(email), MostByAll);
+        Device(http, email) is { } device ? quotas.IsLeft(What, device, Most) : quotas.IsLeft(What, From(http, email), Most);
+
+    /// <summary>How long this guess waits before it is looked at.</summary>
+    public TimeSpan PauseBefore(HttpContext http, string email) =>
+        Device(http, email) is null && !quotas.IsLeft(What, EmailAddress.Key(email), MostByAll) ? Slowed : TimeSpan.Zero;
+
+    /// <summary>Whether another guess of the password of who is signed in is listened to, and counts it.</summary>
+    public bool MayGuessCurrent(Guid user) => quotas.Use("current password", user.ToString(), Most, Pause);
+
+    /// <summary>They knew it.</summary>
+    public void KnewCurrent(Guid user) => quotas.GiveBack("current password", user.ToString());
 
     public void Failed(HttpContext http, string email)
     {

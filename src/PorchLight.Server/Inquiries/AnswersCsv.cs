@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using CsvHelper;
 using CsvHelper.Configuration;
 using Microsoft.EntityFrameworkCore;
@@ -15,12 +14,11 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
-internal static partial class AnswersCsv
+internal static class AnswersCsv
 {
     internal static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
     {
         NewLine = "\r\n",
-        InjectionOptions = InjectionOptions.Escape,
         // Left to itself the writer quotes only what holds the whole line end; RFC 4180, 2.6 wants each half of it quoted.
         ShouldQuote = args => ConfigurationFunctions.ShouldQuote(args) || args.Field.AsSpan().ContainsAny('\r', '\n'),
     };
@@ -112,17 +110,14 @@ internal static partial class AnswersCsv
         return file.ToArray();
     }
 
-    // A spreadsheet that parts cells at another mark than the comma, or at a line end, would run what stands behind it. What
-    // stands at the start of a cell is the writer's to defuse.
-    private static string Defuse(string cell) => AfterAMark().Replace(cell, "$1'$2");
-
-    [GeneratedRegex("([;\\t\\r\\n])([=+@-])", RegexOptions.CultureInvariant)]
-    private static partial Regex AfterAMark();
+    /// <summary>Writes a cell that no spreadsheet runs.</summary>
+    internal static void WriteCell(this CsvWriter csv, string? cell) =>
+        csv.WriteField(cell is null ? null : SpreadsheetCells.Defused(cell));
 
     private static async Task WriteRowAsync(CsvWriter csv, IEnumerable<string?> cells)
     {
         foreach (var cell in cells)
-            csv.WriteField(cell is null ? null : Defuse(cell));
+            csv.WriteCell(cell);
         await csv.NextRecordAsync();
     }
 }

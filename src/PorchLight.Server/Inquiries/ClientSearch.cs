@@ -120,7 +120,7 @@ internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
         string.Join(
             ' ',
             UnicodeText
-                .Valid(words)
+                .Valid(new string([.. words.Select(c => char.IsControl(c) ? ' ' : c)]))
                 .Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)
                 .Select(word => $"\"{word.Replace("\"", "\"\"", StringComparison.Ordinal)}\"*")
         );

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
@@ -24,6 +25,7 @@ internal static class FormSettingsEndpoints
     /// <param name="MonthChoices">The months to come that can be limited.</param>
     /// <param name="Waiting">How many asked to be told when it is open again.</param>
     /// <param name="Unfinished">How many filling-ins are kept to be finished later.</param>
+    /// <param name="EarlyExits">Who left by an early way out, before they said who they are.</param>
     /// <param name="People">Who can be told.</param>
     internal sealed record FormSettingsView(
         FormSettings Settings,
@@ -35,8 +37,19 @@ internal static class FormSettingsEndpoints
         IReadOnlyList<Named> MonthChoices,
         int Waiting,
         int Unfinished,
+        EarlyExitsView EarlyExits,
         IReadOnlyList<Person> People
     );
+
+    /// <summary>Those who left by an early way out and are no inquiry: a count, and what the last of them answered.</summary>
+    /// <param name="Count">How many.</param>
+    /// <param name="Latest">The newest first.</param>
+    internal sealed record EarlyExitsView(int Count, IReadOnlyList<EarlyExit> Latest);
+
+    /// <param name="At">When, in words.</param>
+    /// <param name="SendOff">What they were told, by its title.</param>
+    /// <param name="Answers">What they answered, a line each.</param>
+    internal sealed record EarlyExit(Guid Id, string At, string SendOff, IReadOnlyList<string> Answers);
 
     internal sealed record Named(string Key, string Words);
 
@@ -137,10 +150,52 @@ internal static class FormSettingsEndpoints
             ],
             await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
             await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
+            await EarlyExitsAsync(form, db, clock.GetCurrentInstant(), business.DateTimeZone, cancellationToken),
             await db
                 .Users.OrderBy(user => user.DisplayName)
                 .Select(user => new Person(user.Id, user.DisplayName, user.Email!))
                 .ToListAsync(cancellationToken)
+        );
+    }
+
+    private const int MostShown = 20;
+
+    private static async Task<EarlyExitsView> EarlyExitsAsync(
+        Form form,
+        PorchDb db,
+        Instant now,
+        DateTimeZone zone,
+        CancellationToken cancellationToken
+    )
+    {
+        var left = db
+            .Submissions.AsNoTracking()
+            .Where(sent => sent.FormId == form.Id && !sent.IsErased && !db.Inquiries.Any(inquiry => inquiry.SubmissionId == sent.Id));
+        var latest = await left.OrderByDescending(sent => sent.At)
+            .ThenByDescending(sent => sent.Id)
+            .Take(MostShown)
+            .ToListAsync(cancellationToken);
+        var numbers = latest.Select(sent => sent.FormVersion).Distinct().ToList();
+        var versions = await db
+            .FormVersions.AsNoTracking()
+            .Where(version => version.FormId == form.Id && numbers.Contains(version.Number))
+            .ToDictionaryAsync(version => version.Number, version => version.Content, cancellationToken);
+        return new EarlyExitsView(
+            await left.CountAsync(cancellationToken),
+            [
+                .. latest.Select(sent => new EarlyExit(
+                    sent.Id.Value,
+                    TimeWords.At(sent.At, now, zone),
+                    KnownValues.BeforeAnswers(versions[sent.FormVersion].FindSendOff(sent.SendOff)?.Title ?? ""),
+                    [
+                        .. versions[sent.FormVersion]
+                            .Questions.Where(question => sent.Answers.ByQuestion.ContainsKey(question.Key))
+                            .Select(question =>
+                                $"{KnownValues.BeforeAnswers(question.Wording).TrimEnd('?', ':', ' ')}: {AnswerWords.Say(sent.Answers.ByQuestion[question.Key], question)}"
+                            ),
+                    ]
+                )),
+            ]
         );
     }
 }

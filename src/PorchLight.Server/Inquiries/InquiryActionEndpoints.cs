@@ -147,7 +147,11 @@ internal static class InquiryActionEndpoints
                         cancellationToken
                     )
                 )
-                    await stages.CloseWithInquiryAsync((await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!, now);
+                    await stages.CloseWithInquiryAsync(
+                        (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!,
+                        who.UserId(),
+                        now
+                    );
                 await events.AppendAsync(new InquiryClosed(who.UserId()), now, AboutOf(inquiry));
             },
             cancellationToken
@@ -171,7 +175,11 @@ internal static class InquiryActionEndpoints
             {
                 if (inquiry.Closed is null)
                     return;
-                await stages.OpenWithInquiryAsync((await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!, now);
+                await stages.OpenWithInquiryAsync(
+                    (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!,
+                    who.UserId(),
+                    now
+                );
                 await events.AppendAsync(new InquiryReopened(who.UserId()), now, AboutOf(inquiry));
             },
             cancellationToken

@@ -22,7 +22,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
         var lookup = ClientRecognition.LookFor(contact, link?.ClientId?.Value);
         var known = lookup switch
         {
-            { Id: { } id } => await db.Clients.FindAsync(new Id<Client>(id)),
+            { Id: { } id } => await db.ClientOrMergedAsync(new Id<Client>(id)) is { } client ? await db.WhereMergedAsync(client) : null,
             { EmailKey: { } email } => await db.ClientWritingFromAsync(email, contact.Name?.Full),
             _ => null,
         };

@@ -2,8 +2,10 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Projects;
+using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -24,7 +26,18 @@ internal static class InquiryStageEndpoints
     /// <param name="From">
     /// The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands.
     /// </param>
-    internal sealed record StageMove(Id<Inquiry> Inquiry, string Stage, LocalDate? Until, string? Reason, string? From = null);
+    /// <param name="Answered">
+    /// Of one that is parked while a first reply is promised: whether they know of it, so that the promise is kept; null where nobody was
+    /// asked.
+    /// </param>
+    internal sealed record StageMove(
+        Id<Inquiry> Inquiry,
+        string Stage,
+        LocalDate? Until,
+        string? Reason,
+        string? From = null,
+        bool? Answered = null
+    );
 
     internal sealed record StageMoves(IReadOnlyList<StageMove> Moves);
 
@@ -36,6 +49,7 @@ internal static class InquiryStageEndpoints
         StageMoves wanted,
         PorchDb db,
         ProjectStages stages,
+        EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
@@ -68,7 +82,24 @@ internal static class InquiryStageEndpoints
                 return Problems.Conflict(
                     $"Somebody moved it to “{list.GetValueOrDefault(project.Stage)?.Name ?? project.Stage}” meanwhile. Nothing was moved; look at it once more."
                 );
-            back.Add(new StageMove(inquiry.Id, project.Stage, project.ParkedUntil, project.LostReason, stage.Key));
+            if (stage.Kind == StageKind.Parked && inquiry is { PromiseStopped: null, PromisedBy: { } deadline })
+            {
+                if (move.Answered is null)
+                    return Problems.Unfinished(
+                        new Finding(
+                            "answered",
+                            $"{await NameAsync(db, inquiry, cancellationToken)} is promised a first reply {DeadlineWords.ToOwner(deadline, now, business.Calendar)}. Say whether they know that you come back to them later."
+                        )
+                    );
+                if (move.Answered is true)
+                    await events.AppendAsync(
+                        new AnsweredElsewhere(who.UserId()),
+                        now,
+                        new EventContext(inquiry.ClientId, inquiry.ProjectId, inquiry.Id)
+                    );
+            }
+
+            back.Add(new StageMove(inquiry.Id, project.Stage, project.ParkedUntil, project.LostReason, stage.Key, Answered: false));
             await stages.MoveAsync(project, stage, who.UserId(), now, move.Until, move.Reason);
         }
 
@@ -76,4 +107,7 @@ internal static class InquiryStageEndpoints
         back.Reverse();
         return TypedResults.Ok(new StageMoves(back));
     }
+
+    private static async Task<string> NameAsync(PorchDb db, Inquiry inquiry, CancellationToken cancellationToken) =>
+        (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))?.Name ?? "Somebody";
 }

@@ -106,8 +106,14 @@ internal sealed class Intake(
         if (target.IsPreview)
             return new IntakeResult.Received(
                 checkedOut.End(),
-                Words(checkedOut.Known, PromiseOf(target.Form, business).Deadline(now, business.Calendar), business, now),
-                null,
+                Words(
+                    checkedOut.Known,
+                    PromiseOf(target.Form, business).Deadline(now, business.Calendar),
+                    CanAnswer(checkedOut, target.Link),
+                    business,
+                    now
+                ),
+                Notice(null, CanAnswer(checkedOut, target.Link)),
                 target.Form.AwayNote,
                 CallAsked: false,
                 ""
@@ -118,6 +124,7 @@ internal sealed class Intake(
         {
             // Of two equal sendings the second finds here what the first stored.
             await RefreshAsync(target, cancellationToken);
+            await db.Entry(business).ReloadAsync(cancellationToken);
             if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
                 return await AgainAsync(stored, sending, now, cancellationToken);
             if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
@@ -195,9 +202,10 @@ internal sealed class Intake(
         var writtenDown = target.WrittenDown;
         var owesNothing = sendOff.TurnsAway || month is { Waits: true };
         var promise = PromiseOf(form, business);
-        var deadline = owesNothing || writtenDown is { Answered: true } ? null : promise.Deadline(came, business.Calendar);
+        var canAnswer = CanAnswer(sent, link) || writtenDown is not null;
+        var deadline = owesNothing || !canAnswer || writtenDown is { Answered: true } ? null : promise.Deadline(came, business.Calendar);
         Id<Inquiry>? made = null;
-        if (contact.IsReachable || writtenDown is not null)
+        if (contact.MakesInquiry(version.Content, route) || link?.ClientId is not null || writtenDown is not null)
         {
             var (client, knownBefore) = await records.ClientAsync(contact, link, came);
             var (project, joined) = await records.ProjectAsync(client, knownBefore, form, version.Content, came);
@@ -245,6 +253,7 @@ internal sealed class Intake(
                 {
                     Channel = inquiry.Channel,
                     By = writtenDown?.By,
+                    TurnedAway = sendOff.TurnsAway,
                     StartsNothing = writtenDown is { Starts: false },
                 },
                 now,
@@ -265,8 +274,8 @@ internal sealed class Intake(
 
         return new IntakeResult.Received(
             sendOff,
-            Words(known, deadline, business, now),
-            Notice(month),
+            Words(known, deadline, canAnswer, business, now),
+            Notice(month, canAnswer || made is null),
             form.AwayNote,
             CallAsked: false,
             receipt.Token,
@@ -320,10 +329,13 @@ internal sealed class Intake(
         var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, cancellationToken);
         var known = await loader.SaidAsync(stored, content, business, cancellationToken);
         var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
+        var canAnswer =
+            inquiry is null or { Channel: not InquiryChannel.Form } or { KnownBefore: true }
+            || Contact.Of(content, known.Answers).IsReachable;
         return new IntakeResult.Received(
             content.FindSendOff(stored.SendOff)!,
-            Words(known, inquiry?.PromisedBy, business, now),
-            Notice(month),
+            Words(known, inquiry?.PromisedBy, canAnswer, business, now),
+            Notice(month, canAnswer),
             (await db.Forms.FindAsync([stored.FormId], cancellationToken))!.AwayNote,
             inquiry?.CallAsked is not null,
             tokens.Open(stored.ReceiptSealed),
@@ -331,9 +343,15 @@ internal sealed class Intake(
         );
     }
 
-    private static string? Notice(WantedMonth? month) => month is { Waits: true } ? Capacities.WaitingNote(month.Month) : null;
+    /// <summary>Whether an answer reaches them: by what they said, or, of who came by a link made for them, by what is on file.</summary>
+    private static bool CanAnswer(CheckedSubmission sent, PersonalLink? link) => sent.Contact.IsReachable || link?.ClientId is not null;
 
-    private static Func<string, string> Words(AnswerContext known, Instant? deadline, Business business, Instant now)
+    private static string? Notice(WantedMonth? month, bool canAnswer) =>
+        month is { Waits: true } ? Capacities.WaitingNote(month.Month)
+        : canAnswer ? null
+        : "Your answers have arrived. You left neither an e-mail address nor a phone number, so we cannot write back to you.";
+
+    private static Func<string, string> Words(AnswerContext known, Instant? deadline, bool canAnswer, Business business, Instant now)
     {
         var said = known with
         {
@@ -345,7 +363,7 @@ internal sealed class Intake(
                 ["owner"] = business.OwnerName,
             },
         };
-        return words => Wordings.Fill(words, said);
+        return words => Wordings.Fill(canAnswer ? words : Wordings.WithoutSentencesThatName(words, "promise"), said);
     }
 
     /// <summary>The page the form stood on, when what the browser said of it is a web address at all.</summary>

@@ -140,5 +140,5 @@ internal sealed class MailIntake(PorchDb db, EventLog events)
         return $"<{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(said)))}>";
     }
 
-    private static string Shortened(string subject) => subject.Length <= 300 ? subject : subject[..300];
+    private static string Shortened(string subject) => UnicodeText.Start(subject, 300);
 }

@@ -136,7 +136,7 @@ internal static class PersonalLinkEndpoints
         if (await db.Forms.FindAsync([id], cancellationToken) is null)
             return null;
         var email = asked.Email.Trim();
-        var key = EmailAddress.Key(email);
+        var name = $"{asked.GivenName.Trim()} {asked.FamilyName.Trim()}".Trim();
         var now = clock.GetCurrentInstant();
         var made = tokens.Create();
         await db
@@ -151,10 +151,8 @@ internal static class PersonalLinkEndpoints
             Email = email,
             GivenName = asked.GivenName.Trim(),
             FamilyName = asked.FamilyName.Trim(),
-            ClientId = await db
-                .Clients.Where(client => client.EmailKey == key)
-                .Select(client => (Id<Client>?)client.Id)
-                .SingleOrDefaultAsync(cancellationToken),
+            // Several may share an address; whose it is, the name says.
+            ClientId = (await db.ClientWritingFromAsync(email, name.Length > 0 ? name : null))?.Id,
             MadeBy = who.DisplayName(),
             Made = now,
             GoodUntil = now + Retention.PersonalLink,

@@ -15,6 +15,9 @@ internal sealed class Promises(PorchDb db) : IEventReaction
 {
     public async Task ReactAsync(LoggedEvent logged)
     {
+        // In a business of one's own, mail that only comes into the practice mailbox reaches nobody, and keeps no promise.
+        if (logged.What is MessageSent && await db.BusinessAsync() is { Smtp: null, IsDemo: false })
+            return;
         var touched =
             logged.ClientId is not null && logged.What.IsPersonalWord()
                 ? await db

@@ -221,7 +221,7 @@ internal static class PublicEndpoints
                 .. words(sendOff.Text).Split("\n\n", StringSplitOptions.RemoveEmptyEntries),
                 .. sendOff.SaysAwayNote ? [received.AwayNote] : Array.Empty<string>(),
             ],
-            [.. sendOff.NextSteps.Select(words)],
+            [.. sendOff.NextSteps.Select(words).Where(step => step.Length > 0)],
             sendOff.OffersCall,
             received.CallAsked,
             sendOff.WaysForward,

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
@@ -35,7 +36,7 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, tooMuch));
         if (await loader.VersionAsync(target, sending.Version) is not { } version)
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, PublicEndpoints.FormChanged));
-        var content = version.Content;
+        var content = Contact.WithContactLanding(version.Content);
         var asked = content.Questions.Select(question => question.Key).ToHashSet();
         if (sending.Answers.Keys.FirstOrDefault(key => !asked.Contains(key)) is { } unknown)
             return (
@@ -95,10 +96,17 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
     }
 
     /// <summary>Whom the business knows the sender as; null for somebody new.</summary>
-    private async Task<Client?> ClientAsync(PersonalLink? link, Contact contact, CancellationToken cancellationToken) =>
-        link?.ClientId is { } id ? await db.Clients.FindAsync([id], cancellationToken)
-        : contact.Email is { } email ? await db.ClientWritingFromAsync(email, contact.Name?.Full)
-        : null;
+    private async Task<Client?> ClientAsync(PersonalLink? link, Contact contact, CancellationToken cancellationToken)
+    {
+        var client =
+            link?.ClientId is { } id ? await db.Clients.FindAsync([id], cancellationToken)
+            : contact.Email is { } email ? await db.ClientWritingFromAsync(email, contact.Name?.Full)
+            : null;
+        // It is read again when it is written to: it may have become one with another meanwhile.
+        foreach (var read in db.ChangeTracker.Entries<Client>().ToList())
+            read.State = EntityState.Detached;
+        return client;
+    }
 
     private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
 

@@ -1,4 +1,5 @@
 using System.Text.Encodings.Web;
+using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Records;
@@ -31,6 +32,8 @@ internal static class UnsubscribePage
 
     private static async Task<IResult> ShowAsync(string token, PorchDb db, HttpResponse response)
     {
+        if (!await db.Businesses.AnyAsync())
+            return Problems.NotFound("There is nothing at this address.");
         var business = await db.BusinessAsync();
         return await db.ClientUnsubscribingAsync(token) is null
             ? Gone(business, response)
@@ -54,6 +57,8 @@ internal static class UnsubscribePage
         CancellationToken cancellationToken
     )
     {
+        if (!await db.Businesses.AnyAsync(cancellationToken))
+            return Problems.NotFound("There is nothing at this address.");
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.BusinessAsync();
         if (await db.ClientUnsubscribingAsync(token) is not { } client)

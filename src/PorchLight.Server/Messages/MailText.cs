@@ -1,6 +1,7 @@
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using MimeKit;
+using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
 using MessagePart = MimeKit.MessagePart;
 
@@ -33,7 +34,7 @@ internal static class MailText
     {
         var text = message.TextBody ?? (message.HtmlBody is { } html ? Plain(html) : "");
         text = text.ReplaceLineEndings("\n").Trim();
-        return text.Length <= Longest ? text : text[..Longest] + " …";
+        return text.Length <= Longest ? text : UnicodeText.Start(text, Longest) + " …";
     }
 
     /// <summary>What its head says about who wrote it.</summary>

@@ -27,7 +27,7 @@ internal enum ImportState
 internal sealed class ClientImport
 {
     public required Id<ClientImport> Id { get; init; }
-    public required string FileName { get; init; }
+    public required string FileName { get; set; }
 
     /// <summary>What its bytes were taken for.</summary>
     public required string Encoding { get; init; }

@@ -250,7 +250,7 @@ internal static class FieldEndpoints
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var fields = await db.Fields.OrderBy(field => field.Place).ToListAsync(cancellationToken);
-        var places = keys.Distinct().Select((key, place) => (key, place)).ToDictionary(one => one.key, one => one.place);
+        var places = keys.OfType<string>().Distinct().Select((key, place) => (key, place)).ToDictionary(one => one.key, one => one.place);
         foreach (var (place, field) in fields.OrderBy(field => places.GetValueOrDefault(field.Key, int.MaxValue)).Index())
             field.Place = place;
         await write.SaveAsync(cancellationToken);

@@ -49,18 +49,18 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     }
 
     /// <summary>Closes a project nothing was agreed about, because the last of its inquiries is closed; what is agreed goes on.</summary>
-    public async Task CloseWithInquiryAsync(Project project, Instant now)
+    public async Task CloseWithInquiryAsync(Project project, Guid? by, Instant now)
     {
         var stages = (await db.BusinessAsync()).Lists.Stages;
-        if (stages.First(stage => stage.Key == project.Stage).Kind is StageKind.Open or StageKind.Parked)
-            Set(project, stages.First(stage => stage.Kind == StageKind.Lost), now);
+        if (stages.FirstOrDefault(stage => stage.Key == project.Stage)?.Kind is null or StageKind.Open or StageKind.Parked)
+            await MoveAsync(project, stages.First(stage => stage.Kind == StageKind.Lost), by, now);
     }
 
     /// <summary>Opens a project again, because an inquiry of it is opened again.</summary>
-    public async Task OpenWithInquiryAsync(Project project, Instant now)
+    public async Task OpenWithInquiryAsync(Project project, Guid? by, Instant now)
     {
         if (project.Closed is not null)
-            Set(project, (await db.BusinessAsync()).Lists.Stages.First(), now);
+            await MoveAsync(project, (await db.BusinessAsync()).Lists.Stages.First(), by, now);
     }
 
     /// <summary>Says how the business stands with a client; as it is already changes nothing.</summary>

@@ -233,7 +233,8 @@ internal static class ClientEndpoints
                 project.Title,
                 service is { Length: > 0 } ? service : null,
                 lists.ServiceCalled(service ?? "")?.Key,
-                lists.Stages.First(stage => stage.Key == project.Stage),
+                lists.Stages.FirstOrDefault(stage => stage.Key == project.Stage)
+                    ?? new Stage(project.Stage, "A stage that is gone", StageKind.Open),
                 project.Closed is null,
                 TimeWords.At(project.Opened, now, zone),
                 project.LooksAfterId,

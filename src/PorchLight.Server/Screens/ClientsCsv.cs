@@ -31,16 +31,16 @@ internal static class ClientsCsv
         await using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
         {
             foreach (var heading in AboutThem.Concat(columns.Select(Heading)))
-                csv.WriteField(heading);
+                csv.WriteCell(heading);
             await csv.NextRecordAsync();
             foreach (var client in found.Clients)
             {
                 var own = found.Values(client.Id);
-                csv.WriteField(client.Standing.Say());
-                csv.WriteField(LocalDatePattern.Iso.Format(client.Since.InZone(found.Zone).Date));
-                csv.WriteField(string.Join(", ", found.Tags[client.Id]));
+                csv.WriteCell(client.Standing.Say());
+                csv.WriteCell(LocalDatePattern.Iso.Format(client.Since.InZone(found.Zone).Date));
+                csv.WriteCell(string.Join(", ", found.Tags[client.Id]));
                 foreach (var field in columns)
-                    csv.WriteField(own.TryGetValue(field.Key, out var value) ? AnswerWords.Say(value) : "");
+                    csv.WriteCell(own.TryGetValue(field.Key, out var value) ? AnswerWords.Say(value) : "");
                 await csv.NextRecordAsync();
             }
         }

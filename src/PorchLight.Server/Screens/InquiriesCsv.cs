@@ -50,12 +50,12 @@ internal static class InquiriesCsv
         using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
         {
             foreach (var (heading, _) in columns)
-                csv.WriteField(heading);
+                csv.WriteCell(heading);
             csv.NextRecord();
             foreach (var (inquiry, row) in inquiries.Zip(rows))
             {
                 foreach (var (_, cell) in columns)
-                    csv.WriteField(cell(inquiry, row) ?? "");
+                    csv.WriteCell(cell(inquiry, row) ?? "");
                 csv.NextRecord();
             }
         }

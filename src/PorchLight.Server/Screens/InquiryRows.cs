@@ -109,8 +109,10 @@ internal static class InquiryRows
                     stages.GetValueOrDefault(project.Stage)?.Name ?? project.Stage,
                     project.ParkedUntil is { } until ? TimeWords.Day(until, today) : null,
                     project.LostReason,
-                    deadline is { } due ? DeadlineWords.ToOwner(due, now, business.Calendar) : null,
-                    deadline is { } exact ? TimeWords.Exactly(exact, zone) : null,
+                    deadline is { } due ? DeadlineWords.InList(due, now, business.Calendar) : null,
+                    deadline is { } exact
+                        ? $"{DeadlineWords.ToOwner(exact, now, business.Calendar)} ({TimeWords.Exactly(exact, zone)})"
+                        : null,
                     group,
                     TodayNote.IsUrgent(group, inquiry is { WroteBack: not null, Aside: null }),
                     inquiry.CallAsked is not null,

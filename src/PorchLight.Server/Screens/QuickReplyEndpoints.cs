@@ -6,6 +6,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Money;
@@ -89,7 +90,8 @@ internal static class QuickReplyEndpoints
                 service?.StartsAt is { } price ? new MoneyAmount(price, business.Currency).ToString() : null,
                 (onFile.GetValueOrDefault("project.wanted") as DateAnswer)?.Date,
                 service?.LeadWeeks,
-                [.. content.SendOffs.Where(end => end.TurnsAway).SelectMany(end => end.WaysForward)]
+                [.. content.SendOffs.Where(end => end.TurnsAway).SelectMany(end => end.WaysForward)],
+                Budgets.IsLeftOpen(content, sent.Answers.ByQuestion, sent.Answers.Pages)
             ),
             business.Lists.Stages,
             project.Stage,

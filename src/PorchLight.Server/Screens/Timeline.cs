@@ -59,7 +59,8 @@ internal static class Timeline
     {
         var clientIds = logged.Select(happened => happened.ClientId).Distinct().ToList();
         var clients = await db
-            .Clients.Where(client => clientIds.Contains(client.Id))
+            .Clients.IgnoreQueryFilters()
+            .Where(client => clientIds.Contains(client.Id))
             .ToDictionaryAsync(client => client.Id, client => client.Name, cancellationToken);
         var mailIds = logged.Where(happened => happened.ClientId is null).Select(happened => happened.MailId).Distinct().ToList();
         var addresses =
@@ -93,7 +94,7 @@ internal static class Timeline
                 .Title;
 
         return happened => new EventNames(
-            happened.ClientId is { } client ? clients[client]
+            happened.ClientId is { } client ? clients.GetValueOrDefault(client, "Somebody")
                 : happened.MailId is { } mail ? addresses[mail]
                 : "Somebody",
             happened.What is InquiryReceived received ? titles[(received.Form, received.Version)] : "",

@@ -9,6 +9,7 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Core.Webhooks;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
@@ -25,23 +26,34 @@ internal static class TodayEndpoints
 {
     private const int BellLength = 20;
 
+    /// <summary>More than anybody works through at a sitting; the lists hold the rest.</summary>
+    private const int MostRows = 60;
+
     /// <param name="Kept">How many promises were kept lately, as a sentence; null where nothing is decided.</param>
+    /// <param name="MorePromised">How many more are waiting than are shown.</param>
+    /// <param name="MoreNods">How many more messages wait for a nod than are shown.</param>
     /// <param name="GivenUpCalls">How many calls to webhooks wait for somebody to look.</param>
+    /// <param name="FirstSteps">What a new business still sets up; empty once all of it is done.</param>
     /// <param name="Warning">What is wrong with the program itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
         string Note,
         string Clock,
         string? Kept,
         IReadOnlyList<InquiryRow> Promised,
+        int MorePromised,
         IReadOnlyList<NodEndpoints.NodRow> Nods,
+        int MoreNods,
         string? Gaps,
         IReadOnlyList<MailEndpoints.StuckRow> Stuck,
         IReadOnlyList<RunEndpoints.FailedRow> Failed,
         int GivenUpCalls,
         IReadOnlyList<ErasedSoon> ErasedSoon,
         IReadOnlyList<TaskOnFile> Tasks,
+        IReadOnlyList<FirstStepView> FirstSteps,
         string? Warning
     );
+
+    internal sealed record FirstStepView(FirstStep Step, bool IsDone);
 
     /// <summary>A client who is erased soon because the keeping period ends.</summary>
     /// <param name="On">The day, in words.</param>
@@ -64,12 +76,13 @@ internal static class TodayEndpoints
         PorchDb db,
         BusinessClock clock,
         StorageQuota storageQuota,
+        PublicAddress address,
         CancellationToken cancellationToken
     )
     {
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var owed = db.CountingInquiries.Where(inquiry => inquiry.PromiseStopped == null || inquiry.WroteBack != null);
+        var owed = db.CountingInquiries.Where(inquiry => inquiry.Need == InquiryNeed.Reply);
         var nods = await NodEndpoints.RowsAsync(db, now, cancellationToken);
         var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, cancellationToken);
         var waiting = await owed.Select(inquiry => new
@@ -97,11 +110,14 @@ internal static class TodayEndpoints
                     await owed.AsNoTracking()
                         .OrderBy(inquiry => inquiry.Urgency)
                         .ThenBy(inquiry => inquiry.Id)
+                        .Take(MostRows)
                         .ToListAsync(cancellationToken),
                     now,
                     cancellationToken
                 ),
-                nods,
+                Math.Max(0, waiting.Count - MostRows),
+                [.. nods.Take(MostRows)],
+                Math.Max(0, nods.Count - MostRows),
                 TodayNote.SayGaps(nods.Count(nod => nod.Gaps > 0)),
                 stuck,
                 await RunEndpoints.FailedAsync(db, cancellationToken),
@@ -121,11 +137,31 @@ internal static class TodayEndpoints
                     )),
                 ],
                 await TasksOnFile.DueAsync(db, now, business.DateTimeZone, cancellationToken),
+                await FirstStepsAsync(db, business, address, cancellationToken),
                 storageQuota.DiskIsLow
                     ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again."
                     : null
             )
         );
+    }
+
+    private static async Task<IReadOnlyList<FirstStepView>> FirstStepsAsync(
+        PorchDb db,
+        Business business,
+        PublicAddress address,
+        CancellationToken cancellationToken
+    )
+    {
+        if (business.IsDemo)
+            return [];
+        var steps = new FirstSteps(
+            business.Lists.Services.Count > 0,
+            business.Smtp is not null,
+            !new Uri(address.Site).IsLoopback,
+            await db.Forms.AnyAsync(form => form.LightOn && form.Archived == null, cancellationToken),
+            await db.Submissions.AnyAsync(cancellationToken)
+        );
+        return steps.AreDone ? [] : [.. steps.All.Select(one => new FirstStepView(one.Step, one.IsDone))];
     }
 
     private static async Task<string?> KeptAsync(PorchDb db, Instant now, CancellationToken cancellationToken)

@@ -107,12 +107,14 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             {
                 manifest = await UnpackAsync(file, unpacked, cancellationToken);
             }
-            catch (Exception failure) when (failure is InvalidDataException or JsonException or EndOfStreamException)
+            catch (Exception failure) when (failure is not OperationCanceledException and not OutOfMemoryException)
             {
                 return new CommandResult(false, Damaged);
             }
 
             var (sound, migrations, contents) = await ReadAsync(Path.Combine(unpacked, DatabaseEntry), cancellationToken);
+            // Files stand in their folder under names of our own making; a database that names others would read elsewhere.
+            sound = sound && (await KnownFilesAsync(Path.Combine(unpacked, DatabaseEntry), cancellationToken)).TrueForAll(IsOurName);
             if (!sound)
                 return new CommandResult(false, Damaged);
             if (!migrations.IsSubsetOf(knownMigrations))
@@ -137,6 +139,8 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
                 Directory.Delete(unpacked, recursive: true);
         }
     }
+
+    private static bool IsOurName(string storedAs) => storedAs.Length == 32 && storedAs.All(char.IsAsciiHexDigitLower);
 
     private async Task CopyDatabaseAsync(string copy, CancellationToken cancellationToken)
     {
@@ -217,7 +221,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             );
             return (true, migrations, counts[0]);
         }
-        catch (SqliteException)
+        catch (Exception failure) when (failure is SqliteException or InvalidCastException or InvalidOperationException)
         {
             return (false, [], "");
         }

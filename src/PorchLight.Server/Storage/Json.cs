@@ -1,3 +1,5 @@
+using System.Collections;
+using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -12,7 +14,9 @@ namespace PorchLight.Server.Storage;
 internal static class Json
 {
     // Options that share all of these, down to the instance, share what was found out about each type.
-    private static readonly IJsonTypeInfoResolver Types = new DefaultJsonTypeInfoResolver().WithAddedModifier(QuestionKinds.Describe);
+    private static readonly IJsonTypeInfoResolver Types = new DefaultJsonTypeInfoResolver()
+        .WithAddedModifier(QuestionKinds.Describe)
+        .WithAddedModifier(RefuseNullsInLists);
     private static readonly JsonConverter[] Converters =
     [
         new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false),
@@ -34,6 +38,50 @@ internal static class Json
             options.Converters.Add(converter);
         return options;
     }
+
+    /// <summary>
+    /// A list says by its type whether it may hold nulls, and so do properties; the serialiser looks at the latter only.
+    /// </summary>
+    private static void RefuseNullsInLists(JsonTypeInfo type)
+    {
+        // A body that is a list says nothing of its items; of those of our own addresses none may be missing.
+        if (
+            type is { Kind: JsonTypeInfoKind.Enumerable, ElementType: { IsValueType: false } element }
+            && element.Assembly == typeof(Json).Assembly
+        )
+            type.OnDeserialized = read =>
+            {
+                if (((IEnumerable)read).Cast<object?>().Contains(null))
+                    throw new JsonException("The list holds nothing in place of an item.");
+            };
+        if (type.Kind != JsonTypeInfoKind.Object)
+            return;
+        var nullability = new NullabilityInfoContext();
+        var lists = type
+            .Properties.Where(property =>
+                property.Get is not null
+                && property.AttributeProvider is PropertyInfo declared
+                && property.PropertyType != typeof(string)
+                && property.PropertyType.IsAssignableTo(typeof(IEnumerable))
+                && ElementOf(nullability.Create(declared)) is { ReadState: NullabilityState.NotNull, Type.IsValueType: false }
+            )
+            .ToList();
+        if (lists.Count == 0)
+            return;
+        var before = type.OnDeserialized;
+        type.OnDeserialized = read =>
+        {
+            before?.Invoke(read);
+            foreach (var list in lists)
+            {
+                if (list.Get!(read) is IEnumerable items and not IDictionary && items.Cast<object?>().Contains(null))
+                    throw new JsonException($"A list holds nothing in place of an item: {list.Name}.");
+            }
+        };
+    }
+
+    private static NullabilityInfo? ElementOf(NullabilityInfo list) =>
+        list.ElementType ?? (list.GenericTypeArguments is [var one] ? one : null);
 
     private sealed class IdConverterFactory : JsonConverterFactory
     {

@@ -82,6 +82,9 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     /// <summary>The write that is open; null outside of one.</summary>
     internal Write? CurrentWrite { get; set; }
 
+    /// <summary>Whether what is saved is committed only when whoever asked for that says so: <see cref="Write.CommitAsync"/>.</summary>
+    internal bool HoldsCommits { get; set; }
+
     /// <summary>The business; asked of the database once in a transaction.</summary>
     public async Task<Business> BusinessAsync() => Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
 

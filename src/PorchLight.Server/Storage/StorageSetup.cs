@@ -53,6 +53,8 @@ internal static class StorageSetup
             await db.Database.MigrateAsync();
         }
 
+        // The index of words forgets a word with its last place, and not only where it stands (FTS5, 6.16).
+        await db.Database.ExecuteSqlRawAsync("INSERT INTO ClientWords(ClientWords, rank) VALUES ('secure-delete', 1)");
         await db.AddBuiltInFieldsAsync();
         await db.UpgradeRecordsAsync();
         await InquiryPlaces.UpgradeAsync(db);

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Storage;
 using PorchLight.Server.Hosting;
@@ -33,6 +34,9 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
 {
     private readonly HashSet<string> _areas = [];
 
+    /// <summary>Whether all of it is saved and waits to be committed.</summary>
+    public bool IsHeld { get; private set; }
+
     /// <summary>Notes that something of an area changes.</summary>
     public void Touch(string area) => _areas.Add(area);
 
@@ -48,11 +52,28 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
 
     /// <summary>
     /// Saves what is not saved yet, commits, and tells the browsers which areas changed and the worker that there may
-    /// be work.
+    /// be work. In a context that holds commits back, saving is all of it until <see cref="CommitAsync"/>.
     /// </summary>
     public async Task SaveAsync(CancellationToken cancellationToken)
     {
         await FlushAsync(cancellationToken);
+        if (db.HoldsCommits)
+            IsHeld = true;
+        else
+            await CommitAsync(cancellationToken);
+    }
+
+    /// <summary>Gives up what is held back: none of it happens.</summary>
+    public async Task GiveUpAsync()
+    {
+        IsHeld = false;
+        await DisposeAsync();
+    }
+
+    /// <summary>Commits what is saved.</summary>
+    public async Task CommitAsync(CancellationToken cancellationToken)
+    {
+        IsHeld = false;
         await transaction.CommitAsync(cancellationToken);
         db.CurrentWrite = null;
         // Before the lock is let go: whoever takes it next knows that something changed.
@@ -63,6 +84,8 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
 
     public async ValueTask DisposeAsync()
     {
+        if (IsHeld)
+            return;
         db.CurrentWrite = null;
         try
         {
@@ -83,16 +106,28 @@ internal static class Writing
     /// <summary>Whether nobody has written anything since the mark, so that what was read after it need not be read again.</summary>
     public static bool IsUnchangedSince(this PorchDb db, long mark) => db.Mark() == mark;
 
+    /// <summary>Commits a write that is held back, and lets go of it.</summary>
+    public static async Task CommitHeldAsync(this PorchDb db, CancellationToken cancellationToken)
+    {
+        if (db.CurrentWrite is not { IsHeld: true } held)
+            return;
+        await held.CommitAsync(cancellationToken);
+        await held.DisposeAsync();
+    }
+
     /// <summary>Waits for the write lock and begins to write; nobody else changes anything until it is disposed of.</summary>
     /// <exception cref="InvalidOperationException">This context writes already: a second wait for the lock would never end.</exception>
     public static async Task<Write> WriteAsync(this PorchDb db, CancellationToken cancellationToken)
     {
+        // Of several writes in one request only the last is held back.
+        await db.CommitHeldAsync(cancellationToken);
         if (db.CurrentWrite is not null)
             throw new InvalidOperationException("A write is open already in this context.");
         var writeLock = db.GetService<WriteLock>();
         await writeLock.WaitAsync(cancellationToken);
         try
         {
+            await OverwriteWhatIsDeletedAsync(db, cancellationToken);
             // All or nothing: there is no point to go back to within a transaction.
             db.Database.AutoSavepointsEnabled = false;
             return db.CurrentWrite = new Write(
@@ -106,6 +141,22 @@ internal static class Writing
         {
             writeLock.Release();
             throw;
+        }
+    }
+
+    /// <summary>What a write deletes is written over with zeros, so that nothing of it is left in the file.</summary>
+    private static async Task OverwriteWhatIsDeletedAsync(PorchDb db, CancellationToken cancellationToken)
+    {
+        await db.Database.OpenConnectionAsync(cancellationToken);
+        try
+        {
+            await using var command = db.Database.GetDbConnection().CreateCommand();
+            command.CommandText = "PRAGMA secure_delete = ON";
+            await command.ExecuteNonQueryAsync(cancellationToken);
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
         }
     }
 }

@@ -32,14 +32,17 @@ internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens to
             )
             .Entity;
 
+    /// <summary>A call whose time to be tried has come.</summary>
+    internal sealed record DueCall(Id<WebhookCall> Id, Id<Webhook> Webhook);
+
     /// <summary>The calls whose time to be tried has come, oldest first.</summary>
-    public async Task<IReadOnlyList<Id<WebhookCall>>> DueAsync(CancellationToken cancellationToken)
+    public async Task<IReadOnlyList<DueCall>> DueAsync(CancellationToken cancellationToken)
     {
         var now = time.Now();
         return await db
             .WebhookCalls.Where(call => call.NextTry <= now)
             .OrderBy(call => call.NextTry)
-            .Select(call => call.Id)
+            .Select(call => new DueCall(call.Id, call.WebhookId))
             .Take(50)
             .ToListAsync(cancellationToken);
     }
@@ -49,7 +52,8 @@ internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens to
         db.WebhookCalls.MinAsync(call => call.NextTry, cancellationToken);
 
     /// <summary>Tries to deliver one call. The line is not held open within a transaction.</summary>
-    public async Task DeliverAsync(Id<WebhookCall> id, CancellationToken cancellationToken)
+    /// <returns>Whether somebody answered, whatever they said; also where there is nothing to deliver any more.</returns>
+    public async Task<bool> DeliverAsync(Id<WebhookCall> id, CancellationToken cancellationToken)
     {
         var due = await (
             from call in db.WebhookCalls.AsNoTracking()
@@ -63,17 +67,18 @@ internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens to
             }
         ).SingleOrDefaultAsync(cancellationToken);
         if (due is null)
-            return;
+            return true;
         var ended = await CarryAsync(due.Address, due.SecretSealed, id.Value, due.Body, cancellationToken);
 
         // How it ended is written even when the program is about to close.
         await using var write = await db.WriteAsync(CancellationToken.None);
         if (await db.WebhookCalls.FindAsync([id], CancellationToken.None) is not { } tried)
-            return;
+            return true;
         tried.Counted++;
         tried.Tries = [.. tried.Tries, ended];
         (tried.State, tried.NextTry) = WebhookDelivery.After(ended, tried.Counted);
         await write.SaveAsync(CancellationToken.None);
+        return ended.Status is not null;
     }
 
     private async Task<WebhookTry> CarryAsync(

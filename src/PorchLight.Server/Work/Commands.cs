@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 

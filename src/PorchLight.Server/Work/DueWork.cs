@@ -43,6 +43,13 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
     /// </summary>
     public async Task<Duration?> PassAsync(CancellationToken cancellationToken)
     {
+        // Before the first run there is no business, and nothing to do for it.
+        if (!await InScopeAsync(services => services.GetRequiredService<PorchDb>().Businesses.AnyAsync(cancellationToken)))
+        {
+            LastPass = time.Now();
+            return null;
+        }
+
         var allWell = await TryAsync(
             "housekeeping",
             "lights",
@@ -57,6 +64,11 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
             "housekeeping",
             "days",
             services => services.GetRequiredService<TimedStarts>().OnDaysAsync(cancellationToken)
+        );
+        allWell &= await TryAsync(
+            "housekeeping",
+            "what was parked",
+            services => services.GetRequiredService<Housekeeping>().BringBackParkedAsync(cancellationToken)
         );
         if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
         {
@@ -105,12 +117,23 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
                 break;
         }
 
+        // A host that does not answer is waited for once: its other calls come with a later pass.
+        var silent = new HashSet<Id<Webhook>>();
         foreach (var call in await InScopeAsync(services => services.GetRequiredService<WebhookQueue>().DueAsync(cancellationToken)))
+        {
+            if (silent.Contains(call.Webhook))
+                continue;
             allWell &= await TryAsync(
                 "webhook",
-                call,
-                services => services.GetRequiredService<WebhookQueue>().DeliverAsync(call, cancellationToken)
+                call.Id,
+                async services =>
+                {
+                    if (!await services.GetRequiredService<WebhookQueue>().DeliverAsync(call.Id, cancellationToken))
+                        silent.Add(call.Webhook);
+                }
             );
+            LastPass = time.Now();
+        }
 
         LastPass = time.Now();
         return allWell ? await InScopeAsync(NextAsync) : null;
@@ -186,7 +209,14 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         }
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
-            logger.LogError(failure, "Due {What} {Id} failed and will be tried again", what, id);
+            // What a person can put right is no failure of the program.
+            logger.Log(
+                failure is StepFailedException ? LogLevel.Warning : LogLevel.Error,
+                failure,
+                "Due {What} {Id} failed and will be tried again",
+                what,
+                id
+            );
             look?.Invoke(failure);
             return false;
         }

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Webhooks;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Clients;
 using PorchLight.Server.Forms;
@@ -67,19 +69,41 @@ internal sealed class Housekeeping(
             await db.CompletedRequests.Where(act => act.At < forgotten).ExecuteDeleteAsync(cancellationToken);
             var old = time.Now() - Duration.FromTimeSpan(Sessions.Lifetime);
             await db.EndedSessions.Where(ended => ended.At < old).ExecuteDeleteAsync(cancellationToken);
+            // A file that was looked at and never brought in is somebody's address book.
+            var looked = clock.GetCurrentInstant() - Retention.LookedAtImport;
+            await db
+                .ClientImports.Where(import => import.State == ImportState.Looked && import.At < looked)
+                .ExecuteDeleteAsync(cancellationToken);
+            await ForgetOldMailAsync(clock.GetCurrentInstant() - Retention.CarriedMail, cancellationToken);
             await write.SaveAsync(cancellationToken);
         }
 
-        await BringBackParkedAsync(cancellationToken);
         await drafts.SweepAsync(cancellationToken);
         await retention.SweepAsync(cancellationToken);
     }
 
+    /// <summary>
+    /// Lets go of what only says that something was carried: mail of the program itself, the practice mailbox of a business of one's own,
+    /// and what webhooks were told. Mail with clients stays with them.
+    /// </summary>
+    private async Task ForgetOldMailAsync(Instant old, CancellationToken cancellationToken)
+    {
+        await db
+            .OutgoingMail.Where(mail => mail.ClientId == null && mail.State == MailState.HandedOver && mail.Written < old)
+            .ExecuteDeleteAsync(cancellationToken);
+        if (!await db.Businesses.AnyAsync(business => business.IsDemo, cancellationToken))
+            await db.PracticeMail.Where(mail => mail.At < old).ExecuteDeleteAsync(cancellationToken);
+        await db.WebhookCalls.Where(call => call.State == WebhookState.Taken && call.Written < old).ExecuteDeleteAsync(cancellationToken);
+    }
+
     /// <summary>Brings projects back whose day has come.</summary>
-    private async Task BringBackParkedAsync(CancellationToken cancellationToken)
+    public async Task BringBackParkedAsync(CancellationToken cancellationToken)
     {
         var (now, business) = (clock.GetCurrentInstant(), await db.BusinessAsync());
         var today = business.Calendar.Today(now);
+        // A commit wakes the next pass, so nothing is begun while nothing comes back.
+        if (!await db.Projects.AnyAsync(one => one.ParkedUntil <= today, cancellationToken))
+            return;
         await using var write = await db.WriteAsync(cancellationToken);
         foreach (var project in await db.Projects.Where(one => one.ParkedUntil <= today).ToListAsync(cancellationToken))
             await stages.ComeBackAsync(project, now);

@@ -89,9 +89,11 @@ internal static class MailboxSettingsEndpoints
         PorchDb db,
         Tokens tokens,
         Mailbox mailbox,
+        ImapReader reader,
         CancellationToken cancellationToken
     )
     {
+        var begins = await BeginAsync(edit, db, tokens, reader, cancellationToken);
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         var (merged, refusal) = edit.Onto(MailboxSetting.Of(business));
@@ -100,8 +102,46 @@ internal static class MailboxSettingsEndpoints
         if (merged.Check(business.Imap) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         business.Imap = merged.ToImap(business.Imap, tokens);
+        if (
+            business.Imap is { } imap
+            && begins is { } from
+            && await db.MailboxPositions.FindAsync([imap.Mailbox], cancellationToken) is null
+        )
+            db.MailboxPositions.Add(
+                new MailboxPosition
+                {
+                    Mailbox = imap.Mailbox,
+                    Validity = from.Validity,
+                    Last = from.Last,
+                }
+            );
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(ViewOf(business, mailbox));
+    }
+
+    /// <summary>
+    /// How far the mailbox goes at this moment: what comes after it is read, however long the first reading is away. Null where it cannot be
+    /// opened now; then the first reading begins.
+    /// </summary>
+    private static async Task<ReadSoFar?> BeginAsync(
+        Edit<MailboxSetting> edit,
+        PorchDb db,
+        Tokens tokens,
+        ImapReader reader,
+        CancellationToken cancellationToken
+    )
+    {
+        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        if (edit.Now.Check(business.Imap).Count > 0 || edit.Now.ToImap(business.Imap, tokens) is not { } imap)
+            return null;
+        try
+        {
+            return await reader.ReadAsync(imap, tokens.Open(imap.PasswordSealed), null, (_, _) => Task.CompletedTask, cancellationToken);
+        }
+        catch (MailboxException)
+        {
+            return null;
+        }
     }
 
     /// <summary>Opens the mailbox by the settings as they stand on screen, and takes nothing in.</summary>

@@ -34,6 +34,14 @@ public sealed class DeadlineWordsTests
         DeadlineWords.ToOwner(Clock.At(year, month, day), Now, Clock).ShouldBe(words);
     }
 
+    [Theory]
+    [InlineData(29, 13, "by Friday 17:00")]
+    [InlineData(24, 3, "by 17:00 today")]
+    [InlineData(24, 11, "by tomorrow 11:00")]
+    [InlineData(20, 11, "was due last Friday 11:00")]
+    public void In_a_list_one_moment_has_to_do(int day, int hour, string words) =>
+        DeadlineWords.InList(Clock.At(2026, 11, day, hour), Clock.At(2026, 11, 23, 10), Clock).ShouldBe(words);
+
     // The worked example of the rules: promised until Monday early, to be answered on Friday before the door closes.
     [Theory]
     [InlineData(2026, 11, 30, 3, 28, "by Monday 30 November morning", "")]

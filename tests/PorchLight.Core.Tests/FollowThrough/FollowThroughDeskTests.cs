@@ -97,7 +97,7 @@ public sealed class FollowThroughDeskTests
     [Fact]
     public void What_stands_in_the_way_is_said_at_its_place()
     {
-        Findings(Content([])).ShouldBe([("", "Add a step: it does nothing yet.")]);
+        Findings(Content([])).ShouldBe([("", "Add a first step.")]);
         Findings(Content([Step("a", Mail())]) with { Name = " ", LapseAfterDays = 0 }).Select(one => one.Place).ShouldBe(["", ""]);
         Only(Step("a", new SendMessage(new MessageTemplate("Hello", [new GapPart("g", "a line")])))).ShouldContain("needs your nod");
         Only(Step("a", new SendMessage(new MessageTemplate(" ", [])))).ShouldContain("needs a subject");
@@ -115,7 +115,7 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new Unwritten("the guide"))).ShouldContain("still to be written");
         Only(Step("a", new WaitFor(new RepliedOccasion()))).ShouldContain("already ends the whole");
         Only(Step("a", new Branch(PlayedFacts.Unknown, "a", null))).ShouldContain("does not come later");
-        Only(Step("a", new Branch(new AllCondition([]), "a", null))).ShouldContain("what it hangs on");
+        Only(Step("a", new Branch(new AllCondition([]), "a", null))).ShouldContain("what decides which way");
         Only(Step("a", new Branch(PlayedFacts.Unknown, null, null))).ShouldContain("Both ways");
         Only(Step("a", Mail()) with { Condition = new IsAnsweredCondition(new AnswerTo("budget")) }).ShouldContain("Say which form");
         Only(Step("a", Mail(), new Schedule(Anchor.RunStart, -1, TimeUnit.Days))).ShouldContain("counted back");
@@ -212,6 +212,40 @@ public sealed class FollowThroughDeskTests
         same.ShouldBe(content);
         wrong.Select(one => one.Place).ShouldBe(["2", "3", "3"]);
     }
+
+    [Fact]
+    public void A_day_typed_behind_a_step_without_a_day_is_that_day_of_the_start()
+    {
+        var content = Content([
+            Step("a", Mail()),
+            Step("b", Mail(), new Schedule(new ProjectDateAnchor("project.start"), 2, TimeUnit.Days)),
+            Step("c", Mail()),
+            Step("d", Mail()),
+        ]);
+        var lines = PlanTable.Of(content, Names).ToList();
+        lines[2] = lines[2] with { Day = "9" };
+        var (read, findings) = PlanTable.Read(content, lines);
+        findings.ShouldBeEmpty();
+        DayRule.DaysOf(read).ShouldBe([0, null, 9, 9]);
+        PlanTable.Of(read, Names)[2].Day.ShouldBe("9");
+    }
+
+    [Fact]
+    public void Whatever_days_are_typed_the_table_says_them_afterwards() =>
+        Gen.Select(RunDiaryTests.RandomContent, Gen.Int[0, 40].Array[12])
+            .Sample(
+                (random, days) =>
+                {
+                    var content = random with { Steps = [.. random.Steps.Select(step => step with { Name = step.Key })] };
+                    var typed = days.Order().Take(content.Steps.Count).ToList();
+                    var (read, findings) = PlanTable.Read(
+                        content,
+                        [.. PlanTable.Of(content, Names).Zip(typed, (line, day) => line with { Day = $"{day}" })]
+                    );
+                    findings.ShouldBeEmpty();
+                    DayRule.DaysOf(read).Take(typed.Count).ShouldBe(typed.Select(day => (int?)day));
+                }
+            );
 
     private static string Say(StartOn start) => start.Say(Names);
 

@@ -48,6 +48,14 @@ internal sealed class NaiveRun
 
     private bool IsFlow => Now.Action is FlowAction;
 
+    // What they did a moment ago is answered at once, and that is not the message of the day.
+    private bool IsThanks =>
+        _step == 0
+        && !_isEnding
+        && Now.Schedule is { AtOnce: true, Amount: 0, Anchor: not ProjectDateAnchor }
+        && !Now.NeedsNod
+        && (_content.Starts is InquiryStart || _content.Starts is BookedStart || _content.Starts is RepliedStart);
+
     private Instant Lapses => Later(_due!.Value, _content.LapseAfterDays);
 
     public void Work(Instant now)
@@ -81,12 +89,12 @@ internal sealed class NaiveRun
             }
             else if (Now.NeedsNod && !_nodded)
             {
-                Write("asked", due);
-                _asked = true;
+                Write("asked", now);
+                (_asked, _due) = (true, now);
             }
             else if (!MaySend(now))
                 _due = _calendar.HoldTo(SendingWindow.Usual, now);
-            else if (Now.Action is SendMessage && !_nodded && _daysOfMail.Contains(DayOf(now)))
+            else if (Now.Action is SendMessage && !_nodded && !IsThanks && _daysOfMail.Contains(DayOf(now)))
             {
                 Write("moved", now);
                 _due = _calendar.HoldTo(SendingWindow.Usual, DayOf(now).PlusDays(1).AtStartOfDayInZone(_zone).ToInstant());
@@ -125,7 +133,7 @@ internal sealed class NaiveRun
         if (Rests || (_asked && !_nodded && Lapses <= now))
             return;
         if (Now.NeedsNod && !IsFlow && !_asked && _due <= now)
-            Write("asked", _due.Value);
+            Write("asked", now);
         GoOn(now);
     }
 
@@ -171,7 +179,7 @@ internal sealed class NaiveRun
     private void Send(Instant now, bool byItself)
     {
         Write("done", now);
-        if (byItself && Now.Action is SendMessage)
+        if (byItself && Now.Action is SendMessage && !IsThanks)
             _daysOfMail.Add(DayOf(now));
         GoOn(now);
     }

@@ -100,6 +100,29 @@ public sealed class RunPlannerTests
     }
 
     [Fact]
+    public void A_skip_taken_back_leaves_what_follows_to_count_from_where_it_counted_before()
+    {
+        var waiting = Planner.Advance(Started(), Clock.At(2026, 11, 24, 10)).State;
+        var back = Planner.TakeSkipBack(Planner.Skip(waiting, "first", Clock.At(2026, 11, 26, 11))!.State, "first")!;
+        back.CountsFrom.ShouldBe(waiting.CountsFrom);
+        Planner
+            .Nod(back, "first", Clock.At(2026, 11, 27, 11), Maren)!
+            .State.ShouldBeEquivalentTo(Planner.Nod(waiting, "first", Clock.At(2026, 11, 27, 11), Maren)!.State);
+    }
+
+    [Fact]
+    public void Nods_that_came_due_while_nobody_could_see_them_are_asked_for_one_after_the_other_with_all_their_days()
+    {
+        var back = Clock.At(2027, 1, 25, 10);
+        var first = Planner.Advance(Started(), back);
+        first.Effects.ShouldBe([new RunEffect(RunEffectKind.AskForNod, "first", back)]);
+        Planner.Advance(first.State, Clock.At(2027, 2, 8, 9)).Effects.ShouldBeEmpty("it has its fourteen days");
+        Planner
+            .Advance(first.State, Clock.At(2027, 2, 8, 10))
+            .Effects.ShouldBe([new RunEffect(RunEffectKind.NoteLapse, "first", Clock.At(2027, 2, 8, 10))]);
+    }
+
+    [Fact]
     public void A_skip_of_a_step_whose_date_was_still_to_come_gives_it_its_date_back()
     {
         var planned = Planner.Skip(Started(), "first", Monday)!.State;
@@ -131,8 +154,9 @@ public sealed class RunPlannerTests
             closed,
             SendingWindow.Usual
         );
-        var lapsed = planner.Advance(planner.Start(Monday), closed.At(2026, 12, 8, 10));
-        lapsed.Effects.Select(effect => effect.Kind).ShouldBe([RunEffectKind.AskForNod, RunEffectKind.NoteLapse]);
+        var asked = planner.Advance(planner.Start(Monday), closed.At(2026, 11, 24, 10));
+        var lapsed = planner.Advance(asked.State, closed.At(2026, 12, 8, 10));
+        lapsed.Effects.Select(effect => effect.Kind).ShouldBe([RunEffectKind.NoteLapse]);
         lapsed.State.Current!.Due.ShouldBe(closed.At(2026, 12, 9, 9));
     }
 

@@ -113,6 +113,8 @@ public sealed class InquiryPlaceTests
                 return (InquiryNeed.Aside, newest);
             if (turn.Closed != null)
                 return (InquiryNeed.Ended, newest);
+            if (stage == 2 && turn.WroteBack == null)
+                return (InquiryNeed.Parked, day < 0 ? double.MaxValue : day);
             var waits = new List<double>();
             if (turn.PromiseStopped == null)
                 waits.Add(Hours(promised ?? received));

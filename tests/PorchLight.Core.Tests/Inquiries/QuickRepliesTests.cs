@@ -66,6 +66,25 @@ public sealed class QuickRepliesTests
     }
 
     [Fact]
+    public void Who_did_not_know_a_budget_is_not_told_that_the_price_lies_above_it() =>
+        For(Anna with { NamedNoBudget = true }).ShouldNotContain(reply => reply.Kind == QuickReplyKind.NoForPrice);
+
+    [Theory]
+    [InlineData("SEO audit", "Let us talk: SEO audit")]
+    [InlineData("DJ for a night", "Let us talk: DJ for a night")]
+    [InlineData("Wandbild", "Let us talk: Wandbild")]
+    [InlineData(null, "Let us talk")]
+    public void A_service_is_called_as_the_business_calls_it(string? service, string subject) =>
+        For(Anna with { Service = service })[0].Draft.Subject.ShouldBe(subject);
+
+    [Fact]
+    public void A_name_that_looks_like_a_link_is_no_link()
+    {
+        var letter = Text(For(Anna with { FirstName = "[Anna](https://evil.example/)" })[0]);
+        FormattedText.Read(letter).ToHtml(_ => null).ShouldStartWith("<p>Dear [Anna](https://evil.example/),</p>");
+    }
+
+    [Fact]
     public void A_question_back_cannot_go_without_the_question() => For(Anna)[1].Draft.FinishedText.ShouldBeNull();
 
     [Fact]

@@ -21,9 +21,9 @@ public sealed class TodayNoteTests
         Say(1, AtThree).ShouldBe("One person is waiting for a first reply, by 15:00 today. One message waits for your nod.");
         Say(4, Thursday, AtThree, null)
             .ShouldBe("Three people are waiting for a first reply, one of them by 15:00 today. Four messages wait for your nod.");
-        Say(0, Friday).ShouldBe("One person is waiting for a first reply, longer than you promised.");
-        Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first reply, one of them longer than you promised.");
-        Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first reply, all longer than you promised.");
+        Say(0, Friday).ShouldBe("One person is waiting for a first reply, overdue.");
+        Say(0, Friday, AtThree).ShouldBe("Two people are waiting for a first reply, one of them overdue.");
+        Say(0, Friday, Friday).ShouldBe("Two people are waiting for a first reply, all of them overdue.");
         Say(0, Thursday).ShouldBe("One person is waiting for a first reply.");
         TodayNote.SayGaps(2).ShouldBe("two have a gap to fill");
         NumberWords.Say(13).ShouldBe("13");

@@ -97,4 +97,15 @@ public sealed class IncomingMailTests
     public void An_answer_says_so_once_in_its_subject(string subject, string answer) => MailSubject.Answering(subject).ShouldBe(answer);
 
     private static IncomingHead Plain { get; } = new(null, null, [], null, null, false);
+
+    [Theory]
+    [InlineData(
+        "Yes, gladly.\n\nOn Tue, 1 Dec 2026 at 10:00, Maren Tolliver <maren@ochrewren.example>\nwrote:\n\n> Shall we talk?",
+        "Yes, gladly."
+    )]
+    [InlineData("Ja.\n\nAm Di., 1. Dez. 2026 um 10:00 Uhr\nschrieb Maren <maren@ochrewren.example>:\n> Wann?", "Ja.")]
+    [InlineData("We need:\n> quotes", "We need:\n> quotes")]
+    [InlineData("On second thoughts\nI wrote:\n> no", "On second thoughts")]
+    public void The_line_above_a_quote_goes_with_it_also_where_it_was_broken(string text, string own) =>
+        QuotedText.Split(text).Own.ShouldBe(own);
 }

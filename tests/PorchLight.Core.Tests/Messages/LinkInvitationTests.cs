@@ -17,7 +17,7 @@ public sealed class LinkInvitationTests
             }
         );
         LinkInvitation.Check(subject, text).ShouldBeEmpty();
-        text.ShouldContain("It is our form “A wall [to paint]”");
+        FormattedText.Read(text).ToPlain().ShouldContain("It is our form “A wall [to paint]”");
         LinkInvitation.Fill(text, "https://example.com/f/abc").ShouldContain("\nhttps://example.com/f/abc\n");
     }
 

@@ -51,6 +51,20 @@ public sealed class MessageTests
     public void A_blank_name_takes_the_space_or_comma_that_led_to_it_along_and_leaves_the_one_behind(string words, string filled) =>
         KnownValues.Fill(words, new Dictionary<string, string> { ["firstName"] = "" }).ShouldBe(filled);
 
+    [Theory]
+    [InlineData("{firstName}, thank you for writing.", "Thank you for writing.")]
+    [InlineData("Hello.\n\n{firstName}, we read it. {firstName}, we will call.", "Hello.\n\nWe read it. We will call.")]
+    [InlineData("We call it “{firstName}” here.", "We call it here.")]
+    [InlineData("We call it \"{firstName}\".", "We call it.")]
+    [InlineData("Your wall (**{firstName}**) is dry", "Your wall is dry")]
+    [InlineData("**{firstName}**\nhello", "\nhello")]
+    [InlineData("{firstName}", "")]
+    [InlineData("{firstName} {owner}, hello", "Hello")]
+    [InlineData("{firstName}'s wall", "'s wall")]
+    [InlineData("Version 2.{firstName}", "Version 2.")]
+    public void What_belongs_to_a_blank_goes_with_it_and_a_sentence_begins_with_a_capital(string words, string filled) =>
+        KnownValues.Fill(words, new Dictionary<string, string>()).ShouldBe(filled);
+
     [Fact]
     public void Words_can_be_rewritten_but_a_gap_cannot_be_edited_away()
     {

@@ -117,7 +117,7 @@ public sealed class FieldEntryTests
     {
         Carried(new TextAnswer("2027-05-14"), FieldKind.Date).ShouldBe(new DateAnswer(new LocalDate(2027, 5, 14)));
         Carried(new TextAnswer("next spring"), FieldKind.Date).ShouldBeNull();
-        Carried(new NumberAnswer(1_200.5m), FieldKind.Text).ShouldBe(new TextAnswer("1,200.5"));
+        Carried(new NumberAnswer(1_200.5m), FieldKind.Text).ShouldBe(new TextAnswer("1200.5"));
         Carried(new TextAnswer("Ochre, Slate"), FieldKind.SeveralOf).ShouldBe(new TextsAnswer(["Ochre", "Slate"]));
         Carried(new TextsAnswer(["Ochre", "Slate"]), FieldKind.Text).ShouldBe(new TextAnswer("Ochre, Slate"));
         Carried(new PersonNameAnswer("Tilda", "Brackenridge"), FieldKind.Text).ShouldBe(new TextAnswer("Tilda Brackenridge"));

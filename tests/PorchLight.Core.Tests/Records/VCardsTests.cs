@@ -35,14 +35,14 @@ public sealed class VCardsTests
         var cells = VCards.Headings.Zip(people!.Rows.Single()).ToDictionary(pair => pair.First, pair => pair.Second);
         cells["Name"].ShouldBe("Simon Perreault");
         (cells["First name"], cells["Family name"]).ShouldBe(("Simon", "Perreault"));
-        cells["Birth date"].ShouldBe("--0203");
+        cells["Birth date"].ShouldBeEmpty("it says no year");
         cells["Language"].ShouldBe("fr");
         cells["E-mail"].ShouldBe("simon.perreault@viagenie.ca");
         cells["Phone"].ShouldBe("+1-418-656-9254;ext=102");
         (cells["Flat or floor"], cells["Street"], cells["Town"]).ShouldBe(("Suite D2-630", "2875 Laurier", "Quebec"));
         (cells["Region"], cells["Postal code"], cells["Country"]).ShouldBe(("QC", "G1V 2M2", "Canada"));
         (cells["Company"], cells["Website"]).ShouldBe(("Viagenie", "http://nomis80.org"));
-        cells["Notes"].ShouldBe("Another phone: +1-418-262-6501");
+        cells["Notes"].ShouldBe("Birthday: 3 February\nAnother phone: +1-418-262-6501");
     }
 
     [Fact]
@@ -58,6 +58,55 @@ public sealed class VCardsTests
         (cells["Name"], cells["E-mail"], cells["Birth date"]).ShouldBe(("Ada, Penrose", "ada@penrose.example", "1985-04-12"));
         cells["Notes"].ShouldBe("One\nTwo; three\nAnother e-mail: first@a.example");
         cells["Tags"].ShouldBe("murals, signs, gilded");
+    }
+
+    [Fact]
+    public void Line_ends_that_only_Unicode_knows_end_no_line()
+    {
+        foreach (var odd in new[] { '\u2028', '\u2029', '\u0085', '\f', '\v' })
+        {
+            var read = VCards.Read($"BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ada\r\nNOTE:one{odd}two\r\nEND:VCARD\r\n");
+            read.Fault.ShouldBeNull();
+            read.People!.Rows[0][^1].ShouldBe($"one{odd}two");
+        }
+    }
+
+    [Fact]
+    public void A_fold_within_a_character_spoils_none_as_published()
+    {
+        // RFC 6350, 3.2: "implementations MUST unfold lines at the octet level".
+        var card = System.Text.Encoding.UTF8.GetBytes("BEGIN:VCARD\nVERSION:4.0\nFN:Zoë Grünwald\nNOTE:naïve café\nEND:VCARD\n");
+        for (var at = 24; at < card.Length - 12; at++)
+        {
+            if (card[at - 1] == '\n' || card[at] == '\n')
+                continue;
+            byte[] folded = [.. card[..at], .. "\r\n "u8, .. card[at..]];
+            var row = VCards.Read(System.Text.Encoding.UTF8.GetString(VCards.WholeCharacters(folded))).People!.Rows[0];
+            (row[0], row[^1]).ShouldBe(("Zoë Grünwald", "naïve café"), $"folded at {at}");
+        }
+    }
+
+    [Fact]
+    public void Middle_names_and_birthdays_without_a_year_are_kept()
+    {
+        var people = VCards
+            .Read(
+                "BEGIN:VCARD\nVERSION:4.0\nN:Berg;Anna;Maria,Luise;;\nBDAY:--0514\nEND:VCARD\n"
+                    + "BEGIN:VCARD\nVERSION:3.0\nN:Roe;Dervla;;;\nBDAY:1604-02-29\nEND:VCARD\n"
+            )
+            .People!;
+        var cells = people.Rows.Select(row => people.Headings.Zip(row).ToDictionary(pair => pair.First, pair => pair.Second)).ToList();
+        (cells[0]["First name"], cells[0]["Birth date"], cells[0]["Notes"]).ShouldBe(("Anna Maria Luise", "", "Birthday: 14 May"));
+        (cells[1]["Birth date"], cells[1]["Notes"]).ShouldBe(("", "Birthday: 29 February"));
+    }
+
+    [Fact]
+    public void A_picture_of_many_megabytes_costs_no_more_than_its_own_length()
+    {
+        var text = $"BEGIN:VCARD\nVERSION:4.0\nFN:Ada\nPHOTO:{new string('A', 20_000_000)}\nEMAIL:ada@bakes.example\nEND:VCARD\n";
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        VCards.Read(text).People!.Rows[0][3].ShouldBe("ada@bakes.example");
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(5_000_000);
     }
 
     [Theory]

@@ -118,6 +118,7 @@ public sealed class CommitPointTests : IDisposable
         new()
         {
             Durable = true,
+            Time = new(TestClock.Written),
             Change = services => services.ConfigureDbContext<PorchDb>(options => options.AddInterceptors(points)),
             Settings = settings.ToDictionary(setting => setting.Name, setting => setting.Value),
         };
@@ -132,7 +133,7 @@ public sealed class CommitPointTests : IDisposable
 
     private static FakeTimeProvider TimeAt(int hour)
     {
-        var time = new FakeTimeProvider(TestApp.Usual);
+        var time = new FakeTimeProvider(TestClock.Written);
         time.Advance(TimeSpan.FromHours(hour));
         return time;
     }
@@ -149,7 +150,7 @@ public sealed class CommitPointTests : IDisposable
     private static async Task ActAsync(TestApp app, int act)
     {
         var (hour, doIt) = Story[act];
-        app.Time.SetUtcNow(TestApp.Usual.AddHours(hour));
+        app.Time.SetUtcNow(TestClock.Written.AddHours(hour));
         await doIt(app);
     }
 

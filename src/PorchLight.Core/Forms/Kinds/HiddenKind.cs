@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 
@@ -33,7 +34,7 @@ public sealed record HiddenKind(string? Parameter) : QuestionKind
     // Nobody sees it, so that nobody could put it right: what does not fit is shortened or left out.
     internal override Answer? Normalise(Answer answer, NormaliseContext context) =>
         answer is TextAnswer { Text: var given } && TextParts.Clean(given) is { Length: > 0 } text
-            ? new TextAnswer(text.Length <= Longest ? text : text[..Longest])
+            ? new TextAnswer(UnicodeText.Start(text, Longest))
             : null;
 
     internal override string? Check(Answer answer, LocalDate today) => null;

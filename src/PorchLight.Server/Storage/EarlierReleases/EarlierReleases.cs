@@ -45,6 +45,8 @@ internal static class EarlierReleases
             await db.Database.ExecuteSqlAsync(
                 $"INSERT INTO __EFMigrationsHistory (MigrationId, ProductVersion) VALUES ({baseline}, {EarlierVersion})"
             );
+            // Earlier releases left what was deleted in free pages.
+            await RunAsync(connection, "INSERT INTO ClientWords(ClientWords) VALUES ('rebuild'); VACUUM");
         }
         finally
         {

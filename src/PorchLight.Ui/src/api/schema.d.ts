@@ -4584,6 +4584,26 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        EarlyExit: {
+            /** Format: uuid */
+            id: string;
+            /** @description When, in words. */
+            at: string;
+            /** @description What they were told, by its title. */
+            sendOff: string;
+            /** @description What they answered, a line each. */
+            answers: string[];
+        };
+        /** @description Those who left by an early way out and are no inquiry: a count, and what the last of them answered. */
+        EarlyExitsView: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description The newest first. */
+            latest: components["schemas"]["EarlyExit"][];
+        };
         /** @description An edit that says what it started from. */
         EditOfArrangement: {
             /** @description The values as they were read. */
@@ -5044,6 +5064,15 @@ export interface components {
             promise: components["schemas"]["ReplyPromise"];
         };
         /**
+         * @description What a business that has just begun sets up, in the order of the work.
+         * @enum {unknown}
+         */
+        FirstStep: "services" | "mail" | "address" | "form" | "firstAnswer";
+        FirstStepView: {
+            step: components["schemas"]["FirstStep"];
+            isDone: boolean;
+        };
+        /**
          * @description How well an inquiry fits the business, from worst to best.
          * @enum {unknown}
          */
@@ -5210,6 +5239,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description The keys of the steps that are still to be written. */
             unfinished: string[];
+            /** @description Where another one starts instead of it, a sentence each. */
+            startsInstead: string[];
             /** @description What would change by putting it into force, a sentence each. */
             changes: string[];
             /**
@@ -5411,6 +5442,8 @@ export interface components {
              * @description How many filling-ins are kept to be finished later.
              */
             unfinished: number;
+            /** @description Who left by an early way out, before they said who they are. */
+            earlyExits: components["schemas"]["EarlyExitsView"];
             /** @description Who can be told. */
             people: components["schemas"]["Person"][];
         };
@@ -5431,6 +5464,8 @@ export interface components {
             unpublishedChanges: boolean;
             sharing: components["schemas"]["Sharing"];
             findings: components["schemas"]["Finding"][];
+            /** @description What should be known before it is published, a sentence each. */
+            warnings: string[];
         };
         /**
          * @description How wide a form grows where there is room.
@@ -8260,6 +8295,11 @@ export interface components {
             reason: null | string;
             /** @description The key of the stage it was seen in, so that nobody moves on what somebody else has moved; null wherever it stands. */
             from?: null | string;
+            /**
+             * @description Of one that is parked while a first reply is promised: whether they know of it, so that the promise is kept; null where nobody was
+             *     asked.
+             */
+            answered?: null | boolean;
         };
         StageMoves: {
             moves: components["schemas"]["StageMove"][];
@@ -8296,7 +8336,10 @@ export interface components {
             /** @enum {string} */
             kind: "byHand";
         };
-        /** @description Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. */
+        /**
+         * @description Starts on an inquiry that begins a piece of work of its own; one that joins a project that is open starts nothing. Whom the form said
+         *     no to starts only what is written for those who are not to come now.
+         */
         StartOnInquiryStart: {
             /** @enum {string} */
             kind: "inquiry";
@@ -8716,7 +8759,17 @@ export interface components {
             /** @description How many promises were kept lately, as a sentence; null where nothing is decided. */
             kept: null | string;
             promised: components["schemas"]["InquiryRow"][];
+            /**
+             * Format: int32
+             * @description How many more are waiting than are shown.
+             */
+            morePromised: number;
             nods: components["schemas"]["NodRow"][];
+            /**
+             * Format: int32
+             * @description How many more messages wait for a nod than are shown.
+             */
+            moreNods: number;
             gaps: null | string;
             stuck: components["schemas"]["StuckRow"][];
             failed: components["schemas"]["FailedRow"][];
@@ -8727,6 +8780,8 @@ export interface components {
             givenUpCalls: number;
             erasedSoon: components["schemas"]["ErasedSoon"][];
             tasks: components["schemas"]["TaskOnFile"][];
+            /** @description What a new business still sets up; empty once all of it is done. */
+            firstSteps: components["schemas"]["FirstStepView"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */
             warning: null | string;
         };

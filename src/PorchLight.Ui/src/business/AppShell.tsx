@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
-import { Outlet, useNavigate } from "react-router";
+import { Link, Outlet, useNavigate } from "react-router";
 import { NoticeBoard } from "../kit/Notice";
 import { Failure, Skeleton } from "../kit/states";
 import { fetchSession, onSignedOut, type Session } from "./client";
@@ -57,6 +57,18 @@ export function AppShell() {
           Skip to the content
         </a>
         <TopBar onSignedOut={signedOut} />
+        {session.practiceMail && !session.isDemo && (
+          <p className="border-b border-line bg-glow px-6 py-2 text-center">
+            Mail stays in the practice mailbox: nobody you write to gets it.{" "}
+            {session.role === "owner" ? (
+              <Link to="/settings/mail" className="underline">
+                Connect your mail
+              </Link>
+            ) : (
+              "The owner can connect your mail in Settings."
+            )}
+          </p>
+        )}
         <div id="content" tabIndex={-1} className="relative min-h-0 flex-1 outline-none">
           <NoticeBoard>
             <Outlet />

@@ -195,7 +195,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
           </p>
         )}
         <h2 ref={heading} tabIndex={-1} className="mb-4 text-xl outline-none">
-          {review ? "Have we got this right?" : title}
+          {review ? "Have we got this right?" : title || <span className="sr-only">The next questions</span>}
         </h2>
         {refusal && (
           <ErrorSummary

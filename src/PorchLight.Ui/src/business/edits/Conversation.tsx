@@ -13,7 +13,7 @@ type Message = Schemas["MessageOnFile"];
 
 const sorts: Record<Schemas["MessageSort"], string> = {
   ours: "You wrote",
-  byItself: "Went by itself",
+  byItself: "Sent automatically",
   theirs: "They wrote",
   automatic: "An automatic answer, no reply",
   cameBack: "Came back",

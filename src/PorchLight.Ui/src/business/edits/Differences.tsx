@@ -118,9 +118,7 @@ export function Differences({ differences }: { differences: Difference[] }) {
               />
             ) : (
               <p className="mt-3 flex flex-wrap gap-2">
-                <Button onClick={() => put([one], "tookTheirs")}>
-                  {one.ours === null ? "Take it in" : "Take theirs"}
-                </Button>
+                <Button onClick={() => put([one], "tookTheirs")}>{one.ours === null ? "Add it" : "Take theirs"}</Button>
                 <Button onClick={() => put([one], "keptOurs")}>
                   {one.ours === null ? "Leave it out" : "Keep ours"}
                 </Button>

@@ -1,4 +1,4 @@
-import { useEffect, useId } from "react";
+import { useEffect, useId, useRef } from "react";
 import { DropdownMenu } from "radix-ui";
 import { Node } from "@tiptap/core";
 import { Document } from "@tiptap/extension-document";
@@ -89,6 +89,7 @@ export function KnownWordsBox({
   pictures,
 }: Props) {
   const id = useId();
+  const inserted = useRef(false);
   const editor = useEditor({
     extensions: extensions[lines],
     content: read(value, choices),
@@ -118,19 +119,30 @@ export function KnownWordsBox({
         {choices.length > 0 && (
           <DropdownMenu.Root modal={false}>
             <DropdownMenu.Trigger className="inline-flex items-center gap-1 text-[0.9rem] text-dusk hover:underline">
-              <Plus size={16} aria-hidden /> set in something known
+              <Plus size={16} aria-hidden /> Insert a value
             </DropdownMenu.Trigger>
-            <DropdownMenu.Content align="end" className={`${menuLook} max-h-80 max-w-80 overflow-y-auto p-1`}>
+            <DropdownMenu.Content
+              align="end"
+              className={`${menuLook} max-h-80 max-w-80 overflow-y-auto p-1`}
+              // One goes on writing behind what was inserted.
+              onCloseAutoFocus={(event) => {
+                if (!inserted.current) return;
+                event.preventDefault();
+                inserted.current = false;
+                editor?.commands.focus();
+              }}
+            >
               {choices.map((one) => (
                 <DropdownMenu.Item
                   key={one.name}
                   className={menuItem}
-                  onSelect={() =>
+                  onSelect={() => {
+                    inserted.current = true;
                     editor
                       ?.chain()
                       .insertContent({ type: "known", attrs: { name: one.name, fallback: "", words: one.words } })
-                      .run()
-                  }
+                      .run();
+                  }}
                 >
                   {one.words}
                 </DropdownMenu.Item>

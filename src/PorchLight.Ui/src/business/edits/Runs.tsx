@@ -43,7 +43,7 @@ export function Runs({ client, project, startsFor }: Props) {
       </ul>
       {over.length > 0 && (
         <Button weight="quiet" className="-ml-3" onClick={() => setAll(!all)}>
-          {all ? "Only what is under way" : over.length === 1 ? "One that is over" : `${over.length} that are over`}
+          {all ? "Only what is under way" : `${over.length} finished`}
         </Button>
       )}
       {startsFor && runs.data && <StartAnother client={client} project={startsFor} />}
@@ -133,7 +133,7 @@ function OneRun({ run, client }: { run: Run; client: string }) {
                 )
               }
             >
-              {isPaused ? "Let it go on" : "Hold it back"}
+              {isPaused ? "Resume" : "Pause"}
             </Button>
             {next?.status === "waiting" && (
               <Link to={`/nods/${run.id}/${next.key}`} className={buttonLook("quiet")}>

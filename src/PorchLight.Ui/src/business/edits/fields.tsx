@@ -133,7 +133,7 @@ export function PromiseFields({ value, findings, onChange }: Fields<Schemas["Rep
     <div className="grid items-start gap-4 sm:grid-cols-2">
       <TextBox
         label="You answer within"
-        help="Business hours, from 1 to 480."
+        help="In hours, from 1 to 480."
         type="number"
         min={1}
         max={480}
@@ -147,7 +147,7 @@ export function PromiseFields({ value, findings, onChange }: Fields<Schemas["Rep
         value={value.clock}
         onChange={(e) => onChange({ clock: e.target.value as Schemas["PromiseClock"] })}
       >
-        <option value="workingDays">All 24 hours of a working day</option>
+        <option value="workingDays">All day on working days</option>
         <option value="openHours">Only the hours you are open</option>
       </SelectBox>
     </div>

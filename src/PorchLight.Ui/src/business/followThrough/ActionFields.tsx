@@ -212,7 +212,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           value={isEmpty(value.if) ? null : value.if}
           onChange={(next) => onChange({ ...value, if: next ?? { kind: "all", parts: [] } })}
           subjects={subjectsOf(choices)}
-          without="Say what it hangs on."
+          without="Say what decides it."
           begin="If …"
           label="If"
         />
@@ -223,7 +223,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           onChange={(then) => onChange({ ...value, then })}
         />
         <Target
-          label="otherwise, also where nobody knows, at"
+          label="if not, or if it is not known, go to"
           later={later}
           value={value.otherwise}
           onChange={(otherwise) => onChange({ ...value, otherwise })}

@@ -59,8 +59,8 @@ export function FollowThroughList() {
         </span>
       </div>
       <p className="mb-4 max-w-3xl text-slate">
-        What happens after somebody writes, books or comes to a stage. One starts for a person at a time, and it ends
-        the moment they act.
+        What happens after someone writes, books or reaches a stage. Each person is on one at a time, and it stops as
+        soon as they act.
       </p>
       <Failure error={list.error} />
       {list.isPending && <Skeleton />}

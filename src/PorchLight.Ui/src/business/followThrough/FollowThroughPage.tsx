@@ -95,7 +95,14 @@ function Editor({ view, part }: { view: View; part: string }) {
       {part === "plan-table" ? (
         <PlanTable edited={edited} view={view} />
       ) : part === "people" ? (
-        <PeopleOnIt id={view.id} />
+        <>
+          {view.startsInstead.map((words) => (
+            <p key={words} className="mb-3 rounded-soft bg-glow p-3">
+              {words}
+            </p>
+          ))}
+          <PeopleOnIt id={view.id} />
+        </>
       ) : (
         <div className="grid gap-6 lg:min-h-0 lg:flex-1 lg:grid-cols-[minmax(0,58fr)_minmax(0,42fr)]">
           <div className="lg:min-h-0 lg:overflow-y-auto lg:pr-2">
@@ -163,7 +170,7 @@ function Waiting({ edited, view, onOpen }: { edited: Edited; view: View; onOpen:
           ? `From then on it starts when ${view.starts}.`
           : `New runs take it. ${view.people === 0 ? "Nobody is on it now." : `${say(view.people, "person stays", "people stay")} on theirs until you move them.`}`
       }
-      changes={view.changes}
+      changes={[...view.changes, ...view.startsInstead]}
       problems={view.findings.map((one) => stepName(one.place, edited) + one.sentence)}
       act={`Put version ${next} into force`}
       busy={edited.putIntoForce.isPending}
@@ -171,7 +178,7 @@ function Waiting({ edited, view, onOpen }: { edited: Edited; view: View; onOpen:
     >
       {first ? (
         <>
-          {view.findings.length === 1 ? "One thing is" : `${view.findings.length} things are`} in the way:{" "}
+          {view.findings.length === 1 ? "Before that: " : `${view.findings.length} things to put right first: `}
           {first.sentence}
           {first.place !== "" && (
             <Button

@@ -50,7 +50,7 @@ export function NodEditor({ nod, draft: stored, instead, onSent }: Props) {
       )}
       {!nod.goes && nod.outsideWindow && (
         <p className="mt-3 text-slate">
-          It is outside sending hours: with your nod it waits until they open, unless you send it now.
+          Outside sending hours. Approve it and it goes out when they begin, or send it now.
         </p>
       )}
       <div className="mt-4 flex flex-wrap gap-2">

@@ -145,7 +145,7 @@ function Table({ edited, view, table }: { edited: Edited; view: View; table: Sch
         </tbody>
       </table>
       <div className="mt-3 flex gap-2 print:hidden">
-        <Button onClick={() => setLines((now) => [...now, empty])}>Another line</Button>
+        <Button onClick={() => setLines((now) => [...now, empty])}>Add a step</Button>
         {isChanged && (
           <>
             <Button weight="main" disabled={save.isPending} onClick={() => save.mutate()}>

@@ -125,6 +125,11 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
           </Button>
         </span>
       </div>
+      {form.warnings.map((words) => (
+        <p key={words} className="mb-2 rounded-soft bg-glow px-3 py-2">
+          {words}
+        </p>
+      ))}
       {form.lightOn !== form.shines && <p className="mb-2">{form.light}</p>}
       <nav aria-label="This form" className="mb-3 flex flex-wrap gap-1 border-b border-line">
         {sections.map(([key, words]) => (

@@ -53,7 +53,7 @@ function ServiceOfForm({ id }: { id: string }) {
       <SelectBox
         label="Which service it asks about"
         help={
-          service.data.services.length === 0 ? "Your settings list no services yet." : "Your list of forms shows it."
+          service.data.services.length === 0 ? "Your settings list no services yet." : "Shown in your list of forms."
         }
         value={service.data.service ?? ""}
         onChange={(e) => set.mutate(e.target.value || null)}
@@ -228,6 +228,31 @@ function Fields({ id, view }: { id: string; view: View }) {
               }
             />
           ))}
+        </Part>
+        <Part
+          title="Left by an early way out"
+          note={
+            view.earlyExits.count === 0
+              ? "Nobody has left this form before saying who they are."
+              : `${say(view.earlyExits.count, "person", "people")} left this form before saying who they are. They are counted, and are no inquiries.`
+          }
+        >
+          {view.earlyExits.latest.length > 0 && (
+            <ul className="grid gap-2">
+              {view.earlyExits.latest.map((one) => (
+                <li key={one.id} className="border-l-2 border-line pl-3">
+                  <p>
+                    {one.at}: “{one.sendOff}”
+                  </p>
+                  <ul className="text-slate">
+                    {one.answers.map((answer) => (
+                      <li key={answer}>{answer}</li>
+                    ))}
+                  </ul>
+                </li>
+              ))}
+            </ul>
+          )}
         </Part>
         <Part
           title="Unfinished forms"

@@ -68,7 +68,7 @@ export function FitCard({ id, name, fit, onReopen }: Props) {
       <div className="mt-3 flex flex-wrap gap-2">
         {!overruling && (
           <Button onClick={() => setOverruling(true)}>
-            {fit.overruled ? "Sort it otherwise again" : "Sort it otherwise"}
+            {fit.overruled ? "Change the verdict again" : "Change the verdict"}
           </Button>
         )}
         {fit.overruled && (

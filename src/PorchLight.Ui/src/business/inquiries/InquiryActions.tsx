@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type FormEvent } from "react";
 import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link } from "react-router";
+import { useNavigate } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
@@ -14,18 +14,22 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { useSendKey } from "../useSendKey";
 import { MoveStage } from "./MoveStage";
+import { isNo } from "./QuickReplies";
 import { asideReasons, useSetAside } from "./useSetAside";
 
 type View = Schemas["InquiryView"];
 
 interface Props {
   view: View;
+  replies: Schemas["QuickReplyView"][];
   onReply: () => void;
+  onQuick: (kind: Schemas["QuickReplyView"]["kind"]) => void;
 }
 
 /** What can be done about an inquiry: answer it here or elsewhere, note what they said, end what is planned, close it. */
-export function InquiryActions({ view, onReply }: Props) {
+export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
   const queries = useQueryClient();
+  const navigate = useNavigate();
   const notice = useNotice();
   const sendKey = useSendKey();
   const [noting, setNoting] = useState(false);
@@ -33,7 +37,10 @@ export function InquiryActions({ view, onReply }: Props) {
     queryKey: ["inquiry-parts"],
     queryFn: () => orProblem(api.GET("/api/inquiries/parts")),
   });
-  useLetters(view.email ? [{ letter: "R", words: "Reply in your own words", run: onReply }] : []);
+  useLetters([
+    ...(view.email ? [{ letter: "R", words: "Reply in your own words", run: onReply }] : []),
+    ...replies.map((reply) => ({ letter: reply.letter, words: reply.label, run: () => onQuick(reply.kind) })),
+  ]);
   const at = { params: { path: { id: view.id } } };
   const act = useMutation({
     mutationFn: (what: () => Promise<unknown>) => what(),
@@ -54,14 +61,29 @@ export function InquiryActions({ view, onReply }: Props) {
       undo: () => orProblem(api.POST("/api/inquiries/{id}/open-again", at)).then(() => queries.invalidateQueries()),
     });
   };
-  const more: [string, () => void][] = [
+  const quick = (reply: Schemas["QuickReplyView"]): Choice => [reply.label, () => onQuick(reply.kind), reply.letter];
+  const noes = replies.filter(isNo).map(quick);
+  const more: Choice[] = [
+    ...replies.filter((reply) => !isNo(reply)).map(quick),
+    ...(view.promiseOpen || view.wroteBack
+      ? [["Answered elsewhere", () => act.mutate(answeredElsewhere)] as Choice]
+      : []),
+    ...(view.waitsFor
+      ? [
+          [
+            `Give them a place in ${view.waitsFor}`,
+            () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/place", at))),
+          ] as Choice,
+        ]
+      : []),
+    ["Open the client", () => void navigate(`/clients/${view.clientId}`)],
     [`Note that ${view.name} got in touch`, () => setNoting(true)],
     ...(view.running
       ? [
-          [`Stop “${view.running}”`, () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/stop", at)))] as [
-            string,
-            () => void,
-          ],
+          [
+            `Stop “${view.running}”`,
+            () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/stop", at))),
+          ] as Choice,
         ]
       : []),
     view.closed
@@ -69,10 +91,7 @@ export function InquiryActions({ view, onReply }: Props) {
       : ["Close the inquiry", () => act.mutate(close)],
     ...(view.aside
       ? []
-      : asideReasons.map(([reason, words]): [string, () => void] => [
-          words,
-          () => aside.mutate({ ids: [view.id], reason }),
-        ])),
+      : asideReasons.map(([reason, words]): Choice => [words, () => aside.mutate({ ids: [view.id], reason })])),
   ];
   return (
     <>
@@ -82,11 +101,7 @@ export function InquiryActions({ view, onReply }: Props) {
             <KeyCap>R</KeyCap> Reply
           </Button>
         )}
-        {(view.promiseOpen || view.wroteBack) && (
-          <Button disabled={act.isPending} onClick={() => act.mutate(answeredElsewhere)}>
-            Answered elsewhere
-          </Button>
-        )}
+        {noes.length > 0 && <Choices label="Decline" choices={noes} />}
         {parts.data && (
           <MoveStage
             ids={[view.id]}
@@ -96,40 +111,39 @@ export function InquiryActions({ view, onReply }: Props) {
             lostReasons={parts.data.lostReasons}
           />
         )}
-        <Link to={`/clients/${view.clientId}`} className={buttonLook("plain")}>
-          Open the client
-        </Link>
-        {view.waitsFor && (
-          <Button
-            disabled={act.isPending}
-            onClick={() => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/place", at)))}
-          >
-            Give them a place in {view.waitsFor}
-          </Button>
-        )}
-        <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className={buttonLook("plain")}>
-            More <ChevronDown size={16} aria-hidden />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={6}
-            collisionPadding={8}
-            className={`${menuLook} min-w-44 p-1`}
-            // What was chosen may have taken the focus on.
-            onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
-          >
-            {more.map(([words, onSelect]) => (
-              <DropdownMenu.Item key={words} className={menuItem} onSelect={onSelect}>
-                {words}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Root>
+        <Choices label="More" choices={more} />
       </div>
       <Failure error={act.error ?? aside.error} />
       {noting && <GotInTouch view={view} onDone={() => setNoting(false)} />}
     </>
+  );
+}
+
+/** What a menu offers: its words, what it does, and the key that does the same. */
+type Choice = [words: string, onSelect: () => void, letter?: string];
+
+function Choices({ label, choices }: { label: string; choices: Choice[] }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className={buttonLook("plain")}>
+        {label} <ChevronDown size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content
+        align="end"
+        sideOffset={6}
+        collisionPadding={8}
+        className={`${menuLook} min-w-44 p-1`}
+        // What was chosen may have taken the focus on.
+        onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
+      >
+        {choices.map(([words, onSelect, letter]) => (
+          <DropdownMenu.Item key={words} className={`${menuItem} justify-between gap-6`} onSelect={onSelect}>
+            {words}
+            {letter && <KeyCap>{letter}</KeyCap>}
+          </DropdownMenu.Item>
+        ))}
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
   );
 }
 

@@ -8,7 +8,7 @@ import { ListViews } from "../edits/ListViews";
 import { everything, type InquiryQuery } from "./inquiryQuery";
 
 const orders: [Schemas["InquiryOrder"], string][] = [
-  ["need", "what they need"],
+  ["need", "Sort by urgency"],
   ["received", "when they came"],
   ["score", "points"],
   ["budget", "budget"],
@@ -43,7 +43,7 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}
         />
-        <Menu label={label(query.needs, parts.needs, "need", "words", "Whatever they need")}>
+        <Menu label={label(query.needs, parts.needs, "need", "words", "Any status")}>
           {parts.needs.map((one) => (
             <CheckItem key={one.need} value={one.need} chosen={query.needs} onChange={(needs) => set({ needs })}>
               {one.words}
@@ -74,7 +74,11 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
           ))}
         </Menu>
         <Menu
-          label={query.unassigned ? "Nobody’s" : label(query.lookedAfterBy, parts.people, "id", "name", "Anybody’s")}
+          label={
+            query.unassigned
+              ? "Assigned to no one"
+              : label(query.lookedAfterBy, parts.people, "id", "name", "Assigned to anyone")
+          }
         >
           <CheckItem
             value={true}

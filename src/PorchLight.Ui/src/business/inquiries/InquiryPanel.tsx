@@ -15,7 +15,7 @@ import { Runs } from "../edits/Runs";
 import { AboutClient } from "./AboutClient";
 import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
-import { QuickReplies } from "./QuickReplies";
+import { QuickReply, useQuickReplies } from "./QuickReplies";
 import { ReplyForm } from "./ReplyForm";
 import { useSetAside } from "./useSetAside";
 
@@ -29,6 +29,7 @@ export function InquiryPanel() {
   });
   useTitle(query.data?.name);
   const view = query.data;
+  const replies = useQuickReplies(id, Boolean(view?.email));
   const aside = useSetAside();
   const replying = search.has("reply");
   const quick = (search.get("quick") ?? null) as Schemas["QuickReplyKind"] | null;
@@ -42,9 +43,10 @@ export function InquiryPanel() {
     wasReplying.current = isWriting;
   }, [isWriting]);
   if (!view) return <PanelWaiting title="Inquiry" home="/inquiries" error={query.error} />;
+  const chosen = replies?.replies.find((reply) => reply.kind === quick);
   const wrote = view.timeline.find((entry) => entry.words);
   return (
-    <div className="p-8">
+    <div className="@container p-8">
       <PanelHead
         title={view.name}
         home="/inquiries"
@@ -75,53 +77,39 @@ export function InquiryPanel() {
         {view.callAsked && <strong> {view.name} would like a call.</strong>}
       </p>
       {view.wroteBack && wrote?.words && <TheirWords>{wrote.words}</TheirWords>}
-      {view.email && !replying && (
-        <QuickReplies key={`replies ${view.id}`} id={view.id} name={view.name} open={quick} onOpen={setQuick} />
+      {!isWriting && (
+        <InquiryActions
+          view={view}
+          replies={replies?.replies ?? []}
+          onReply={() => setSearch("reply")}
+          onQuick={setQuick}
+        />
       )}
-      {quick ? null : replying ? (
-        <ReplyForm key={`reply ${view.id}`} inquiry={view} onDone={() => setSearch("", { replace: true })} />
-      ) : (
-        <InquiryActions view={view} onReply={() => setSearch("reply")} />
-      )}
-      {view.differences.length > 0 && (
-        <Section title="Differs from what is on file">
-          <Differences differences={view.differences} />
-        </Section>
-      )}
-      <Section title="What they said">
-        <dl className="grid gap-y-2.5">
-          {view.answers.map((answer) => (
-            <div key={answer.key} className="grid grid-cols-[3rem_minmax(0,2fr)_minmax(0,3fr)] gap-x-3">
-              <dt className="contents">
-                <span className="flex items-start justify-end gap-1 pt-0.5 text-dusk">
-                  {answer.landed && (
-                    <MarginMark label={`Landed in ${answer.landed}`}>
-                      <CornerDownRight size={16} aria-hidden />
-                    </MarginMark>
-                  )}
-                  {answer.signal && (
-                    <MarginMark label="Counts towards fit">
-                      <Scale size={16} aria-hidden />
-                    </MarginMark>
-                  )}
-                </span>
-                <span className="text-slate">{answer.wording}</span>
-              </dt>
-              <dd className="whitespace-pre-wrap wrap-anywhere">
-                {answer.files.length === 0 && answer.words}
-                {answer.files.map((file) => (
-                  <a key={file.address} href={file.address} download className="block underline">
-                    {file.name} <span className="text-slate">({file.size})</span>
-                  </a>
-                ))}
-                {answer.strokes && <Drawn strokes={answer.strokes} />}
-                {answer.landed && <span className="block text-[0.9rem] text-slate">{answer.landed}</span>}
-              </dd>
-            </div>
-          ))}
-        </dl>
-        <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
-      </Section>
+      {/* Whoever writes has what they said beside it. */}
+      <div className={isWriting ? "grid gap-x-8 @lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" : ""}>
+        {replying && (
+          <ReplyForm key={`reply ${view.id}`} inquiry={view} onDone={() => setSearch("", { replace: true })} />
+        )}
+        {quick && chosen && replies && (
+          <QuickReply
+            key={`${view.id} ${quick}`}
+            id={view.id}
+            name={view.name}
+            to={replies.to}
+            reply={chosen}
+            colleagues={replies.colleagues}
+            onDone={() => setQuick(null)}
+          />
+        )}
+        <div>
+          {view.differences.length > 0 && !isWriting && (
+            <Section title="Differs from what is on file">
+              <Differences differences={view.differences} />
+            </Section>
+          )}
+          <Answers view={view} isNarrow={isWriting} />
+        </div>
+      </div>
       <Runs client={view.clientId} project={view.projectId} startsFor={view.projectId} />
       <Conversation client={view.clientId} />
       <AboutClient client={view.clientId} project={view.projectId} />
@@ -129,6 +117,49 @@ export function InquiryPanel() {
         <TimelineList entries={view.timeline} />
       </Section>
     </div>
+  );
+}
+
+/** What they answered, with what became of each answer. */
+function Answers({ view, isNarrow }: { view: Schemas["InquiryView"]; isNarrow: boolean }) {
+  return (
+    <Section title="What they said">
+      <dl className="grid gap-y-2.5">
+        {view.answers.map((answer) => (
+          <div
+            key={answer.key}
+            className={isNarrow ? "grid gap-x-3" : "grid grid-cols-[3rem_minmax(0,2fr)_minmax(0,3fr)] gap-x-3"}
+          >
+            <dt className="contents">
+              <span className={`flex items-start justify-end gap-1 pt-0.5 text-dusk ${isNarrow ? "hidden" : ""}`}>
+                {answer.landed && (
+                  <MarginMark label={`Landed in ${answer.landed}`}>
+                    <CornerDownRight size={16} aria-hidden />
+                  </MarginMark>
+                )}
+                {answer.signal && (
+                  <MarginMark label="Counts towards fit">
+                    <Scale size={16} aria-hidden />
+                  </MarginMark>
+                )}
+              </span>
+              <span className="text-slate">{answer.wording}</span>
+            </dt>
+            <dd className="whitespace-pre-wrap wrap-anywhere">
+              {answer.files.length === 0 && answer.words}
+              {answer.files.map((file) => (
+                <a key={file.address} href={file.address} download className="block underline">
+                  {file.name} <span className="text-slate">({file.size})</span>
+                </a>
+              ))}
+              {answer.strokes && <Drawn strokes={answer.strokes} />}
+              {answer.landed && <span className="block text-[0.9rem] text-slate">{answer.landed}</span>}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-3 text-slate">They saw the send-off “{view.sendOff}”.</p>
+    </Section>
   );
 }
 

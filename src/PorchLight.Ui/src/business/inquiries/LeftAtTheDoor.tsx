@@ -54,7 +54,7 @@ function LeftLine({ row }: { row: Row }) {
       <span className="min-w-48 flex-1">{row.fit && `Fit so far: ${row.fit}`}</span>
       {row.canFollowUp ? (
         <Button disabled={write.isPending} onClick={() => write.mutate()}>
-          Write to them once
+          Send one reminder
         </Button>
       ) : (
         <span className="text-slate">

@@ -3,8 +3,6 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook, TextBox } from "../../kit/fields";
-import { KeyCap } from "../../kit/KeyCap";
-import { useLetters } from "../../kit/letters";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
@@ -13,46 +11,17 @@ import { useSendKey } from "../useSendKey";
 
 type Reply = Schemas["QuickReplyView"];
 
-interface Props {
-  id: string;
-  name: string;
-  /** The kind of the reply that is read over; null while none is. */
-  open: Reply["kind"] | null;
-  onOpen: (kind: Reply["kind"] | null) => void;
-}
+const noes: Reply["kind"][] = ["noForPrice", "noRoom", "noMatch"];
 
-/** The replies that are one key away. */
-export function QuickReplies({ id, name, open, onOpen }: Props) {
-  const replies = useQuery({
+export const isNo = (reply: Reply) => noes.includes(reply.kind);
+
+/** The replies that are one key away; none for who left no address. */
+export function useQuickReplies(id: string, hasAddress: boolean) {
+  return useQuery({
     queryKey: ["quick-replies", id],
     queryFn: () => orProblem(api.GET("/api/inquiries/{id}/quick-replies", { params: { path: { id } } })),
-  });
-  const list = replies.data?.replies ?? [];
-  useLetters(
-    open ? [] : list.map((reply) => ({ letter: reply.letter, words: reply.label, run: () => onOpen(reply.kind) })),
-  );
-  const chosen = list.find((reply) => reply.kind === open);
-  if (chosen && replies.data)
-    return (
-      <QuickReply
-        key={chosen.kind}
-        id={id}
-        name={name}
-        to={replies.data.to}
-        reply={chosen}
-        colleagues={replies.data.colleagues}
-        onDone={() => onOpen(null)}
-      />
-    );
-  return (
-    <div className="mt-3 flex flex-wrap gap-2" role="group" aria-label="Quick replies">
-      {list.map((reply) => (
-        <Button key={reply.kind} onClick={() => onOpen(reply.kind)}>
-          <KeyCap>{reply.letter}</KeyCap> {reply.label}
-        </Button>
-      ))}
-    </div>
-  );
+    enabled: hasAddress,
+  }).data;
 }
 
 interface OneProps {
@@ -65,7 +34,7 @@ interface OneProps {
 }
 
 /** A reply before it goes: every word can be changed, and it says where the project comes to. */
-function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
+export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
   const queries = useQueryClient();
   const say = useNotice();
   const sendKey = useSendKey();
@@ -73,12 +42,11 @@ function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
   const [moves, setMoves] = useState(reply.stage !== null);
   const [until, setUntil] = useState(reply.until ?? "");
   const form = useRef<HTMLFormElement>(null);
-  // Whoever opens it goes on in what has to be filled, or with sending.
+  // Whoever opens it goes on in what has to be filled, or in the words: no second key sends what the first one opened.
   useEffect(() => {
     const gap = form.current?.querySelector<HTMLElement>("textarea[placeholder]");
-    (gap ?? form.current?.querySelector<HTMLElement>("[type=submit]"))?.focus();
+    (gap ?? form.current?.querySelector<HTMLElement>("textarea"))?.focus();
   }, []);
-  const isNo = ["noForPrice", "noRoom", "noMatch"].includes(reply.kind);
   const send = useMutation({
     mutationFn: () => {
       const body = { draft, stage: moves ? reply.stage : null, until: moves && reply.until ? until || null : null };
@@ -130,7 +98,7 @@ function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
   return (
     <form ref={form} onSubmit={submit} aria-label={reply.label} className="mt-4 grid gap-3">
       <DraftEditor to={to} draft={draft} onChange={setDraft} missing={findingsOf(send.error)} />
-      {isNo && colleagues.length > 0 && (
+      {isNo(reply) && colleagues.length > 0 && (
         <label className="flex flex-wrap items-center gap-2">
           Name a colleague
           <select className={controlLook} value="" onChange={(e) => e.target.value && addColleague(e.target.value)}>

@@ -42,6 +42,12 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
   });
   const mover = useStageMover(parts.lostReasons);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  // A card that comes into another column is drawn anew there; the focus goes with it.
+  const stepped = useRef<string | null>(null);
+  useEffect(() => {
+    if (stepped.current && document.activeElement === document.body)
+      document.querySelector<HTMLElement>(`[data-card="${window.CSS.escape(stepped.current)}"]`)?.focus();
+  });
   const move = (id: string, from: string, to: string | undefined) => {
     const stage = stages.find((one) => one.key === to);
     if (stage && from !== to) mover.begin([id], stage, from);
@@ -67,7 +73,10 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
               found={columns[index]?.data}
               open={open}
               onShowAll={() => onShowAll(stage.key)}
-              onStep={(id, by) => move(id, stage.key, stages[index + by]?.key)}
+              onStep={(id, by) => {
+                stepped.current = id;
+                move(id, stage.key, stages[index + by]?.key);
+              }}
             />
           ))}
         </div>
@@ -143,6 +152,7 @@ function Card({ row, stage, isOpen, onStep }: CardProps) {
     >
       <Link
         to={`/inquiries/${row.id}?board`}
+        data-card={row.id}
         draggable={false}
         onClick={onClick}
         onKeyDown={onKeyDown}

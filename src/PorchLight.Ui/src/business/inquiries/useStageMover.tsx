@@ -28,6 +28,7 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
   const [asking, setAsking] = useState<Move | null>(null);
   const [until, setUntil] = useState("");
   const [reason, setReason] = useState("");
+  const [answered, setAnswered] = useState<boolean | null>(null);
   const put = (moves: Schemas["StageMove"][]) => orProblem(api.PUT("/api/inquiries/stages", { body: { moves } }));
   const move = useMutation({
     mutationFn: ({ ids, stage, from }: Move) =>
@@ -38,6 +39,7 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
           stage: stage.key,
           until: stage.kind === "parked" ? until || null : null,
           reason: stage.kind === "lost" ? reason || null : null,
+          answered: stage.kind === "parked" ? answered : null,
         })),
       ),
     onSuccess: ({ moves }, { ids, stage }) => {
@@ -52,10 +54,12 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
   });
   const begin = (ids: string[], stage: Stage, from: string | null = null) => {
     move.reset();
+    setAnswered(null);
     if (stage.kind === "parked" || stage.kind === "lost") setAsking({ ids, stage, from });
     else move.mutate({ ids, stage, from });
   };
   const wrongDay = findingsOf(move.error).get("until");
+  const promised = findingsOf(move.error).get("answered");
   const dialog: ReactNode = (
     <>
       {!asking && <Failure error={move.error} />}
@@ -93,7 +97,16 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
                   ))}
                 </SelectBox>
               )}
-              {!wrongDay && <Failure error={move.error} />}
+              {(promised || answered !== null) && (
+                <fieldset className="grid gap-2">
+                  <legend className="mb-1 font-semibold">
+                    {promised ?? "Do they know that you come back to them?"}
+                  </legend>
+                  <Choice label="Yes, they know" value={answered === true} onChange={() => setAnswered(true)} />
+                  <Choice label="Not yet" value={answered === false} onChange={() => setAnswered(false)} />
+                </fieldset>
+              )}
+              {!wrongDay && !promised && <Failure error={move.error} />}
               <div className="flex gap-2">
                 <Button weight="main" type="submit" disabled={move.isPending}>
                   {asking && asking.ids.length > 1 ? `Move all ${asking.ids.length}` : "Move it"}
@@ -109,4 +122,13 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
     </>
   );
   return { begin, dialog };
+}
+
+function Choice({ label, value, onChange }: { label: string; value: boolean; onChange: () => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input type="radio" name="answered" className="size-[1.15rem] accent-dusk" checked={value} onChange={onChange} />
+      {label}
+    </label>
+  );
 }

@@ -169,7 +169,7 @@ function Test({ params, isDirty, isOff }: TestProps) {
   return (
     <section aria-label="Try it">
       <Button disabled={test.isPending || isDirty} onClick={() => test.mutate()}>
-        {isDirty ? "Save it to try it" : "Send it to me as a test"}
+        {isDirty ? "Save it first, then send yourself a test" : "Send it to me as a test"}
       </Button>
       <Failure error={test.error} />
     </section>

@@ -140,7 +140,7 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
     <section aria-label="Try it or take it out">
       {isLeaving ? (
         <p className="flex flex-wrap items-center gap-2">
-          Take it out of the library? Steps that took its words keep them.
+          Remove it from the library? Steps that use its words keep them.
           <Button weight="main" disabled={remove.isPending} onClick={() => remove.mutate()}>
             Take it out
           </Button>
@@ -151,10 +151,10 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
       ) : (
         <p className="flex flex-wrap gap-2">
           <Button disabled={test.isPending || isDirty} onClick={() => test.mutate()}>
-            {isDirty ? "Save it to try it" : "Send it to me as a test"}
+            {isDirty ? "Save it first, then send yourself a test" : "Send it to me as a test"}
           </Button>
           <Button weight="quiet" onClick={() => setLeaving(true)}>
-            Take it out of the library
+            Remove from library
           </Button>
         </p>
       )}

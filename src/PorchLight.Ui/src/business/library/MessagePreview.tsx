@@ -27,8 +27,8 @@ export function MessagePreview({ message, builtIn = null }: Props) {
     placeholderData: keepPreviousData,
   });
   return (
-    <section aria-label="As they get it" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">As they get it</h2>
+    <section aria-label="Preview" className="rounded-soft bg-card p-6 shadow-soft">
+      <h2 className="mb-2 text-[1.07rem]">Preview</h2>
       {builtIn === null && (
         <SelectBox label="Who gets it" value={client} onChange={(e) => setClient(e.target.value)}>
           <option value="">An example</option>

@@ -67,7 +67,7 @@ export function ClientList() {
               </>
             )}
             <Link className={buttonLook("plain")} to="/clients/import">
-              Bring people in
+              Import
             </Link>
             <AddClient />
           </span>
@@ -76,7 +76,7 @@ export function ClientList() {
           <p className="my-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
             {parts.data.perhapsSame === 1
               ? "Two clients are perhaps one person."
-              : `${parts.data.perhapsSame.toLocaleString("en")} pairs of clients are perhaps one person each.`}
+              : `${parts.data.perhapsSame.toLocaleString("en")} possible duplicates.`}
             <Link className="underline" to="/clients/perhaps-the-same">
               Look at them
             </Link>

@@ -239,7 +239,7 @@ function Standing({ client }: { client: View }) {
           disabled={always.isPending}
           onChange={(e) => always.mutate(e.target.checked)}
         />
-        Always comes in: nothing they answer rules them out
+        Always welcome, never screened out
       </label>
       <Failure error={standing.error ?? tags.error ?? always.error} />
     </>

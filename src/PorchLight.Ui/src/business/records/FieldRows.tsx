@@ -51,7 +51,7 @@ export function FieldRows({ client, project, fields }: Props) {
         <Button weight="quiet" className="-ml-3" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {isOpen
             ? "Hide empty fields"
-            : `Fill in ${empty.length === 1 ? "another field" : `${empty.length} other fields`}`}
+            : `Show ${empty.length === 1 ? "an empty field" : `${empty.length} empty fields`}`}
         </Button>
       )}
     </>

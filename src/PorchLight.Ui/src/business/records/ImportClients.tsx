@@ -17,10 +17,10 @@ const people = (number: number) => (number === 1 ? "one person" : `${count(numbe
 /** People from a file of another program: chosen, looked at, brought in, and taken back if need be. */
 export function ImportClients() {
   const { id } = useParams();
-  useTitle("Bring people in");
+  useTitle("Import clients");
   return (
     <main className="mx-auto max-w-5xl p-6 sm:px-10">
-      <h1 className="mb-1 text-2xl">Bring people in from a file</h1>
+      <h1 className="mb-1 text-2xl">Import clients from a file</h1>
       <p className="mb-5 text-slate">
         From an address book or another program: a table (CSV) with names above its columns, or contacts (vCard). You
         see what would happen before anything does, and can take a whole import back.

@@ -108,7 +108,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
         >
           {preview.data && preview.data.new + preview.data.known > 0
             ? `Bring ${count(preview.data.new + preview.data.known)} in`
-            : "Bring them in"}
+            : "Import them"}
         </Button>
         <Link to="/clients/import" className={buttonLook("quiet")}>
           Choose another file
@@ -128,7 +128,7 @@ function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
             ? "Nobody is new."
             : `${count(preview.new)} new ${preview.new === 1 ? "client" : "clients"}`}
         </li>
-        {preview.known > 0 && <li>{count(preview.known)} here already, or twice in the file</li>}
+        {preview.known > 0 && <li>{count(preview.known)} already here, or twice in the file</li>}
         {preview.leftOut > 0 && (
           <li>
             {preview.leftOut === 1 ? "One line is left out" : `${count(preview.leftOut)} lines are left out`}: nobody

@@ -114,7 +114,7 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
             disabled={watch.isPending}
             onClick={() => watch.mutate(!project.watches)}
           >
-            {project.watches ? "Stop watching" : "Watch it"}
+            {project.watches ? "Stop watching" : "Keep me posted"}
           </Button>
           <Button weight="quiet" className="-mx-3" onClick={() => setTitle(project.title)}>
             Change the title

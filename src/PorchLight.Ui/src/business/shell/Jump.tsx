@@ -28,7 +28,7 @@ const stations: Place[] = [
 const doable: Place[] = [
   { to: "/forms/new", name: "Make a form" },
   { to: "/inquiries?add", name: "Add an inquiry that came by phone or mail" },
-  { to: "/clients/import", name: "Bring people in from a file" },
+  { to: "/clients/import", name: "Import clients from a file" },
   { to: "/inquiries?board", name: "The board of inquiries" },
   { to: "/files", name: "Files and lists" },
   { to: "/mails", name: "When you get mails" },

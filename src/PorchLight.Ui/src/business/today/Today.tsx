@@ -14,7 +14,7 @@ import { TaskEntry } from "../edits/TaskEntry";
 import { InquiryRows } from "../inquiries/InquiryRows";
 
 const groups = [
-  ["late", "Longer than you promised"],
+  ["late", "Overdue"],
   ["today", "Promised for today"],
   ["wroteBack", "They wrote back"],
   ["later", "Promised for later"],
@@ -47,6 +47,7 @@ export function Today() {
                 {today.data.warning}
               </p>
             )}
+            {today.data.firstSteps.length > 0 && <FirstSteps steps={today.data.firstSteps} />}
             {today.data.erasedSoon.length > 0 && <ErasedSoon clients={today.data.erasedSoon} />}
             <Note className="mb-6 max-w-3xl font-head text-[1.45rem] leading-tight font-medium">{today.data.note}</Note>
             {shown.map(({ title, rows }, index) => (
@@ -62,11 +63,24 @@ export function Today() {
                 <InquiryRows rows={rows} withReply />
               </section>
             ))}
+            {today.data.morePromised > 0 && (
+              <p className="mb-6">
+                <Link to="/inquiries" className="underline">
+                  {today.data.morePromised.toLocaleString("en")} more are waiting
+                </Link>
+              </p>
+            )}
             {today.data.tasks.length > 0 && <Due tasks={today.data.tasks} />}
             {stuck.length > 0 && <Stuck stuck={stuck} open={open} />}
             {today.data.failed.length > 0 && <Failed failed={today.data.failed} />}
             {today.data.givenUpCalls > 0 && <GivenUpCalls count={today.data.givenUpCalls} />}
             {nods.length > 0 && <Nods nods={nods} gaps={today.data.gaps} open={open} />}
+            {today.data.moreNods > 0 && (
+              <p className="mb-6 text-slate">
+                {today.data.moreNods.toLocaleString("en")} more messages wait for your nod; they appear here as these
+                go.
+              </p>
+            )}
             {today.data.promised.length === 0 &&
               nods.length === 0 &&
               stuck.length === 0 &&
@@ -90,6 +104,41 @@ export function Today() {
         )}
       </div>
     </ListAndPanel>
+  );
+}
+
+const firstSteps: Record<Schemas["FirstStepView"]["step"], { words: string; to: string }> = {
+  services: { words: "Say what you offer, and where it starts in price", to: "/settings/lists" },
+  mail: { words: "Connect your mail, so that your messages really go out", to: "/settings/mail" },
+  address: { words: "Set the address people reach you at", to: "/settings/business" },
+  form: { words: "Build a form and turn its light on", to: "/forms" },
+  firstAnswer: { words: "Send yourself a first answer, to see what a lead sees", to: "/forms" },
+};
+
+/** What a business that has just begun sets up, in the order of the work. */
+function FirstSteps({ steps }: { steps: Schemas["FirstStepView"][] }) {
+  return (
+    <section className="mb-6 rounded-soft bg-card p-5 shadow-soft">
+      <h2 className="mb-2 text-[1.07rem]">First steps</h2>
+      <ol className="grid gap-1">
+        {steps.map(({ step, isDone }) => (
+          <li key={step} className="flex items-baseline gap-2">
+            <span aria-hidden className={isDone ? "text-moss" : "text-edge"}>
+              {isDone ? "✓" : "○"}
+            </span>
+            {isDone ? (
+              <span className="text-slate">
+                {firstSteps[step].words} <span className="sr-only">(done)</span>
+              </span>
+            ) : (
+              <Link className="underline" to={firstSteps[step].to}>
+                {firstSteps[step].words}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
 
@@ -251,7 +300,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
               {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
             </span>
             <span className="col-span-2 tabular-nums @3xl/list:col-span-1">
-              {nod.goes ? `goes ${nod.goes}` : `since ${nod.since}`}
+              {nod.goes ? `goes ${nod.goes}` : nod.since}
             </span>
           </Row>
         ))}

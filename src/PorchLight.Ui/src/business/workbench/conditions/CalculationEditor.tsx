@@ -340,8 +340,8 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
       {depth === 0 && (
         <p role="status" className="text-slate">
           {workedOut[place] === undefined
-            ? "With the answers in the preview it is not known yet."
-            : `With the answers in the preview it is ${workedOut[place]}.`}
+            ? "Not known yet with the answers in the preview."
+            : `With the answers in the preview: ${workedOut[place]}.`}
         </p>
       )}
     </div>

@@ -112,7 +112,7 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
         <input
           ref={input}
           aria-label={rows ? "Ask something in each line here" : "Ask something here"}
-          placeholder="ask something here"
+          placeholder="Add a question"
           className="min-w-0 flex-1 rounded-soft border border-transparent bg-transparent px-1.5 py-1 placeholder:text-dusk hover:border-edge focus:border-edge focus:bg-card"
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
@@ -132,7 +132,7 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
         {!rows && (
           <DropdownMenu.Root modal={false}>
             <DropdownMenu.Trigger className="shrink-0 rounded-soft px-1.5 py-1 text-[0.9rem] text-dusk hover:underline">
-              or show …
+              Add text or a picture …
             </DropdownMenu.Trigger>
             <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
               {contents.map(([kind, words]) => (

@@ -52,11 +52,30 @@ export const Outline = memo(function Outline() {
     },
     [at, open],
   );
+  // A line that is moved in the page, or goes, loses the focus; it stays in the outline.
+  const moved = useRef<string | null>(null);
+  const wasHere = useRef(false);
+  const lines = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const lost = wasHere.current && document.activeElement === document.body;
+    const line = moved.current ?? (lost ? at : null);
+    if (line) lines.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(line)}"]`)?.focus();
+    moved.current = null;
+  }, [form, at]);
+  useEffect(() => {
+    const look = (event: FocusEvent) => {
+      wasHere.current = lines.current?.contains(event.target as Node) ?? false;
+    };
+    document.addEventListener("focusin", look);
+    return () => document.removeEventListener("focusin", look);
+  }, []);
+
   const takeAway = (keys: string[]) => {
     const next = neighbour(keys);
     const back = edit((now) => remove(now, keys), `remove ${keys.join()}`);
     setOthers(new Set());
     open(next);
+    moved.current = next;
     say({ words: keys.length === 1 ? "Taken away." : `${keys.length} things taken away.`, undo: async () => back() });
   };
 
@@ -78,14 +97,6 @@ export const Outline = memo(function Outline() {
       `order ${active.id}`,
     );
   };
-
-  // A line that is moved in the page loses the focus it has; it keeps it.
-  const moved = useRef<string | null>(null);
-  const lines = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (moved.current) lines.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(moved.current)}"]`)?.focus();
-    moved.current = null;
-  }, [form]);
 
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     const line = (event.target as HTMLElement).closest<HTMLElement>("[data-line]");

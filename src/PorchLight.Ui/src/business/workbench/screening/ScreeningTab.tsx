@@ -132,7 +132,7 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
         <div>
           <div className="mb-2 flex items-baseline justify-between">
             <h2 className="text-[1.07rem]">What an answer says about fit</h2>
-            <span className="text-slate">true of, booked</span>
+            <span className="text-slate">how many it fits, and how many of them booked</span>
           </div>
           <SignalList
             screening={screening}

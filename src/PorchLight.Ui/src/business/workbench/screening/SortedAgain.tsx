@@ -21,7 +21,7 @@ export function Moves({ report }: { report: Report }) {
           <thead>
             <tr>
               <th scope="col" className="py-1 font-normal text-slate">
-                today, then
+                today and afterwards
               </th>
               {fits.map(([fit, words]) => (
                 <th key={fit} scope="col" className="py-1 font-normal text-slate">

@@ -1,0 +1,192 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
+using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
+using PorchLight.Server.Storage;
+using static PorchLight.Testing.Requests;
+
+namespace PorchLight.Server.Tests;
+
+/// <summary>Whatever the contract lets one look at, looked at with what really stands in the demo.</summary>
+public sealed class EveryGetTests
+{
+    private static readonly JsonElement Contract = JsonDocument
+        .Parse(File.ReadAllText(Repository.Find("src/PorchLight.Server/openapi.json")))
+        .RootElement;
+
+    /// <summary>A run and the step of it that waits belong together.</summary>
+    private const string Nods = "{runId}/{step}";
+
+    [Fact]
+    public async Task Everything_that_can_be_looked_at_is_shown_for_what_stands_there()
+    {
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
+        var owner = app.Owner();
+        var known = await KnownAsync(app, owner);
+        var unasked = new List<string>();
+        var wrong = new List<string>();
+        foreach (var path in Contract.GetProperty("paths").EnumerateObject().Where(path => path.Value.TryGetProperty("get", out _)))
+        {
+            var addresses = Addresses(path.Name, path.Value.GetProperty("get"), known);
+            if (addresses.Count == 0)
+                unasked.Add(path.Name);
+            foreach (var address in addresses)
+            {
+                var answer = await owner.GetAsync(address);
+                // Nobody is laid beside themselves.
+                var isBesideItself = address.Split("/beside/") is [var one, var other] && one.EndsWith(other, StringComparison.Ordinal);
+                if (!answer.IsSuccessStatusCode && !isBesideItself)
+                    wrong.Add($"{address} answered {(int)answer.StatusCode}: {await answer.Content.ReadAsStringAsync()}");
+            }
+        }
+
+        unasked.ShouldBeEmpty("each is asked with something that is there");
+        wrong.ShouldBeEmpty();
+    }
+
+    /// <summary>Values for the parts of addresses: by address and name where they differ, else by name.</summary>
+    private static async Task<Dictionary<string, List<string>>> KnownAsync(TestApp app, HttpClient owner)
+    {
+        var token = await app.LinkAsync();
+        var (withList, list) = await LookedUpAsync(app);
+        var sent = await (await app.SendAsync(Answers("walk@bakes.example"))).JsonAsync();
+        await app.PassTimeAsync(NodaTime.Duration.FromDays(5));
+        var invite = (
+            await (
+                await owner.PostAsync(
+                    "/api/people/invites",
+                    Body(
+                        new
+                        {
+                            name = "Nora New",
+                            email = "new@ochrewren.example",
+                            role = Roles.Member,
+                        }
+                    )
+                )
+            ).JsonAsync()
+        ).Text("link").Split('/')[^1];
+        var import = (await ImportTests.TakeAsync(app, "Name,Email\nAda Byron,ada@bakes.example\n"u8.ToArray(), "people.csv")).Text("id");
+        var message = new Id<LibraryMessage>(Guid.CreateVersion7());
+        await app.ChangeAsync(db =>
+        {
+            db.LibraryMessages.Add(
+                new LibraryMessage
+                {
+                    Id = message,
+                    Name = "Hello",
+                    Folder = "",
+                    Message = new MessageTemplate("A word", [new TextPart("text", "Dear {firstName}")]),
+                    Changed = app.Now,
+                }
+            );
+            db.OutgoingMail.First(mail => mail.State == MailState.HandedOver).State = MailState.Failed;
+            return Task.CompletedTask;
+        });
+        return await app.AskAsync(async db =>
+        {
+            var forms = await Ids(db.Forms.Select(form => form.Id));
+            var clients = await Ids(db.Clients.Where(one => db.Projects.Any(project => project.ClientId == one.Id)).Select(one => one.Id));
+            var nods = await db.Runs.Where(run => run.NodStatus != null).ToListAsync();
+            return new Dictionary<string, List<string>>
+            {
+                ["/api/forms id"] = forms,
+                ["/api/inquiries id"] = await Ids(db.Inquiries.Select(inquiry => inquiry.Id)),
+                ["/api/clients id"] = clients,
+                ["/api/clients/{id}/beside/{other} other"] = [clients[^1]],
+                ["/api/clients/names ids"] = [clients[0]],
+                ["/api/clients/{id}/runs/startable project"] = await Ids(db.Projects.Select(project => project.Id).Take(1)),
+                ["/api/clients/imports id"] = [import],
+                ["/api/follow-throughs id"] = await Ids(db.FollowThroughs.Select(one => one.Id)),
+                ["/api/mail id"] = await Ids(db.OutgoingMail.Where(mail => mail.State == MailState.Failed).Select(mail => mail.Id)),
+                ["/api/practice/mail id"] = await Ids(db.PracticeMail.Select(mail => mail.Id)),
+                ["/api/library/messages id"] = [message.ToString()],
+                ["/api/library/built-in kind"] =
+                [
+                    .. Enum.GetNames<BuiltInMessage>().Select(name => JsonNamingPolicy.CamelCase.ConvertName(name)),
+                ],
+                ["/api/join token"] = [invite],
+                [Nods] =
+                [
+                    .. nods.Select(run =>
+                        $"{run.Id}/{run.State.Steps.First(step => step.Status is Core.FollowThrough.StepStatus.Waiting).Key}"
+                    ),
+                ],
+                ["/public/forms token"] = [token],
+                ["/public/receipts token"] = [sent.Text("receipt")],
+                ["field"] = ["client.name", "project.service"],
+                ["number"] = ["1"],
+                ["version"] = ["1"],
+                ["from"] = ["1"],
+                ["to"] = ["1"],
+                ["accent"] = ["%23AA3300"],
+                ["/public/forms/{token}/{version}/look-up token"] = [withList],
+                ["question"] = [list],
+                ["typed"] = ["a"],
+            };
+        });
+
+        static async Task<List<string>> Ids<T>(IQueryable<Id<T>> ids) => [.. (await ids.ToListAsync()).Select(id => id.ToString())];
+    }
+
+    /// <summary>A form with a question that looks something up in a list: its link, and the question.</summary>
+    private static async Task<(string Link, string Question)> LookedUpAsync(TestApp app)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        var forms = await scope.ServiceProvider.GetRequiredService<PorchDb>().Forms.ToListAsync();
+        var (form, question) = forms
+            .SelectMany(form => form.Draft.Questions.Select(question => (form, question)))
+            .First(one => one.question.Kind is LookUpKind);
+        return (scope.ServiceProvider.GetRequiredService<Tokens>().Open(form.LinkSealed), question.Key);
+    }
+
+    private static List<string> Addresses(string path, JsonElement operation, Dictionary<string, List<string>> known)
+    {
+        List<string> addresses = path.Contains(Nods, StringComparison.Ordinal)
+            ? [.. known[Nods].Select(nod => path.Replace(Nods, nod, StringComparison.Ordinal))]
+            : [path];
+        foreach (var parameter in operation.TryGetProperty("parameters", out var all) ? all.EnumerateArray() : [])
+        {
+            var (name, place) = (parameter.Text("name"), parameter.Text("in"));
+            var isRequired = parameter.TryGetProperty("required", out var required) && required.GetBoolean();
+            if (
+                place == "path"
+                && path.Contains($"{{{name}}}", StringComparison.Ordinal)
+                && !Nods.Contains($"{{{name}}}", StringComparison.Ordinal)
+            )
+                addresses =
+                [
+                    .. addresses.SelectMany(address =>
+                        Values(path, name, known).Select(value => address.Replace($"{{{name}}}", value, StringComparison.Ordinal))
+                    ),
+                ];
+            else if (place == "query" && isRequired)
+                addresses =
+                [
+                    .. addresses.SelectMany(address =>
+                        Values(path, name, known).Select(value => $"{address}{(address.Contains('?') ? '&' : '?')}{name}={value}")
+                    ),
+                ];
+        }
+
+        return addresses;
+    }
+
+    private static List<string> Values(string path, string name, Dictionary<string, List<string>> known) =>
+        known
+            .Where(one =>
+                one.Key == name
+                || (
+                    one.Key.EndsWith($" {name}", StringComparison.Ordinal)
+                    && path.StartsWith(one.Key.Split(' ')[0], StringComparison.Ordinal)
+                )
+            )
+            .OrderByDescending(one => one.Key.Length)
+            .Select(one => one.Value)
+            .FirstOrDefault()
+        ?? [];
+}
