@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Forms;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;

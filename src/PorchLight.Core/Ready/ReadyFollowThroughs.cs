@@ -38,7 +38,7 @@ public static class ReadyFollowThroughs
                         "Thank you, and when we answer",
                         AtOnce,
                         "Thank you for asking us, {firstName}",
-                        "thank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}."
+                        "Thank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}."
                     ),
                     WithGap(
                         "first",
@@ -54,7 +54,7 @@ public static class ReadyFollowThroughs
                         "Second follow-up",
                         After(3, TimeUnit.Days),
                         "Is there something I can answer?",
-                        "perhaps a question is in the way: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
+                        "Perhaps a question is in the way: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
                     ),
                     Nodded(
                         "third",
@@ -68,7 +68,7 @@ public static class ReadyFollowThroughs
                         "A word after three months",
                         After(90, TimeUnit.Days),
                         "How did it go, {firstName}?",
-                        "three months ago you told us about your plans. Should they be on the table again, we still have your answers, and you need not start anew."
+                        "Three months ago you told us about your plans. Should they be on the table again, we still have your answers, and you need not start anew."
                     )
                 )
         ),
@@ -114,7 +114,7 @@ public static class ReadyFollowThroughs
                         "What we talked about",
                         After(1, TimeUnit.WorkingDays),
                         "What we talked about, {firstName}",
-                        "thank you for your time. So that neither of us forgets:",
+                        "Thank you for your time. So that neither of us forgets:",
                         "what was agreed, a line each",
                         "Have I got something wrong? Then tell me."
                     ),
@@ -123,7 +123,7 @@ public static class ReadyFollowThroughs
                         "What we still need",
                         After(3, TimeUnit.Days),
                         "What I still need from you",
-                        "to put a price to it I need the last answers from you. A short mail is enough."
+                        "To put a price to it I need the last answers from you. A short mail is enough."
                     ),
                     Nodded(
                         "close",
@@ -148,14 +148,14 @@ public static class ReadyFollowThroughs
                         "Did it arrive?",
                         After(2, TimeUnit.Days),
                         "Did our proposal arrive?",
-                        "two days ago I sent you our proposal. Has it arrived, and is everything in it clear?"
+                        "Two days ago I sent you our proposal. Has it arrived, and is everything in it clear?"
                     ),
                     Nodded(
                         "questions",
                         "The questions most people have",
                         After(3, TimeUnit.Days),
                         "Three questions most people have",
-                        "before they decide, most people ask three things: when we can begin, what is not included, and when it is paid. All three stand in the proposal, and I am glad to talk them through."
+                        "Before they decide, most people ask three things: when we can begin, what is not included, and when it is paid. All three stand in the proposal, and I am glad to talk them through."
                     ),
                     Nodded(
                         "date",
@@ -181,7 +181,7 @@ public static class ReadyFollowThroughs
                         "Welcome, and what happens next",
                         new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
                         "Welcome, {firstName}",
-                        "how good that we work together. What happens next: we send you a few questions, you send us what you have, and we meet before the start to go through it."
+                        "How good that we work together. What happens next: we send you a few questions, you send us what you have, and we meet before the start to go through it."
                     ),
                     Do(
                         "folder",
@@ -194,7 +194,7 @@ public static class ReadyFollowThroughs
                         "What we need from you",
                         After(2, TimeUnit.WorkingDays),
                         "What we need from you",
-                        "to begin well we need:",
+                        "To begin well we need:",
                         "what they are to send, a line each",
                         "It need not be perfect. Send what you have, and we sort it."
                     ),
@@ -204,7 +204,7 @@ public static class ReadyFollowThroughs
                         "A week before the start",
                         new Schedule(new ProjectDateAnchor("project.start"), -7, TimeUnit.Days),
                         "One week to go",
-                        "in a week we begin. You will find us at your door in the morning; until then nothing is left for you to do."
+                        "In a week we begin. You will find us at your door in the morning; until then nothing is left for you to do."
                     )
                 )
         ),
@@ -222,7 +222,7 @@ public static class ReadyFollowThroughs
                         "It is yours",
                         new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
                         "It is yours, {firstName}",
-                        "it is done, and it is yours. For the next thirty days we put right whatever is not as it should be.",
+                        "It is done, and it is yours. For the next thirty days we put right whatever is not as it should be.",
                         "how to look after it, a line or two",
                         "Write to me whenever something is wrong."
                     ),
@@ -231,28 +231,28 @@ public static class ReadyFollowThroughs
                         "Is everything as it should be?",
                         new Schedule(Anchor.RunStart, 7, TimeUnit.Days),
                         "Is everything as it should be?",
-                        "a week has gone by. Is everything as it should be? Small things are quickly put right."
+                        "A week has gone by. Is everything as it should be? Small things are quickly put right."
                     ),
                     Nodded(
                         "notice",
                         "A week of support left",
                         new Schedule(Anchor.RunStart, 23, TimeUnit.Days),
                         "One more week",
-                        "our thirty days end in a week. Have one more look, and tell me what is left."
+                        "Our thirty days end in a week. Have one more look, and tell me what is left."
                     ),
                     Nodded(
                         "farewell",
                         "Farewell, and a kind word",
                         new Schedule(Anchor.RunStart, 30, TimeUnit.Days),
                         "Thank you, {firstName}",
-                        "our thirty days are over. Thank you for trusting us. If you liked it, two sentences for others would help us a great deal: just answer this mail."
+                        "Our thirty days are over. Thank you for trusting us. If you liked it, two sentences for others would help us a great deal: just answer this mail."
                     ),
                     Nodded(
                         "look-back",
                         "How does it look today?",
                         After(90, TimeUnit.Days),
                         "How does it look today?",
-                        "three months on: how does it look, and how does it do? And should somebody you know need something like it, we are glad of every word."
+                        "Three months on: how does it look, and how does it do? And should somebody you know need something like it, we are glad of every word."
                     )
                 )
         ),
@@ -273,14 +273,14 @@ public static class ReadyFollowThroughs
                             AtOnce = false,
                         },
                         "Two weeks to go, {firstName}",
-                        "in two weeks we begin. Before that we need from you: the keys or somebody who opens the door, a word to the neighbours, and a place to put our things."
+                        "In two weeks we begin. Before that we need from you: the keys or somebody who opens the door, a word to the neighbours, and a place to put our things."
                     ),
                     Nodded(
                         "soon",
                         "Three days to go",
                         new Schedule(new ProjectDateAnchor(ProjectStart), -3, TimeUnit.Days),
                         "We begin in three days",
-                        "in three days we are with you, at nine in the morning unless we have said otherwise. Should anything have changed, just answer this mail."
+                        "In three days we are with you, at nine in the morning unless we have said otherwise. Should anything have changed, just answer this mail."
                     )
                 ) with
                 {
@@ -304,7 +304,7 @@ public static class ReadyFollowThroughs
                             AtOnce = false,
                         },
                         "Many happy returns, {firstName}",
-                        "all the best to you today.",
+                        "All the best to you today.",
                         "a line that only you could write",
                         "We are glad to know you."
                     )
@@ -327,7 +327,7 @@ public static class ReadyFollowThroughs
                         "How are your plans?",
                         After(3, TimeUnit.Months),
                         "How are your plans, {firstName}?",
-                        "some time ago we put your plans aside. Have they changed, or is now a better time? We still have everything you told us."
+                        "Some time ago we put your plans aside. Have they changed, or is now a better time? We still have everything you told us."
                     ),
                     Do(
                         "let-go",

@@ -17,7 +17,7 @@ internal static class DemoLibrary
             "Before we begin",
             "How a mural comes about",
             "How we work on a wall",
-            "here is how we work, step by step:\n\n1. We look at the wall together and measure it.\n2. You get **two sketches** within ten working days.\n3. We paint, usually in three to five days.\n\nPictures of walls we did stand [on our page](https://ochrewren.example/walls).",
+            "Here is how we work, step by step:\n\n1. We look at the wall together and measure it.\n2. You get **two sketches** within ten working days.\n3. We paint, usually in three to five days.\n\nPictures of walls we did stand [on our page](https://ochrewren.example/walls).",
             null,
             41
         ),
@@ -33,7 +33,7 @@ internal static class DemoLibrary
             "Afterwards",
             "Reminder 2 about kind words",
             "A word about your sign?",
-            "a while ago we asked how you like your sign. If a line comes to your mind, we would love to read it.",
+            "A while ago we asked how you like your sign. If a line comes to your mind, we would love to read it.",
             null,
             12
         ),
@@ -41,7 +41,7 @@ internal static class DemoLibrary
             "Afterwards",
             "Reminder 10, one year on",
             "A year in the weather",
-            "your sign has been up for a year. We walk past and look after the gold once, for nothing.",
+            "Your sign has been up for a year. We walk past and look after the gold once, for nothing.",
             "what you saw when you last walked past",
             9
         ),
@@ -49,7 +49,7 @@ internal static class DemoLibrary
             "",
             "Directions to the studio",
             "How to find us",
-            "we are in the yard behind the bakery: **ring twice**, the bell is slow.",
+            "We are in the yard behind the bakery: **ring twice**, the bell is slow.",
             null,
             3
         ),

@@ -9,13 +9,12 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
-using PorchLight.Server.Forms;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
 
 /// <summary>What once went wrong between two areas: each of these was seen.</summary>
-public sealed class TrueOnAnyDayTests
+public sealed class AcrossAreasTests
 {
     [Fact]
     public async Task Two_records_of_one_person_that_are_made_one_keep_one_journey()
