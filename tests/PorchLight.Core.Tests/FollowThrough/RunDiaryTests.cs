@@ -58,8 +58,9 @@ public sealed class RunDiaryTests
                             // What went by itself is known when the run is next looked at.
                             if (
                                 effect.Kind == RunEffectKind.TakeEffect
-                                && content.Step(effect.Step!).Action is SendMessage
-                                && moved!.State.Steps.Single(step => step.Key == effect.Step).By is null
+                                && content.Step(effect.Step!) is { Action: SendMessage } step
+                                && !content.IsAnswer(step)
+                                && moved!.State.Steps.Single(state => state.Key == effect.Step).By is null
                             )
                                 facts = facts with { LastAutomaticMessage = effect.At };
                         }
