@@ -49,7 +49,7 @@ public sealed class FollowThroughsTogetherTests
     /// <summary>A second way: whatever fit, service and form an inquiry has, is it ever this one that starts?</summary>
     [Fact]
     public void One_is_beaten_by_a_form_exactly_where_no_inquiry_of_it_ever_starts_it() =>
-        Gen.Select(Starts, Starts.Array[0, 3], Gen.Bool.Array[4], Gen.Int[0, 3])
+        Gen.Select(Starts, Starts.Array[0, 1], Gen.Bool.Array[4], Gen.Int[0, 3])
             .Sample(
                 (start, others, sideBySide, older) =>
                 {
@@ -80,7 +80,7 @@ public sealed class FollowThroughsTogetherTests
                                     .Any(other => other.Id == Ids[0])
                             )
                             .ToList();
-                        // Beaten for certain: then it starts by none. Several others that only together beat it are no matter of one sentence.
+                        // Beaten by one other; of three, one that is itself beaten may free the third, which a sentence of two does not know.
                         if (beaten.Contains(form))
                             starts.ShouldAllBe(started => !started);
                         else if (others.Length == 1 && starts.Count > 0)
