@@ -1,3 +1,6 @@
+using PorchLight.Core.Conditions;
+using PorchLight.Core.Records;
+
 namespace PorchLight.Core.FollowThrough;
 
 /// <summary>A follow-through that is in force, beside the one that is looked at.</summary>
@@ -38,14 +41,18 @@ public static class FollowThroughsTogether
     }
 
     /// <summary>
-    /// The forms by which one of the others starts instead, whatever is answered, because it asks for more or was there first: of several
-    /// that an inquiry could start, one does.
+    /// The forms by which others start instead, whatever is answered, because they ask for more or were there first: of several that an
+    /// inquiry could start, one does (<see cref="FollowThroughs.Of"/>). Every fit and service an inquiry can have is gone through, and what
+    /// starts only on some answers may or may not be there.
     /// </summary>
     /// <param name="content">The one that is looked at.</param>
-    /// <param name="others">All others in force.</param>
+    /// <param name="others">All others in force, the oldest first.</param>
     /// <param name="forms">The identifiers of the forms that take answers.</param>
-    /// <returns>The forms with what starts there, in the order of <paramref name="forms"/>; empty where it starts by none, or is not beaten.</returns>
-    public static IReadOnlyList<(Guid Form, OtherFollowThrough By)> BeatenBy(
+    /// <returns>
+    /// The forms with what starts there, in the order of <paramref name="forms"/>; empty where it does not start on an inquiry, and without
+    /// the forms where some inquiry starts it.
+    /// </returns>
+    public static IReadOnlyList<(Guid Form, IReadOnlyList<OtherFollowThrough> By)> BeatenBy(
         FollowThroughContent content,
         IReadOnlyList<OtherFollowThrough> others,
         IReadOnlyList<Guid> forms
@@ -53,27 +60,52 @@ public static class FollowThroughsTogether
     {
         if (content.Starts is not InquiryStart start)
             return [];
+        OtherFollowThrough itself = new(Guid.Empty, content, IsOn: true, IsOlder: false);
+        IReadOnlyList<OtherFollowThrough> all = [.. others.Where(other => other.IsOlder), itself, .. others.Where(other => !other.IsOlder)];
+        var byInquiry = all.Where(one => one is { IsOn: true, Content.Starts: InquiryStart }).ToList();
+        var services = byInquiry.Select(one => StartOf(one).Service).Append(null).Distinct().ToList();
         return
         [
             .. forms
-                .Where(form => start.Form is null || start.Form == form)
-                .Select(form => (Form: form, By: others.FirstOrDefault(other => Beats(other, form))))
-                .Where(one => one.By is not null)
-                .Select(one => (one.Form, one.By!)),
+                .Select(form => (Form: form, By: Instead(form)))
+                .Where(one => one.By is { Count: > 0 })
+                .Select(one => (one.Form, (IReadOnlyList<OtherFollowThrough>)one.By!)),
         ];
 
-        bool Beats(OtherFollowThrough other, Guid form) =>
-            other is { IsOn: true, Content.Starts: InquiryStart { Condition: null } wider }
-            && (wider.Form is null || wider.Form == form)
-            && (wider.Service is null || wider.Service == start.Service)
-            && (wider.Fits.Count == 0 || (start.Fits.Count > 0 && start.Fits.All(wider.Fits.Contains)))
-            && (wider.Precision > start.Precision || (wider.Precision == start.Precision && other.IsOlder))
-            && !(other.Content.SideBySide && content.SideBySide);
+        List<OtherFollowThrough>? Instead(Guid form)
+        {
+            var instead = new List<OtherFollowThrough>();
+            foreach (var service in services)
+            {
+                foreach (var received in Inquiries(form).Where(received => start.Takes(received, service)))
+                {
+                    var could = byInquiry.Where(one => StartOf(one).Takes(received, service)).ToList();
+                    var first = FollowThroughs.First([.. could.Where(one => one == itself || StartOf(one).Condition is null)], ContentOf)!;
+                    var ahead = could.Where(one =>
+                        FollowThroughs.First([.. could.Where(other => other == one || other == first)], ContentOf) == one
+                    );
+                    if (first == itself || (content.SideBySide && ahead.Any(one => one.Content.SideBySide)))
+                        return null;
+                    instead.Add(first);
+                }
+            }
+
+            return [.. instead.Distinct()];
+        }
+
+        static InquiryStart StartOf(OtherFollowThrough one) => (InquiryStart)one.Content.Starts;
+        static FollowThroughContent ContentOf(OtherFollowThrough one) => one.Content;
     }
 
-    /// <summary>The same as sentences, one for each of the others.</summary>
+    /// <summary>An inquiry of every kind that starts can tell apart: with each fit and without, turned away and not.</summary>
+    private static IEnumerable<InquiryReceived> Inquiries(Guid form) =>
+        from fit in new Fit?[] { null, Fit.ComeIn, Fit.TalkFirst, Fit.NotNow }
+        from turnedAway in new[] { false, true }
+        select new InquiryReceived(form, 1, fit, KnownBefore: false, Joined: false) { TurnedAway = turnedAway };
+
+    /// <summary>The same as sentences, one for each way others start instead.</summary>
     /// <param name="content">The one that is looked at.</param>
-    /// <param name="others">All others in force.</param>
+    /// <param name="others">All others in force, the oldest first.</param>
     /// <param name="forms">The identifiers of the forms that take answers.</param>
     /// <param name="titleOf">What a form is called.</param>
     public static IReadOnlyList<string> SayBeaten(
@@ -89,11 +121,14 @@ public static class FollowThroughsTogether
         return
         [
             .. beaten
-                .GroupBy(one => one.By.Id)
+                .GroupBy(one => string.Join(' ', one.By.Select(other => other.Id)))
                 .Select(group =>
                 {
+                    var by = group.First().By;
                     var titles = string.Join(" and ", group.Select(one => $"“{titleOf(one.Form)}”"));
-                    return $"{(never ? "It never starts: for" : "For")} {titles} “{group.First().By.Content.Name}” starts instead, because it is more exact{(group.Any(one => one.By.Content.Starts.Precision == content.Starts.Precision) ? " or older" : "")}.";
+                    var names = string.Join(" or ", by.Select(other => $"“{other.Content.Name}”"));
+                    var older = by.Any(other => other.Content.Starts.Precision == content.Starts.Precision) ? " or older" : "";
+                    return $"{(never ? "It never starts: for" : "For")} {titles}, {names} starts instead because it is more exact{older}.";
                 }),
         ];
     }

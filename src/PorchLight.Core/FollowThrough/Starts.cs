@@ -53,12 +53,19 @@ public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
 
     /// <inheritdoc/>
     public override bool IsStartedBy(DomainEvent happened, IRunFacts facts) =>
-        happened is InquiryReceived { Joined: false, StartsNothing: false } received
+        happened is InquiryReceived received
+        && Takes(received, facts.Service)
+        && (Condition is null || facts.Judge(Condition) == Truth.True);
+
+    /// <summary>Whether an inquiry is one it is meant for, whatever was answered: <see cref="Condition"/> is left aside.</summary>
+    /// <param name="received">The inquiry.</param>
+    /// <param name="service">The key of the service it is about; null for none.</param>
+    public bool Takes(InquiryReceived received, string? service) =>
+        received is { Joined: false, StartsNothing: false }
         && (!received.TurnedAway || Fits.Contains(Fit.NotNow))
         && (Form is null || Form == received.Form)
         && (Fits.Count == 0 || (received.Fit is { } sorted && Fits.Contains(sorted)))
-        && (Service is null || Service == facts.Service)
-        && (Condition is null || facts.Judge(Condition) == Truth.True);
+        && (Service is null || Service == service);
 
     /// <inheritdoc/>
     [JsonIgnore]
@@ -236,8 +243,15 @@ public static class FollowThroughs
     public static IReadOnlyList<T> Of<T>(IReadOnlyList<T> started, Func<T, FollowThroughContent> contentOf)
         where T : class
     {
-        return started.MaxBy(one => contentOf(one).Starts.Precision) is not { } first ? []
+        return First(started, contentOf) is not { } first ? []
             : contentOf(first).SideBySide ? [.. started.Where(one => contentOf(one).SideBySide)]
             : [first];
     }
+
+    /// <summary>The one that goes before all others: it asks for most, and among those that do it is the oldest.</summary>
+    /// <param name="started">Those that could start, oldest follow-through first.</param>
+    /// <param name="contentOf">What a version holds.</param>
+    /// <returns>Null where nothing could.</returns>
+    public static T? First<T>(IReadOnlyList<T> started, Func<T, FollowThroughContent> contentOf)
+        where T : class => started.MaxBy(one => contentOf(one).Starts.Precision);
 }

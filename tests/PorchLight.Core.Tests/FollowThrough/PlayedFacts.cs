@@ -19,6 +19,9 @@ internal sealed record PlayedFacts : IRunFacts
 
     public IReadOnlyDictionary<string, LocalDate> Days { get; init; } = new Dictionary<string, LocalDate>();
 
+    /// <summary>The fits that hold; null where nobody knows.</summary>
+    public IReadOnlyList<Fit>? Sorted { get; init; }
+
     public LocalDate? DayOf(string field) => Days.TryGetValue(field, out var day) ? day : null;
 
     public Truth Judge(Condition condition) =>
@@ -26,6 +29,7 @@ internal sealed record PlayedFacts : IRunFacts
         {
             AllCondition => Truth.True,
             AnyCondition => Truth.False,
+            FitCondition { Fit: var fit } when Sorted is { } sorted => sorted.Contains(fit) ? Truth.True : Truth.False,
             _ => Truth.Unknown,
         };
 }
