@@ -96,6 +96,7 @@ builder.Services.AddScoped<WebhookQueue>();
 builder.Services.AddSingleton<WebhookCarrier>();
 builder.Services.AddScoped<IEventReaction, Watching>();
 builder.Services.AddScoped<HandwrittenMail>();
+builder.Services.AddSingleton<TakeBackTime>();
 builder.Services.AddScoped<ProgramMail>();
 builder.Services.AddScoped<IFileUse, FilesInMessages>();
 builder.Services.AddScoped<MailIntake>();

@@ -69,6 +69,9 @@ internal static class OddForms
 
     private static readonly Gen<Question> Counted = Pick(
         Value("counted", new DivideAndRoundUp(new CopiedAnswer("people"), 3)),
+        Value("counted", new ArithmeticOfTwo(new CopiedAnswer("people"), Arithmetic.Times, new FixedValue(new NumberAnswer(2)))),
+        Value("counted", new ArithmeticOfTwo(new FixedValue(new NumberAnswer(12)), Arithmetic.DividedBy, new CopiedAnswer("people"))),
+        Value("counted", new ArithmeticOfTwo(new CopiedAnswer("people"), Arithmetic.Minus, new CopiedAnswer("taste"))),
         Value("counted", new DaysUntil("day")),
         Value("counted", new TimeBetween("stay", null, SpanUnit.Nights)),
         Value(
@@ -91,6 +94,7 @@ internal static class OddForms
                 new AnyCondition([new IsCondition(new AnswerTo("outside"), "yes"), new IsCondition(new AnswerTo("flag"), "yes")])
             )
         ),
+        Value("summed", new ArithmeticOfTwo(new CountRows("walls"), Arithmetic.Plus, new CopiedAnswer("people"))),
         Value("summed", new OverRows("walls", "wide", Total.Sum))
     );
 

@@ -231,7 +231,7 @@ public sealed class InquiryListTests
                     }
                 )
             )
-        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
         await app.WorkAsync();
         (await app.MailToAsync("anna@leads.example")).ShouldContain("we will write to you again in the week of");
         await app.AskAsync(async db =>

@@ -14,7 +14,7 @@ public sealed class NodTests
     [Fact]
     public async Task For_ten_seconds_a_nod_can_be_taken_back_and_nothing_has_gone()
     {
-        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeANodBack"] = "10" } };
+        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeBack"] = "10" } };
         await RunTests.OthersAreOffAsync(app);
         var (client, project, inquiry) = await RunTests.SomebodyAsync(app);
         var run = await RunTests.StartAsync(
@@ -42,7 +42,7 @@ public sealed class NodTests
     [Fact]
     public async Task One_of_two_steps_for_a_person_goes_and_the_other_is_skipped_and_both_come_back()
     {
-        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeANodBack"] = "10" } };
+        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeBack"] = "10" } };
         var (owner, first, second) = await TwoWaitAsync(app);
         var seen = (await owner.GetAsync($"/api/nods/{first}/offer").JsonAsync()).GetProperty("draft");
         var press = new

@@ -39,7 +39,7 @@ public sealed class SavedDraftTests
     [Fact]
     public async Task Who_left_at_the_door_is_written_to_once_and_only_when_they_were_told_so()
     {
-        await using var app = new TestApp();
+        await using var app = new TestApp { Settings = { ["PorchLight:SecondsToTakeBack"] = "10" } };
         var (owner, link, told, untold) = (app.Owner(), await app.LinkAsync(), Guid.NewGuid(), Guid.NewGuid());
         var answers = Answers("left@leads.example");
         await KeepAsync(app, link, untold, answers);
@@ -76,22 +76,24 @@ public sealed class SavedDraftTests
         var may = (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
             .EnumerateArray()
             .Single(one => one.Text("email") == "told@leads.example");
+        var door = $"/api/left-at-the-door/{may.Text("id")}";
+        (await owner.PostAsync($"{door}/follow-up", null)).EnsureSuccessStatusCode();
+        (await owner.PostAsync($"{door}/take-back", null)).EnsureSuccessStatusCode();
         for (var press = 0; press < 2; press++)
-            (await owner.PostAsync($"/api/left-at-the-door/{may.Text("id")}/follow-up", null)).StatusCode.ShouldBe(
-                HttpStatusCode.NoContent
-            );
+            (await owner.PostAsync($"{door}/follow-up", null)).EnsureSuccessStatusCode();
         (await app.AskAsync(db => db.OutgoingMail.CountAsync(mail => mail.To == "told@leads.example"))).ShouldBe(
             2,
             "the link, and once more"
         );
-        await app.WorkAsync();
+        await app.PassTimeAsync(Duration.FromSeconds(10));
+        (await owner.PostAsync($"{door}/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict, "it has gone");
         (await app.MailToAsync("told@leads.example")).ShouldContain($"/f/{link}?later=");
 
         (await app.SendAsync(Answers("told@leads.example"), told)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
             .GetArrayLength()
             .ShouldBe(1, "what was sent stands among the inquiries");
-        (await owner.PostAsync($"/api/left-at-the-door/{may.Text("id")}/follow-up", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await owner.PostAsync($"{door}/follow-up", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]

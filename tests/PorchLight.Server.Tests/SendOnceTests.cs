@@ -30,6 +30,9 @@ public sealed class SendOnceTests
         "/api/inquiries/found",
         "/api/inquiries/all-found",
         "/api/left-at-the-door/{id}/follow-up", // written to already
+        "/api/left-at-the-door/{id}/take-back",
+        "/api/mail/{id}/take-back",
+        "/api/forms/{id}/links/{link}/take-back", // gone already
         "/api/fields", // the same again is there already
         "/api/fields/{key}/other-kind",
         "/api/forms/typed-options",

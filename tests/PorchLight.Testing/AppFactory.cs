@@ -161,7 +161,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         builder.UseSetting("PorchLight:DemoPeople", SeedData == SeedData.DemoWithPeople ? "true" : "false");
         builder.UseSetting("PorchLight:DemoHistory", "false");
         builder.UseSetting("PorchLight:RateLimits", "false");
-        builder.UseSetting("PorchLight:SecondsToTakeANodBack", "0");
+        builder.UseSetting("PorchLight:SecondsToTakeBack", "0");
         foreach (var (name, value) in Settings)
             builder.UseSetting(name, value);
         builder.ConfigureLogging(logging => logging.ClearProviders());

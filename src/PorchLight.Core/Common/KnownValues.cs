@@ -89,6 +89,11 @@ public static partial class KnownValues
         return last < 0 || said[last] == '\n' || (said[last] is '.' or '!' or '?' or '…' && last < said.Length - 1);
     }
 
+    /// <summary>The places in words: what is set in there, and the place as it is written.</summary>
+    /// <param name="words">Words with places; a value named twice comes twice.</param>
+    public static IEnumerable<(string Name, string Whole)> PlacesIn(string words) =>
+        Place().Matches(words).Select(place => (place.Groups["name"].Value, place.Value));
+
     /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
     /// <param name="words">Words with places.</param>
     public static string BeforeAnswers(string words) => Fill(words, new Dictionary<string, string>());

@@ -97,11 +97,15 @@ public static class FollowThroughsTogether
         static FollowThroughContent ContentOf(OtherFollowThrough one) => one.Content;
     }
 
+    private static readonly Fit?[] Fits = [null, Fit.ComeIn, Fit.TalkFirst, Fit.NotNow];
+
     /// <summary>An inquiry of every kind that starts can tell apart: with each fit and without, turned away and not.</summary>
     private static IEnumerable<InquiryReceived> Inquiries(Guid form) =>
-        from fit in new Fit?[] { null, Fit.ComeIn, Fit.TalkFirst, Fit.NotNow }
-        from turnedAway in new[] { false, true }
-        select new InquiryReceived(form, 1, fit, KnownBefore: false, Joined: false) { TurnedAway = turnedAway };
+        Fits.SelectMany(fit =>
+        {
+            var received = new InquiryReceived(form, 1, fit, KnownBefore: false, Joined: false);
+            return (IEnumerable<InquiryReceived>)[received, received with { TurnedAway = true }];
+        });
 
     /// <summary>The same as sentences, one for each way others start instead.</summary>
     /// <param name="content">The one that is looked at.</param>

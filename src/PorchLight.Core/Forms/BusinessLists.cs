@@ -67,9 +67,10 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
     public IReadOnlyList<TradeColleague> Colleagues { get; init; } = [];
 
     /// <summary>The service that is called so, in small or capital letters; null when there is none.</summary>
-    /// <param name="name">Its name.</param>
+    /// <param name="name">Its name, or its key, as a link may say it; of two the one with the name counts.</param>
     public Service? ServiceCalled(string name) =>
-        Services.FirstOrDefault(service => string.Equals(service.Name, name.Trim(), StringComparison.OrdinalIgnoreCase));
+        Services.FirstOrDefault(service => string.Equals(service.Name, name.Trim(), StringComparison.OrdinalIgnoreCase))
+        ?? Services.FirstOrDefault(service => string.Equals(service.Key, name.Trim(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The way people found the business that is called so, or was once; null when it is none of the list.</summary>
     /// <param name="written">What somebody wrote, or what a link said.</param>

@@ -15,6 +15,7 @@ namespace PorchLight.Core.Forms;
 [JsonDerivedType(typeof(OverRows), "overRows")]
 [JsonDerivedType(typeof(AreaOfRows), "areaOfRows")]
 [JsonDerivedType(typeof(DivideAndRoundUp), "shareOut")]
+[JsonDerivedType(typeof(ArithmeticOfTwo), "arithmetic")]
 [JsonDerivedType(typeof(JoinedText), "joinedText")]
 [JsonDerivedType(typeof(IfElse), "ifElse")]
 public abstract record Calculation;
@@ -104,6 +105,32 @@ public sealed record AreaOfRows(string Rows, string Width, string Height, Length
 /// <param name="Amount">What is shared out.</param>
 /// <param name="PerUnit">How much goes into one unit; above 0.</param>
 public sealed record DivideAndRoundUp(Calculation Amount, decimal PerUnit) : Calculation;
+
+/// <summary>What is done with two numbers.</summary>
+public enum Arithmetic
+{
+    /// <summary>Their sum.</summary>
+    Plus,
+
+    /// <summary>The first less the second.</summary>
+    Minus,
+
+    /// <summary>Their product.</summary>
+    Times,
+
+    /// <summary>The first divided by the second; unknown where that is zero.</summary>
+    DividedBy,
+}
+
+/// <summary>
+/// Two numbers or amounts together. Amounts of one currency add up to an amount and divide to a number; an amount times or divided by a
+/// number is an amount. Unknown while one of them is, for two currencies, and for what means nothing: an amount plus a number, a number
+/// divided by an amount, two amounts multiplied.
+/// </summary>
+/// <param name="First">The first.</param>
+/// <param name="How">What is done with them.</param>
+/// <param name="Second">The second.</param>
+public sealed record ArithmeticOfTwo(Calculation First, Arithmetic How, Calculation Second) : Calculation;
 
 /// <summary>Words with earlier answers in them, as in a wording.</summary>
 /// <param name="Words">For instance <c>{answer:width} by {answer:height}</c>.</param>

@@ -27,7 +27,7 @@ internal static class CalculationClasses
                 : [],
             FixedValue c => [c.Value],
             JoinedText => comparisons.Texts().Select(text => new TextAnswer(text)),
-            OverRows => comparisons
+            OverRows or ArithmeticOfTwo => comparisons
                 .Numbers(null, null, null, whole: false)
                 .Select(Answer (number) => new NumberAnswer(number))
                 .Concat(

@@ -41,6 +41,7 @@ public static class Calculations
                 OverRows c => [c.Rows, c.Of],
                 AreaOfRows c => c.HowMany is null ? [c.Rows, c.Width, c.Height] : [c.Rows, c.Width, c.Height, c.HowMany],
                 DivideAndRoundUp c => c.Amount.QuestionsUsed(),
+                ArithmeticOfTwo c => c.First.QuestionsUsed().Concat(c.Second.QuestionsUsed()),
                 JoinedText c => Wordings.QuestionsUsed(c.Words),
                 IfElse c => c.If.QuestionsUsed().Concat(c.Then.QuestionsUsed()).Concat(c.Otherwise.QuestionsUsed()),
                 _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
@@ -79,6 +80,7 @@ public static class Calculations
         {
             AgeOn or TimeBetween or DaysUntil or CountRows or AreaOfRows or DivideAndRoundUp or FixedValue { Value: NumberAnswer } => true,
             IfElse c => c.Then.GivesNumber() && c.Otherwise.GivesNumber(),
+            ArithmeticOfTwo c => c.First.GivesNumber() && c.Second.GivesNumber(),
             _ => false,
         };
 
@@ -96,6 +98,11 @@ public static class Calculations
                         : ValueBounds.Check(c.PerUnit)
                 )
                 .Concat(c.Amount.Faults()),
+            ArithmeticOfTwo { How: Arithmetic.DividedBy, Second: FixedValue { Value: NumberAnswer { Value: 0 } } } =>
+            [
+                "Something here is divided by nothing. Say by how much.",
+            ],
+            ArithmeticOfTwo c => c.First.Faults().Concat(c.Second.Faults()),
             CountRows { Where: { } where } => ConditionBounds.Check(where),
             IfElse c => ConditionBounds.Check(c.If).Concat(c.Then.Faults()).Concat(c.Otherwise.Faults()),
             _ => [],
@@ -119,9 +126,42 @@ public static class Calculations
             DivideAndRoundUp c => Value(c.Amount, known) is NumberAnswer amount && c.PerUnit > 0
                 ? new NumberAnswer(decimal.Ceiling(amount.Value / c.PerUnit))
                 : null,
+            ArithmeticOfTwo c => Together(Value(c.First, known), c.How, Value(c.Second, known)),
             JoinedText c => Wordings.Fill(c.Words, known) is { Length: > 0 } words ? new TextAnswer(words) : null,
             IfElse c => Value(c.If.Evaluate(known) == Truth.True ? c.Then : c.Otherwise, known),
             _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),
+        };
+
+    private static Answer? Together(Answer? first, Arithmetic how, Answer? second) =>
+        (first, how, second) switch
+        {
+            (NumberAnswer a, _, NumberAnswer b) => Number(a.Value, how, b.Value) is { } number ? new NumberAnswer(number) : null,
+            (MoneyAnswer a, Arithmetic.DividedBy, MoneyAnswer b) when a.Currency == b.Currency => Number(a.Amount, how, b.Amount)
+                is { } share
+                ? new NumberAnswer(share)
+                : null,
+            (MoneyAnswer a, Arithmetic.Plus or Arithmetic.Minus, MoneyAnswer b) when a.Currency == b.Currency => Amount(
+                a.Amount,
+                how,
+                b.Amount,
+                a.Currency
+            ),
+            (MoneyAnswer a, Arithmetic.Times or Arithmetic.DividedBy, NumberAnswer b) => Amount(a.Amount, how, b.Value, a.Currency),
+            (NumberAnswer a, Arithmetic.Times, MoneyAnswer b) => Amount(a.Value, how, b.Amount, b.Currency),
+            _ => null,
+        };
+
+    private static MoneyAnswer? Amount(decimal first, Arithmetic how, decimal second, string currency) =>
+        Number(first, how, second) is { } amount ? new MoneyAnswer(amount, currency) : null;
+
+    private static decimal? Number(decimal first, Arithmetic how, decimal second) =>
+        how switch
+        {
+            Arithmetic.Plus => first + second,
+            Arithmetic.Minus => first - second,
+            Arithmetic.Times => first * second,
+            Arithmetic.DividedBy => second == 0 ? null : first / second,
+            _ => throw new ArgumentOutOfRangeException(nameof(how)),
         };
 
     private static LocalDate? Day(AnswerContext known, string question) =>
@@ -214,6 +254,8 @@ public static class Calculations
             CopiedAnswer c => CurrencyOf(form, c.Question, seen),
             OverRows c => CurrencyOf(form, c.Of, seen),
             FixedValue { Value: MoneyAnswer money } => money.Currency,
+            ArithmeticOfTwo { How: not Arithmetic.DividedBy } c => CurrencyOf(form, c.First, seen) ?? CurrencyOf(form, c.Second, seen),
+            ArithmeticOfTwo c => CurrencyOf(form, c.Second, [.. seen]) is null ? CurrencyOf(form, c.First, seen) : null,
             IfElse c => CurrencyOf(form, c.Then, seen) ?? CurrencyOf(form, c.Otherwise, seen),
             _ => null,
         };

@@ -10,6 +10,7 @@ namespace PorchLight.Core.Forms;
 /// <param name="Required">Those of them that must be answered now.</param>
 /// <param name="Wordings">Wordings with earlier answers in them, by place; only where they differ from the form's.</param>
 /// <param name="Helps">The same of the lines of help.</param>
+/// <param name="Statements">The same of what is agreed to or signed.</param>
 /// <param name="WorkedOut">Worked-out values in words, by place; only those the lead may see and that are known.</param>
 /// <param name="Notices">What has to be known of an answer before it is sent, by place.</param>
 /// <param name="Next">The page that would follow; null when the form would end.</param>
@@ -22,6 +23,7 @@ public sealed record EvaluatedPage(
     IReadOnlyList<string> Required,
     IReadOnlyDictionary<string, string> Wordings,
     IReadOnlyDictionary<string, string> Helps,
+    IReadOnlyDictionary<string, string> Statements,
     IReadOnlyDictionary<string, string> WorkedOut,
     IReadOnlyDictionary<string, string> Notices,
     string? Next,
@@ -100,8 +102,9 @@ public static class PageEvaluation
     {
         var (now, then) = (open.Know(known), sofar.Know(known));
         var shown = open.Shown.ToHashSet();
-        var (required, wordings, helps, workedOut) = (
+        var (required, wordings, helps, statements, workedOut) = (
             new List<string>(),
+            new Dictionary<string, string>(),
             new Dictionary<string, string>(),
             new Dictionary<string, string>(),
             new Dictionary<string, string>()
@@ -119,6 +122,7 @@ public static class PageEvaluation
             required,
             wordings,
             helps,
+            statements,
             workedOut,
             notices,
             next,
@@ -140,6 +144,7 @@ public static class PageEvaluation
                 case Question question:
                     Differ(wordings, place, question.Wording, then);
                     Differ(helps, place, question.Help ?? "", then);
+                    Differ(statements, place, question.Statement ?? "", then);
                     if (question.IsRequired(now))
                         required.Add(place);
                     if (

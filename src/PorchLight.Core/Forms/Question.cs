@@ -41,6 +41,16 @@ public sealed record Question(string Key, string Wording, QuestionKind Kind) : I
     [JsonIgnore]
     public IReadOnlyList<Option> Options => Kind is ChoiceKind choice ? choice.Options : [];
 
+    /// <summary>What is agreed to or signed; null for other kinds.</summary>
+    [JsonIgnore]
+    public string? Statement =>
+        Kind switch
+        {
+            AgreementKind agreement => agreement.Statement,
+            SignatureKind signature => signature.Statement,
+            _ => null,
+        };
+
     /// <summary>The questions each row asks; empty for kinds without rows.</summary>
     [JsonIgnore]
     public IReadOnlyList<Question> RowQuestions => Kind is RowsKind rows ? rows.Questions : [];

@@ -49,6 +49,41 @@ public static partial class Wordings
             : words;
     }
 
+    /// <summary>
+    /// The route with every agreement as it was read: the statement with earlier answers in it, word for word as it stood on the page.
+    /// </summary>
+    /// <param name="route">The route the answers took; its answers are in their stored shape.</param>
+    /// <param name="known">The form and what is known beside the answers.</param>
+    /// <returns>The same route where no statement names an answer.</returns>
+    public static Route WithAgreedWords(Route route, AnswerContext known)
+    {
+        var (now, answers) = (route.Know(known), new Dictionary<string, AnswerState>(route.Answers));
+        foreach (var question in known.Form.Questions)
+        {
+            if (question.Kind is AgreementKind agreement && now.Of(question.Key).Answer is ConsentAnswer agreed)
+                answers[question.Key] = AnswerState.Of(agreed with { Wording = Fill(agreement.Statement, now) });
+        }
+
+        return route with
+        {
+            Answers = answers,
+        };
+    }
+
+    /// <summary>The words as they read while some answers are never known: their fallback stands, or nothing.</summary>
+    /// <param name="words">Words with places.</param>
+    /// <param name="questions">The keys of the questions whose answers go.</param>
+    public static string Without(string words, IReadOnlySet<string> questions)
+    {
+        // All other places stay as they are: each is its own value for a moment.
+        var others = KnownValues
+            .PlacesIn(words)
+            .Where(place => !questions.Contains(place.Name.Replace(Prefix, "", StringComparison.Ordinal)));
+        return questions.Count == 0
+            ? words
+            : KnownValues.Fill(words, others.DistinctBy(place => place.Name).ToDictionary(place => place.Name, place => place.Whole));
+    }
+
     /// <summary>The keys of the questions whose answers stand in the words.</summary>
     /// <param name="words">Words with places; a question named twice comes twice.</param>
     public static IEnumerable<string> QuestionsUsed(string words) => Answers().Matches(words).Select(match => match.Groups["key"].Value);

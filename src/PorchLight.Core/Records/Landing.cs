@@ -61,11 +61,13 @@ public static class Landing
     /// <param name="onFile">Values on file by field key, of the client and of the project the inquiry belongs to.</param>
     /// <param name="fields">The fields of the business.</param>
     /// <param name="trust">How far the sender can be believed to be the client.</param>
+    /// <param name="lists">The lists of the business: a service is on file by its name, however it is said. Null for none.</param>
     public static LandingPlan Plan(
         AnswerContext known,
         IReadOnlyDictionary<string, Answer> onFile,
         FieldCatalogue fields,
-        LandingTrust trust
+        LandingTrust trust,
+        BusinessLists? lists = null
     )
     {
         var filled = new Dictionary<string, Answer>(onFile);
@@ -78,7 +80,8 @@ public static class Landing
                 continue;
             switch (question.LandsIn)
             {
-                case SetField { Field: var key } when fields.Find(key) is { } field && FieldValues.Of(answer, behind, field) is { } value:
+                case SetField { Field: var key } when fields.Find(key) is { } field && FieldValues.Of(answer, behind, field) is { } said:
+                    var value = Named(field, said);
                     var ours = filled.GetValueOrDefault(key);
                     Set(
                         field,
@@ -107,7 +110,7 @@ public static class Landing
         void Set(Field field, string question, Answer whole, bool touchesNothing)
         {
             var ours = filled.GetValueOrDefault(field.Key);
-            if (ours is not null && FieldValues.IsSame(ours, whole))
+            if (ours is not null && FieldValues.IsSame(Named(field, ours), whole))
                 return;
             // Two questions for one field never overwrite each other.
             var mayWrite =
@@ -115,7 +118,9 @@ public static class Landing
                 && (touchesNothing || trust == LandingTrust.OwnLink && field.ClientKeepsIt && !fromHere.Contains(field.Key));
             if (!mayWrite)
             {
-                differences.Add(new Difference(field.Key, question, whole, ours));
+                // Said twice in one sending it is one difference.
+                if (!differences.Exists(other => other.Field == field.Key && FieldValues.IsSame(other.Theirs, whole)))
+                    differences.Add(new Difference(field.Key, question, whole, ours));
                 return;
             }
 
@@ -123,6 +128,11 @@ public static class Landing
             filled[field.Key] = whole;
             fromHere.Add(field.Key);
         }
+
+        Answer Named(Field field, Answer value) =>
+            field.Key == BuiltInFields.Service.Key && value is TextAnswer text && lists?.ServiceCalled(text.Text) is { } service
+                ? new TextAnswer(service.Name)
+                : value;
     }
 
     /// <summary>How differences name the notes of a client or project.</summary>

@@ -180,6 +180,9 @@ internal sealed class ProbesThroughValues(AnswerContext now)
             DivideAndRoundUp { PerUnit: > 0 } c => numbers
                 .SelectMany(number => new[] { number, number - 1 })
                 .SelectMany(number => Back(c.Amount, At(comparison, number * c.PerUnit), turns)),
+            ArithmeticOfTwo c => numbers.SelectMany(number =>
+                Needed(c, number).SelectMany(side => Back(side.Of, At(comparison, side.Wanted), turns))
+            ),
             DaysUntil c => Dates(c.Date, numbers.Select(number => DayArithmetic.Plus(now.Today, Days(number)))),
             TimeBetween c => Between(c, numbers),
             AgeOn c => Years(c, numbers),
@@ -193,6 +196,31 @@ internal sealed class ProbesThroughValues(AnswerContext now)
             _ => [],
         };
     }
+
+    /// <summary>What each of the two has to be for the whole to come to a number, while the other stays as it is.</summary>
+    private IEnumerable<(Calculation Of, decimal Wanted)> Needed(ArithmeticOfTwo both, decimal number)
+    {
+        var (first, second) = (Amount(both.First), Amount(both.Second));
+        (decimal? First, decimal? Second) wanted = both.How switch
+        {
+            Arithmetic.Plus => (number - second, number - first),
+            Arithmetic.Minus => (number + second, first - number),
+            Arithmetic.Times => (second is 0 ? null : number / second, first is 0 ? null : number / first),
+            Arithmetic.DividedBy => (number * second, number == 0 ? null : first / number),
+            _ => throw new ArgumentOutOfRangeException(nameof(both)),
+        };
+        return new[] { (both.First, wanted.First), (both.Second, wanted.Second) }
+            .Where(side => side.Item2 is not null)
+            .Select(side => (side.Item1, side.Item2!.Value));
+    }
+
+    private decimal? Amount(Calculation calculation) =>
+        calculation.WorkOut(now) switch
+        {
+            NumberAnswer number => number.Value,
+            MoneyAnswer money => money.Amount,
+            _ => null,
+        };
 
     private static ComparisonCondition On(ComparisonCondition comparison, string question) =>
         comparison with

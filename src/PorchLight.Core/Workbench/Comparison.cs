@@ -157,6 +157,13 @@ public static class Comparisons
             ChoiceKind choice => choice.Options.Select(option => option.Band?.Currency).FirstOrDefault(currency => currency is not null),
             WorkedOutKind { Value: OverRows over } => form.FindQuestion(over.Of)?.Kind is MoneyKind money ? money.Currency : null,
             WorkedOutKind { Value: FixedValue { Value: MoneyAnswer money } } => money.Currency,
+            WorkedOutKind { Value: ArithmeticOfTwo both } when SortOf(question, form) == AnswerSort.Money => new[]
+            {
+                both.First,
+                both.Second,
+            }
+                .Select(side => CurrencyOf(question with { Kind = new WorkedOutKind(side) }, form))
+                .FirstOrDefault(currency => currency is not null),
             WorkedOutKind => Behind(question, form)?.Kind is ChoiceKind or MoneyKind ? CurrencyOf(Behind(question, form)!, form) : null,
             _ => null,
         };
@@ -195,6 +202,12 @@ public static class Comparisons
             FixedValue { Value: BandAnswer { Band.Currency: var currency } } => currency is null ? AnswerSort.Number : AnswerSort.Money,
             FixedValue { Value: var value } => ByAnswer.GetValueOrDefault(value.GetType(), AnswerSort.Other),
             OverRows over => form.FindQuestion(over.Of) is { } summed ? SortOf(summed, form, depth + 1) : AnswerSort.Number,
+            ArithmeticOfTwo c => (SortOf(c.First, form, depth + 1), SortOf(c.Second, form, depth + 1)) switch
+            {
+                (AnswerSort.Money, AnswerSort.Money) when c.How == Arithmetic.DividedBy => AnswerSort.Number,
+                (AnswerSort.Money, _) or (_, AnswerSort.Money) => AnswerSort.Money,
+                _ => AnswerSort.Number,
+            },
             JoinedText => AnswerSort.Text,
             IfElse c => SortOf(c.Then, form, depth + 1) is var then && then == SortOf(c.Otherwise, form, depth + 1)
                 ? then

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
@@ -16,7 +17,7 @@ public static partial class CopiedItems
 {
     /// <summary>
     /// Copies with keys that are free. What looks at another copied question looks at its copy; what looks at a question the form does
-    /// not have is taken away, and that is said. A copy lands in no field that another question of the form lands in.
+    /// not have, in a condition, a worked-out value or words, is taken away, and that is said. A copy lands in no field that another question of the form lands in.
     /// </summary>
     /// <param name="items">What is copied.</param>
     /// <param name="target">The form the copies are set into; it is left as it is.</param>
@@ -47,8 +48,8 @@ public static partial class CopiedItems
             item switch
             {
                 Question question => Copy(question),
-                Heading heading => Free(heading, heading.Text) with { Text = Words(heading.Text) },
-                Passage passage => Free(passage, passage.Text) with { Text = Words(passage.Text) },
+                Heading heading => Free(heading, heading.Text) with { Text = Words(heading.Text, heading.Text) },
+                Passage passage => Free(passage, passage.Text) with { Text = Words(passage.Text, passage.Text) },
                 Content content => Free(content, "What you copied"),
                 _ => throw new ArgumentOutOfRangeException(nameof(item), item, "An item of an unknown kind."),
             };
@@ -64,8 +65,8 @@ public static partial class CopiedItems
             return question with
             {
                 Key = names[question.Key],
-                Wording = Words(question.Wording),
-                Help = question.Help is { } help ? Words(help) : null,
+                Wording = Words(question.Wording, question.Wording),
+                Help = question.Help is { } help ? Words(help, question.Wording) : null,
                 AskedOnlyWhen = Condition(question.AskedOnlyWhen, question.Wording),
                 RequiredWhen = Condition(question.RequiredWhen, question.Wording),
                 LandsIn = landsIn,
@@ -78,7 +79,10 @@ public static partial class CopiedItems
                         BornKey = people.BornKey is { } born ? names[born] : null,
                         More = [.. people.More.Select(Copy)],
                     },
-                    WorkedOutKind worked => worked with { Value = worked.Value.Renamed(Name) },
+                    ConsentKind consent => new ConsentKind(Words(consent.Statement, question.Wording)),
+                    AdvertisingKind advertising => new AdvertisingKind(Words(advertising.Statement, question.Wording)),
+                    SignatureKind signature => signature with { Statement = Words(signature.Statement, question.Wording) },
+                    WorkedOutKind worked => worked with { Value = Calculation(worked.Value, question.Wording) },
                     var kind => kind,
                 },
             };
@@ -88,15 +92,34 @@ public static partial class CopiedItems
         {
             if (condition is null)
                 return null;
-            if (condition.QuestionsUsed().All(key => names.ContainsKey(key) || there.Contains(key)))
+            if (condition.QuestionsUsed().All(IsThere))
                 return condition.Renamed(Name);
             Lost.Add($"A condition of “{name}” looks at a question that is not in this form, and is left out.");
             return null;
         }
 
-        private string Name(string key) => names.GetValueOrDefault(key, key);
+        private Calculation Calculation(Calculation calculation, string name)
+        {
+            if (calculation.QuestionsUsed().All(IsThere))
+                return calculation.Renamed(Name);
+            Lost.Add($"“{name}” is worked out from a question that is not in this form. Choose again how it is worked out.");
+            return WorkedOutKind.Open;
+        }
 
-        private string Words(string words) => Answers().Replace(words, match => match.Groups[1].Value + Name(match.Groups[2].Value));
+        /// <summary>The words with answers of the copies in them; of a question that is not there the fallback stays.</summary>
+        private string Words(string words, string name)
+        {
+            var gone = Wordings.QuestionsUsed(words).Where(key => !IsThere(key)).ToHashSet();
+            if (gone.Count > 0)
+                Lost.Add(
+                    $"The words of “{KnownValues.BeforeAnswers(name)}” name an answer to a question that is not in this form. It is left out."
+                );
+            return Answers().Replace(Wordings.Without(words, gone), match => match.Groups[1].Value + Name(match.Groups[2].Value));
+        }
+
+        private bool IsThere(string key) => names.ContainsKey(key) || there.Contains(key);
+
+        private string Name(string key) => names.GetValueOrDefault(key, key);
     }
 
     /// <summary>The condition with other keys of questions.</summary>
@@ -129,6 +152,7 @@ public static partial class CopiedItems
                 HowMany = c.HowMany is { } many ? name(many) : null,
             },
             DivideAndRoundUp c => c with { Amount = c.Amount.Renamed(name) },
+            ArithmeticOfTwo c => c with { First = c.First.Renamed(name), Second = c.Second.Renamed(name) },
             JoinedText c => new JoinedText(Answers().Replace(c.Words, match => match.Groups[1].Value + name(match.Groups[2].Value))),
             IfElse c => new IfElse(c.If.Renamed(name), c.Then.Renamed(name), c.Otherwise.Renamed(name)),
             _ => throw new ArgumentOutOfRangeException(nameof(calculation), calculation, "A calculation of an unknown kind."),

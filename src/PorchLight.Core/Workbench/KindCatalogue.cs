@@ -44,7 +44,7 @@ public static class KindCatalogue
             Offer(new ConsentKind("")),
             Offer(new AdvertisingKind("")),
             Offer(new SignatureKind("")),
-            Offer(new WorkedOutKind(new FixedValue(new TextAnswer("")))),
+            Offer(new WorkedOutKind(WorkedOutKind.Open)),
             Offer(new HiddenKind(null)),
         ];
 

@@ -40,6 +40,8 @@ public static class KindChange
             lost.Add(refusal);
         }
 
+        if (KindLimits.Chosen(question.Kind).Except(KindLimits.Of(changed.Kind)).ToList() is { Count: > 0 } gone)
+            lost.Add($"This kind of answer does not keep {string.Join(", ", gone)}.");
         return new ChangedKind(changed, lost);
     }
 
@@ -56,12 +58,19 @@ public static class KindChange
             (YesNoKind, ChoiceKind now) => now with { Options = [new Option("yes", "Yes"), new Option("no", "No")], From = null },
             (ShortTextKind was, LongTextKind now) => now with { MinLength = was.MinLength },
             (LongTextKind was, ShortTextKind now) => now with { MinLength = Math.Min(was.MinLength, now.MaxLength) },
+            (NumberKind was, ScaleKind now) => Scale(was.Min, was.Max, now),
+            (MoneyKind was, ScaleKind now) => Scale(was.Min, was.Max, now),
+            (ScaleKind was, NumberKind now) => now with { Min = was.Low, Max = was.High, Whole = true },
+            (ScaleKind was, MoneyKind now) => now with { Min = was.Low, Max = was.High },
             (NumberKind was, MoneyKind now) => now with { Min = was.Min, Max = was.Max },
             (MoneyKind was, NumberKind now) => now with { Min = was.Min, Max = was.Max },
             (DateKind was, DateRangeKind now) => now with { Limits = was.Limits },
             (DateRangeKind was, DateKind now) => now with { Limits = was.Limits },
             (AgreementKind was, ConsentKind) => new ConsentKind(was.Statement),
             (AgreementKind was, AdvertisingKind) => new AdvertisingKind(was.Statement),
+            (AgreementKind was, SignatureKind now) => now with { Statement = was.Statement },
+            (SignatureKind was, ConsentKind) => new ConsentKind(was.Statement),
+            (SignatureKind was, AdvertisingKind) => new AdvertisingKind(was.Statement),
             (ListKind was, PeopleKind now) => now with
             {
                 More = Free(was.Asks, now.NameKey, now.BornKey),
@@ -72,6 +81,16 @@ public static class KindChange
             _ when from.GetType() == to.GetType() => from,
             _ => to,
         };
+
+    private static ScaleKind Scale(decimal? min, decimal? max, ScaleKind now) =>
+        min is >= -1_000 and { } low
+        && max is <= 1_000 and { } high
+        && low % 1 == 0
+        && high % 1 == 0
+        && now with { Low = (int)low, High = (int)high } is var scale
+        && !scale.Faults().Any()
+            ? scale
+            : now;
 
     private static IReadOnlyList<Question> Free(IReadOnlyList<Question> questions, params string?[] taken) =>
         [.. questions.Where(question => !taken.Contains(question.Key))];

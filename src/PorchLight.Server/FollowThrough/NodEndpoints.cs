@@ -10,6 +10,7 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -201,7 +202,7 @@ internal static class NodEndpoints
         PorchDb db,
         RunEngine engine,
         BusinessClock clock,
-        IConfiguration configuration,
+        TakeBackTime takeBack,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
@@ -213,7 +214,7 @@ internal static class NodEndpoints
             return refusal;
 
         var now = clock.GetCurrentInstant();
-        var grace = Duration.FromSeconds(configuration.GetValue("PorchLight:SecondsToTakeANodBack", 10));
+        var grace = takeBack.Length;
         RunState? state;
         try
         {
@@ -266,7 +267,7 @@ internal static class NodEndpoints
             await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, _)
             || await engine.TakeNodBackAsync(run, step, now, who.UserId()) is null
         )
-            return Problems.Conflict("It has gone already and cannot be taken back.");
+            return Problems.Conflict(MailEndpoints.GoneAlready);
         // Another that has gone on meanwhile stays skipped: the nod is what was to be stopped in time.
         foreach (var other in back.Instead ?? [])
         {

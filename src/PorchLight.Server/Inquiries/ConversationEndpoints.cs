@@ -93,7 +93,10 @@ internal static class ConversationEndpoints
         var outgoing = await db
             .OutgoingMail.AsNoTracking()
             .Where(mail =>
-                mail.ClientId == id && db.Events.Any(logged => logged.ClientId == id && logged.MailId != null && logged.MailId == mail.Id)
+                mail.ClientId == id
+                && (
+                    mail.Held != null || db.Events.Any(logged => logged.ClientId == id && logged.MailId != null && logged.MailId == mail.Id)
+                )
             )
             .OrderByDescending(mail => mail.Written)
             .ThenByDescending(mail => mail.Id)
@@ -145,7 +148,7 @@ internal static class ConversationEndpoints
     }
 
     /// <summary>Writes to a client; what answers a message of theirs says so, so that it stands below it in their mailbox.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+    private static async Task<Results<Ok<MailGoing>, ProblemHttpResult>> SendAsync(
         Id<Client> id,
         Written written,
         PorchDb db,
@@ -163,12 +166,12 @@ internal static class ConversationEndpoints
                 cancellationToken
             )
             : null;
-        if (
-            await mail.SendAsync(client, written.Draft, await Promises.AboutAsync(db, id), who.UserId(), answered?.MessageId) is { } refusal
-        )
-            return refusal;
+        var about = await Promises.AboutAsync(db, id);
+        var (going, refusal) = await mail.SendAsync(client, written.Draft, about, who.UserId(), answered?.MessageId);
+        if (going is null)
+            return refusal!;
         await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
+        return TypedResults.Ok(going);
     }
 
     private static string? StateOf(OutgoingMail mail) =>
@@ -178,6 +181,7 @@ internal static class ConversationEndpoints
             MailState.Failed => mail.LastFailure ?? "It was not delivered.",
             MailState.PerhapsSent => "Perhaps sent; please look on Today.",
             MailState.Left => "Left as it is.",
+            _ when mail.Held is not null => "Goes in a few seconds.",
             _ => "On its way.",
         };
 }

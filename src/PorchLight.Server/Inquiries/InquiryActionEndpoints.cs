@@ -8,6 +8,7 @@ using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -62,7 +63,7 @@ internal static class InquiryActionEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> ReplyAsync(
+    private static async Task<Results<Ok<MailGoing>, ProblemHttpResult>> ReplyAsync(
         Id<Inquiry> id,
         Reply reply,
         PorchDb db,
@@ -75,10 +76,11 @@ internal static class InquiryActionEndpoints
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
-        if (await mail.SendAsync(client, reply.Draft, AboutOf(inquiry), who.UserId()) is { } refusal)
-            return refusal;
+        var (going, refusal) = await mail.SendAsync(client, reply.Draft, AboutOf(inquiry), who.UserId());
+        if (going is null)
+            return refusal!;
         await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
+        return TypedResults.Ok(going);
     }
 
     /// <summary>A person of the business answered by phone, in person or from another mail program: the promise is kept.</summary>

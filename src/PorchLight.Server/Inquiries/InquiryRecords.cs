@@ -117,7 +117,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
     {
         var current = inquiry.KnownBefore ? await writer.CurrentAsync(client.Id, project.Id) : [];
         var onFile = current.ToDictionary(value => value.Key, value => value.Value.Value!);
-        var plan = Landing.Plan(known, onFile, await catalogues.ReadAsync(db), trust);
+        var plan = Landing.Plan(known, onFile, await catalogues.ReadAsync(db), trust, (await db.BusinessAsync()).Lists);
         client.IsUnindexed = true;
         var (writes, differences) = (new List<FieldWrite>(), plan.Differences.ToList());
         foreach (var write in plan.Writes)

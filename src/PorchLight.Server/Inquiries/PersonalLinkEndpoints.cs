@@ -34,6 +34,10 @@ internal static class PersonalLinkEndpoints
 
     internal sealed record NewLink(string Email, string GivenName, string FamilyName);
 
+    /// <param name="Link">The link that goes.</param>
+    /// <param name="TakeBackSeconds">For how many seconds it can be taken back; null where it goes at once.</param>
+    internal sealed record LinkGoing(Id<PersonalLink> Link, int? TakeBackSeconds);
+
     /// <param name="For">Whose link it is.</param>
     /// <param name="Text">The message; see <see cref="LinkInvitation"/>.</param>
     internal sealed record LinkByMail(NewLink For, string Subject, string Text);
@@ -55,6 +59,7 @@ internal static class PersonalLinkEndpoints
         group.MapPost("", MakeAsync).Once();
         group.MapPost("/by-mail", SendAsync).Once();
         group.MapDelete("/{link}", WithdrawAsync);
+        group.MapPost("/{link}/take-back", TakeBackAsync);
     }
 
     /// <summary>Makes a link; an open one for the same address is withdrawn.</summary>
@@ -79,11 +84,12 @@ internal static class PersonalLinkEndpoints
     }
 
     /// <summary>Makes a link and sends it by mail, in a person's words.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+    private static async Task<Results<Ok<LinkGoing>, ProblemHttpResult>> SendAsync(
         Id<Form> id,
         LinkByMail asked,
         PorchDb db,
         MailQueue mail,
+        TakeBackTime takeBack,
         Tokens tokens,
         BusinessClock clock,
         ClaimsPrincipal who,
@@ -98,8 +104,8 @@ internal static class PersonalLinkEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await AddAsync(id, asked.For, db, tokens, clock, who, cancellationToken) is not ({ } link, { } token))
             return Problems.NotFound(Gone);
-        mail.Queue(
-            $"link {link.Id}",
+        var queued = mail.Queue(
+            EffectOf(link.Id),
             await db.BusinessAsync(),
             link.Email,
             link.ClientId,
@@ -108,11 +114,35 @@ internal static class PersonalLinkEndpoints
                 IsFormatted = true,
             },
             automatic: false,
-            link.Made
+            link.Made,
+            canBeTakenBack: true
         );
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(new LinkGoing(link.Id, takeBack.Of(queued).TakeBackSeconds));
+    }
+
+    /// <summary>Takes back the mail that a link goes with, and the link. One that was withdrawn for it stays so.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
+        Id<Form> id,
+        Id<PersonalLink> link,
+        PorchDb db,
+        MailQueue mail,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var effect = EffectOf(link);
+        if (
+            await db.OutgoingMail.SingleOrDefaultAsync(one => one.EffectKey == effect, cancellationToken) is not { } sent
+            || !mail.TakeBack(sent)
+        )
+            return Problems.Conflict(MailEndpoints.GoneAlready);
+        await db.PersonalLinks.Where(one => one.Id == link && one.FormId == id).ExecuteDeleteAsync(cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
+
+    private static string EffectOf(Id<PersonalLink> link) => $"link {link}";
 
     private static ProblemHttpResult? Check(NewLink asked) =>
         EmailAddress.Check(asked.Email.Trim()) is { } wrong ? Problems.Unfinished(new Finding("email", wrong))

@@ -64,6 +64,7 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
         )
             return (null, Refuse(StatusCodes.Status422UnprocessableEntity, suspicion.Sentence) with { RetryAfter = suspicion.RetryAfter });
 
+        route = Wordings.WithAgreedWords(route, known);
         var rules = await db.ScreeningRulesAsync(target.Form.Id, target.Form.ScreeningVersion);
         var contact = Contact.Of(content, route.Answers);
         // What is on file may speak for somebody without their seeing it: it is looked at for the verdict alone.

@@ -17,6 +17,7 @@ namespace PorchLight.Server.Messages;
 /// <summary>Messages that are stuck: refused for good, or perhaps sent. A person looks and decides.</summary>
 internal static class MailEndpoints
 {
+    internal const string GoneAlready = "It has gone already and cannot be taken back.";
     private const string NotStuck = "This message is not stuck any more. Somebody decided about it meanwhile.";
 
     /// <param name="Perhaps">Whether it may have arrived; else it surely did not.</param>
@@ -40,6 +41,7 @@ internal static class MailEndpoints
     {
         var group = api.MapGroup("/mail").For(Access.Member).WithTags("Mail");
         group.MapGet("/{id}", ShowAsync);
+        group.MapPost("/{id}/take-back", TakeBackAsync);
         group.MapPost(
             "/{id}/again",
             (
@@ -117,6 +119,21 @@ internal static class MailEndpoints
                 mail.Tries
             )
         );
+    }
+
+    /// <summary>Takes back what somebody has just written and sent: nothing has gone, and nothing followed from it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
+        Id<OutgoingMail> id,
+        PorchDb db,
+        MailQueue queue,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.OutgoingMail.FindAsync([id], cancellationToken) is not { Held: not null } mail || !queue.TakeBack(mail))
+            return Problems.Conflict(GoneAlready);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> DecideAsync(

@@ -4,6 +4,7 @@ using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
@@ -20,6 +21,8 @@ internal sealed class MailQueue(
     TimeProvider time,
     BusinessClock clock,
     EventLog events,
+    ProjectStages stages,
+    TakeBackTime takeBack,
     FileStore store,
     ILogger<MailQueue> logger
 )
@@ -35,6 +38,8 @@ internal sealed class MailQueue(
     }
 
     /// <summary>Queues a message to somebody who need not be a client; else as above.</summary>
+    /// <param name="canBeTakenBack">Whether it rests for <see cref="TakeBackTime"/> before it goes.</param>
+    /// <param name="held">What follows once it has gone; null for nothing.</param>
     public Id<OutgoingMail> Queue(
         string effectKey,
         Business business,
@@ -42,7 +47,9 @@ internal sealed class MailQueue(
         Id<Client>? client,
         MailContent content,
         bool automatic,
-        Instant at
+        Instant at,
+        bool canBeTakenBack = false,
+        HeldMail? held = null
     )
     {
         var id = new Id<OutgoingMail>(Guid.CreateVersion7());
@@ -67,10 +74,40 @@ internal sealed class MailQueue(
                 Enclosed = content.Enclosed.IsNothing ? null : content.Enclosed,
                 Automatic = automatic,
                 Written = at,
-                NextTry = Instant.FromUnixTimeTicks(0),
+                NextTry = canBeTakenBack ? time.Now() + takeBack.Length : Instant.FromUnixTimeTicks(0),
+                Held = held,
             }
         );
         return id;
+    }
+
+    /// <summary>
+    /// Takes back a message that somebody sent, as part of the caller's write, as if it had never been written. False when it has gone, or
+    /// is under way.
+    /// </summary>
+    public bool TakeBack(OutgoingMail mail)
+    {
+        if (mail is not { State: MailState.Queued, Tries: 0, Automatic: false } || mail.NextTry <= time.Now())
+            return false;
+        db.OutgoingMail.Remove(mail);
+        return true;
+    }
+
+    /// <summary>Lets follow what a message brings about, as part of the caller's write: the word is said, and the project moves.</summary>
+    public async Task LetFollowAsync(OutgoingMail mail)
+    {
+        if (mail is not { Held: { } held, ClientId: { } client })
+            return;
+        mail.Held = null;
+        var now = clock.GetCurrentInstant();
+        await events.AppendAsync(
+            new MessageSent(mail.Subject, null, held.By),
+            now,
+            new EventContext(client, held.Project, held.Inquiry, MailId: mail.Id)
+        );
+        var list = (await db.BusinessAsync()).Lists.Stages;
+        if (list.FirstOrDefault(stage => stage.Key == held.Stage) is { } next && await db.Projects.FindAsync(held.Project) is { } project)
+            await stages.MoveAsync(project, next, held.By, now, held.Until);
     }
 
     /// <summary>The messages whose time to be tried has come, oldest first.</summary>
@@ -171,6 +208,7 @@ internal sealed class MailQueue(
         if (await db.OutgoingMail.FindAsync([id], cancellationToken) is not { State: MailState.Queued } mail)
             return (null, null);
         var business = await db.BusinessAsync();
+        await LetFollowAsync(mail);
         mail.Tries++;
         if (business.Smtp is null)
         {

@@ -17,6 +17,7 @@ internal static class MailTables
             .HaveId<TeamChatPost>()
             .HaveJson<MessageDraft>()
             .HaveJson<Enclosed>()
+            .HaveJson<HeldMail>()
             .HaveId<LibraryMessage>()
             .HaveId<PracticeNote>()
             .HaveId<BuiltInText>()

@@ -50,6 +50,9 @@ internal sealed class OutgoingMail
     public MailState State { get; set; }
     public int Tries { get; set; }
 
+    /// <summary>What follows once it has gone; null where nothing does, or it has followed.</summary>
+    public HeldMail? Held { get; set; }
+
     /// <summary>Real time, not the business clock: pauses between tries are for machines.</summary>
     public required Instant NextTry { get; set; }
     public string? LastFailure { get; set; }

@@ -40,11 +40,15 @@ internal static class LeftAtTheDoorEndpoints
         string? FollowedUp
     );
 
+    /// <param name="TakeBackSeconds">For how many seconds it can be taken back; null where it has gone.</param>
+    internal sealed record ReminderGoing(int? TakeBackSeconds);
+
     public static void MapLeftAtTheDoor(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/left-at-the-door").For(Access.Member).WithTags("Inquiries");
         group.MapGet("", ListAsync);
         group.MapPost("/{id}/follow-up", FollowUpAsync);
+        group.MapPost("/{id}/take-back", TakeBackAsync);
     }
 
     private static async Task<Ok<List<LeftRow>>> ListAsync(
@@ -88,10 +92,11 @@ internal static class LeftAtTheDoorEndpoints
     }
 
     /// <summary>Writes to somebody, once and never again, with the link that brings their answers back.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> FollowUpAsync(
+    private static async Task<Results<Ok<ReminderGoing>, ProblemHttpResult>> FollowUpAsync(
         Id<SavedDraft> id,
         PorchDb db,
         MailQueue mail,
+        TakeBackTime takeBack,
         ProgramMail messages,
         LeftForms forms,
         TimeProvider time,
@@ -104,21 +109,45 @@ internal static class LeftAtTheDoorEndpoints
             return Problems.NotFound(Gone);
         // Pressed twice they were written to already: one mail is what they were told.
         if (draft.FollowedUp is not null)
-            return TypedResults.NoContent();
+            return TypedResults.Ok(new ReminderGoing(null));
         if (!LeftForms.MayBeWrittenTo(draft))
             return Problems.Conflict("They were not told that you may write to them. The form's settings say how that is done.");
         var left = await forms.ReadAsync(draft, cancellationToken);
         draft.FollowedUp = time.Now();
-        mail.Queue(
-            $"left at the door {draft.Id}",
+        var queued = mail.Queue(
+            EffectOf(id),
             await db.BusinessAsync(),
             draft.MailedTo!,
             null,
             ProgramMail.Write((await messages.WordsAsync(BuiltInMessage.StillUnfinished, left.Form.Id))!, await forms.ValuesAsync(left)),
             automatic: false,
-            clock.GetCurrentInstant()
+            clock.GetCurrentInstant(),
+            canBeTakenBack: true
         );
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(new ReminderGoing(takeBack.Of(queued).TakeBackSeconds));
+    }
+
+    /// <summary>Takes the one mail back; they can be written to again.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeBackAsync(
+        Id<SavedDraft> id,
+        PorchDb db,
+        MailQueue mail,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var effect = EffectOf(id);
+        if (
+            await db.OutgoingMail.SingleOrDefaultAsync(one => one.EffectKey == effect, cancellationToken) is not { } sent
+            || !mail.TakeBack(sent)
+        )
+            return Problems.Conflict(MailEndpoints.GoneAlready);
+        if (await db.SavedDrafts.FindAsync([id], cancellationToken) is { } draft)
+            draft.FollowedUp = null;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
+
+    private static string EffectOf(Id<SavedDraft> draft) => $"left at the door {draft}";
 }

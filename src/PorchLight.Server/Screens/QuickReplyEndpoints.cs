@@ -16,6 +16,7 @@ using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -118,12 +119,11 @@ internal static class QuickReplyEndpoints
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SendAsync(
+    private static async Task<Results<Ok<MailGoing>, ProblemHttpResult>> SendAsync(
         Id<Inquiry> id,
         QuickReplyToSend reply,
         PorchDb db,
         HandwrittenMail mail,
-        ProjectStages stages,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
@@ -138,20 +138,17 @@ internal static class QuickReplyEndpoints
             return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
         if (reply.Until <= business.Calendar.Today(now))
             return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
-        if (
-            await mail.SendAsync(client, reply.Draft, new EventContext(client.Id, inquiry.ProjectId, inquiry.Id), who.UserId()) is
-            { } refusal
-        )
-            return refusal;
-        if (business.Lists.Stages.FirstOrDefault(stage => stage.Key == reply.Stage) is { } next)
-            await stages.MoveAsync(
-                (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!,
-                next,
-                who.UserId(),
-                now,
-                reply.Until
-            );
+        var (going, refusal) = await mail.SendAsync(
+            client,
+            reply.Draft,
+            new EventContext(client.Id, inquiry.ProjectId, inquiry.Id),
+            who.UserId(),
+            stage: reply.Stage,
+            until: reply.Until
+        );
+        if (going is null)
+            return refusal!;
         await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
+        return TypedResults.Ok(going);
     }
 }

@@ -7,6 +7,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Webhooks;
 using PorchLight.Server.Brand;
@@ -82,7 +83,11 @@ internal static class TodayEndpoints
     {
         var now = clock.GetCurrentInstant();
         var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
-        var owed = db.CountingInquiries.Where(inquiry => inquiry.Need == InquiryNeed.Reply);
+        // Whom an answer is on its way to waits no more, unless it is taken back.
+        var owed = db.CountingInquiries.Where(inquiry =>
+            inquiry.Need == InquiryNeed.Reply
+            && !db.OutgoingMail.Any(mail => mail.State == MailState.Queued && mail.Held != null && mail.ClientId == inquiry.ClientId)
+        );
         var nods = await NodEndpoints.RowsAsync(db, now, cancellationToken);
         var stuck = await MailEndpoints.RowsAsync(db, now, business.DateTimeZone, cancellationToken);
         var waiting = await owed.Select(inquiry => new

@@ -76,6 +76,37 @@ public sealed class BusinessListsTests
     }
 
     [Fact]
+    public void A_service_is_the_same_by_its_key_and_by_its_name_and_a_difference_is_said_once()
+    {
+        SetField service = new(BuiltInFields.Service.Key);
+        var form = Lists.Into(
+            OnePage(
+                new Question("link", "From the link", new HiddenKind("service")) { LandsIn = service },
+                new Question("work", "?", new ChoiceKind([]) { From = OptionList.Services }),
+                new Question("again", "In words?", new ShortTextKind()) { LandsIn = service }
+            )
+        );
+        LandingPlan Plan(string onFile) =>
+            Landing.Plan(
+                Known(
+                    form,
+                    ("link", AnswerState.Of(new TextAnswer("gilding"))),
+                    ("work", AnswerState.Of(ChoiceAnswer.Of("gilding"))),
+                    ("again", AnswerState.Of(new TextAnswer("window GILDING")))
+                ),
+                new Dictionary<string, Answer> { [service.Field] = new TextAnswer(onFile) },
+                FieldCatalogue.BuiltIn,
+                LandingTrust.Claims,
+                Lists
+            );
+        Plan("Window gilding").Differences.ShouldBeEmpty();
+        Plan("gilding").Differences.ShouldBeEmpty("it is on file by its key");
+        Plan("A mural")
+            .Differences.ShouldHaveSingleItem()
+            .ShouldBe(new Difference(service.Field, "link", new TextAnswer("Window gilding"), new TextAnswer("A mural")));
+    }
+
+    [Fact]
     public void New_lines_get_a_key_of_their_own_and_old_ones_keep_theirs()
     {
         var tidy = new BusinessLists(

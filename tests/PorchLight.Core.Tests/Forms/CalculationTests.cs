@@ -47,6 +47,42 @@ public sealed class CalculationTests
     public void People_shared_out_over_tables_of_eight_need_whole_tables(int people, int tables) =>
         Work(new DivideAndRoundUp(new CopiedAnswer("width"), 8), ("width", new NumberAnswer(people))).ShouldBe(new NumberAnswer(tables));
 
+    public static TheoryData<Answer, Arithmetic, Answer, Answer?> TwoTogether { get; } =
+        new()
+        {
+            { new NumberAnswer(3), Arithmetic.Plus, new NumberAnswer(4.5m), new NumberAnswer(7.5m) },
+            { new NumberAnswer(3), Arithmetic.Minus, new NumberAnswer(4), new NumberAnswer(-1) },
+            { new NumberAnswer(3), Arithmetic.Times, new NumberAnswer(4), new NumberAnswer(12) },
+            { new NumberAnswer(3), Arithmetic.DividedBy, new NumberAnswer(4), new NumberAnswer(0.75m) },
+            { new NumberAnswer(3), Arithmetic.DividedBy, new NumberAnswer(0), null },
+            { new NumberAnswer(decimal.MaxValue), Arithmetic.Times, new NumberAnswer(4), null },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.Plus, new MoneyAnswer(100, "EUR"), new MoneyAnswer(1000, "EUR") },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.Minus, new MoneyAnswer(100, "GBP"), null },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.DividedBy, new MoneyAnswer(300, "EUR"), new NumberAnswer(3) },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.Times, new MoneyAnswer(300, "EUR"), null },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.Plus, new NumberAnswer(1), null },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.Times, new NumberAnswer(3), new MoneyAnswer(2700, "EUR") },
+            { new MoneyAnswer(900, "EUR"), Arithmetic.DividedBy, new NumberAnswer(4), new MoneyAnswer(225, "EUR") },
+            { new NumberAnswer(3), Arithmetic.Times, new MoneyAnswer(900, "EUR"), new MoneyAnswer(2700, "EUR") },
+            { new NumberAnswer(3), Arithmetic.DividedBy, new MoneyAnswer(900, "EUR"), null },
+            { new NumberAnswer(3), Arithmetic.Plus, new TextAnswer("4"), null },
+        };
+
+    // Worked by hand.
+    [Theory]
+    [MemberData(nameof(TwoTogether))]
+    public void Two_numbers_come_together_with_their_currency_and_to_nothing_where_that_means_nothing(
+        Answer first,
+        Arithmetic how,
+        Answer second,
+        Answer? together
+    )
+    {
+        Work(new ArithmeticOfTwo(new FixedValue(first), how, new FixedValue(second))).ShouldBe(together);
+        Work(new ArithmeticOfTwo(new CopiedAnswer("width"), how, new FixedValue(second))).ShouldBeNull("the first is not known");
+        Work(new ArithmeticOfTwo(new CopiedAnswer("width"), how, new FixedValue(second)), ("width", first)).ShouldBe(together);
+    }
+
     [Fact]
     public void Otherwise_is_taken_on_false_and_on_unknown_alike()
     {

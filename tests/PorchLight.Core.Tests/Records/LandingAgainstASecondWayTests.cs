@@ -93,6 +93,7 @@ public sealed class LandingAgainstASecondWayTests
     private sealed class Desk(Dictionary<string, Answer> file, LandingTrust trust)
     {
         private readonly HashSet<string> _writtenToday = [];
+        private readonly HashSet<(string Field, string Value)> _askedAbout = [];
         private readonly Dictionary<string, string> _file = file.ToDictionary(entry => entry.Key, entry => Plain(entry.Value));
 
         public List<string> Writes { get; } = [];
@@ -130,7 +131,8 @@ public sealed class LandingAgainstASecondWayTests
             var over = trust == LandingTrust.OwnLink && field is ("client.phone" or "project.what") && !_writtenToday.Contains(field);
             if (trust == LandingTrust.Claims || ours is not null && !over)
             {
-                Differences.Add($"{question.Key} differs from {field}");
+                if (_askedAbout.Add((field, value)))
+                    Differences.Add($"{question.Key} differs from {field}");
                 return;
             }
 

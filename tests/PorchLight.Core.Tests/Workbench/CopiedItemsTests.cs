@@ -1,3 +1,4 @@
+using CsCheck;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
@@ -39,6 +40,49 @@ public sealed class CopiedItemsTests
         ((Passage)copies.Items[0]).ShouldBe(note with { ShownOnlyWhen = null });
         copies.Lost.ShouldBe(["A condition of “Mind the step.” looks at a question that is not in this form, and is left out."]);
     }
+
+    [Fact]
+    public void What_a_copy_names_and_the_other_form_does_not_have_is_left_out_and_said()
+    {
+        var signs = new Question("signs", "For {answer:name|you}, {answer:gone}: how many, {answer:width}?", new NumberKind());
+        var sum = new Question("sum", "Twice", new WorkedOutKind(new DivideAndRoundUp(new CopiedAnswer("gone"), 2)));
+        var agreed = new Question("agreed", "Terms", new ConsentKind("I agree to {answer:signs|some} signs in {answer:gone|your town}."));
+        var copies = CopiedItems.For([signs, sum, agreed], Target);
+        ((Question)copies.Items[0]).Wording.ShouldBe("For you: how many, {answer:width}?");
+        ((Question)copies.Items[1]).Kind.ShouldBe(new WorkedOutKind(WorkedOutKind.Open));
+        ((Question)copies.Items[2]).Statement.ShouldBe("I agree to {answer:signs|some} signs in your town.");
+        copies.Lost.ShouldBe([
+            "The words of “For you: how many?” name an answer to a question that is not in this form. It is left out.",
+            "“Twice” is worked out from a question that is not in this form. Choose again how it is worked out.",
+            "The words of “Terms” name an answer to a question that is not in this form. It is left out.",
+        ]);
+    }
+
+    [Fact]
+    public void Whatever_is_copied_wherever_nothing_looks_at_a_question_that_is_not_there() =>
+        Gen.Select(Gen.OneOf(OddForms.Forms, RandomForms.FormWithRows), RandomForms.Form, Gen.Bool.Array[20])
+            .Sample(
+                (from, to, chosen) =>
+                {
+                    to = to with { Pages = [to.Pages[0]] };
+                    var items = from.Pages.SelectMany(page => page.Items).Where((_, index) => chosen[index % 20]).ToList();
+                    var copies = CopiedItems.For(items, to).Items;
+                    var keys = to.Questions.Concat(Asked(copies)).Select(question => question.Key).ToHashSet();
+                    keys.Count.ShouldBe(to.Questions.Count() + Asked(copies).Count(), "no key comes twice");
+                    foreach (var copy in Asked(copies))
+                    {
+                        new[] { copy.AskedOnlyWhen, copy.RequiredWhen }
+                            .OfType<Condition>()
+                            .SelectMany(condition => condition.QuestionsUsed())
+                            .Concat((copy.Kind as WorkedOutKind)?.Value.QuestionsUsed() ?? [])
+                            .Concat(Wordings.QuestionsUsed(copy.Wording))
+                            .ShouldBeSubsetOf(keys);
+                    }
+                }
+            );
+
+    private static IEnumerable<Question> Asked(IEnumerable<Item> items) =>
+        items.OfType<Question>().SelectMany(question => question.RowQuestions.Prepend(question));
 
     [Fact]
     public void Every_question_of_a_ready_form_can_be_copied_within_it_and_the_form_can_still_be_published()

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
@@ -46,7 +47,8 @@ public sealed class KindChangeTests
                     (before.Required && !after.Required)
                     || (before.LandsIn is not null && after.LandsIn is null)
                     || (before.Options.Count > 0 && after.Options.Count == 0)
-                    || (before.RowQuestions.Count > 0 && after.RowQuestions.Count == 0);
+                    || (before.RowQuestions.Count > 0 && after.RowQuestions.Count == 0)
+                    || IsLessThan(after.Kind, from);
                 (lost.Count > 0).ShouldBe(gone, said);
                 if (from.GetType() == to.GetType() && from is not ChoiceKind)
                     after.ShouldBe(before, said);
@@ -98,6 +100,67 @@ public sealed class KindChangeTests
             .Asks.Select(question => question.Key)
             .ShouldBe(["name", "size"]);
     }
+
+    [Fact]
+    public void What_a_new_kind_does_not_keep_is_named()
+    {
+        Lost(new NumberKind(2, 40, "m", Whole: true), new MoneyKind("EUR"))
+            .ShouldBe(["This kind of answer does not keep the unit “m”, whole numbers only."]);
+        Lost(new ShortTextKind(80, 3), new EmailKind())
+            .ShouldBe(["This kind of answer does not keep at least 3 characters, at most 80 characters."]);
+        Lost(new DateKind(new DateLimits(FromDays: 14)), new ShortTextKind())
+            .ShouldBe(["This kind of answer does not keep at least 14 days from today."]);
+        Lost(new ConsentKind("You may keep this."), new YesNoKind())
+            .ShouldBe(["This kind of answer does not keep the words “You may keep this.”."]);
+        Lost(new ScaleKind(1, 5), new NumberKind()).ShouldBeEmpty();
+        Changed(new NumberKind(0, 10), new ScaleKind(1, 5)).ShouldBe(new ScaleKind(0, 10));
+        Changed(new NumberKind(0, 1000), new ScaleKind(1, 5)).ShouldBe(new ScaleKind(1, 5), "too many steps");
+        Lost(new NumberKind(0, 1000), new ScaleKind(1, 5)).ShouldNotBeEmpty();
+    }
+
+    /// <summary>A second way: a member of the stored kind that is not as the catalogue has it, and that the new kind is not stored with.</summary>
+    private static bool IsLessThan(QuestionKind after, QuestionKind from)
+    {
+        string[] noLimits =
+        [
+            "kind",
+            "options",
+            "from",
+            "several",
+            "asks",
+            "more",
+            "called",
+            "currency",
+            "nameKey",
+            "bornKey",
+            "list",
+            "shown",
+        ];
+        var (kept, begins) = (Members(after), Members(KindCatalogue.For("EUR").First(one => one.Kind.GetType() == from.GetType()).Kind));
+        return from.GetType() != after.GetType()
+            && Members(from)
+                .Where(member => !noLimits.Contains(member.Key) && begins.GetValueOrDefault(member.Key) != member.Value)
+                .Any(member => kept.GetValueOrDefault(member.Key) != member.Value);
+    }
+
+    private static Dictionary<string, string> Members(QuestionKind kind) =>
+        JsonSerializer
+            .SerializeToNode(kind, RandomForms.Wire)!
+            .AsObject()
+            .Where(member => member.Value is not null)
+            .ToDictionary(
+                member =>
+                    member.Key switch
+                    {
+                        "low" => "min",
+                        "high" => "max",
+                        var name => name,
+                    },
+                member => member.Value!.ToJsonString()
+            );
+
+    private static IReadOnlyList<string> Lost(QuestionKind from, QuestionKind to) =>
+        KindChange.To(Asked with { Kind = from }, to, FieldCatalogue.BuiltIn).Lost;
 
     private static QuestionKind Changed(QuestionKind from, QuestionKind to) =>
         KindChange.To(Asked with { Kind = from }, to, FieldCatalogue.BuiltIn).Question.Kind;

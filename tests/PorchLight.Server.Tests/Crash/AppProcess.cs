@@ -54,7 +54,7 @@ internal sealed class AppProcess(string folder) : IAsyncDisposable
                 ["PorchLight__DemoPeople"] = "false",
                 ["PorchLight__RateLimits"] = "false",
                 // A nod that is answered has taken effect.
-                ["PorchLight__SecondsToTakeANodBack"] = "0",
+                ["PorchLight__SecondsToTakeBack"] = "0",
                 ["Logging__LogLevel__Default"] = "Error",
                 ["Logging__LogLevel__Microsoft.AspNetCore"] = "Error",
             },

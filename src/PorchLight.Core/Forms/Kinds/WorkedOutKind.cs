@@ -12,6 +12,9 @@ namespace PorchLight.Core.Forms;
 [QuestionKindName("workedOut", "A worked-out value")]
 public sealed record WorkedOutKind(Calculation Value, bool Shown = true, string? Unit = null) : QuestionKind
 {
+    /// <summary>How a value is worked out until somebody chooses it.</summary>
+    public static readonly Calculation Open = new FixedValue(new TextAnswer(""));
+
     /// <inheritdoc/>
     public override string Describe() => Shown ? "Worked out from the answers" : "Worked out from the answers, unseen";
 

@@ -1360,6 +1360,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Held")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("InReplyTo")
                         .HasColumnType("TEXT");
 

@@ -708,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMailByIdTakeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail/{id}/again": {
         parameters: {
             query?: never;
@@ -1204,6 +1220,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/{id}/links/{link}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdLinksByLinkTakeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/{id}/name": {
         parameters: {
             query?: never;
@@ -1598,6 +1630,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postLeftAtTheDoorByIdFollowUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/left-at-the-door/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLeftAtTheDoorByIdTakeBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3661,6 +3709,11 @@ export interface components {
             /** @description Whether they are to be put away. */
             archived: boolean;
         };
+        /**
+         * @description What is done with two numbers.
+         * @enum {unknown}
+         */
+        Arithmetic: "plus" | "minus" | "times" | "dividedBy";
         /** @description A part of the view of a client or project. */
         ArrangedPart: {
             /** @description Names it within the arrangement for ever. */
@@ -3842,7 +3895,7 @@ export interface components {
             colleagues?: components["schemas"]["TradeColleague"][];
         };
         /** @description How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text. */
-        Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
+        Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationArithmeticOfTwo"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
         /** @description Age in completed years on the event's date (see int Age.On(LocalDate born, LocalDate on)). Unknown when the event lies before the birth. */
         CalculationAgeOn: {
             /** @enum {string} */
@@ -3869,6 +3922,21 @@ export interface components {
             in: components["schemas"]["LengthUnit"];
             /** @description The question for how many alike; null, or blank, for one. */
             howMany?: null | string;
+        };
+        /**
+         * @description Two numbers or amounts together. Amounts of one currency add up to an amount and divide to a number; an amount times or divided by a
+         *     number is an amount. Unknown while one of them is, for two currencies, and for what means nothing: an amount plus a number, a number
+         *     divided by an amount, two amounts multiplied.
+         */
+        CalculationArithmeticOfTwo: {
+            /** @enum {string} */
+            kind: "arithmetic";
+            /** @description The first. */
+            first: components["schemas"]["Calculation"];
+            /** @description What is done with them. */
+            how: components["schemas"]["Arithmetic"];
+            /** @description The second. */
+            second: components["schemas"]["Calculation"];
         };
         /** @description The answer to an earlier question, or an earlier worked-out value. */
         CalculationCopiedAnswer: {
@@ -4826,6 +4894,10 @@ export interface components {
             };
             /** @description The same of the lines of help. */
             helps: {
+                [key: string]: string;
+            };
+            /** @description The same of what is agreed to or signed. */
+            statements: {
                 [key: string]: string;
             };
             /** @description Worked-out values in words, by place; only those the lead may see and that are known. */
@@ -6164,6 +6236,15 @@ export interface components {
             /** @description The message; see LinkInvitation. */
             text: string;
         };
+        LinkGoing: {
+            /** @description The link that goes. */
+            link: components["schemas"]["IdOfPersonalLink"];
+            /**
+             * Format: int32
+             * @description For how many seconds it can be taken back; null where it goes at once.
+             */
+            takeBackSeconds: null | number;
+        };
         LinkParameter: {
             /** @description The name in the address. */
             name: string;
@@ -6249,6 +6330,16 @@ export interface components {
             email: string;
             /** @description That they want this mail. */
             agrees: boolean;
+        };
+        /** @description A message that is on its way out. */
+        MailGoing: {
+            /** @description Its identifier. */
+            id: components["schemas"]["IdOfOutgoingMail"];
+            /**
+             * Format: int32
+             * @description For how many seconds it can be taken back; null where it goes at once.
+             */
+            takeBackSeconds: null | number;
         };
         MailRow: {
             id: components["schemas"]["IdOfPracticeMessage"];
@@ -7651,6 +7742,13 @@ export interface components {
             /** @description When it asked for a nod, in words; null where it needs none. */
             asked: null | string;
             message: null | components["schemas"]["MessageDraft"];
+        };
+        ReminderGoing: {
+            /**
+             * Format: int32
+             * @description For how many seconds it can be taken back; null where it has gone.
+             */
+            takeBackSeconds: null | number;
         };
         ReopenSubscriptionRequest: {
             /** @description Where to write. */
@@ -10591,6 +10689,35 @@ export interface operations {
             };
         };
     };
+    postMailByIdTakeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     postMailByIdAgain: {
         parameters: {
             query?: never;
@@ -11767,12 +11894,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["LinkGoing"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -11805,6 +11934,36 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinkRow"][];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdLinksByLinkTakeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                link: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -12117,12 +12276,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["MailGoing"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -12330,12 +12491,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["MailGoing"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -12642,12 +12805,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["MailGoing"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -12690,6 +12855,37 @@ export interface operations {
         };
     };
     postLeftAtTheDoorByIdFollowUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReminderGoing"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLeftAtTheDoorByIdTakeBack: {
         parameters: {
             query?: never;
             header?: never;

@@ -17,11 +17,13 @@ const read = (typed: string): number | null => {
 /** A box for a number that leaves what is typed as it is typed: "1." on the way to "1.5" stays. */
 export function NumberBox({ value, onChange, whole = false, className = "w-28", ...rest }: Props) {
   const [typed, setTyped] = useState<{ text: string; value: number | null; before: number | null } | null>(null);
+  const [isLeft, setLeft] = useState(false);
   const now = value ?? null;
   // Who keeps the number it had while there is none ("-" on the way to "-5") leaves what is typed, too.
   const isTyped = typed && (typed.value === now || (typed.value === null && typed.before === now));
   const text = isTyped ? typed.text : now === null ? "" : String(now);
-  return (
+  const isNone = isLeft && text.trim() !== "" && read(text) === null;
+  const box = (
     <input
       inputMode={whole ? "numeric" : "decimal"}
       autoComplete="off"
@@ -33,8 +35,24 @@ export function NumberBox({ value, onChange, whole = false, className = "w-28", 
         setTyped({ text: e.target.value, value: next, before: now });
         onChange(next);
       }}
-      onBlur={() => setTyped(null)}
+      onFocus={() => setLeft(false)}
+      onBlur={() => {
+        setLeft(true);
+        // What is no number stays to be put right.
+        if (text.trim() === "" || read(text) !== null) setTyped(null);
+      }}
       {...rest}
+      aria-invalid={isNone || rest["aria-invalid"] || undefined}
     />
+  );
+  return isNone ? (
+    <span className="inline-grid">
+      {box}
+      <span role="alert" className="font-semibold text-brick">
+        “{text.trim()}” is not a number. Write a number alone.
+      </span>
+    </span>
+  ) : (
+    box
   );
 }

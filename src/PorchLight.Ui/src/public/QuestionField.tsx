@@ -64,7 +64,11 @@ export function QuestionField({ question, place, isNew = false, answer, onChange
       {notice}
     </p>
   );
-  const { control, placeholder } = question;
+  const { placeholder } = question;
+  const control =
+    "statement" in question.control && step.statements[place]
+      ? { ...question.control, statement: step.statements[place] }
+      : question.control;
   const drawn = (
     <Suspense fallback={<p className="text-slate">One moment …</p>}>
       <Draw {...({ id, place, control, placeholder, answer, onChange, described } as ControlProps<ControlKind>)} />

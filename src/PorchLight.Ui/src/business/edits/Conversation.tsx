@@ -2,7 +2,6 @@ import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { useNotice } from "../../kit/Notice";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
@@ -95,11 +94,11 @@ function Letter({ message, isOpen }: { message: Message; isOpen: boolean }) {
 }
 
 function Answer({ client, view, onDone }: { client: string; view: View; onDone: () => void }) {
-  const notice = useNotice();
   return (
     <WriteMail
       client={client}
       to={view.to ?? ""}
+      name={view.name}
       subject={view.subject}
       keepsSubject={!!view.answers}
       keptAs={`porch-light:message:${client}`}
@@ -113,10 +112,7 @@ function Answer({ client, view, onDone }: { client: string; view: View; onDone: 
           }),
         )
       }
-      onSent={() => {
-        notice({ words: `Sent to ${view.name}.` });
-        onDone();
-      }}
+      onSent={onDone}
       onLater={onDone}
     />
   );

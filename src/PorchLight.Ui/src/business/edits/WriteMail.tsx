@@ -8,6 +8,7 @@ import { api } from "../client";
 import { DraftEditor } from "./DraftEditor";
 import { EnclosedFields } from "./EnclosedFields";
 import { FromLibrary } from "./FromLibrary";
+import { keptMail, useMailGoing } from "./useMailGoing";
 import { useMessageParts } from "./useMessageParts";
 import { useSendKey } from "../useSendKey";
 
@@ -16,26 +17,20 @@ type Draft = Schemas["MessageDraft"];
 interface Props {
   client: string;
   to: string;
+  /** What they are called once it goes. */
+  name: string;
   subject: string;
   /** Whether a message taken from the library keeps this subject. */
   keepsSubject: boolean;
   /** Names the words in this window until they are sent, whatever is opened meanwhile. */
   keptAs: string;
   sendWords: string;
-  send: (draft: Draft, headers: ReturnType<ReturnType<typeof useSendKey>["for"]>) => Promise<unknown>;
+  send: (draft: Draft, headers: ReturnType<ReturnType<typeof useSendKey>["for"]>) => Promise<Schemas["MailGoing"]>;
   onSent: () => void;
   onLater: () => void;
 }
 
 const blank = (subject: string): Draft => ({ subject, parts: [{ kind: "text", key: "text", text: "" }] });
-
-function kept(keptAs: string, subject: string): Draft {
-  try {
-    return (JSON.parse(sessionStorage.getItem(keptAs) ?? "null") as Draft | null) ?? blank(subject);
-  } catch {
-    return blank(subject);
-  }
-}
 
 const isBlank = (draft: Draft) => draft.parts.every((part) => part.kind === "text" && !part.text.trim());
 
@@ -55,26 +50,39 @@ function taken(draft: Draft, from: Draft, keepsSubject: boolean): Draft {
 }
 
 /** A message written by hand, or begun with one of the library; what is a gap there has to be filled here. */
-export function WriteMail({ client, to, subject, keepsSubject, keptAs, sendWords, send, onSent, onLater }: Props) {
+export function WriteMail({
+  client,
+  to,
+  name,
+  subject,
+  keepsSubject,
+  keptAs,
+  sendWords,
+  send,
+  onSent,
+  onLater,
+}: Props) {
   const queries = useQueryClient();
   const sendKey = useSendKey();
+  const goes = useMailGoing();
   const parts = useMessageParts();
-  const [draft, setDraft] = useState(() => kept(keptAs, subject));
+  const [draft, setDraft] = useState(() => keptMail.read(keptAs) ?? blank(subject));
   const form = useRef<HTMLFormElement>(null);
   // Whoever asks to write goes on writing.
   useEffect(() => form.current?.querySelector("textarea")?.focus(), []);
   const sending = useMutation({
     mutationFn: () => send(draft, sendKey.for(draft)),
-    onSuccess: () => {
+    onSuccess: (going) => {
       sendKey.done();
-      sessionStorage.removeItem(keptAs);
+      keptMail.forget(keptAs);
+      goes(going, name, draft, keptAs);
       void queries.invalidateQueries();
       onSent();
     },
   });
   const write = (next: Draft) => {
     setDraft(next);
-    sessionStorage.setItem(keptAs, JSON.stringify(next));
+    keptMail.write(keptAs, next);
   };
   const take = useMutation({
     mutationFn: (message: Schemas["MessageTemplate"]) =>

@@ -21,7 +21,7 @@ interface Props {
 /** The message as it would go out. Every word can be changed; the dashed boxes must be filled first. */
 export function NodEditor({ nod, draft: stored, instead, onSent }: Props) {
   const path = { runId: nod.runId, step: nod.step };
-  const edit = useAutoSave<Draft>(stored, async (body) => {
+  const edit = useAutoSave<Draft>(`nod:${nod.runId}:${nod.step}`, stored, async (body) => {
     const saved = await orProblem(api.PUT("/api/nods/{runId}/{step}", { params: { path }, body }));
     return saved.draft;
   });

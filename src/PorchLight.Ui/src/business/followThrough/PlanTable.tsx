@@ -21,44 +21,64 @@ export function PlanTable({ edited, view }: { edited: Edited; view: View }) {
     queryFn: () => orProblem(api.GET("/api/follow-throughs/{id}/plan-table", { params: { path } })),
   });
   if (!table.data) return table.error ? <Failure error={table.error} /> : <Skeleton />;
-  return <Table key={JSON.stringify(table.data.lines)} edited={edited} view={view} table={table.data} />;
+  return <Table edited={edited} view={view} table={table.data} />;
+}
+
+interface Kept {
+  /** The lines as they were when somebody began to change them. */
+  was: Line[];
+  now: Line[];
+}
+
+/** What is changed in the table and not saved yet: kept in this window, whatever is looked at meanwhile. */
+function useKept(id: string) {
+  const name = `porch-light:plan-table:${id}`;
+  const [kept, setKept] = useState<Kept | null>(
+    () => JSON.parse(sessionStorage.getItem(name) ?? "null") as Kept | null,
+  );
+  const keep = (next: Kept | null) => {
+    setKept(next);
+    if (next) sessionStorage.setItem(name, JSON.stringify(next));
+    else sessionStorage.removeItem(name);
+  };
+  return [kept, keep] as const;
 }
 
 function Table({ edited, view, table }: { edited: Edited; view: View; table: Schemas["PlanTableView"] }) {
   const notice = useNotice();
-  const [lines, setLines] = useState<Line[]>(table.lines);
+  const [kept, keep] = useKept(edited.id);
   const path = { id: edited.id };
-  const isChanged = lines !== table.lines;
+  const lines = kept?.now ?? table.lines;
+  const setLines = (now: Line[]) => keep({ was: kept?.was ?? table.lines, now });
   const save = useMutation({
-    mutationFn: () =>
-      orProblem(
-        api.PUT("/api/follow-throughs/{id}/plan-table", { params: { path }, body: { was: table.lines, now: lines } }),
-      ),
-    onSuccess: (next) => {
-      edited.taken(next);
-      notice({ words: "The table is kept. It is not in force yet." });
+    mutationFn: async (file: File | null) => {
+      if (kept)
+        edited.taken(
+          await orProblem(api.PUT("/api/follow-throughs/{id}/plan-table", { params: { path }, body: kept })),
+        );
+      keep(null);
+      if (!file) return;
+      const text = await file.text();
+      edited.taken(
+        await orProblem(
+          api.PUT("/api/follow-throughs/{id}/plan-table/table.csv", { params: { path }, body: { text } }),
+        ),
+      );
     },
-  });
-  const bring = useMutation({
-    mutationFn: async (file: File) =>
-      orProblem(
-        api.PUT("/api/follow-throughs/{id}/plan-table/table.csv", {
-          params: { path },
-          body: { text: await file.text() },
-        }),
-      ),
-    onSuccess: (next) => {
-      edited.taken(next);
-      notice({ words: "The file is read in. Look at what it changes before you put it into force." });
-    },
+    onSuccess: (_, file) =>
+      notice({
+        words: file
+          ? "The file is read. Look at what it changes before you put it into force."
+          : "The table is saved. It is not in force yet.",
+      }),
   });
   const choose = (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
-    if (file) bring.mutate(file);
+    if (file) save.mutate(file);
     event.target.value = "";
   };
   const set = (index: number, part: Partial<Line>) =>
-    setLines((now) => now.map((line, at) => (at === index ? { ...line, ...part } : line)));
+    setLines(lines.map((line, at) => (at === index ? { ...line, ...part } : line)));
   const wrong = findingsOf(save.error);
   return (
     <div className="overflow-x-auto pb-6 lg:min-h-0 lg:flex-1 lg:overflow-auto">
@@ -70,12 +90,12 @@ function Table({ edited, view, table }: { edited: Edited; view: View; table: Sch
           Save as CSV
         </a>
         <label className={`${buttonLook("plain")} cursor-pointer focus-within:outline-2`}>
-          Read a CSV in
+          Import a CSV
           <input type="file" accept=".csv,text/csv" className="sr-only" onChange={choose} />
         </label>
         <Button onClick={() => print()}>Print</Button>
       </div>
-      <Failure error={save.error ?? bring.error} />
+      <Failure error={save.error} />
       <table className="w-full min-w-[52rem] border-collapse bg-card text-left shadow-soft">
         <caption className="sr-only">{view.content.name}</caption>
         <thead>
@@ -145,14 +165,14 @@ function Table({ edited, view, table }: { edited: Edited; view: View; table: Sch
         </tbody>
       </table>
       <div className="mt-3 flex gap-2 print:hidden">
-        <Button onClick={() => setLines((now) => [...now, empty])}>Add a step</Button>
-        {isChanged && (
+        <Button onClick={() => setLines([...lines, empty])}>Add a step</Button>
+        {kept && (
           <>
-            <Button weight="main" disabled={save.isPending} onClick={() => save.mutate()}>
-              Keep the table
+            <Button weight="main" disabled={save.isPending} onClick={() => save.mutate(null)}>
+              Save the table
             </Button>
-            <Button weight="quiet" onClick={() => setLines(table.lines)}>
-              As it was
+            <Button weight="quiet" onClick={() => keep(null)}>
+              Discard changes
             </Button>
           </>
         )}

@@ -54,7 +54,7 @@ export function useFollowThrough(stored: View) {
       keep(await orProblem(api.PUT("/api/follow-throughs/{id}", { params: { path: { id } }, body: { was, now } }))),
     [id, keep],
   );
-  const saving = useAutoSave<Content>(stored.content, save);
+  const saving = useAutoSave<Content>(`follow-through:${id}`, stored.content, save);
   const { take, read, change, saveNow } = saving;
   const history = useHistory(read, change);
   const known = useRef(stored.content);

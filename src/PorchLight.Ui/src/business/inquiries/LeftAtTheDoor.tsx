@@ -38,9 +38,20 @@ function LeftLine({ row }: { row: Row }) {
           params: { path: { id: row.id } },
         }),
       ),
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["left-at-the-door"] });
-      say({ words: `${row.name} gets a mail with the link to their answers.` });
+    onSuccess: ({ takeBackSeconds }) => {
+      const refresh = () => queries.invalidateQueries({ queryKey: ["left-at-the-door"] });
+      void refresh();
+      say(
+        takeBackSeconds
+          ? {
+              words: `A reminder goes to ${row.name} in ${takeBackSeconds} seconds.`,
+              undo: () =>
+                orProblem(api.POST("/api/left-at-the-door/{id}/take-back", { params: { path: { id: row.id } } })).then(
+                  refresh,
+                ),
+            }
+          : { words: `A reminder was sent to ${row.name}.` },
+      );
     },
   });
   return (

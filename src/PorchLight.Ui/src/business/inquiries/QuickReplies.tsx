@@ -3,11 +3,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook, TextBox } from "../../kit/fields";
-import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { DraftEditor } from "../edits/DraftEditor";
+import { useMailGoing } from "../edits/useMailGoing";
 import { useSendKey } from "../useSendKey";
+import { replyKeptAs } from "./ReplyForm";
 
 type Reply = Schemas["QuickReplyView"];
 
@@ -36,7 +37,7 @@ interface OneProps {
 /** A reply before it goes: every word can be changed, and it says where the project comes to. */
 export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
   const queries = useQueryClient();
-  const say = useNotice();
+  const goes = useMailGoing();
   const sendKey = useSendKey();
   const [draft, setDraft] = useState(reply.draft);
   const [moves, setMoves] = useState(reply.stage !== null);
@@ -58,8 +59,8 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
         }),
       );
     },
-    onSuccess: () => {
-      say({ words: `“${draft.subject}” goes to ${name}.` });
+    onSuccess: (going) => {
+      goes(going, name, draft, replyKeptAs(id));
       void queries.invalidateQueries();
       onDone();
     },

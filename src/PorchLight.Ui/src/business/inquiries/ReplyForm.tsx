@@ -2,15 +2,19 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { api } from "../client";
 import { WriteMail } from "../edits/WriteMail";
 
+/** Where the words of a reply are kept until they are sent. */
+export const replyKeptAs = (inquiry: string) => `porch-light:reply:${inquiry}`;
+
 /** A first personal word, which keeps the promise. */
 export function ReplyForm({ inquiry, onDone }: { inquiry: Schemas["InquiryView"]; onDone: () => void }) {
   return (
     <WriteMail
       client={inquiry.clientId}
       to={inquiry.email ?? ""}
+      name={inquiry.name}
       subject={`Re: ${inquiry.form}`}
       keepsSubject={false}
-      keptAs={`porch-light:reply:${inquiry.id}`}
+      keptAs={replyKeptAs(inquiry.id)}
       sendWords="Send the reply"
       send={(draft, headers) =>
         orProblem(

@@ -189,9 +189,19 @@ function ByLink({ choices, onSent }: { choices: Choices; onSent: () => void }) {
         }),
       );
     },
-    onSuccess: () => {
+    onSuccess: ({ link, takeBackSeconds }) => {
       sendKey.done();
-      say({ words: `The link is on its way to ${person.email}.` });
+      say(
+        takeBackSeconds
+          ? {
+              words: `The link goes to ${person.email} in ${takeBackSeconds} seconds.`,
+              undo: () =>
+                orProblem(
+                  api.POST("/api/forms/{id}/links/{link}/take-back", { params: { path: { id: form.id, link } } }),
+                ),
+            }
+          : { words: `The link was sent to ${person.email}.` },
+      );
       onSent();
     },
   });

@@ -31,7 +31,7 @@ function Note({ form }: { form: Schemas["FormView"] }) {
     },
     [id, queries],
   );
-  const { value, change, clashes, choose, error } = useAutoSave({ words: form.awayNote }, save);
+  const { value, change, clashes, choose, error } = useAutoSave(`closed:${id}`, { words: form.awayNote }, save);
   return (
     <>
       <Labelled

@@ -37,7 +37,7 @@ export function useWorkingForm(id: string, stored: Schemas["WorkingCopy"]) {
     },
     [id, queries],
   );
-  const saving = useAutoSave<WorkingForm>(flat(stored.content), save);
+  const saving = useAutoSave<WorkingForm>(`form:${id}`, flat(stored.content), save);
   const { take, read, change } = saving;
   const history = useHistory(read, change);
 

@@ -27,6 +27,7 @@ const kinds: [Calculation["kind"], string][] = [
   ["overRows", "over all lines of"],
   ["areaOfRows", "the area of all lines of"],
   ["shareOut", "a number shared out and rounded up:"],
+  ["arithmetic", "two numbers together:"],
   ["joinedText", "words with answers in them"],
   ["ifElse", "one value or another"],
 ];
@@ -75,6 +76,13 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
         return { kind, rows, width: firstCell(rows), height: firstCell(rows, 1), in: "centimetres", howMany: null };
       case "shareOut":
         return { kind, amount: { kind: "answer", question: first("number") }, perUnit: 1 };
+      case "arithmetic":
+        return {
+          kind,
+          first: { kind: "answer", question: first("number", "money") },
+          how: "times",
+          second: { kind: "answer", question: first("number", "money") },
+        };
       case "joinedText":
         return { kind, words: "" };
       case "ifElse":
@@ -267,6 +275,32 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
         }}
       />
     ),
+    arithmetic: (c) => (
+      <Members
+        of="CalculationArithmeticOfTwo"
+        fields={{
+          first: (
+            <Inner value={c.first} onChange={(next) => onChange({ ...c, first: next })} place={place} depth={depth} />
+          ),
+          how: (
+            <select
+              aria-label="What is done with them"
+              className={pickerLook}
+              value={c.how}
+              onChange={(e) => onChange({ ...c, how: e.target.value as typeof c.how })}
+            >
+              <option value="plus">plus</option>
+              <option value="minus">minus</option>
+              <option value="times">times</option>
+              <option value="dividedBy">divided by</option>
+            </select>
+          ),
+          second: (
+            <Inner value={c.second} onChange={(second) => onChange({ ...c, second })} place={place} depth={depth} />
+          ),
+        }}
+      />
+    ),
     joinedText: (c) => (
       <Members
         of="CalculationJoinedText"
@@ -318,7 +352,7 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
   // Which function it is hangs on the kind it is called with; the compiler cannot see that.
   const show = sentence[value.kind] as (one: Calculation) => ReactNode;
   const offered = kinds.filter(
-    ([kind]) => kind === value.kind || depth < deepest || (kind !== "ifElse" && kind !== "shareOut"),
+    ([kind]) => kind === value.kind || depth < deepest || !["ifElse", "shareOut", "arithmetic"].includes(kind),
   );
   return (
     <div className="grid gap-2">

@@ -86,6 +86,11 @@ export function LandsInPicker({ question, onChange }: Props) {
             {field.label}
           </option>
         ))}
+        {value.startsWith("field:") && !parts.fields.some((field) => value === `field:${field.key}`) && (
+          <option value={value}>
+            {facts.questions[question.key]?.landsIn ?? "a field that is not there any more"}
+          </option>
+        )}
         <option value="notes:client">the notes of the client</option>
         <option value="notes:project">the notes of the project</option>
         {roles.map(([role, words]) => (

@@ -37,7 +37,7 @@ export function useScreening(id: string, stored: Schemas["ScreeningView"]) {
       keep(await orProblem(api.PUT("/api/forms/{id}/screening", { params: { path: { id } }, body: { was, now } }))),
     [id, keep],
   );
-  const saving = useAutoSave<Rules>(stored.rules, save);
+  const saving = useAutoSave<Rules>(`screening:${id}`, stored.rules, save);
   const { take, read, change, saveNow } = saving;
   const history = useHistory(read, change);
   const known = useRef(stored.rules);
