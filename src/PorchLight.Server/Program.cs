@@ -164,6 +164,7 @@ api.MapWritingDown();
 api.MapSources();
 api.MapInquiryList();
 api.MapQuickReplies();
+api.MapJump();
 api.MapLeftAtTheDoor();
 api.MapFits();
 api.MapClients();

@@ -18,8 +18,10 @@ internal sealed class BrowserApp : AppFactory
 
     /// <param name="furnishing">What stands in it.</param>
     /// <param name="clock">The clock; that of the office when null.</param>
-    public BrowserApp(SeedData furnishing = SeedData.Demo, TimeProvider? clock = null)
+    /// <param name="secondsToTakeBack">For how long what is sent rests before it goes.</param>
+    public BrowserApp(SeedData furnishing = SeedData.Demo, TimeProvider? clock = null, int secondsToTakeBack = 0)
     {
+        Settings["PorchLight:SecondsToTakeBack"] = $"{secondsToTakeBack}";
         (SeedData, _clock) = (furnishing, clock ?? OfficeClock.Instance);
         UseKestrel(0);
         StartServer();

@@ -14,8 +14,11 @@ public sealed class EveryScreenTests
         "business",
         "look",
         "welcome",
-        "lists",
+        "services",
         "sources",
+        "stages",
+        "lostReasons",
+        "colleagues",
         "fields",
         "views",
         "hours",
@@ -147,6 +150,16 @@ public sealed class EveryScreenTests
                 )
         );
         owner.Browser.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?> { ["media"] = "" });
+
+        // What is changed in the table stays while another part is looked at.
+        owner.Type("Step of line 1", "Typed and left");
+        owner.Press("Day rule");
+        owner.Press("Plan table");
+        owner.Find("//caption");
+        owner.Field("Step of line 1").GetDomProperty("value").ShouldBe("Typed and left");
+        owner.Press("Save the table");
+        owner.Sees("The table is saved.");
+        app.Ask(db => db.FollowThroughs.Single(one => one.Id == follow).Draft!.Steps[0].Name).ShouldBe("Typed and left");
     }
 
     [Fact]

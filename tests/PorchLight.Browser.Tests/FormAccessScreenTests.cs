@@ -319,15 +319,20 @@ public sealed class FormAccessScreenTests
             settings.Capacity?.Months.Count
         ).ShouldBe((40, new LocalDate(2026, 1, 2), 1, "wanted", 1));
 
-        owner.Open($"{app.Address}/settings/lists");
+        owner.Open($"{app.Address}/settings/services");
         owner.Type("Service 1", "Letters on shops");
+        owner.Field("Service 1").SendKeys(Keys.Enter);
+        owner.Sees("Saved.");
+        owner.Open($"{app.Address}/settings/sources");
+        owner.Type("Source 1", " ");
         owner.Press("Add a source");
-        owner.Press("Save");
         owner.Sees("This line has no name.");
         owner.FindsNothingInTheWay();
+        owner.Type("Source 1", "Street");
         owner.Type("Source 4", "A friend");
-        owner.Press("Save");
-        owner.Sees("Saved.");
+        owner.Field("Source 4").SendKeys(Keys.Enter);
+        owner.Wait("the line is saved", () => app.Ask(db => db.Businesses.Single()).Lists.Sources.Any(one => one.Name == "A friend"));
+        app.Ask(db => db.Businesses.Single()).Lists.Services[0].Name.ShouldBe("Letters on shops");
         owner.Open($"{app.Address}/settings/welcome");
         owner.Type("Contact lines", "01 555 0142");
         owner.FindsNothingInTheWay();

@@ -88,7 +88,7 @@ public sealed class InquiryScreenTests
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         var form = app.Ask(db => db.Forms.OrderBy(one => one.Id).First().Id);
         owner.ComeIn(app, $"/forms/{form}/screening");
-        owner.Sees("Nobody would be sorted otherwise than today.");
+        owner.Sees("Nobody would move.");
         owner.Click("//li[@data-signal='budget-fits']/button");
         var points = owner.Find("//input[@aria-label='How many points, with a minus to take them away']");
         points.SendKeys(Keys.Control + "a");
@@ -157,7 +157,7 @@ public sealed class InquiryScreenTests
 
         owner.Open(app.Address + "/inquiries");
         owner.Press("Send one reminder");
-        owner.Sees("Linus Overby gets a mail with the link to their answers.");
+        owner.Sees("A reminder was sent to Linus Overby.");
         owner.Press("Show the board");
         owner.Find("//section[@aria-label='New']//a[contains(., 'Fenna')]").SendKeys(Keys.Alt + Keys.ArrowRight);
         owner.Wait("she stands one stage on", () => app.Ask(db => db.Inquiries.Single(one => one.Id == fenna).Stage) == "talking");

@@ -121,7 +121,7 @@ public sealed class OwnerScreenTests
     [Fact]
     public async Task Who_leaves_a_screen_right_after_the_last_keystroke_loses_nothing()
     {
-        await using var app = new BrowserApp();
+        await using var app = new BrowserApp(secondsToTakeBack: 10);
         using var owner = new Visitor();
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         owner.ComeIn(app, "/forms");
@@ -136,6 +136,13 @@ public sealed class OwnerScreenTests
         owner.Press("Today");
         owner.Press("Reply to Tilda Brackenridge");
         owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply");
+        owner.Press("Send the reply");
+        owner.Sees("Your mail goes to Tilda Brackenridge in 10 seconds.");
+        owner.Press("Undo");
+        owner.Sees("Nothing was sent.");
+        owner.Press("Reply");
+        owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply", "the words are kept");
+        app.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(0);
     }
 
     [Fact]

@@ -26,6 +26,42 @@ public sealed class ImportTests
         + ";;;;;44\r\n";
 
     [Fact]
+    public async Task A_column_gets_a_field_of_its_own_and_equal_complaints_are_one_line()
+    {
+        await using var app = new TestApp();
+        var owner = app.Owner();
+        var table =
+            "Name;Born;Shoe size\r\n"
+            + string.Concat(Enumerable.Range(1, 5).Select(number => $"Ada {number};some day;{38 + number}\r\n"))
+            + "Tilda;never;\r\n";
+        var path = $"/api/clients/imports/{(await TakeAsync(app, Encoding.UTF8.GetBytes(table), "people.csv")).Text("id")}";
+        var faults = (await owner.GetAsync($"{path}/preview").JsonAsync()).GetProperty("faults");
+        faults
+            .EnumerateArray()
+            .Select(fault => (fault.GetProperty("count").GetInt32(), string.Join(" ", fault.GetProperty("lines"))))
+            .ShouldBe([(5, "[2,3,4]"), (1, "[7]")]);
+
+        for (var press = 0; press < 2; press++)
+        {
+            var view = await owner.PutAsync($"{path}/columns/2/field", null).JsonAsync();
+            var target = view.GetProperty("columns")[2].Text("target");
+            view.GetProperty("places").EnumerateArray().Single(place => place.Text("key") == target).Text("label").ShouldBe("Shoe size");
+        }
+
+        (await owner.GetAsync("/api/fields").JsonAsync())
+            .EnumerateArray()
+            .Where(field => field.GetProperty("field").Text("label").StartsWith("Shoe", StringComparison.Ordinal))
+            .ShouldHaveSingleItem()
+            .GetProperty("field")
+            .Text("kind")
+            .ShouldBe("number");
+        (await app.Member().PutAsync($"{path}/columns/1/field", null)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await owner.PutAsync($"{path}/columns/9/field", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        await RunAsync(app, path);
+        (await app.AskAsync(db => db.FieldValues.CountAsync(value => value.Field == "client.shoe-size"))).ShouldBe(5);
+    }
+
+    [Fact]
     public async Task A_file_is_looked_at_brought_in_and_taken_back_as_a_whole()
     {
         await using var app = new TestApp();
@@ -49,7 +85,7 @@ public sealed class ImportTests
             preview.GetProperty("perhapsSameCount").GetInt32()
         ).ShouldBe((3, 2, 1, 1));
         preview.GetProperty("perhapsSame")[0].Text("clientName").ShouldBe("Tilda Brackenridge");
-        preview.GetProperty("faults").EnumerateArray().Select(fault => fault.GetProperty("line").GetInt32()).ShouldBe([6, 7]);
+        preview.GetProperty("faults").EnumerateArray().Select(fault => fault.GetProperty("lines")[0].GetInt32()).ShouldBe([6, 7]);
         (await StateAsync(app)).ShouldBe(before, "to look writes nothing");
 
         await RunAsync(app, path);

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Storage;
@@ -51,6 +52,41 @@ public sealed class ScreeningTests
         fit.GetProperty("first").GetProperty("fit").Text("words").ShouldBe("Come in", "both are shown");
         fit.GetProperty("again").GetProperty("fit").Text("words").ShouldBe("Talk first");
         fit.GetProperty("canJudgeAgain").GetBoolean().ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task Who_came_while_the_form_sorted_nobody_is_sorted_in_one_press_and_has_a_row_of_their_own_before()
+    {
+        await using var app = new TestApp();
+        var (owner, form) = (app.Owner(), await MuralAsync(app));
+        var was = await RulesAsync(owner, form);
+        await PutAsync(owner, form, was, was with { Signals = [] });
+        foreach (var lead in new[] { "one@bakes.example", "two@bakes.example" })
+            await app.SendAsync(Answers(lead));
+        (await app.AskAsync(db => db.Inquiries.CountAsync(one => one.Fit == null))).ShouldBe(2);
+        var sort = $"/api/forms/{form}/screening/sort-unsorted";
+        (await (await owner.PostAsync(sort, null)).SentenceAsync()).ShouldStartWith("This form sorts nobody yet.");
+
+        await PutAsync(owner, form, was with { Signals = [] }, was);
+        var report = await owner.PostAsync($"/api/forms/{form}/screening/sort-again", Body(new { rules = was })).JsonAsync();
+        report.Text("movesWords").ShouldBe("2 would be sorted for the first time.");
+        report
+            .GetProperty("unsorted")
+            .EnumerateArray()
+            .Select(one => (one.Text("to"), one.GetProperty("count").GetInt32()))
+            .ShouldBe([("comeIn", 2), ("talkFirst", 0), ("notNow", 0)]);
+
+        (await owner.PostAsync(sort, null).JsonAsync()).GetProperty("count").GetInt32().ShouldBe(2);
+        (await owner.PostAsync(sort, null).JsonAsync()).GetProperty("count").GetInt32().ShouldBe(0, "nobody is left");
+        (await app.AskAsync(db => db.Inquiries.Select(one => one.Fit).ToListAsync())).ShouldBe([Fit.ComeIn, Fit.ComeIn]);
+        (await app.AskAsync(db => db.Events.Select(one => one.What).ToListAsync())).OfType<JudgedAgain>().Count().ShouldBe(2);
+    }
+
+    private static async Task PutAsync(HttpClient owner, Id<Form> form, ScreeningRules was, ScreeningRules now)
+    {
+        await SaveAsync(owner, form, was, now);
+        var seen = await RulesAsync(owner, form);
+        (await owner.PostAsync($"/api/forms/{form}/screening/in-force", Body(new { seen }))).EnsureSuccessStatusCode();
     }
 
     [Fact]

@@ -44,6 +44,7 @@ public sealed class SendOnceTests
         "/api/forms/{id}/publish",
         "/api/forms/{id}/screening/in-force", // it is in force already
         "/api/forms/{id}/screening/sort-again",
+        "/api/forms/{id}/screening/sort-unsorted", // nobody is left
         "/api/forms/{id}/fit-so-far", // keep nothing
         "/api/follow-throughs/{id}/in-force", // it is in force already
         "/api/follow-throughs/{id}/rehearse", // keeps nothing

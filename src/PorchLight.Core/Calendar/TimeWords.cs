@@ -8,6 +8,7 @@ namespace PorchLight.Core.Calendar;
 public static class TimeWords
 {
     private static readonly LocalTimePattern ClockTime = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
+    private static readonly LocalDatePattern ShortDay = LocalDatePattern.CreateWithInvariantCulture("d MMM");
     private static readonly LocalDatePattern DayAndMonth = LocalDatePattern.CreateWithInvariantCulture("dddd d MMMM");
 
     /// <summary>A moment: "today 08:12", "yesterday 17:30", "last Friday 09:05", "Thursday 3 December, 09:05".</summary>
@@ -19,6 +20,18 @@ public static class TimeWords
         var (local, today) = (moment.InZone(zone).LocalDateTime, now.InZone(zone).Date);
         var day = Day(local.Date, today);
         return day + (day.Any(char.IsDigit) ? ", " : " ") + ClockTime.Format(local.TimeOfDay);
+    }
+
+    /// <summary>The same as short as a list has room for: "today 08:12", "yesterday 17:30", "7 Nov", "7 Nov 2025".</summary>
+    /// <param name="moment">The moment, before or after now.</param>
+    /// <param name="now">The instant of asking.</param>
+    /// <param name="zone">The zone it is said in.</param>
+    public static string InList(Instant moment, Instant now, DateTimeZone zone)
+    {
+        var (day, today) = (moment.InZone(zone).Date, now.InZone(zone).Date);
+        return Math.Abs(Period.DaysBetween(today, day)) <= 1 ? At(moment, now, zone)
+            : day.Year == today.Year ? ShortDay.Format(day)
+            : $"{ShortDay.Format(day)} {day.Year}";
     }
 
     /// <summary>The exact moment with its zone, for those who hover: "Tuesday 24 November 2026, 15:00 Europe/Dublin".</summary>

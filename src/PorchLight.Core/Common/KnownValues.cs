@@ -89,6 +89,11 @@ public static partial class KnownValues
         return last < 0 || said[last] == '\n' || (said[last] is '.' or '!' or '?' or '…' && last < said.Length - 1);
     }
 
+    /// <summary>The words for lines that only name them: the fallback of each place, or dots, as in "Ring … about the wall".</summary>
+    /// <param name="words">Words with places.</param>
+    public static string Dotted(string words) =>
+        Place().Replace(words, place => place.Groups["fallback"].Value is { Length: > 0 } fallback ? fallback : "…");
+
     /// <summary>The places in words: what is set in there, and the place as it is written.</summary>
     /// <param name="words">Words with places; a value named twice comes twice.</param>
     public static IEnumerable<(string Name, string Whole)> PlacesIn(string words) =>

@@ -109,10 +109,12 @@ public static class FollowThroughWords
         return schedule.AtOnce && when != "at once" ? $"{when}, at any hour" : when;
     }
 
-    /// <summary>What a step does: "a message: “About your plans”".</summary>
+    /// <summary>What a step does: "a message: “About your plans”"; known values that are set in as dots.</summary>
     /// <param name="step">The step.</param>
     /// <param name="names">What those are called whom it names.</param>
-    public static string SayAction(this Step step, FollowThroughNames names) =>
+    public static string SayAction(this Step step, FollowThroughNames names) => KnownValues.Dotted(Action(step, names));
+
+    private static string Action(Step step, FollowThroughNames names) =>
         step.Action switch
         {
             SendMessage e => $"{Message(e.Channel)}: “{e.Message.Subject}”{(e.IsAdvertising ? ", to those who permitted news" : "")}",

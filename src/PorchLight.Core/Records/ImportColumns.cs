@@ -1,4 +1,5 @@
 using PorchLight.Core.Fields;
+using PorchLight.Core.Forms;
 
 namespace PorchLight.Core.Records;
 
@@ -18,6 +19,8 @@ public static class ImportColumns
 
     /// <summary>How the business stands with them.</summary>
     public const string Standing = "standing";
+
+    private const int LeastPhone = 7;
 
     internal const string Given = "client.name given";
     internal const string Family = "client.name family";
@@ -95,12 +98,41 @@ public static class ImportColumns
         ];
 
     /// <summary>
-    /// Where each column most likely goes, by its heading and the words other programs use; empty for one nobody can tell. No two columns
-    /// go to one place: the first one does.
+    /// Where each column most likely goes: by its heading and the words other programs use; where the heading says nothing, by what
+    /// stands in it, if that is e-mail addresses or phone numbers throughout. Empty for one nobody can tell. No two columns go to one
+    /// place: the first one does, and a heading counts before contents.
     /// </summary>
-    /// <param name="headings">The headings of the file.</param>
+    /// <param name="table">The file.</param>
     /// <param name="fields">The fields of the business.</param>
-    public static IReadOnlyList<string> Propose(IReadOnlyList<string> headings, FieldCatalogue fields)
+    /// <param name="context">The day, and the region for phone numbers.</param>
+    /// <param name="currency">The business's currency.</param>
+    public static IReadOnlyList<string> Propose(PeopleTable table, FieldCatalogue fields, NormaliseContext context, string currency)
+    {
+        var byHeading = Propose(table.Headings, fields);
+        var taken = byHeading.ToHashSet();
+        return
+        [
+            .. byHeading.Select(
+                (target, column) =>
+                    target.Length > 0 ? target
+                    : new[] { BuiltInFields.Email, BuiltInFields.Phone }
+                        .Where(field => !taken.Contains(field.Key))
+                        .Where(field => fields.Offered.Any(one => one.Key == field.Key))
+                        .FirstOrDefault(field => IsIn(field.Kind, [.. table.Rows.Select(row => row[column])]))
+                        is { } found
+                    && taken.Add(found.Key)
+                        ? found.Key
+                    : ""
+            ),
+        ];
+
+        // "12" could be dialled, too: a number of people or of a house is no phone number.
+        bool IsIn(FieldKind kind, IReadOnlyList<string> cells) =>
+            ColumnContents.AreAll(kind, cells, context, currency)
+            && (kind != FieldKind.Phone || cells.All(cell => cell.Length == 0 || cell.Count(char.IsAsciiDigit) >= LeastPhone));
+    }
+
+    internal static IReadOnlyList<string> Propose(IReadOnlyList<string> headings, FieldCatalogue fields)
     {
         var targets = Targets(fields);
         var taken = new HashSet<string>();

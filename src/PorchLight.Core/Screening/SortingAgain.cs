@@ -51,6 +51,12 @@ public sealed record SortedInquiry(Guid Id, Fit? Before, Fit Now, int Score, Out
 /// <param name="Booked">How many of them booked.</param>
 public sealed record FitMove(Fit From, Fit To, int Count, int Booked);
 
+/// <summary>How many whom nobody sorted yet would be sorted so.</summary>
+/// <param name="To">The fit by the other rules.</param>
+/// <param name="Count">How many.</param>
+/// <param name="Booked">How many of them booked.</param>
+public sealed record FirstSorted(Fit To, int Count, int Booked);
+
 /// <summary>How many of one fit were booked.</summary>
 /// <param name="Fit">The fit by the other rules.</param>
 /// <param name="Booked">Of those that are decided and that the business did not decline itself.</param>
@@ -59,6 +65,7 @@ public sealed record BookedShare(Fit Fit, Proportion Booked);
 /// <summary>What other rules would have made of past inquiries.</summary>
 /// <param name="Inquiries">Each of them, in the order they were given.</param>
 /// <param name="Moves">All nine moves, from the best fit to the worst, those who stay among them.</param>
+/// <param name="Unsorted">How many of those nobody sorted yet would be of each fit, the best first.</param>
 /// <param name="Shares">How many were booked of each fit, the best first.</param>
 /// <param name="TurnedAway">How many of all booked work would have been sorted as <see cref="Fit.NotNow"/>.</param>
 /// <param name="Roc">How well the points part those who booked from those who did not; null when there is only one sort of them.</param>
@@ -70,6 +77,7 @@ public sealed record BookedShare(Fit Fit, Proportion Booked);
 public sealed record SortingReport(
     IReadOnlyList<SortedInquiry> Inquiries,
     IReadOnlyList<FitMove> Moves,
+    IReadOnlyList<FirstSorted> Unsorted,
     IReadOnlyList<BookedShare> Shares,
     Proportion TurnedAway,
     RocCurve? Roc,
@@ -117,6 +125,7 @@ public static class SortingAgain
     private static SortingReport Report(IReadOnlyList<SortedInquiry> sorted, int minutesPerFirstCall)
     {
         var byMove = sorted.Where(one => one.Before is not null).ToLookup(one => (one.Before!.Value, one.Now));
+        var unsorted = sorted.Where(one => one.Before is null).ToLookup(one => one.Now);
         var byOutcome = sorted.ToLookup(one => one.Outcome);
         var decided = sorted.Where(one => one.Outcome is Outcome.Booked or Outcome.NotBooked).ToLookup(one => one.Now);
         var booked = byOutcome[Outcome.Booked].ToList();
@@ -129,6 +138,7 @@ public static class SortingAgain
                 let moved = byMove[(before, now)]
                 select new FitMove(before, now, moved.Count(), moved.Count(IsBooked)),
             ],
+            [.. BestFirst.Select(fit => new FirstSorted(fit, unsorted[fit].Count(), unsorted[fit].Count(IsBooked)))],
             [.. BestFirst.Select(fit => new BookedShare(fit, Proportion.Wilson(decided[fit].Count(IsBooked), decided[fit].Count())))],
             Proportion.Wilson(booked.Count(one => one.Now == Fit.NotNow), booked.Count),
             RocCurve.Of([.. booked.Select(one => one.Score)], [.. notBooked.Select(one => one.Score)]),

@@ -5,7 +5,7 @@ namespace PorchLight.Core.Screening;
 /// <summary>Says what sorting again has shown.</summary>
 public static class SortingWords
 {
-    /// <summary>"11 would move up, nobody down.", or that nobody would be sorted otherwise.</summary>
+    /// <summary>"11 would move up, nobody down.", or that nobody would move; and how many would be sorted for the first time.</summary>
     /// <param name="report">The report.</param>
     public static string SayMoves(this SortingReport report)
     {
@@ -13,9 +13,14 @@ public static class SortingWords
             report.Moves.Where(move => move.To > move.From).Sum(move => move.Count),
             report.Moves.Where(move => move.To < move.From).Sum(move => move.Count)
         );
-        return report.Inquiries.Count == 0 ? "No inquiry has come by this form yet."
-            : up + down == 0 ? "Nobody would be sorted otherwise than today."
-            : $"{Many(up)} would move up, {Many(down).ToLowerInvariant()} down.";
+        var first = report.Unsorted.Sum(one => one.Count);
+        if (report.Inquiries.Count == 0)
+            return "No inquiry has come by this form yet.";
+        var moves =
+            first == report.Inquiries.Count ? ""
+            : up + down == 0 ? "Nobody would move. "
+            : $"{Many(up)} would move up, {Many(down).ToLowerInvariant()} down. ";
+        return $"{moves}{(first == 0 ? "" : $"{first} would be sorted for the first time.")}".TrimEnd();
     }
 
     /// <summary>What was learned from, and what was left out; or that it is too little.</summary>

@@ -8,6 +8,18 @@ public static class WebhookAddress
 {
     private const int Longest = 500;
 
+    /// <summary>Whether an address leads only to this machine, or to what stands in the same network: nobody outside can open it.</summary>
+    /// <param name="site">An address of the web: "https://forms.example.com". What is none leads nowhere, and counts as such.</param>
+    public static bool IsOnlyNear(string site) =>
+        !Uri.TryCreate(site, UriKind.Absolute, out var address)
+        || (
+            IPAddress.TryParse(address.Host.Trim('[', ']'), out var number)
+                ? !IsPublic(number)
+                : !address.Host.Contains('.', StringComparison.Ordinal)
+                    || address.Host.EndsWith(".localhost", StringComparison.OrdinalIgnoreCase)
+                    || address.Host.EndsWith(".local", StringComparison.OrdinalIgnoreCase)
+        );
+
     /// <summary>
     /// The networks that are not the open internet: blocks of the IANA registries of special-purpose addresses for IPv4 and IPv6 (RFC 6890
     /// and what was added to the registries since), the former site-local addresses (RFC 3879) and multicast (RFC 5771, RFC 4291).

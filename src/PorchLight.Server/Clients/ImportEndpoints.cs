@@ -6,6 +6,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
+using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
@@ -53,8 +54,9 @@ internal static class ImportEndpoints
     /// <param name="Known">How many are here already.</param>
     /// <param name="PerhapsSame">Of the new ones, who is perhaps the same as somebody who is here.</param>
     /// <param name="LeftOut">How many lines nobody can be told from.</param>
-    /// <param name="Faults">What could not be taken in, the first of them.</param>
-    /// <param name="FaultCount">How many there are in all.</param>
+    /// <param name="Faults">What could not be taken in, each reason once, the first of them.</param>
+    /// <param name="FaultCount">How many cells and lines there are in all.</param>
+    /// <param name="MoreFaults">How many reasons more there are than are shown.</param>
     internal sealed record ImportPreview(
         int New,
         int Known,
@@ -62,12 +64,17 @@ internal static class ImportEndpoints
         int PerhapsSameCount,
         int LeftOut,
         IReadOnlyList<FaultInFile> Faults,
-        int FaultCount
+        int FaultCount,
+        int MoreFaults
     );
 
     internal sealed record PerhapsInFile(int Line, string Name, Id<Client> Client, string ClientName, string Why);
 
-    internal sealed record FaultInFile(int Line, string? Column, string Sentence);
+    /// <summary>What cannot be taken in for one reason.</summary>
+    /// <param name="Lines">The first lines it stands in.</param>
+    /// <param name="Count">In how many lines it stands.</param>
+    /// <param name="Column">The heading of the column; null for lines as a whole.</param>
+    internal sealed record FaultInFile(IReadOnlyList<int> Lines, int Count, string? Column, string Sentence);
 
     public static void MapClientImports(this IEndpointRouteBuilder api)
     {
@@ -77,6 +84,7 @@ internal static class ImportEndpoints
         group.MapGet("/{id}", ShowAsync);
         group.MapPut("/{id}/plan", PlanAsync);
         group.MapGet("/{id}/preview", PreviewAsync);
+        api.MapPut("/clients/imports/{id}/columns/{column}/field", AddFieldAsync).For(Access.Owner).WithTags("Clients");
         group.MapPut("/{id}/running", RunAsync);
         group.MapPut("/{id}/taken-back", TakeBackAsync);
     }
@@ -129,12 +137,16 @@ internal static class ImportEndpoints
         await db
             .ClientImports.Where(other => other.State == ImportState.Looked && other.ByUser == who.UserId())
             .ExecuteDeleteAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var import = new ClientImport
         {
             Id = id,
             FileName = FileTypes.SafeName(name),
             Encoding = encoding,
-            Plan = new ImportPlan(ImportColumns.Propose(table.Headings, await catalogues.ReadAsync(db)), Replace: false),
+            Plan = new ImportPlan(
+                ImportColumns.Propose(table, await catalogues.ReadAsync(db), Context(business, clock), business.Currency),
+                Replace: false
+            ),
             By = who.DisplayName(),
             ByUser = who.UserId(),
             At = clock.GetCurrentInstant(),
@@ -180,6 +192,45 @@ internal static class ImportEndpoints
         return TypedResults.Ok(await ViewAsync(import, withColumns: true, db, catalogues, tables, clock));
     }
 
+    /// <summary>
+    /// Makes a field of clients for a column that has no place yet, of the kind its cells tell, and lets the column go there. Pressed twice
+    /// it goes there already.
+    /// </summary>
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> AddFieldAsync(
+        Id<ClientImport> id,
+        int column,
+        PorchDb db,
+        FieldCatalogues catalogues,
+        ImportTables tables,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.ClientImports.FindAsync([id], cancellationToken) is not { State: ImportState.Looked } import)
+            return Problems.NotFound(Gone);
+        var (table, fields, business) = (await tables.ReadAsync(db, id), await catalogues.ReadAsync(db), await db.BusinessAsync());
+        if (column < 0 || column >= table.Headings.Count)
+            return Problems.NotFound("This file has no such column. Please choose the file once more.");
+        if (import.Plan.Targets[column].Length == 0)
+        {
+            var cells = table.Rows.Select(row => row[column]).ToList();
+            var field = ColumnContents.FieldFor(table.Headings[column], cells, fields, Context(business, clock), business.Currency);
+            if (fields.Check(field) is { Count: > 0 } findings)
+                return Problems.Unprocessable(findings[0].Sentence, findings);
+            import.Plan = import.Plan with { Targets = [.. import.Plan.Targets.Select((target, at) => at == column ? field.Key : target)] };
+            await FieldEndpoints.StoreAsync(field, db, write, catalogues, cancellationToken);
+        }
+
+        return TypedResults.Ok(await ViewAsync(import, withColumns: true, db, catalogues, tables, clock));
+    }
+
+    private static NormaliseContext Context(Business business, BusinessClock clock)
+    {
+        var now = clock.GetCurrentInstant();
+        return new NormaliseContext(business.Region, 0, now, business.Calendar.Today(now));
+    }
+
     private static async Task<Results<Ok<ImportPreview>, ProblemHttpResult>> PreviewAsync(
         Id<ClientImport> id,
         PorchDb db,
@@ -194,9 +245,9 @@ internal static class ImportEndpoints
             is not { State: ImportState.Looked } import
         )
             return Problems.NotFound(Gone);
-        var (business, now) = (await db.BusinessAsync(), clock.GetCurrentInstant());
+        var business = await db.BusinessAsync();
         var (table, fields) = (await tables.ReadAsync(db, id), await catalogues.ReadAsync(db));
-        var context = new NormaliseContext(business.Region, 0, now, business.Calendar.Today(now));
+        var context = Context(business, clock);
         var people = table
             .Rows.Select(cells => ImportedPerson.Read(cells, import.Plan.Targets, fields, context, business.Currency))
             .ToList();

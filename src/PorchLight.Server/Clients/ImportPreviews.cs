@@ -10,6 +10,7 @@ namespace PorchLight.Server.Clients;
 internal static class ImportPreviews
 {
     private const int MostShown = 50;
+    private const int LinesNamed = 3;
     private const int AtOnce = 500;
     private const int MostUnderOneKey = 500;
 
@@ -43,14 +44,14 @@ internal static class ImportPreviews
 
         var alike = await AlikeAsync(db, made, cancellationToken);
         var faults = people
-            .SelectMany(
-                (person, index) =>
-                    person.Faults.Select(fault => new ImportEndpoints.FaultInFile(
-                        Line(index),
-                        fault.Column is { } column ? table.Headings[column] : null,
-                        fault.Sentence
-                    ))
-            )
+            .SelectMany((person, index) => person.Faults.Select(fault => (Line: Line(index), fault.Column, fault.Sentence)))
+            .GroupBy(fault => (fault.Column, fault.Sentence))
+            .Select(group => new ImportEndpoints.FaultInFile(
+                [.. group.Take(LinesNamed).Select(fault => fault.Line)],
+                group.Count(),
+                group.Key.Column is { } column ? table.Headings[column] : null,
+                group.Key.Sentence
+            ))
             .ToList();
         return new ImportEndpoints.ImportPreview(
             made.Count,
@@ -59,7 +60,8 @@ internal static class ImportPreviews
             alike.Count,
             leftOut,
             [.. faults.Take(MostShown)],
-            faults.Count
+            faults.Sum(fault => fault.Count),
+            Math.Max(0, faults.Count - MostShown)
         );
 
         // The first line of a table has the headings; a card is counted as a line.

@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Webhooks;
 using PorchLight.Core.Workbench;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
@@ -46,13 +47,15 @@ internal static class FormEndpoints
     /// <param name="TextLink">Code for a link in a text.</param>
     /// <param name="Plain">The form as plain HTML; null unless its settings allow it and it is published.</param>
     /// <param name="Parameters">What its address can fill in.</param>
+    /// <param name="IsOnlyNear">Whether nobody outside can open the link, because the address is that of this machine or network.</param>
     internal sealed record Sharing(
         string Link,
         string Inline,
         string Button,
         string TextLink,
         string? Plain,
-        IReadOnlyList<LinkParameter> Parameters
+        IReadOnlyList<LinkParameter> Parameters,
+        bool IsOnlyNear
     )
     {
         public static Sharing Of(Form form, FormContent? published, string token, string site, BrandLook look)
@@ -68,7 +71,8 @@ internal static class FormEndpoints
                 form.Settings.TakesPlainPosts && published is not null
                     ? PlainMarkup.Write(published, $"{site}/public/forms/{token}/plain")
                     : null,
-                [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()]
+                [.. form.Draft.Questions.Select(LinkParameter.Of).OfType<LinkParameter>()],
+                WebhookAddress.IsOnlyNear(site)
             );
         }
     }

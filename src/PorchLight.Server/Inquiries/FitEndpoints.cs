@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;
@@ -30,6 +31,7 @@ internal static class FitEndpoints
         group.MapPut("/fit", OverruleAsync);
         group.MapDelete("/fit", LetAnswersDecideAsync);
         group.MapPost("/judge-again", JudgeAgainAsync);
+        api.MapPost("/forms/{id}/screening/sort-unsorted", SortUnsortedAsync).For(Access.Member).WithTags("Forms");
     }
 
     /// <summary>Sorts an inquiry otherwise than the rules did. What the rules found stays beside it.</summary>
@@ -127,24 +129,69 @@ internal static class FitEndpoints
             || await db.LaterVerdicts.FindAsync([id, form.ScreeningVersion], cancellationToken) is not null
         )
             return TypedResults.NoContent();
-        var (now, user) = (clock.GetCurrentInstant(), await UserAsync(db, who));
+        var known = await loader.KnownThenAsync(inquiry, rules, cancellationToken);
+        await JudgeAsync(inquiry, form.ScreeningVersion, rules, known, await UserAsync(db, who), db, events, clock);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.NoContent();
+    }
+
+    /// <param name="Count">How many were sorted.</param>
+    internal sealed record SortedNow(int Count);
+
+    /// <summary>Sorts everybody who came by a form while it sorted nobody, by the screening in force. Pressed twice nobody is left.</summary>
+    private static async Task<Results<Ok<SortedNow>, ProblemHttpResult>> SortUnsortedAsync(
+        Id<Form> id,
+        PorchDb db,
+        AnswerContextLoader loader,
+        EventLog events,
+        BusinessClock clock,
+        ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        if (await db.Forms.FindAsync([id], cancellationToken) is not { } form)
+            return Problems.NotFound("This form is not here any more.");
+        var rules = await db.ScreeningRulesAsync(form.Id, form.ScreeningVersion);
+        if (!rules.Sorts)
+            return Problems.Unprocessable("This form sorts nobody yet. Put its signals into force first.");
+        var unsorted = await db
+            .CountingInquiries.Where(inquiry => inquiry.FormId == id && inquiry.Fit == null)
+            .ToListAsync(cancellationToken);
+        var (known, user) = (await loader.KnownThenAsync(id, rules, cancellationToken), await UserAsync(db, who));
+        foreach (var inquiry in unsorted)
+            await JudgeAsync(inquiry, form.ScreeningVersion, rules, known[inquiry.Id], user, db, events, clock);
+        await write.SaveAsync(cancellationToken);
+        return TypedResults.Ok(new SortedNow(unsorted.Count));
+    }
+
+    private static async Task JudgeAsync(
+        Inquiry inquiry,
+        int screening,
+        ScreeningRules rules,
+        AnswerContext known,
+        User user,
+        PorchDb db,
+        EventLog events,
+        BusinessClock clock
+    )
+    {
+        var now = clock.GetCurrentInstant();
         var client = (await db.ClientOrMergedAsync(inquiry.ClientId))!;
-        var verdict = Screener.Judge(rules, await loader.KnownThenAsync(inquiry, rules, cancellationToken), client.AlwaysComesIn);
+        var verdict = Screener.Judge(rules, known, client.AlwaysComesIn);
         db.LaterVerdicts.Add(
             new LaterVerdict
             {
-                InquiryId = id,
-                ScreeningVersion = form.ScreeningVersion,
+                InquiryId = inquiry.Id,
+                ScreeningVersion = screening,
                 Verdict = verdict,
                 By = user.DisplayName,
                 At = now,
             }
         );
-        if (await db.OverruledFits.FindAsync([id], cancellationToken) is null)
+        if (await db.OverruledFits.FindAsync(inquiry.Id) is null)
             inquiry.Fit = verdict.Fit;
-        await events.AppendAsync(new JudgedAgain(verdict.Fit, form.ScreeningVersion, user.Id), now, AboutOf(inquiry));
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
+        await events.AppendAsync(new JudgedAgain(verdict.Fit, screening, user.Id), now, AboutOf(inquiry));
     }
 
     /// <summary>How an inquiry was judged again last; null when it never was.</summary>

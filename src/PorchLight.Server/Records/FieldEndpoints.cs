@@ -127,7 +127,7 @@ internal static class FieldEndpoints
         return TypedResults.Created($"/api/fields/{field.Key}", field);
     }
 
-    private static async Task StoreAsync(
+    internal static async Task StoreAsync(
         Field field,
         PorchDb db,
         Write write,

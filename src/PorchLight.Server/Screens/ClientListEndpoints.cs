@@ -138,7 +138,7 @@ internal static class ClientListEndpoints
                         client.Name,
                         client.Email,
                         client.Standing,
-                        TimeWords.At(client.Since, now, business.DateTimeZone),
+                        TimeWords.InList(client.Since, now, business.DateTimeZone),
                         projects.GetValueOrDefault(client.Id)?.Title,
                         [.. tags[client.Id]],
                         [

@@ -91,7 +91,7 @@ internal static class FormListEndpoints
                     form.PublishedVersion,
                     form.DraftRevision != form.PublishedRevision,
                     answers?.Count ?? 0,
-                    answers is null ? null : TimeWords.At(answers.Last, now, business.DateTimeZone),
+                    answers is null ? null : TimeWords.InList(answers.Last, now, business.DateTimeZone),
                     answers?.Last,
                     form.Draft.Questions.Count(),
                     form.Archived is not null

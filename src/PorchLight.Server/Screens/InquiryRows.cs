@@ -20,7 +20,7 @@ namespace PorchLight.Server.Screens;
 /// <param name="Until">Until which day it is parked, in words; else null.</param>
 /// <param name="LostReason">Why it will not come; else null.</param>
 /// <param name="Promise">Until when, in words; null when nothing is owed (any more).</param>
-/// <param name="PromiseExactly">The same with date and zone.</param>
+/// <param name="WhenExactly">The promise, or when they wrote last, with date and zone.</param>
 /// <param name="WaitsFor">The month on whose waiting list it stands, in words; else null.</param>
 /// <param name="Urgent">Whether it wants somebody today.</param>
 /// <param name="WroteBack">When they wrote and were not answered since, in words; else null.</param>
@@ -42,7 +42,7 @@ internal sealed record InquiryRow(
     string? Until,
     string? LostReason,
     string? Promise,
-    string? PromiseExactly,
+    string WhenExactly,
     PromiseGroup? Group,
     bool Urgent,
     bool CallAsked,
@@ -100,7 +100,7 @@ internal static class InquiryRows
                     inquiry.Flags,
                     inquiry.Need,
                     inquiry.About,
-                    TimeWords.At(inquiry.Received, now, zone),
+                    TimeWords.InList(inquiry.Received, now, zone),
                     inquiry.Service,
                     inquiry.Budget,
                     inquiry.Source,
@@ -112,12 +112,12 @@ internal static class InquiryRows
                     deadline is { } due ? DeadlineWords.InList(due, now, business.Calendar) : null,
                     deadline is { } exact
                         ? $"{DeadlineWords.ToOwner(exact, now, business.Calendar)} ({TimeWords.Exactly(exact, zone)})"
-                        : null,
+                        : $"Wrote {TimeWords.Exactly(inquiry.WroteBack ?? inquiry.Received, zone)}",
                     group,
                     TodayNote.IsUrgent(group, inquiry is { WroteBack: not null, Aside: null }),
                     inquiry.CallAsked is not null,
                     InquiryEndpoints.WaitsFor(inquiry),
-                    inquiry.WroteBack is { } wrote ? TimeWords.At(wrote, now, zone) : null
+                    inquiry.WroteBack is { } wrote ? TimeWords.InList(wrote, now, zone) : null
                 );
             }),
         ];

@@ -25,6 +25,7 @@ internal static class SortingEndpoints
     internal sealed record TriedScreening(ScreeningRules Rules);
 
     /// <param name="Moves">All nine moves, from the best fit to the worst.</param>
+    /// <param name="Unsorted">Those nobody sorted yet, by the fit they would have.</param>
     /// <param name="Sorted">Every past inquiry, the newest first.</param>
     /// <param name="Shares">How many were booked of each fit, in words.</param>
     /// <param name="Where">Where points lie, in words; null without history.</param>
@@ -40,6 +41,7 @@ internal static class SortingEndpoints
     /// <param name="FirstCallMinutes">How long a first call takes.</param>
     internal sealed record SortedAgain(
         IReadOnlyList<FitMove> Moves,
+        IReadOnlyList<FirstSorted> Unsorted,
         IReadOnlyList<SortedRow> Sorted,
         IReadOnlyList<ShareOfFit> Shares,
         string? Where,
@@ -125,6 +127,7 @@ internal static class SortingEndpoints
         return TypedResults.Ok(
             new SortedAgain(
                 report.Moves,
+                report.Unsorted,
                 [
                     .. rows.Zip(
                         report.Inquiries,

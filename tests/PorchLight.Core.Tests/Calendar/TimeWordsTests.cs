@@ -15,6 +15,9 @@ public sealed class TimeWordsTests
         TimeWords.At(Clock.At(2026, 11, 23, 8, 12), Now, Clock.Zone).ShouldBe("today 08:12");
         TimeWords.At(Clock.At(2026, 11, 22, 17, 30), Now, Clock.Zone).ShouldBe("yesterday 17:30");
         TimeWords.At(Clock.At(2026, 11, 12, 10, 5), Now, Clock.Zone).ShouldBe("Thursday 12 November, 10:05");
+        TimeWords.InList(Clock.At(2026, 11, 22, 17, 30), Now, Clock.Zone).ShouldBe("yesterday 17:30");
+        TimeWords.InList(Clock.At(2026, 11, 12, 10, 5), Now, Clock.Zone).ShouldBe("12 Nov");
+        TimeWords.InList(Clock.At(2025, 11, 22, 17), Now, Clock.Zone).ShouldBe("22 Nov 2025");
         TimeWords.Exactly(Clock.At(2026, 11, 24, 15), Clock.Zone).ShouldBe("Tuesday 24 November 2026, 15:00 Europe/Dublin");
     }
 

@@ -107,6 +107,13 @@ public sealed class SortingAgainTests
                         (move.Count, move.Booked).ShouldBe((moved.Count, moved.Count(one => one.Past.Outcome == Outcome.Booked)));
                     }
 
+                    foreach (var first in report.Unsorted)
+                    {
+                        var met = hand.Where(one => one.Past.Before is null && one.Now.Fit == first.To).ToList();
+                        (first.Count, first.Booked).ShouldBe((met.Count, met.Count(one => one.Past.Outcome == Outcome.Booked)));
+                    }
+
+                    (report.Moves.Sum(move => move.Count) + report.Unsorted.Sum(first => first.Count)).ShouldBe(past.Count);
                     foreach (var share in report.Shares)
                     {
                         var of = hand.Where(one => one.Now.Fit == share.Fit && one.Past.Outcome is Outcome.Booked or Outcome.NotBooked)

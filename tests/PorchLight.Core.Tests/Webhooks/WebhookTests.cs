@@ -101,6 +101,19 @@ public sealed class WebhookTests
         WebhookAddress.IsPublic(IPAddress.Parse(address)).ShouldBe(isPublic);
 
     [Theory]
+    [InlineData("http://localhost:5000", true)]
+    [InlineData("http://studio:8080", true)]
+    [InlineData("http://printer.local", true)]
+    [InlineData("http://127.0.0.1", true)]
+    [InlineData("http://192.168.1.7:5000", true)]
+    [InlineData("http://[::1]:5000", true)]
+    [InlineData("nowhere", true)]
+    [InlineData("https://forms.ochrewren.example", false)]
+    [InlineData("http://93.184.216.34", false)]
+    public void An_address_of_this_machine_or_network_is_opened_by_nobody_outside(string site, bool isOnlyNear) =>
+        WebhookAddress.IsOnlyNear(site).ShouldBe(isOnlyNear);
+
+    [Theory]
     [InlineData("https://hooks.example.com/porch?x=1", true)]
     [InlineData(" http://hooks.example.com ", true)]
     [InlineData("ftp://hooks.example.com", false)]

@@ -276,6 +276,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jump": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getJump"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}/screening/sort-unsorted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsByIdScreeningSortUnsorted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/parts": {
         parameters: {
             query?: never;
@@ -285,6 +317,22 @@ export interface paths {
         };
         get: operations["getProjectsParts"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/imports/{id}/columns/{column}/field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putClientsImportsByIdColumnsByColumnField"];
         post?: never;
         delete?: never;
         options?: never;
@@ -4948,9 +4996,16 @@ export interface components {
             /** @description Why, as a sentence. */
             why: string;
         };
+        /** @description What cannot be taken in for one reason. */
         FaultInFile: {
-            /** Format: int32 */
-            line: number;
+            /** @description The first lines it stands in. */
+            lines: number[];
+            /**
+             * Format: int32
+             * @description In how many lines it stands.
+             */
+            count: number;
+            /** @description The heading of the column; null for lines as a whole. */
             column: null | string;
             sentence: string;
         };
@@ -5134,6 +5189,21 @@ export interface components {
             hours: components["schemas"]["OpeningWords"];
             /** @description How fast it answers. */
             promise: components["schemas"]["ReplyPromise"];
+        };
+        /** @description How many whom nobody sorted yet would be sorted so. */
+        FirstSorted: {
+            /** @description The fit by the other rules. */
+            to: components["schemas"]["Fit"];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them booked.
+             */
+            booked: number;
         };
         /**
          * @description What a business that has just begun sets up, in the order of the work.
@@ -5729,13 +5799,18 @@ export interface components {
              * @description How many lines nobody can be told from.
              */
             leftOut: number;
-            /** @description What could not be taken in, the first of them. */
+            /** @description What could not be taken in, each reason once, the first of them. */
             faults: components["schemas"]["FaultInFile"][];
             /**
              * Format: int32
-             * @description How many there are in all.
+             * @description How many cells and lines there are in all.
              */
             faultCount: number;
+            /**
+             * Format: int32
+             * @description How many reasons more there are than are shown.
+             */
+            moreFaults: number;
         };
         /**
          * @description Where an import stands.
@@ -5890,8 +5965,8 @@ export interface components {
             lostReason: null | string;
             /** @description Until when, in words; null when nothing is owed (any more). */
             promise: null | string;
-            /** @description The same with date and zone. */
-            promiseExactly: null | string;
+            /** @description The promise, or when they wrote last, with date and zone. */
+            whenExactly: string;
             group: null | components["schemas"]["PromiseGroup"];
             /** @description Whether it wants somebody today. */
             urgent: boolean;
@@ -6085,6 +6160,18 @@ export interface components {
             name: string;
             email: string;
             newPassword: boolean;
+        };
+        JumpView: {
+            /** @description Forms that are called so. */
+            forms: components["schemas"]["NamedForm"][];
+            /** @description Clients who are called so. */
+            clients: components["schemas"]["NamedClient"][];
+            /** @description Projects that are called so. */
+            projects: components["schemas"]["NamedProject"][];
+            /** @description Follow-throughs that are called so. */
+            followThroughs: components["schemas"]["NamedFollowThrough"][];
+            /** @description Others in whose records the words stand. */
+            wrote: components["schemas"]["NamedClient"][];
         };
         /** @description How long the business keeps what nobody has sent, and clients with whom nothing happens any more. */
         Keeping: {
@@ -6568,6 +6655,20 @@ export interface components {
             code: string;
             /** @description What people call it, in English. */
             name: string;
+        };
+        NamedFollowThrough: {
+            id: components["schemas"]["IdOfStoredFollowThrough"];
+            name: string;
+        };
+        NamedForm: {
+            id: components["schemas"]["IdOfForm"];
+            name: string;
+        };
+        NamedProject: {
+            id: components["schemas"]["IdOfProject"];
+            client: components["schemas"]["IdOfClient"];
+            name: string;
+            clientName: string;
         };
         NeedCount: {
             need: components["schemas"]["InquiryNeed"];
@@ -8171,6 +8272,8 @@ export interface components {
             plain: null | string;
             /** @description What its address can fill in. */
             parameters: components["schemas"]["LinkParameter"][];
+            /** @description Whether nobody outside can open the link, because the address is that of this machine or network. */
+            isOnlyNear: boolean;
         };
         /** @description How a form is shown, everything decided. */
         ShownLook: {
@@ -8267,6 +8370,8 @@ export interface components {
         SortedAgain: {
             /** @description All nine moves, from the best fit to the worst. */
             moves: components["schemas"]["FitMove"][];
+            /** @description Those nobody sorted yet, by the fit they would have. */
+            unsorted: components["schemas"]["FirstSorted"][];
             /** @description Every past inquiry, the newest first. */
             sorted: components["schemas"]["SortedRow"][];
             /** @description How many were booked of each fit, in words. */
@@ -8294,6 +8399,13 @@ export interface components {
              * @description How long a first call takes.
              */
             firstCallMinutes: number;
+        };
+        SortedNow: {
+            /**
+             * Format: int32
+             * @description How many were sorted.
+             */
+            count: number;
         };
         SortedRow: {
             id: components["schemas"]["IdOfInquiry"];
@@ -9714,6 +9826,68 @@ export interface operations {
             };
         };
     };
+    getJump: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JumpView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsByIdScreeningSortUnsorted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortedNow"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getProjectsParts: {
         parameters: {
             query?: never;
@@ -9730,6 +9904,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectParts"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putClientsImportsByIdColumnsByColumnField: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                column: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

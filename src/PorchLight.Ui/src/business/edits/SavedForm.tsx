@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { Failure } from "../../kit/states";
 import { Clashes } from "./Clashes";
@@ -6,7 +6,7 @@ import { LeaveGuard } from "./LeaveGuard";
 import type { useEdit } from "./useEdit";
 
 interface Props {
-  edit: Omit<ReturnType<typeof useEdit>, "now" | "change">;
+  edit: Omit<ReturnType<typeof useEdit>, "now" | "change" | "saveNow">;
   nameOf: (place: string) => string;
   /** More to do beside saving. */
   beside?: ReactNode;
@@ -15,8 +15,13 @@ interface Props {
 
 /** Fields that are kept when the person says so, with what is in the way. */
 export function SavedForm({ edit, nameOf, beside, children }: Props) {
+  const form = useRef<HTMLFormElement>(null);
+  // Where something has to be put right, one goes on there.
+  useEffect(() => {
+    if (edit.error) form.current?.querySelector<HTMLElement>("[aria-invalid=true]")?.focus();
+  }, [edit.error]);
   return (
-    <form onSubmit={edit.submit} noValidate className="rounded-soft bg-card p-6 shadow-soft">
+    <form ref={form} onSubmit={edit.submit} noValidate className="rounded-soft bg-card p-6 shadow-soft">
       {children}
       <LeaveGuard unsaved={edit.isDirty} />
       <Clashes clashes={edit.clashes} nameOf={nameOf} onChoose={edit.choose} />

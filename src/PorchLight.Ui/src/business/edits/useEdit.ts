@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, Problem, type Clash } from "../../api/problem";
-import { settle, type Edit } from "./merge";
+import { rebase, settle, type Edit } from "./merge";
 
 /**
  * Values that are kept when the person says so.
@@ -13,7 +13,8 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
   const [clashes, setClashes] = useState<Clash[]>([]);
   const mutation = useMutation({
     mutationFn: save,
-    onSuccess: (next) => setEdit({ was: next, now: next }),
+    // What was typed while it was being saved stays.
+    onSuccess: (next, sent) => setEdit((before) => ({ was: next, now: rebase(sent.now, before.now, next) })),
     onError: (error) => setClashes(error instanceof Problem ? error.clashes : []),
   });
   const submit = (event: FormEvent) => {
@@ -23,6 +24,11 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
   const change = (part: Partial<T>) => {
     setEdit((before) => ({ ...before, now: { ...before.now, ...part } }));
     if (mutation.isSuccess) mutation.reset();
+  };
+  /** Saves at once, without a button: what is on screen, or another value in its place. */
+  const saveNow = (now = edit.now) => {
+    if (!mutation.isPending && JSON.stringify(now) !== JSON.stringify(edit.was))
+      mutation.mutate({ was: edit.was, now });
   };
   const choose = (clash: Clash, keep: "theirs" | "yours") => {
     const next = settle(edit, clash, keep);
@@ -35,6 +41,7 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     now: edit.now,
     change,
     submit,
+    saveNow,
     choose,
     clashes,
     isDirty: JSON.stringify(edit.now) !== JSON.stringify(edit.was),

@@ -2,6 +2,7 @@ import { ArrowDownUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckItem, Menu } from "../../kit/CheckMenu";
 import { boxLook, controlLook } from "../../kit/fields";
+import { FilterFold } from "../../kit/FilterFold";
 import { fits } from "../../kit/fits";
 import { api } from "../client";
 import { ListViews } from "../edits/ListViews";
@@ -43,116 +44,118 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}
         />
-        <Menu label={label(query.needs, parts.needs, "need", "words", "Any status")}>
-          {parts.needs.map((one) => (
-            <CheckItem key={one.need} value={one.need} chosen={query.needs} onChange={(needs) => set({ needs })}>
-              {one.words}
-            </CheckItem>
-          ))}
-        </Menu>
-        <Menu
-          label={
-            query.fits.length > 0
-              ? fits
-                  .filter(([one]) => query.fits.includes(one))
-                  .map(([, words]) => words)
-                  .join(", ")
-              : "Any fit"
-          }
-        >
-          {fits.map(([one, words]) => (
-            <CheckItem key={one} value={one} chosen={query.fits} onChange={(next) => set({ fits: next })}>
-              {words}
-            </CheckItem>
-          ))}
-        </Menu>
-        <Menu label={label(query.forms, parts.forms, "id", "name", "All forms")}>
-          {parts.forms.map((one) => (
-            <CheckItem key={one.id} value={one.id} chosen={query.forms} onChange={(forms) => set({ forms })}>
-              {one.name}
-            </CheckItem>
-          ))}
-        </Menu>
-        <Menu
-          label={
-            query.unassigned
-              ? "Assigned to no one"
-              : label(query.lookedAfterBy, parts.people, "id", "name", "Assigned to anyone")
-          }
-        >
-          <CheckItem
-            value={true}
-            chosen={query.unassigned ? [true] : []}
-            onChange={(on) => set({ unassigned: on.length > 0, lookedAfterBy: [] })}
-          >
-            nobody looks after them
-          </CheckItem>
-          {parts.people.map((one) => (
-            <CheckItem
-              key={one.id}
-              value={one.id}
-              chosen={query.lookedAfterBy}
-              onChange={(lookedAfterBy) => set({ lookedAfterBy, unassigned: false })}
-            >
-              {one.name}
-            </CheckItem>
-          ))}
-        </Menu>
-        <Menu label={more.length > 0 ? more.join(", ") : "More filters"}>
-          <CheckItem
-            value={true}
-            chosen={query.flagged ? [true] : []}
-            onChange={(on) => set({ flagged: on.length > 0 })}
-          >
-            a flag is up
-          </CheckItem>
-          {parts.stages.map((one) => (
-            <CheckItem key={one.key} value={one.key} chosen={query.stages} onChange={(stages) => set({ stages })}>
-              {one.name} <span className="text-slate">(stage)</span>
-            </CheckItem>
-          ))}
-          {parts.services.map((one) => (
-            <CheckItem key={one} value={one} chosen={query.services} onChange={(services) => set({ services })}>
-              {one} <span className="text-slate">(service)</span>
-            </CheckItem>
-          ))}
-          {parts.sources.map((one) => (
-            <CheckItem key={one} value={one} chosen={query.sources} onChange={(sources) => set({ sources })}>
-              {one} <span className="text-slate">(source)</span>
-            </CheckItem>
-          ))}
-        </Menu>
-        <span className="inline-flex items-center">
-          <select
-            aria-label="In order of"
-            className={controlLook}
-            value={query.order}
-            onChange={(e) => set({ order: e.target.value as InquiryQuery["order"], backwards: false })}
-          >
-            {orders.map(([order, words]) => (
-              <option key={order} value={order}>
-                {words}
-              </option>
+        <FilterFold>
+          <Menu label={label(query.needs, parts.needs, "need", "words", "Any status")}>
+            {parts.needs.map((one) => (
+              <CheckItem key={one.need} value={one.need} chosen={query.needs} onChange={(needs) => set({ needs })}>
+                {one.words}
+              </CheckItem>
             ))}
-          </select>
-          <button
-            type="button"
-            aria-label="Turn the order round"
-            aria-pressed={query.backwards}
-            className="rounded-soft p-2 text-slate hover:text-ink"
-            onClick={() => set({ backwards: !query.backwards })}
+          </Menu>
+          <Menu
+            label={
+              query.fits.length > 0
+                ? fits
+                    .filter(([one]) => query.fits.includes(one))
+                    .map(([, words]) => words)
+                    .join(", ")
+                : "Any fit"
+            }
           >
-            <ArrowDownUp size={16} aria-hidden />
-          </button>
-        </span>
-        <ListViews
-          views={parts.views}
-          all="All inquiries"
-          partsKey="inquiry-parts"
-          onOpen={(view) => onChange({ ...everything, ...view })}
-          onKeep={(name) => orProblem(api.PUT("/api/inquiries/views", { body: { name, query } }))}
-          onRemove={(id) => orProblem(api.DELETE("/api/inquiries/views/{id}", { params: { path: { id } } }))}
-        />
+            {fits.map(([one, words]) => (
+              <CheckItem key={one} value={one} chosen={query.fits} onChange={(next) => set({ fits: next })}>
+                {words}
+              </CheckItem>
+            ))}
+          </Menu>
+          <Menu label={label(query.forms, parts.forms, "id", "name", "All forms")}>
+            {parts.forms.map((one) => (
+              <CheckItem key={one.id} value={one.id} chosen={query.forms} onChange={(forms) => set({ forms })}>
+                {one.name}
+              </CheckItem>
+            ))}
+          </Menu>
+          <Menu
+            label={
+              query.unassigned
+                ? "Assigned to no one"
+                : label(query.lookedAfterBy, parts.people, "id", "name", "Assigned to anyone")
+            }
+          >
+            <CheckItem
+              value={true}
+              chosen={query.unassigned ? [true] : []}
+              onChange={(on) => set({ unassigned: on.length > 0, lookedAfterBy: [] })}
+            >
+              nobody looks after them
+            </CheckItem>
+            {parts.people.map((one) => (
+              <CheckItem
+                key={one.id}
+                value={one.id}
+                chosen={query.lookedAfterBy}
+                onChange={(lookedAfterBy) => set({ lookedAfterBy, unassigned: false })}
+              >
+                {one.name}
+              </CheckItem>
+            ))}
+          </Menu>
+          <Menu label={more.length > 0 ? more.join(", ") : "More filters"}>
+            <CheckItem
+              value={true}
+              chosen={query.flagged ? [true] : []}
+              onChange={(on) => set({ flagged: on.length > 0 })}
+            >
+              a flag is up
+            </CheckItem>
+            {parts.stages.map((one) => (
+              <CheckItem key={one.key} value={one.key} chosen={query.stages} onChange={(stages) => set({ stages })}>
+                {one.name} <span className="text-slate">(stage)</span>
+              </CheckItem>
+            ))}
+            {parts.services.map((one) => (
+              <CheckItem key={one} value={one} chosen={query.services} onChange={(services) => set({ services })}>
+                {one} <span className="text-slate">(service)</span>
+              </CheckItem>
+            ))}
+            {parts.sources.map((one) => (
+              <CheckItem key={one} value={one} chosen={query.sources} onChange={(sources) => set({ sources })}>
+                {one} <span className="text-slate">(source)</span>
+              </CheckItem>
+            ))}
+          </Menu>
+          <span className="inline-flex items-center">
+            <select
+              aria-label="In order of"
+              className={controlLook}
+              value={query.order}
+              onChange={(e) => set({ order: e.target.value as InquiryQuery["order"], backwards: false })}
+            >
+              {orders.map(([order, words]) => (
+                <option key={order} value={order}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            <button
+              type="button"
+              aria-label="Turn the order round"
+              aria-pressed={query.backwards}
+              className="rounded-soft p-2 text-slate hover:text-ink"
+              onClick={() => set({ backwards: !query.backwards })}
+            >
+              <ArrowDownUp size={16} aria-hidden />
+            </button>
+          </span>
+          <ListViews
+            views={parts.views}
+            all="All inquiries"
+            partsKey="inquiry-parts"
+            onOpen={(view) => onChange({ ...everything, ...view })}
+            onKeep={(name) => orProblem(api.PUT("/api/inquiries/views", { body: { name, query } }))}
+            onRemove={(id) => orProblem(api.DELETE("/api/inquiries/views/{id}", { params: { path: { id } } }))}
+          />
+        </FilterFold>
       </div>
       {[...findings.values()].map((sentence) => (
         <p key={sentence} role="alert" className="font-semibold text-brick">

@@ -35,8 +35,8 @@ export function InquiryRows({ rows, open, withReply = false, chosen, onChoose }:
           glow={row.urgent}
           columns={
             chosen
-              ? "grid-cols-[7.5rem_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_10rem_minmax(0,1fr)_8.5rem_8rem_7rem_13rem]"
-              : "grid-cols-[7.5rem_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_15rem]"
+              ? "grid-cols-[auto_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_10rem_minmax(0,1fr)_8.5rem_8rem_7rem_12rem]"
+              : "grid-cols-[auto_minmax(0,1fr)] @3xl/list:grid-cols-[7.5rem_11rem_minmax(0,1fr)_15rem]"
           }
           before={
             chosen && (
@@ -71,7 +71,9 @@ export function InquiryRows({ rows, open, withReply = false, chosen, onChoose }:
               </MarginMark>
             )}
           </span>
-          <strong className="truncate">{row.name}</strong>
+          <strong className="order-first col-span-2 @3xl/list:order-none @3xl/list:col-span-1 @3xl/list:truncate">
+            {row.name}
+          </strong>
           <span className="hidden truncate @3xl/list:block" title={row.about}>
             {row.about}
           </span>
@@ -88,8 +90,8 @@ export function InquiryRows({ rows, open, withReply = false, chosen, onChoose }:
             </>
           )}
           <span
-            className={`col-start-2 tabular-nums @3xl/list:col-start-auto ${row.group === "late" ? "font-semibold text-brick" : ""}`}
-            title={row.promiseExactly ?? undefined}
+            className={`tabular-nums ${row.group === "late" ? "font-semibold text-brick" : ""}`}
+            title={row.whenExactly}
           >
             {row.promise ??
               (!row.wroteBack && (

@@ -164,7 +164,7 @@ function Card({ row, stage, isOpen, onStep }: CardProps) {
         </span>
         {row.budget && <span className="block truncate text-[0.93rem] text-slate tabular-nums">{row.budget}</span>}
         <span className={`block text-[0.9rem] ${row.group === "late" ? "font-semibold text-brick" : "text-slate"}`}>
-          {row.promise ?? (row.until ? `until ${row.until}` : row.received)}
+          {row.promise ?? (row.until ? `until ${row.until}` : `came ${row.received}`)}
         </span>
       </Link>
     </li>

@@ -3,6 +3,7 @@ import { ArrowDownUp, X } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckItem, Menu } from "../../kit/CheckMenu";
 import { boxLook, controlLook } from "../../kit/fields";
+import { FilterFold } from "../../kit/FilterFold";
 import { menuItem } from "../../kit/menu";
 import { api } from "../client";
 import { ListViews } from "../edits/ListViews";
@@ -48,79 +49,81 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}
         />
-        <Menu label={standingLabel(query)}>
-          {standings.map((one) => (
-            <CheckItem key={one} value={one} chosen={query.standings} onChange={(standings) => set({ standings })}>
-              {standingWords[one]}
-            </CheckItem>
-          ))}
-        </Menu>
-        {parts.tags.length > 0 && (
-          <Menu label={query.tags.length > 0 ? query.tags.join(", ") : "Any tag"}>
-            {parts.tags.map((one) => (
-              <CheckItem key={one} value={one} chosen={query.tags} onChange={(tags) => set({ tags })}>
-                {one}
+        <FilterFold>
+          <Menu label={standingLabel(query)}>
+            {standings.map((one) => (
+              <CheckItem key={one} value={one} chosen={query.standings} onChange={(standings) => set({ standings })}>
+                {standingWords[one]}
               </CheckItem>
             ))}
           </Menu>
-        )}
-        <Menu label="Filter by a field">
-          {parts.fields.map(({ field, tests, scope }) => (
-            <DropdownMenu.Item
-              key={field.key}
-              className={menuItem}
-              onSelect={() => set({ filters: [...query.filters, { field: field.key, test: tests[0]!, value: "" }] })}
-            >
-              {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
-            </DropdownMenu.Item>
-          ))}
-        </Menu>
-        <Menu label="Columns">
-          {parts.fields.map(({ field, scope }) => (
-            <CheckItem
-              key={field.key}
-              value={field.key}
-              chosen={query.columns}
-              onChange={(columns) => set({ columns })}
-            >
-              {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
-            </CheckItem>
-          ))}
-        </Menu>
-        <span className="inline-flex items-center">
-          <select
-            aria-label="In order of"
-            className={controlLook}
-            value={query.sort}
-            onChange={(e) => set({ sort: e.target.value, descending: e.target.value === "since" })}
-          >
-            <option value="since">when they came</option>
-            <option value="name">their names</option>
-            {parts.fields
-              .filter(({ field }) => field.kind !== "files" && field.kind !== "rows")
-              .map(({ field }) => (
-                <option key={field.key} value={field.key}>
-                  {field.label}
-                </option>
+          {parts.tags.length > 0 && (
+            <Menu label={query.tags.length > 0 ? query.tags.join(", ") : "Any tag"}>
+              {parts.tags.map((one) => (
+                <CheckItem key={one} value={one} chosen={query.tags} onChange={(tags) => set({ tags })}>
+                  {one}
+                </CheckItem>
               ))}
-          </select>
-          <button
-            type="button"
-            aria-label={query.descending ? "From the end; turn round" : "From the beginning; turn round"}
-            className="rounded-soft p-2 text-slate hover:text-ink"
-            onClick={() => set({ descending: !query.descending })}
-          >
-            <ArrowDownUp size={16} aria-hidden />
-          </button>
-        </span>
-        <ListViews
-          views={parts.views}
-          all="Everybody"
-          partsKey="client-parts"
-          onOpen={(view) => onChange({ ...everybody, ...view })}
-          onKeep={(name) => orProblem(api.PUT("/api/clients/views", { body: { name, query } }))}
-          onRemove={(id) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } }))}
-        />
+            </Menu>
+          )}
+          <Menu label="Filter by a field">
+            {parts.fields.map(({ field, tests, scope }) => (
+              <DropdownMenu.Item
+                key={field.key}
+                className={menuItem}
+                onSelect={() => set({ filters: [...query.filters, { field: field.key, test: tests[0]!, value: "" }] })}
+              >
+                {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
+              </DropdownMenu.Item>
+            ))}
+          </Menu>
+          <Menu label="Columns">
+            {parts.fields.map(({ field, scope }) => (
+              <CheckItem
+                key={field.key}
+                value={field.key}
+                chosen={query.columns}
+                onChange={(columns) => set({ columns })}
+              >
+                {field.label} {scope === "project" && <span className="ml-1 text-slate">(project)</span>}
+              </CheckItem>
+            ))}
+          </Menu>
+          <span className="inline-flex items-center">
+            <select
+              aria-label="In order of"
+              className={controlLook}
+              value={query.sort}
+              onChange={(e) => set({ sort: e.target.value, descending: e.target.value === "since" })}
+            >
+              <option value="since">Sort by when they came</option>
+              <option value="name">name</option>
+              {parts.fields
+                .filter(({ field }) => field.kind !== "files" && field.kind !== "rows")
+                .map(({ field }) => (
+                  <option key={field.key} value={field.key}>
+                    {field.label}
+                  </option>
+                ))}
+            </select>
+            <button
+              type="button"
+              aria-label={query.descending ? "From the end; turn round" : "From the beginning; turn round"}
+              className="rounded-soft p-2 text-slate hover:text-ink"
+              onClick={() => set({ descending: !query.descending })}
+            >
+              <ArrowDownUp size={16} aria-hidden />
+            </button>
+          </span>
+          <ListViews
+            views={parts.views}
+            all="Everybody"
+            partsKey="client-parts"
+            onOpen={(view) => onChange({ ...everybody, ...view })}
+            onKeep={(name) => orProblem(api.PUT("/api/clients/views", { body: { name, query } }))}
+            onRemove={(id) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } }))}
+          />
+        </FilterFold>
       </div>
       {query.filters.map((filter, index) => {
         const found = parts.fields.find((one) => one.field.key === filter.field);

@@ -140,7 +140,7 @@ export function ClientList() {
                   open={row.id === id}
                   glow={row.differences > 0}
                   template={template}
-                  columns="grid-cols-[minmax(0,1fr)_5rem] @2xl/list:grid-cols-(--columns)"
+                  columns="grid-cols-[minmax(0,1fr)_auto] @2xl/list:grid-cols-(--columns)"
                   before={
                     <label className="flex size-11 shrink-0 items-center justify-center">
                       <input
@@ -159,7 +159,7 @@ export function ClientList() {
                   }
                 >
                   <span className="min-w-0">
-                    <strong className="block truncate">{row.name}</strong>
+                    <strong className="block @2xl/list:truncate">{row.name}</strong>
                     {(row.tags.length > 0 || row.differences > 0) && (
                       <span className="block truncate text-[0.9rem] text-slate">
                         {[

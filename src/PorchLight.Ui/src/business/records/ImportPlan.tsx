@@ -3,16 +3,23 @@ import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
+import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../client";
+import { useSession } from "../shell/session";
 
 type Import = Schemas["ImportView"];
+
+/** Chosen as a place, it makes one: no field has such a key. */
+const newField = "+";
 
 const count = (number: number) => number.toLocaleString("en");
 
 /** What the columns of a file are, and what would come of it. */
 export function ImportPlan({ import: one }: { import: Import }) {
   const queries = useQueryClient();
+  const notice = useNotice();
+  const { role } = useSession();
   const path = { path: { id: one.id! } };
   const targets = one.columns.map((column) => column.target);
   const plan = useMutation({
@@ -26,6 +33,19 @@ export function ImportPlan({ import: one }: { import: Import }) {
   const run = useMutation({
     mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/running", { params: path })),
     onSuccess: () => queries.invalidateQueries(),
+  });
+  const add = useMutation({
+    mutationFn: (column: number) =>
+      orProblem(
+        api.PUT("/api/clients/imports/{id}/columns/{column}/field", { params: { path: { ...path.path, column } } }),
+      ),
+    onSuccess: (changed, column) => {
+      const made = changed.places.find((place) => place.key === changed.columns[column]?.target);
+      queries.setQueryData(["import", one.id], changed);
+      void queries.invalidateQueries({ queryKey: ["import-preview", one.id] });
+      void queries.invalidateQueries({ queryKey: ["fields"] });
+      if (made) notice({ words: `“${made.label}” is a field of clients now.` });
+    },
   });
   const preview = useQuery({
     queryKey: ["import-preview", one.id],
@@ -66,9 +86,11 @@ export function ImportPlan({ import: one }: { import: Import }) {
                     aria-label={`Where “${column.heading}” goes`}
                     className={controlLook}
                     value={column.target}
-                    onChange={(e) => set(index, e.target.value)}
+                    disabled={add.isPending}
+                    onChange={(e) => (e.target.value === newField ? add.mutate(index) : set(index, e.target.value))}
                   >
                     <option value="">nowhere</option>
+                    {role === "owner" && !column.target && <option value={newField}>a new field for it</option>}
                     {one.places.map((place) => (
                       <option key={place.key} value={place.key}>
                         {place.label}
@@ -98,7 +120,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
           </label>
         ))}
       </fieldset>
-      <Failure error={plan.error ?? preview.error ?? run.error} />
+      <Failure error={plan.error ?? add.error ?? preview.error ?? run.error} />
       {preview.data ? <Outcome preview={preview.data} /> : preview.error ? null : <Skeleton rows={3} />}
       <p className="mt-5 flex flex-wrap gap-2">
         <Button
@@ -164,12 +186,13 @@ function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
           <ul className="mt-1 grid gap-0.5">
             {preview.faults.map((fault, index) => (
               <li key={index}>
-                Line {fault.line}
+                {fault.count === 1 ? "Line" : "Lines"} {fault.lines.join(", ")}
+                {fault.count > fault.lines.length && ` and ${count(fault.count - fault.lines.length)} more`}
                 {fault.column && `, ${fault.column}`}: {fault.sentence}
               </li>
             ))}
           </ul>
-          <Rest shown={preview.faults.length} all={preview.faultCount} />
+          <Rest shown={0} all={preview.moreFaults} />
         </details>
       )}
     </section>

@@ -1,11 +1,15 @@
+import { useRef, type FocusEvent, type ReactNode } from "react";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, controlLook } from "../../kit/fields";
+import { newKey } from "../../kit/newKey";
 import { NumberBox } from "../../kit/NumberBox";
+import { Failure } from "../../kit/states";
 import { api } from "../client";
+import { Clashes } from "../edits/Clashes";
+import { LeaveGuard } from "../edits/LeaveGuard";
 import { useEdit } from "../edits/useEdit";
-import { SavedForm } from "../edits/SavedForm";
 import type { SettingsView } from "./Settings";
 
 type Lists = Schemas["BusinessLists"];
@@ -15,7 +19,7 @@ const names: Record<ListName, string> = {
   services: "Services",
   sources: "Sources",
   stages: "Stages",
-  lostReasons: "Reasons",
+  lostReasons: "Why work is lost",
   colleagues: "Colleagues",
 };
 
@@ -28,49 +32,54 @@ const stageKinds: [Schemas["StageKind"] | "ourNo", string][] = [
   ["ourNo", "closed: we said no"],
 ];
 
-/** What the business sells and how people find it, for questions that offer these lists. */
-export function ListSettings({ settings }: { settings: SettingsView }) {
+const freshKey = () => newKey().slice(0, 8);
+
+/** One of the lists of the business, saved line by line. */
+export function ListSettings({ settings, list }: { settings: SettingsView; list: ListName }) {
   const edit = useEdit(
     settings.lists,
     async (body) => (await orProblem(api.PUT("/api/settings/lists", { body }))).lists,
   );
-  const { now, findings } = edit;
-  return (
-    <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0] as ListName] ?? place}>
+  const { now, findings, clashes } = edit;
+  const one = {
+    services: (
       <List
-        name="services"
-        help={`What you sell, and where it starts in price, in ${settings.business.currency}. Forms offer it where a question asks for a service; the answer becomes the project's service.`}
-        add="Add a service"
-        lines={now.services}
-        fresh={{ key: "", name: "", startsAt: null } as Schemas["Service"]}
         findings={findings}
         onChange={(services) => edit.change({ services })}
+        onSave={(services) => edit.saveNow({ ...now, services })}
+        name="services"
+        one="Service"
+        help={`What you sell, and where it starts in price, in ${settings.business.currency}. Forms offer it where a question asks for a service; the answer becomes the project’s service.`}
+        add="Add a service"
+        lines={now.services}
+        fresh={() => ({ key: freshKey(), name: "", startsAt: null }) as Schemas["Service"]}
         more={(service, change, index) => (
-          <span className="w-32">
-            <input
-              type="number"
-              min={0}
-              step="any"
+          <label className="flex items-center gap-1.5">
+            from
+            <NumberBox
               aria-label={`Service ${index + 1} starts at`}
-              placeholder="starts at"
-              className={boxLook}
-              value={service.startsAt ?? ""}
-              onChange={(e) => change({ ...service, startsAt: e.target.value === "" ? null : Number(e.target.value) })}
+              value={service.startsAt ?? null}
+              onChange={(startsAt) => change({ ...service, startsAt })}
             />
-          </span>
+            {settings.business.currency}
+          </label>
         )}
         under={(service, change, index) => (
           <ServicePlan service={service} of={service.name || `service ${index + 1}`} onChange={change} />
         )}
       />
+    ),
+    sources: (
       <List
-        name="sources"
-        help="How people find you. Forms offer it where a question asks for a source. Under “How people found you” you see what was written, and merge."
-        add="Add a source"
-        lines={now.sources}
-        fresh={{ key: "", name: "" } as Schemas["Source"]}
         findings={findings}
         onChange={(sources) => edit.change({ sources })}
+        onSave={(sources) => edit.saveNow({ ...now, sources })}
+        name="sources"
+        one="Source"
+        help="How people find you. Forms offer these where a question asks for a source."
+        add="Add a source"
+        lines={now.sources}
+        fresh={() => ({ key: freshKey(), name: "" }) as Schemas["Source"]}
         more={(source, change, index) => (
           <label className="flex items-center gap-1.5">
             <input
@@ -84,14 +93,18 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
           </label>
         )}
       />
+    ),
+    stages: (
       <List
-        name="stages"
-        help="Where a project stands on its way. New projects begin in the first one of “nothing agreed yet”; one that is closed takes no further inquiries."
-        add="Add a stage"
-        lines={now.stages ?? []}
-        fresh={{ key: "", name: "", kind: "open" as const }}
         findings={findings}
         onChange={(stages) => edit.change({ stages })}
+        onSave={(stages) => edit.saveNow({ ...now, stages })}
+        name="stages"
+        one="Stage"
+        help="Where a project stands. New projects begin in the first one of “nothing agreed yet”; a closed project takes no further inquiries."
+        add="Add a stage"
+        lines={now.stages ?? []}
+        fresh={() => ({ key: freshKey(), name: "", kind: "open" as const })}
         more={(stage, change, index) => (
           <select
             aria-label={`What stage ${index + 1} means`}
@@ -113,14 +126,18 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
           </select>
         )}
       />
+    ),
+    colleagues: (
       <List
-        name="colleagues"
-        help="Colleagues of the trade whom a kind no can name, with what they are good for and how to reach them."
-        add="Add a colleague"
-        lines={now.colleagues ?? []}
-        fresh={{ key: "", name: "", about: "" }}
         findings={findings}
         onChange={(colleagues) => edit.change({ colleagues })}
+        onSave={(colleagues) => edit.saveNow({ ...now, colleagues })}
+        name="colleagues"
+        one="Colleague"
+        help="People in your trade you can name in a kind no: what they are good at, and how to reach them."
+        add="Add a colleague"
+        lines={now.colleagues ?? []}
+        fresh={() => ({ key: freshKey(), name: "", about: "" })}
         more={(colleague, change, index) => (
           <span className="min-w-56 flex-[2]">
             <input
@@ -133,33 +150,55 @@ export function ListSettings({ settings }: { settings: SettingsView }) {
           </span>
         )}
       />
+    ),
+    lostReasons: (
       <List
-        name="lostReasons"
-        help="Why work does not come. A project that moves to a lost stage is marked with one of them."
-        add="Add a reason"
-        lines={(now.lostReasons ?? []).map((name) => ({ key: "", name }))}
-        fresh={{ key: "", name: "" }}
         findings={findings}
         onChange={(reasons) => edit.change({ lostReasons: reasons.map((one) => one.name) })}
+        onSave={(reasons) => edit.saveNow({ ...now, lostReasons: reasons.map((one) => one.name) })}
+        name="lostReasons"
+        one="Reason"
+        help="Why work is lost. You choose one when a project moves to a lost stage."
+        add="Add a reason"
+        lines={(now.lostReasons ?? []).map((name) => ({ key: "", name }))}
+        fresh={() => ({ key: "", name: "" })}
       />
-      <p className="text-slate">
-        A published form keeps these lists as they stood; publish it again to bring it up to date.
+    ),
+  };
+  return (
+    <div className="rounded-soft bg-card p-6 shadow-soft">
+      {one[list]}
+      <LeaveGuard unsaved={edit.isDirty} />
+      <Clashes
+        clashes={clashes}
+        nameOf={(place) => names[place.split(".")[0] as ListName] ?? place}
+        onChoose={edit.choose}
+      />
+      {clashes.length === 0 && findings.size === 0 && <Failure error={edit.error} />}
+      <p className="mt-4 text-slate">
+        {(list === "services" || list === "sources") && "A published form keeps the list it was published with. "}
+        <span role="status" className="font-semibold text-moss">
+          {edit.isSaving ? "Saving …" : edit.wasSaved ? "Saved." : ""}
+        </span>
       </p>
-    </SavedForm>
+    </div>
   );
 }
 
 interface ListProps<T extends { key: string; name: string }> {
   name: ListName;
+  /** What one line is called. */
+  one: string;
   help: string;
   add: string;
   lines: T[];
-  fresh: T;
+  fresh: () => T;
   findings: Map<string, string>;
   onChange: (lines: T[]) => void;
-  more?: (line: T, change: (line: T) => void, index: number) => React.ReactNode;
+  onSave: (lines: T[]) => void;
+  more?: (line: T, change: (line: T) => void, index: number) => ReactNode;
   /** What stands under a line. */
-  under?: (line: T, change: (line: T) => void, index: number) => React.ReactNode;
+  under?: (line: T, change: (line: T) => void, index: number) => ReactNode;
 }
 
 interface PlanProps {
@@ -212,20 +251,33 @@ function ServicePlan({ service, of, onChange }: PlanProps) {
 }
 
 function List<T extends { key: string; name: string }>(props: ListProps<T>) {
-  const { name, lines, findings, onChange } = props;
-  const one = names[name].slice(0, -1);
+  const { name, one, lines, findings, onChange, onSave } = props;
+  const list = useRef<HTMLDivElement>(null);
+  /** A line that was moved or taken away is saved at once; a new one once it has a name and is left. */
+  const setAndSave = (next: T[]) => {
+    onChange(next);
+    onSave(named(next));
+  };
+  const leave = (event: FocusEvent<HTMLDivElement>) => {
+    if (!event.currentTarget.contains(event.relatedTarget)) onSave(named(lines));
+  };
+  const add = () => {
+    onChange([...lines, props.fresh()]);
+    requestAnimationFrame(() => list.current?.lastElementChild?.querySelector("input")?.focus());
+  };
   return (
-    <fieldset className="mb-6">
-      <legend className="font-semibold">{names[name]}</legend>
-      <p className="mb-2 text-slate">{props.help}</p>
-      <div className="grid gap-2">
+    <>
+      <h2 className="text-[1.2rem]">{names[name]}</h2>
+      <p className="mb-3 text-slate">{props.help}</p>
+      <div ref={list} className="grid gap-2">
         {lines.map((line, index) => {
           const wrong = ["name", "startsAt", "leadWeeks", "bookingWeeks", "area", "about"]
             .map((member) => findings.get(`${name}.${index}.${member}`))
             .find((sentence) => sentence !== undefined);
           const change = (next: T) => onChange(lines.with(index, next));
+          const called = line.name || `${one.toLowerCase()} ${index + 1}`;
           return (
-            <div key={index}>
+            <div key={line.key || index} onBlur={leave}>
               <div className="flex flex-wrap items-center gap-2">
                 <span className="min-w-40 flex-1">
                   <input
@@ -234,6 +286,7 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                     value={line.name}
                     aria-invalid={wrong ? true : undefined}
                     onChange={(e) => change({ ...line, name: e.target.value })}
+                    onKeyDown={(e) => e.key === "Enter" && onSave(named(lines))}
                   />
                 </span>
                 {props.more?.(line, change, index)}
@@ -245,9 +298,9 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                         key={where}
                         weight="quiet"
                         className="px-1.5"
-                        aria-label={`Move ${line.name || `${one.toLowerCase()} ${index + 1}`} ${where}`}
+                        aria-label={`Move ${called} ${where}`}
                         disabled={to < 0 || to >= lines.length}
-                        onClick={() => onChange(lines.with(index, lines[to]!).with(to, line))}
+                        onClick={() => setAndSave(lines.with(index, lines[to]!).with(to, line))}
                       >
                         {where === "up" ? <ArrowUp size={16} aria-hidden /> : <ArrowDown size={16} aria-hidden />}
                       </Button>
@@ -256,10 +309,10 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
                 </span>
                 <Button
                   weight="quiet"
-                  aria-label={`Take away ${line.name || `${one.toLowerCase()} ${index + 1}`}`}
-                  onClick={() => onChange(lines.toSpliced(index, 1))}
+                  aria-label={`Remove ${called}`}
+                  onClick={() => setAndSave(lines.toSpliced(index, 1))}
                 >
-                  Take away
+                  Remove
                 </Button>
               </div>
               {props.under?.(line, change, index)}
@@ -269,9 +322,15 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
         })}
       </div>
       {findings.has(name) && <p className="font-semibold text-brick">{findings.get(name)}</p>}
-      <Button className="mt-2" onClick={() => onChange([...lines, props.fresh])}>
+      <Button className="mt-3" onClick={add}>
         {props.add}
       </Button>
-    </fieldset>
+    </>
   );
+}
+
+/** Without new lines at the end that have no name yet: they are not finished. */
+function named<T extends { name: string }>(lines: T[]): T[] {
+  const last = lines.findLastIndex((line) => line.name.trim() !== "");
+  return lines.slice(0, last + 1);
 }

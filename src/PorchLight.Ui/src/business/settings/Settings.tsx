@@ -27,8 +27,11 @@ const sections = [
   ["business", "Business"],
   ["look", "Look"],
   ["welcome", "Welcome and unfinished forms"],
-  ["lists", "Services, sources, stages"],
-  ["sources", "How people found you"],
+  ["services", "Services"],
+  ["sources", "Sources"],
+  ["stages", "Stages"],
+  ["lostReasons", "Why work is lost"],
+  ["colleagues", "Colleagues"],
   ["fields", "Fields"],
   ["views", "Views"],
   ["hours", "Hours"],
@@ -76,8 +79,6 @@ export function Settings() {
             <WebhookSettings />
           ) : section === "fields" ? (
             <FieldSettings />
-          ) : section === "sources" ? (
-            <SourceSettings />
           ) : section === "views" ? (
             <ViewSettings key={view} which={view} />
           ) : section === "backup" ? (
@@ -105,8 +106,18 @@ function OfTheBusiness({ section }: { section: string }) {
       return <LookSettings settings={settings.data} />;
     case "welcome":
       return <WelcomeSettings settings={settings.data} />;
-    case "lists":
-      return <ListSettings settings={settings.data} />;
+    case "services":
+    case "stages":
+    case "lostReasons":
+    case "colleagues":
+      return <ListSettings settings={settings.data} list={section} />;
+    case "sources":
+      return (
+        <div className="grid gap-6">
+          <ListSettings settings={settings.data} list={section} />
+          <SourceSettings />
+        </div>
+      );
     case "hours":
       return <HoursSettings settings={settings.data} />;
     case "promise":

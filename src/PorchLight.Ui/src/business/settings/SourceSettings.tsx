@@ -1,6 +1,5 @@
 import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
@@ -33,14 +32,11 @@ export function SourceSettings() {
   const loose = sources.data.filter((row) => !row.key);
   return (
     <div className="grid gap-6">
-      <section aria-label="Your sources" className="rounded-soft bg-card p-6 shadow-soft">
-        <h2 className="mb-1 text-[1.2rem]">Your sources</h2>
+      <section aria-label="What came through each" className="rounded-soft bg-card p-6 shadow-soft">
+        <h2 className="mb-1 text-[1.2rem]">What came through each</h2>
         <p className="mb-3 text-slate">
-          Names are changed under{" "}
-          <Link to="/settings/lists" className="underline">
-            Services, sources, stages
-          </Link>
-          ; what was counted under the former name stays counted. To merge two, say below which one goes into which.
+          Rename a source and everything counted under the old name stays counted. To merge two, choose which one counts
+          to the other.
         </p>
         {listed.length === 0 && <p>No source is listed yet.</p>}
         <ul className="grid gap-3">

@@ -37,8 +37,11 @@ const ofOwners: Place[] = [
   { to: "/settings/business", name: "Settings" },
   { to: "/settings/fields", name: "Settings: Fields" },
   { to: "/settings/views", name: "Settings: Views" },
-  { to: "/settings/lists", name: "Settings: Services, sources, stages" },
-  { to: "/settings/sources", name: "Settings: How people found you" },
+  { to: "/settings/services", name: "Settings: Services" },
+  { to: "/settings/sources", name: "Settings: Sources" },
+  { to: "/settings/stages", name: "Settings: Stages" },
+  { to: "/settings/lostReasons", name: "Settings: Why work is lost" },
+  { to: "/settings/colleagues", name: "Settings: Colleagues" },
 ];
 
 /** Everywhere one can go, and everybody there is; with nothing typed, whoever was open last. */
@@ -88,30 +91,35 @@ function Places({ onGone }: { onGone: () => void }) {
   });
   const found = useQuery({
     queryKey: ["clients", "jump", words],
-    queryFn: () =>
-      orProblem(
-        api.POST("/api/clients/found", {
-          body: {
-            query: { words },
-            skip: 0,
-            take: 8,
-          },
-        }),
-      ),
+    queryFn: () => orProblem(api.GET("/api/jump", { params: { query: { words } } })),
     enabled: words !== "",
     placeholderData: keepPreviousData,
   });
   const fits = (place: Place) => place.name.toLowerCase().includes(words.toLowerCase());
   const everywhere = [...stations, ...doable, ...(role === "owner" ? ofOwners : [])];
-  const people = (words === "" ? recent.data : found.data?.rows) ?? [];
+  const here = words === "" ? undefined : found.data;
+  const client = (what: string) => (one: { id: string; name: string }) => ({
+    to: `/clients/${one.id}`,
+    name: one.name,
+    what,
+  });
   const places: Place[] = [
-    ...people.map((one) => ({
-      to: `/clients/${one.id}`,
+    ...(words === "" ? (recent.data ?? []).map(client("opened last")) : []),
+    ...(here?.forms ?? []).map((one) => ({ to: `/forms/${one.id}`, name: one.name, what: "form" })),
+    ...(here?.clients ?? []).map(client("client")),
+    ...(here?.projects ?? []).map((one) => ({
+      to: `/clients/${one.client}/projects/${one.id}`,
       name: one.name,
-      what: words === "" ? "opened last" : "client",
+      what: `project of ${one.clientName}`,
+    })),
+    ...(here?.followThroughs ?? []).map((one) => ({
+      to: `/follow-through/${one.id}`,
+      name: one.name,
+      what: "follow-through",
     })),
     ...everywhere.filter(fits),
-  ].slice(0, 14);
+    ...(here?.wrote ?? []).map(client("in their record")),
+  ].slice(0, 20);
   const chosen = Math.min(at, places.length - 1);
   const go = (place: Place | undefined) => {
     if (!place) return;

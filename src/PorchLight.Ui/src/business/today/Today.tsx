@@ -108,7 +108,7 @@ export function Today() {
 }
 
 const firstSteps: Record<Schemas["FirstStepView"]["step"], { words: string; to: string }> = {
-  services: { words: "Say what you offer, and where it starts in price", to: "/settings/lists" },
+  services: { words: "Say what you offer, and where it starts in price", to: "/settings/services" },
   mail: { words: "Connect your mail, so that your messages really go out", to: "/settings/mail" },
   address: { words: "Set the address people reach you at", to: "/settings/business" },
   form: { words: "Build a form and turn its light on", to: "/forms" },

@@ -12,6 +12,7 @@ import { ToolButton } from "../../../kit/ToolButton";
 import { api } from "../../client";
 import { Clashes } from "../../edits/Clashes";
 import { IntoForce } from "../../edits/IntoForce";
+import { say } from "../../shell/say";
 import { useSession } from "../../shell/session";
 import { wholeForm } from "../form";
 import type { Building } from "../useWorkingForm";
@@ -99,6 +100,7 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
           {view.number === 0 ? "No screening is in force." : `Screening ${view.number} is in force`}
           {view.inForce && `, ${view.inForce}`}.
         </span>
+        {view.number > 0 && view.changes.length === 0 && <SortUnsorted id={id} report={report} />}
         <span role="status" className="text-slate">
           {screening.isSaving ? "Saving …" : screening.isDirty ? "" : screening.wasSaved ? "Saved" : ""}
         </span>
@@ -280,4 +282,28 @@ function nameOf(place: string, signals: Schemas["Signal"][]): string {
   if (list !== "signals") return numbers[list] ?? list;
   if (key === "~order") return "The order of the signals";
   return signals.find((one) => one.key === key)?.sentence || "A signal that is gone here";
+}
+
+/** Those who came while the form sorted nobody, sorted in one press. */
+function SortUnsorted({ id, report }: { id: string; report: Schemas["SortedAgain"] | undefined }) {
+  const queries = useQueryClient();
+  const notice = useNotice();
+  const sort = useMutation({
+    mutationFn: () => orProblem(api.POST("/api/forms/{id}/screening/sort-unsorted", { params: { path: { id } } })),
+    onSuccess: ({ count }) => {
+      void queries.invalidateQueries();
+      notice({ words: `Sorted: ${say(count, "inquiry", "inquiries")}.` });
+    },
+  });
+  const count = report?.unsorted.reduce((sum, one) => sum + one.count, 0) ?? 0;
+  if (count === 0) return null;
+  return (
+    <>
+      <span>{say(count, "inquiry is", "inquiries are")} not sorted yet.</span>
+      <Button disabled={sort.isPending} onClick={() => sort.mutate()}>
+        Sort {count === 1 ? "it" : "them"} now
+      </Button>
+      <Failure error={sort.error} />
+    </>
+  );
 }

@@ -12,7 +12,8 @@ const fewRows = 8;
 /** Who would be sorted otherwise: the table, and each of them. */
 export function Moves({ report }: { report: Report }) {
   const [all, setAll] = useState(false);
-  const movers = report.sorted.filter((row) => row.moves);
+  const movers = report.sorted.filter((row) => row.moves || !row.before);
+  const unsorted = report.unsorted.some((one) => one.count > 0);
   return (
     <section aria-label="Who would move">
       <h2 className="mb-2 text-[1.07rem]">Who would move</h2>
@@ -48,6 +49,22 @@ export function Moves({ report }: { report: Report }) {
                 })}
               </tr>
             ))}
+            {unsorted && (
+              <tr>
+                <th scope="row" className="py-1 font-normal text-slate">
+                  Not sorted yet
+                </th>
+                {fits.map(([to]) => {
+                  const first = report.unsorted.find((one) => one.to === to);
+                  return (
+                    <td key={to} className={`py-1 ${first?.count ? "font-semibold" : ""}`}>
+                      {first?.count ?? 0}
+                      {!!first?.count && <span className="ml-1 font-normal text-slate">{first.booked} booked</span>}
+                    </td>
+                  );
+                })}
+              </tr>
+            )}
           </tbody>
         </table>
         <p className="mt-2">
@@ -61,7 +78,8 @@ export function Moves({ report }: { report: Report }) {
                   {row.name}
                 </Link>
                 <span className="text-slate">{row.received}:</span>
-                <FitMark fit={row.before} size={16} /> to <FitMark fit={row.now} size={16} />
+                {row.before ? <FitMark fit={row.before} size={16} /> : "not sorted yet"} to{" "}
+                <FitMark fit={row.now} size={16} />
                 <span className="text-slate">({row.outcome})</span>
               </li>
             ))}
