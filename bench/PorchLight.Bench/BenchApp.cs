@@ -2,6 +2,7 @@ using System.Data.Common;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Brand;
@@ -18,6 +19,9 @@ internal sealed class BenchApp : AppFactory
     public BenchApp()
     {
         (Durable, FromScratch) = (true, true);
+        // Passwords cost what they cost in real use; tests make them cheap.
+        Change = services =>
+            services.PostConfigure<PasswordHasherOptions>(hashing => hashing.IterationCount = new PasswordHasherOptions().IterationCount);
         UseKestrel(0);
         StartServer();
         Address = new Uri($"http://127.0.0.1:{ClientOptions.BaseAddress.Port}");

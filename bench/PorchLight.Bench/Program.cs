@@ -19,6 +19,13 @@ if (args is ["runs"])
     return 0;
 }
 
+if (args is ["addresses"])
+{
+    await using var house = new BenchApp();
+    await AddressesBench.MeasureAsync(house);
+    return 0;
+}
+
 var onlySends = args is ["send", ..];
 var slower = args is ["send", var longer] ? double.Parse(longer, CultureInfo.InvariantCulture) : 0;
 var seconds = args is [var given] && !onlySends ? int.Parse(given, CultureInfo.InvariantCulture) : 30;

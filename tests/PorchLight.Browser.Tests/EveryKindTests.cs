@@ -55,7 +55,7 @@ public sealed class EveryKindTests
         lead.Sees(Path.GetFileName(file));
         lead.Wait(
             "the file is through",
-            () => lead.Browser.FindElements(By.XPath($"//button[@aria-label='Take away {Path.GetFileName(file)}']")).Count == 1
+            () => lead.Browser.FindElements(By.XPath($"//button[@aria-label='Remove {Path.GetFileName(file)}']")).Count == 1
         );
         lead.Press("Go on");
 
@@ -152,7 +152,7 @@ public sealed class EveryKindTests
         Press(lead, "Move Sign 2 up");
         Says(lead).ShouldBe(["Cake and tea", "Bread", "Cake"]);
         lead.Find("//*[@role='status' and contains(.,'is now number 1')]");
-        Press(lead, "Take away Sign 2");
+        Press(lead, "Remove Sign 2");
         Says(lead).ShouldBe(["Cake and tea", "Cake"]);
         Press(lead, "Put it back");
         Says(lead).ShouldBe(["Cake and tea", "Bread", "Cake"]);
@@ -201,7 +201,7 @@ public sealed class EveryKindTests
             )
         );
         lead.Type("Mail", "robin@pell.example");
-        lead.Choose("I may sign for somebody else");
+        lead.Choose("I may sign for someone else");
         lead.Type("Your full name", "Robin Pell");
         lead.Press("Send");
         lead.Sees("Please write whom you sign for, or choose that you sign for yourself.");

@@ -74,10 +74,10 @@ public sealed class FollowThroughScreenTests
         owner.Press("Start it");
         owner.Wait("they are on it", () => app.Ask(db => db.Runs.Count(run => run.FollowThroughId == Id(app) && run.Active)) == 1);
         owner.Press("Pause");
-        owner.Sees("Held back.");
+        owner.Sees("Paused.");
         app.Ask(db => db.Runs.Single(run => run.FollowThroughId == Id(app))).State.Status.ShouldBe(RunStatus.Paused);
         owner.Press("Resume");
-        owner.SeesNoMore("Held back.");
+        owner.SeesNoMore("Paused.");
 
         // A day that is entered too late for what counts from it.
         app.Write(db =>
@@ -108,7 +108,7 @@ public sealed class FollowThroughScreenTests
         });
         owner.Open($"{app.Address}/clients/{client}");
         owner.Sees("“Before the work” should have started on");
-        owner.Press("Start it by hand …");
+        owner.Press("Start by hand …");
         owner.Sees("It ends “After they write”");
         owner.FindsNothingAtAll();
         owner.Press("Start it");

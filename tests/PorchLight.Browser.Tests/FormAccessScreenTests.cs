@@ -308,7 +308,7 @@ public sealed class FormAccessScreenTests
         owner.Press("Limit a month");
         owner.Press("Save");
         owner.Sees("Saved.");
-        owner.Sees("The light went off by itself after 2 January 2026.");
+        owner.Sees("The light turned off automatically after 2 January 2026.");
         owner.FindsNothingInTheWay();
         var settings = app.Ask(db => db.Forms.Single()).Settings;
         (

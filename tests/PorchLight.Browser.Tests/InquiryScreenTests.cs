@@ -130,7 +130,7 @@ public sealed class InquiryScreenTests
         owner.Press("Add an inquiry");
         owner.Pick("The form", "A wall to paint");
         owner.FindsNothingAtAll();
-        owner.Press("Go on to the questions");
+        owner.Press("Continue to the questions");
         owner.Sees("You write down an inquiry that came by phone.");
         owner.Type("First name", "Fenna");
         owner.FindsNothingAtAll();
@@ -152,7 +152,7 @@ public sealed class InquiryScreenTests
 
         owner.Press("Write a note");
         owner.Type("A note", "Rings again on Monday.");
-        owner.Press("Keep the note");
+        owner.Press("Save the note");
         owner.Wait("the note is kept", () => app.Ask(db => db.Notes.Any(note => note.Text == "Rings again on Monday.")));
 
         owner.Open(app.Address + "/inquiries");

@@ -197,7 +197,7 @@ public sealed class JourneyTests
         owner.Keyboard(Keys.Escape);
         owner.Press("Write a note");
         owner.Type("A note", "Ring the yard bell");
-        owner.Press("Keep the note");
+        owner.Press("Save the note");
         owner.Find("//button[normalize-space()='Pin']");
         owner.Press("Close");
         owner.Type("Search in everything", "nowhere");
@@ -226,13 +226,13 @@ public sealed class JourneyTests
         owner.Press("Add a task");
         owner.Press("Add it");
         owner.Sees("Please say what it is");
-        owner.Type("What is to do", "Order the ochre");
+        owner.Type("Task", "Order the ochre");
         owner.Press("Add it");
         owner.Click("//input[@aria-label='Done: Order the ochre']");
         owner.Sees("did “Order the ochre”.");
         owner.FindsNothingInTheWay();
         owner.Press("Close");
-        owner.Press("Begin another project");
+        owner.Press("Start another project");
         owner.Type("Title of the project", "The gate");
         owner.Pick("What it is about", "Window gilding");
         owner.Press("Begin it");
@@ -273,12 +273,12 @@ public sealed class JourneyTests
         owner.Choose("Where “Shoe” goes", "A note");
         owner.FindsNothingInTheWay();
         owner.Press("Bring 1 in");
-        owner.Sees("One person came in as a client.");
+        owner.Sees("One client was added.");
         File.Delete(file);
         owner.Follow("Look at the clients");
         owner.Follow("Look at them");
         owner.Click("//li[contains(., 'Tilda Brackenrige')]//a[.='Look at both']");
-        owner.Sees("Where they differ, choose what stands from now on");
+        owner.Sees("Where they differ, choose what to keep");
         owner.FindsNothingInTheWay();
         owner.Press("They are one person");
         owner.Sees("They are one client now.");
@@ -289,7 +289,7 @@ public sealed class JourneyTests
         owner.Type("Search in everything", "brackenrige");
         owner.Follow("Tilda Brackenrige");
         owner.Press("Erase this client");
-        owner.Sees("This goes, and cannot be brought back");
+        owner.Sees("This is deleted for good");
         owner.FindsNothingInTheWay();
         owner.Press("Erase for good");
         owner.Sees("Tilda Brackenrige is erased.");

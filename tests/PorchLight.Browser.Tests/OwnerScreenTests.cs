@@ -76,7 +76,7 @@ public sealed class OwnerScreenTests
         owner.FindsNothingInTheWay();
         owner.Press("Bring version 1 back");
         owner.Sees("Version 1 is your working copy now.");
-        owner.Sees("Nothing: they are the same.");
+        owner.Sees("No changes.");
         app.Ask(db => db.Forms.Single().Draft.Title).ShouldBe("A wall to paint");
         owner.Follow("Build");
         owner.Wait("the old title stands there", () => owner.Field("Title").GetDomProperty("value") == "A wall to paint");

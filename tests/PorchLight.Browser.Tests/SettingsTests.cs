@@ -24,11 +24,11 @@ public sealed class SettingsTests
         noor.Pick("Currency", "New Zealand Dollar (NZD)");
         noor.Type("Password", "eight oak planks");
         noor.Type("monday", "8 to 16:30");
-        noor.Press("Go on to your first form");
+        noor.Press("Continue to your first form");
         noor.Sees("This does not look like an e-mail address");
         noor.FindsNothingInTheWay();
         noor.Type("E-mail", "noor@inkwelloak.example");
-        noor.Press("Go on to your first form");
+        noor.Press("Continue to your first form");
         noor.Sees("A new form");
         noor.FindsNothingInTheWay();
         noor.Click("//button[starts-with(normalize-space(), 'Any service')]");
@@ -121,12 +121,12 @@ public sealed class SettingsTests
         owner.Field("sunday").GetDomProperty("value").ShouldBe("10 to 12");
         owner.Press("Reply promise");
         owner.Press("Leave without saving");
-        owner.Sees("Somebody who writes to you now is promised an answer");
+        owner.Sees("Someone who writes to you now is promised an answer");
         owner.Press("Backup");
         owner.FindsNothingInTheWay();
 
         owner.Press("Mail");
-        owner.Choose("It goes out through your mail server (SMTP)");
+        owner.Choose("Through your mail server (SMTP)");
         owner.Press("Save");
         owner.Sees("Please give the mail server's name");
         owner.FindsNothingInTheWay();
@@ -150,12 +150,12 @@ public sealed class SettingsTests
             mail.LastFailure = "The line broke before the mail server said whether it has the message.";
         });
         owner.ComeIn(app);
-        owner.Sees("Messages that did not get through");
+        owner.Sees("Undelivered messages");
         owner.Click("//a[contains(., 'Look')]");
         owner.Sees("Perhaps sent; please look");
         owner.FindsNothingInTheWay();
         owner.Press("It arrived, leave it");
-        owner.SeesNoMore("Messages that did not get through");
+        owner.SeesNoMore("Undelivered messages");
         app.Ask(db => db.OutgoingMail.Single().State).ShouldBe(MailState.Left);
     }
 

@@ -168,7 +168,7 @@ public sealed class WorkbenchTests
         owner.Sees("Changed in two windows");
         owner.Sees("Where does the wall stand?");
         owner.FindsNothingInTheWay();
-        owner.Press("Take what is stored");
+        owner.Press("Use the saved version");
         owner.Wait(
             "the question is back, and what was written elsewhere is kept, too",
             () =>
@@ -259,7 +259,7 @@ public sealed class WorkbenchTests
         Open(owner, keys[2]);
         owner.Pick("Kind of answer", "Several lines of text");
         owner.Type("At most, in characters", "1500");
-        owner.Type("A line that helps", "We read every word, and nobody else does.");
+        owner.Type("Help text", "We read every word, and nobody else does.");
         owner.Press("It must be answered when …");
         Compare(owner, asked[0], "is at most", "6");
         Open(owner, keys[3]);
@@ -272,11 +272,11 @@ public sealed class WorkbenchTests
         owner.Press("Ask it only when …");
         owner.Choose("What is compared", asked[3]);
 
-        owner.Press("Another send-off");
+        owner.Press("Add a send-off");
         owner.Find("//button[@data-line='send-off'][@aria-current='true']");
         owner.Type("Headline", "Thank you for telling us");
         owner.Type("What it says", "That was not good enough, and we would like to put it right. Maren reads this today.");
-        owner.Press("Take it when …");
+        owner.Press("Use it when …");
         Compare(owner, asked[0], "is at most", "6");
         Open(owner, "thank-you");
         owner.Type("Headline", "Thank you");
@@ -332,7 +332,7 @@ public sealed class WorkbenchTests
 
     private static void AddPage(Visitor owner, string question, int lines)
     {
-        owner.TabTo("Another page", Keys.Enter);
+        owner.TabTo("Add a page", Keys.Enter);
         owner.Wait("there is another page", () => Lines(owner).Count == lines - 1);
         owner.ShiftTabTo("Ask something here");
         owner.Keyboard(question, Keys.Enter);

@@ -41,7 +41,7 @@ public sealed class AcrossAreasTests
         await app.SendAsync(Answers("office@mill.example"));
         await app.SendAsync(new(Answers("office@mill.example")) { ["name"] = new PersonNameAnswer("Zacharias", "Quist") });
         var clients = await app.AskAsync(db => db.Clients.ToListAsync());
-        clients.Count.ShouldBe(2, "an unlike name under one address is somebody else");
+        clients.Count.ShouldBe(2, "an unlike name under one address is someone else");
         var form = await app.AskAsync(db => db.Forms.Select(one => one.Id).FirstAsync());
         (
             await app.Owner()

@@ -67,7 +67,7 @@ public sealed class BuiltInMessageTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var noLink = await PutAsync(owner, "openAgain", Own("Open", "We are open."));
-        (await noLink.SentenceAsync()).ShouldBe("Set “The link” into the text; without it the message is no good.");
+        (await noLink.SentenceAsync()).ShouldBe("Set “The link” into the text; the message does not work without it.");
         var off = await PutAsync(owner, "accessCode", new { wording = "off", message = Saying("a", "b") });
         (await off.PlacesAsync()).ShouldBe(["wording"]);
         var ofForm = await owner.GetAsync($"/api/library/built-in/accessCode?form={await FormAsync(app)}");

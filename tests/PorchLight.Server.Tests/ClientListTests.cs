@@ -70,7 +70,7 @@ public sealed class ClientListTests
             found.Add((query, ids));
         }
 
-        found.Count(one => one.Ids.Count is > 0 and < 40).ShouldBeGreaterThan(40, "enough of them told somebody apart");
+        found.Count(one => one.Ids.Count is > 0 and < 40).ShouldBeGreaterThan(40, "enough of them told someone apart");
     }
 
     [Fact]

@@ -145,7 +145,7 @@ public sealed class ClientRecordTests
         (await PutAsync(owner, client, key, null, stood)).EnsureSuccessStatusCode();
         OnFile(await OnlyClientAsync(owner), key).Text("words").ShouldBe("wall.jpg");
         var refused = await PutAsync(owner, client, key, ValueOf(await OnlyClientAsync(owner), key), new FilesAnswer([others]));
-        (await refused.PlacesAsync()).ShouldBe([key], "a file of somebody else is none of theirs");
+        (await refused.PlacesAsync()).ShouldBe([key], "a file of someone else is none of theirs");
         OnFile(await OnlyClientAsync(owner), key).Text("words").ShouldBe("wall.jpg", "and nothing is emptied for it");
     }
 
@@ -168,7 +168,7 @@ public sealed class ClientRecordTests
         ).EnsureSuccessStatusCode();
         (await owner.PutAsync(path, Body(new { was, now = new { text = "No door sticks.", isPinned = false } }))).StatusCode.ShouldBe(
             HttpStatusCode.Conflict,
-            "somebody changed the same words meanwhile"
+            "someone changed the same words meanwhile"
         );
         var shown = (await OnlyClientAsync(owner)).GetProperty("notes")[0];
         (shown.Text("text"), shown.GetProperty("isPinned").GetBoolean(), shown.GetProperty("earlier")[0].Text("words")).ShouldBe(
@@ -306,7 +306,7 @@ public sealed class ClientRecordTests
         (await owner.PutAsync(path, Body(new { was = said, now = meant }))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await app.Member().PutAsync(path, Body(new { was = said, now = (Answer)new TextAnswer("Brie") }))).StatusCode.ShouldBe(
             HttpStatusCode.Conflict,
-            "somebody corrected it meanwhile"
+            "someone corrected it meanwhile"
         );
         difference = Differences(await OnlyClientAsync(owner)).Single();
         (difference.Text("theirs"), difference.Text("corrected"), difference.Text("correctedBy")).ShouldBe(

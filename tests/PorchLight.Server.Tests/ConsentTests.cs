@@ -104,7 +104,7 @@ public sealed class ConsentTests
         });
         await RunAsync(app, about, "with a number", isAdvertising: false, Channel.Text);
         await RunAsync(app, about, "note", isAdvertising: false, Channel.PageNote);
-        (await TimelineAsync(owner, about)).ShouldContain("“note” went by itself as a note on their page.");
+        (await TimelineAsync(owner, about)).ShouldContain("“note” was sent automatically as a note on their page.");
         var notes = await owner.GetAsync("/api/practice/notes").JsonAsync();
         notes.EnumerateArray().Count(note => note.GetProperty("phone").ValueKind == JsonValueKind.String).ShouldBe(1);
         notes.GetArrayLength().ShouldBe(2);

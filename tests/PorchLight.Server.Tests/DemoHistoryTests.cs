@@ -99,7 +99,7 @@ public sealed class DemoHistoryTests
             .GetProperty("sorted")
             .EnumerateArray()
             .Select(row => (row.GetProperty("now").Text("words"), row.Text("outcome"), row.GetProperty("score").GetRawText()))
-            .ShouldBe(saved, ignoreOrder: true, "by the screening in force everybody stays where they are");
+            .ShouldBe(saved, ignoreOrder: true, "by the screening in force everyone stays where they are");
         foreach (var share in report.GetProperty("shares").EnumerateArray())
         {
             var of = saved

@@ -127,6 +127,7 @@ public sealed class EveryGetTests
                 ["/public/forms/{token}/{version}/look-up token"] = [withList],
                 ["question"] = [list],
                 ["typed"] = ["a"],
+                ["words"] = ["a wall"],
             };
         });
 

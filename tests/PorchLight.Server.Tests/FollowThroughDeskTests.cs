@@ -33,7 +33,7 @@ public sealed class FollowThroughDeskTests
         (await PutIntoForceAsync(owner, path)).EnsureSuccessStatusCode();
         (await PutIntoForceAsync(owner, path)).EnsureSuccessStatusCode();
         var row = await RowAsync(owner, "After an offer");
-        (row.GetProperty("isOn").GetBoolean(), row.Text("starts")).ShouldBe((true, "a project comes to Offer made"));
+        (row.GetProperty("isOn").GetBoolean(), row.Text("starts")).ShouldBe((true, "a project reaches Offer made"));
         (await app.AskAsync(db => db.FollowThroughVersions.CountAsync(one => one.FollowThroughId == IdOf(path)))).ShouldBe(
             1,
             "pressed twice it is in force already"
@@ -217,7 +217,7 @@ public sealed class FollowThroughDeskTests
         rows.Count.ShouldBe(4);
         rows[0]["Step"].ShouldBe("'=1+1, \"quoted\"\nand more", "what a spreadsheet would run is defused");
         rows.Select(row => row["Day"]).ShouldBe(["2", "5", "7", "8"]);
-        rows[3]["What the client sees"].ShouldBe("nothing: a task: “Call {name} about the proposal”, to be done within one working day");
+        rows[3]["What the client sees"].ShouldBe("nothing: a task: “Call … about the proposal”, to be done within one working day");
         rows[1]["Ends if"].ShouldBe("they reply, they book or the stage moves on");
 
         var before = await ContentAsync(owner, path);
@@ -235,7 +235,7 @@ public sealed class FollowThroughDeskTests
         (await PutIntoForceAsync(owner, path)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, "it is still to be written");
         var wrong = await SendCsvAsync(owner, path, "day,step\nsoon,A guide\n");
         wrong.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await wrong.SentenceAsync()).ShouldBe("Line 1: “soon” is no day. Write a whole number; the start is day 0.");
+        (await wrong.SentenceAsync()).ShouldBe("Line 1: “soon” is not a day. Write a whole number; the start is day 0.");
         (await (await SendCsvAsync(owner, path, "name,when\na,b\n")).SentenceAsync()).ShouldContain("needs a column “Step”");
     }
 

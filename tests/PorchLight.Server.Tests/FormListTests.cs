@@ -155,7 +155,7 @@ public sealed class FormListTests
         foreach (
             var (spoil, words) in new (Action<JsonNode> Spoil, string Words)[]
             {
-                (form => form.AsObject().Remove("title"), "This file is no form we can read: “title” is missing."),
+                (form => form.AsObject().Remove("title"), "This is not a form we can read: “title” is missing."),
                 (
                     form => form["pages"]![0]!["items"]![1]!["wording"] = 7,
                     "at pages[0].items[1].wording the value is of another kind than the schema says."
@@ -174,7 +174,7 @@ public sealed class FormListTests
             (await refused.SentenceAsync()).ShouldEndWith(words);
         }
 
-        (await (await TakeInAsync(owner, "not a form")).SentenceAsync()).ShouldBe("This file is no form we can read: it is not JSON.");
+        (await (await TakeInAsync(owner, "not a form")).SentenceAsync()).ShouldBe("This is not a form we can read: it is not JSON.");
         (await owner.GetAsync("/api/forms").JsonAsync()).GetArrayLength().ShouldBe(1);
     }
 

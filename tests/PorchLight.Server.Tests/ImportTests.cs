@@ -234,7 +234,7 @@ public sealed class ImportTests
     [InlineData("Name,E-mail\n", "There is nobody in this file")]
     [InlineData("   ", "This file is empty.")]
     [InlineData("BEGIN:VCARD\nFN:Ada\n", "The file is cut off")]
-    [InlineData("\0\0\0\0\0\u0001PK", "This is no text.")]
+    [InlineData("\0\0\0\0\0\u0001PK", "This is not a text file.")]
     public async Task What_cannot_be_read_is_said_and_nothing_is_kept(string file, string sentence)
     {
         await using var app = new TestApp();

@@ -128,7 +128,7 @@ public sealed class IncomingMailTests
         (await TakeAsync(app, Message(Bounce, sent)))!.Kind.ShouldBe(IncomingKind.CameBack);
         (await app.AskAsync(db => db.Runs.SingleAsync(one => one.Id == run))).Active.ShouldBeTrue();
         var stuck = (await app.Owner().GetAsync("/api/today").JsonAsync()).GetProperty("stuck")[0];
-        (stuck.Text("subject"), stuck.Text("why")).ShouldBe((sent.Subject, "It came back: there is no such address."));
+        (stuck.Text("subject"), stuck.Text("why")).ShouldBe((sent.Subject, "Returned: there is no such address."));
         (await app.AskAsync(db => db.Events.CountAsync(one => one.Kind == "replyReceived"))).ShouldBe(0);
 
         // A report about a message that is none of ours is nobody's business here.

@@ -83,7 +83,7 @@ public sealed class IncomingWordTests
         (await owner.PostAsync($"/api/inquiries/{id}/stop", null)).EnsureSuccessStatusCode();
         var view = await ViewAsync(owner, id);
         view.GetProperty("running").ValueKind.ShouldBe(JsonValueKind.Null);
-        view.GetProperty("timeline")[0].Text("sentence").ShouldContain("somebody stopped it");
+        view.GetProperty("timeline")[0].Text("sentence").ShouldContain("stopped by hand");
     }
 
     [Fact]

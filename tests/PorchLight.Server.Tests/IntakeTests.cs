@@ -266,7 +266,7 @@ public sealed class IntakeTests
         var inquiry = await app.AskAsync(db => db.Inquiries.SingleAsync());
         (inquiry.PromisedBy, inquiry.PromiseStopped).ShouldBe(
             ((NodaTime.Instant?)null, (NodaTime.Instant?)null),
-            "somebody must look, and nothing is promised"
+            "someone must look, and nothing is promised"
         );
         var owner = app.Owner();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised")[0].Text("name").ShouldBe("No name given");

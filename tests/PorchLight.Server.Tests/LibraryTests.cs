@@ -154,7 +154,7 @@ public sealed class LibraryTests
             (await db.BusinessAsync()).Smtp = new Brand.SmtpSettings("127.0.0.1", server.Port, Brand.MailSecurity.None, null, null)
         );
         var message = new MessageTemplate(
-            "Your wall\r\nBcc: everybody@example.com",
+            "Your wall\r\nBcc: everyone@example.com",
             [
                 new TextPart(
                     "t",
@@ -176,7 +176,7 @@ public sealed class LibraryTests
         raw.Split("\r\n").ShouldNotContain(line => line.StartsWith("Bcc", StringComparison.OrdinalIgnoreCase));
         // As postal-mime reads it, a library for mail that knows nothing of the one that wrote it.
         var read = AnotherLibrary.Reads<JsonElement>("readMail.mjs", System.Text.Encoding.Latin1.GetBytes(raw));
-        read.Text("subject").ShouldBe("Your wall Bcc: everybody@example.com");
+        read.Text("subject").ShouldBe("Your wall Bcc: everyone@example.com");
         read.GetProperty("bcc").GetArrayLength().ShouldBe(0);
         read.GetProperty("cc").EnumerateArray().Select(copy => copy.Text("address")).ShouldBe(["helper@example.com"]);
         read.GetProperty("from").Text("name").ShouldBe("Maren Tolliver, Ochre Wren");

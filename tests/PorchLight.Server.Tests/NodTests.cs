@@ -81,7 +81,7 @@ public sealed class NodTests
             )
         );
         (refused.StatusCode, await refused.SentenceAsync()).ShouldBe(
-            (HttpStatusCode.Conflict, "The other step does not wait any more. Look at what stands here now, and send again.")
+            (HttpStatusCode.Conflict, "The other step does not wait any more. Look at what is here now, and send again.")
         );
         await app.WorkAsync();
         (await RunTests.SubjectsAsync(app)).ShouldBeEmpty();

@@ -24,7 +24,7 @@ public sealed class PeopleTests
         (session.Text("name"), session.Text("role")).ShouldBe(("Ines Quill", "member"));
 
         var second = await app.StrangerAsync();
-        var used = await second.PostAsync(door, Body(new { name = "Somebody", password = Password }));
+        var used = await second.PostAsync(door, Body(new { name = "Someone", password = Password }));
         used.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await used.SentenceAsync()).ShouldContain("Please ask for a new one");
         await app.SignedInAsync("ines@ochrewren.example", Password);

@@ -136,7 +136,7 @@ public sealed class ProjectTests
         );
         await StaysAsync(
             [.. was.Stages.Select(stage => stage.Key == "new" ? stage with { Kind = StageKind.Done } : stage)],
-            "Projects stand in “New”; whether it closes them cannot change any more. Make another stage, and move them there."
+            "There are projects in “New”, so whether it closes them cannot change. Make another stage, and move them there."
         );
 
         async Task StaysAsync(IReadOnlyList<Stage> stages, string sentence)

@@ -66,7 +66,7 @@ public sealed class RunTests
         });
         var said = (await app.Owner().GetAsync($"/api/clients/{client}").JsonAsync()).ToString();
         said.ShouldContain("A follow-through set the stage to Parked, until 23 December 2026.");
-        said.ShouldContain("“give” was done by itself.");
+        said.ShouldContain("“give” was done automatically.");
     }
 
     [Fact]
@@ -80,7 +80,7 @@ public sealed class RunTests
         (await SubjectsAsync(app)).ShouldBe(["one"]);
         (await app.Owner().GetAsync($"/api/clients/{client}").JsonAsync())
             .ToString()
-            .ShouldContain("“two” waits until another day: Tilda Brackenridge was sent one message by itself today.");
+            .ShouldContain("“two” waits until another day: Tilda Brackenridge was sent one automatic message today.");
         await app.PassTimeAsync(Duration.FromHours(22));
         (await SubjectsAsync(app)).ShouldBe(["one"], "Tuesday, 08:00");
         await app.PassTimeAsync(Duration.FromHours(1));
@@ -221,7 +221,7 @@ public sealed class RunTests
         var owner = app.Owner();
         (await owner.GetAsync($"/api/clients/{about[0].ClientId}").JsonAsync())
             .ToString()
-            .ShouldContain("“gone” failed again and again, and waits for somebody to look.");
+            .ShouldContain("“gone” failed again and again, and needs someone to look.");
         var runs = await owner.GetAsync($"/api/clients/{about[0].ClientId}/runs").JsonAsync();
         runs[0].Text("failure").ShouldContain("not in your list");
 

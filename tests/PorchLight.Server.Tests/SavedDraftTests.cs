@@ -72,7 +72,7 @@ public sealed class SavedDraftTests
                 )
             );
         await app.WorkAsync();
-        (await app.MailToAsync("told@leads.example")).ShouldContain("We write to you once more should you not come back");
+        (await app.MailToAsync("told@leads.example")).ShouldContain("We will write to you once more if you do not come back");
         var may = (await owner.GetAsync("/api/left-at-the-door").JsonAsync())
             .EnumerateArray()
             .Single(one => one.Text("email") == "told@leads.example");

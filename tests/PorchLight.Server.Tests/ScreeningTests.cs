@@ -247,7 +247,7 @@ public sealed class ScreeningTests
             );
         (await member.PutAsync(path, Body(Choice("talkFirst", "Let us see", "comeIn")))).StatusCode.ShouldBe(
             HttpStatusCode.Conflict,
-            "what somebody else did meanwhile is not undone unseen"
+            "what someone else did meanwhile is not undone unseen"
         );
         var view = await owner.GetAsync($"/api/inquiries/{inquiry.Id}").JsonAsync();
         var fit = view.GetProperty("fit");

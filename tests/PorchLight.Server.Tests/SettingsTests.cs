@@ -78,7 +78,7 @@ public sealed class SettingsTests
         var saved = await owner
             .PutAsync("/api/settings/promise", Body(new { was = promise, now = new ReplyPromise(4, PromiseClock.OpenHours) }))
             .JsonAsync();
-        saved.Text("promiseExample").ShouldBe("Somebody who writes to you now is promised an answer by 14:00 today.");
+        saved.Text("promiseExample").ShouldBe("Someone who writes to you now is promised an answer by 14:00 today.");
         await app.SendAsync(Answers());
         (await app.AskAsync(db => Task.FromResult(db.Inquiries.Single().PromisedBy!.Value))).ShouldBe(
             app.Now + NodaTime.Duration.FromHours(4)
@@ -137,7 +137,7 @@ public sealed class SettingsTests
         {
             var refused = await SendLogoAsync(owner, bytes, "image/png");
             refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-            (await refused.SentenceAsync()).ShouldContain("no PNG, JPEG or WebP");
+            (await refused.SentenceAsync()).ShouldContain("not a PNG, JPEG or WebP");
         }
 
         (await (await SendLogoAsync(owner, [.. Png, .. new byte[1024 * 1024]], "image/png")).SentenceAsync()).ShouldContain("one megabyte");

@@ -41,7 +41,7 @@ public sealed record BusinessCard(
     public IReadOnlyList<Finding> Check() =>
         [
             .. Named("name", Name, "Please say what your business is called."),
-            .. Named("ownerName", OwnerName, "Please give the name that stands under your messages."),
+            .. Named("ownerName", OwnerName, "Please give the name that goes under your messages."),
             .. EmailAddress.Check(MailAddress) is { } wrong ? [new Finding("mailAddress", wrong)] : Array.Empty<Finding>(),
             .. Locales.PhoneRegions.Contains(Region)
                 ? Array.Empty<Finding>()

@@ -91,11 +91,11 @@ public sealed record FormLook
     public IEnumerable<string> Faults()
     {
         if (Accent is { } accent && !Contrast.IsColour(accent))
-            yield return "The accent is no colour. A colour is written like #2a2f5b.";
+            yield return "The accent is not a colour. Write one like #2a2f5b.";
         else if (Accent is not null && Measure(BrandLook.Plain) is { Nearest: { } nearest } measured)
             yield return $"The accent {Accent} cannot be read on this paper: {measured.Ratio:0.0} to 1, and {Readable} is needed. The nearest that can is {nearest}.";
         if (Backdrop is { } backdrop && !Contrast.IsColour(backdrop))
-            yield return "The colour around the page is no colour. A colour is written like #f2f3f8.";
+            yield return "The colour around the page is not a colour. Write one like #f2f3f8.";
         if (ButtonWord is { Length: > LongestButtonWord })
             yield return $"The word of the button can have up to {LongestButtonWord} characters.";
     }

@@ -35,7 +35,7 @@ public sealed record Keeping(int UnfinishedDays, int? ClientMonths)
                 [
                     new Finding(
                         "clientMonths",
-                        $"Between {FewestMonths} and {MostMonths} months make sense here. Leave it empty to keep everybody."
+                        $"Between {FewestMonths} and {MostMonths} months make sense here. Leave it empty to keep everyone."
                     ),
                 ]
                 : NoFindings,

@@ -18,14 +18,14 @@ public static class ConditionBounds
                         ?? ValueBounds.Check(c.High)
                         ?? (
                             c.Low > c.High
-                                ? "A condition here asks for a number between two that stand the wrong way round. Write the smaller one first."
+                                ? "A condition here asks for a number between two that are the wrong way round. Write the smaller one first."
                                 : null
                         ),
                     DateBetweenCondition c => ValueBounds.Check(c.From)
                         ?? ValueBounds.Check(c.To)
                         ?? (
                             c.From > c.To
-                                ? "A condition here asks for a day between two that stand the wrong way round. Write the earlier one first."
+                                ? "A condition here asks for a day between two that are the wrong way round. Write the earlier one first."
                                 : null
                         ),
                     BeforeCondition c => ValueBounds.Check(c.Date),

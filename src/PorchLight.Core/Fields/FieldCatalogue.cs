@@ -50,7 +50,7 @@ public sealed class FieldCatalogue
     {
         var found = new List<Finding>();
         if (string.IsNullOrWhiteSpace(wanted.Label))
-            Say("label", "A field needs a name, so that people know what stands in it.");
+            Say("label", "A field needs a name, so that people know what it holds.");
         else if (wanted.Label.Length > LongestLabel)
             Say("label", $"This name is too long. Please use at most {LongestLabel} characters.");
         else if (

@@ -100,7 +100,7 @@ public static class FollowThroughCheck
                 yield return new Finding(Starts, "The form that starts it is gone. Choose another one.");
                 break;
             case LeftUnfinishedStart { Hours: < 1 or > LeftUnfinishedStart.MostHours }:
-                yield return new Finding(Starts, $"Somebody is away for one to {LeftUnfinishedStart.MostHours} hours.");
+                yield return new Finding(Starts, $"Choose from one to {LeftUnfinishedStart.MostHours} hours.");
                 break;
             case ProjectDateStart date when !IsDate(date.Field, RecordScope.Project, around):
                 yield return new Finding(Starts, "Choose a field of projects that holds a date.");
@@ -232,25 +232,26 @@ public static class FollowThroughCheck
                 "Files, copies and a sender go with mail only. Take them away, or send it by mail.",
             SendMessage { Message: var message } when MessageCheck.Check(message) is { } sentence => sentence,
             SendMessage { Message.Parts: var parts } when !step.NeedsNod && parts.Any(part => part is GapPart) =>
-                "A message with a gap needs your nod: somebody has to fill it.",
+                "A message with a gap needs your nod: someone has to fill it.",
             MakeTask { Title: var title } when string.IsNullOrWhiteSpace(title) => "Say what is to do.",
             MakeTask { DueAfterWorkingDays: < 0 or > 250 } => "A task is due within 250 working days.",
             MakeTask { For: { } user } when !around.Users.Contains(user) =>
-                "Who was to do it does not work here any more. Choose somebody else.",
+                "The person it was assigned to no longer works here. Choose someone else.",
             MoveStage move when around.Stages.All(stage => stage.Key != move.Stage) => "Choose the stage it moves to.",
             MoveStage { ParkedDays: <= 0 or > 3653 } => "A project is parked for one day up to ten years.",
             MoveStage { ParkedDays: not null } move when around.Stages.First(stage => stage.Key == move.Stage).Kind != StageKind.Parked =>
-                "Only a stage where nothing happens is left by itself.",
+                "Only a parked stage ends automatically.",
             FillField fill when !around.Fields.TryGetValue(fill.Field, out var field) || field.Archived => "Choose the field it sets.",
             FillField fill when !FillField.CanFill(around.Fields[fill.Field].Kind) =>
                 "A step cannot write into this field. Choose one for words, for a day, or for yes and no.",
             FillField { Value: null } fill when around.Fields[fill.Field].Kind != FieldKind.Date =>
                 "Only a field for dates can hold the day. Say what it is set to.",
-            HandOverProject hand when !around.Users.Contains(hand.To) => "Choose who looks after it from then on.",
+            HandOverProject hand when !around.Users.Contains(hand.To) => "Choose who takes it over.",
             TellTeam { Users.Count: 0, Outside: null } => "Say who is told.",
             TellTeam { Users: var users } when users.Any(user => !around.Users.Contains(user)) =>
-                "Somebody who was to be told does not work here any more.",
-            TellTeam { Outside: { } outside } when EmailAddress.Check(outside) is not null => "The address outside is no e-mail address.",
+                "Someone who was to be told no longer works here.",
+            TellTeam { Outside: { } outside } when EmailAddress.Check(outside) is not null =>
+                "The address outside the team is not an e-mail address.",
             TellTeam { Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
             PostToChat { Text: var text } when string.IsNullOrWhiteSpace(text) => "Say what is posted.",
             CallWebhook call when !around.Webhooks.Contains(call.Webhook) => "Choose the webhook it calls. They are made in Settings.",
@@ -266,5 +267,5 @@ public static class FollowThroughCheck
             _ => null,
         };
 
-    private const string NotLater = "It goes on at a step that does not come later. Choose one that does.";
+    private const string NotLater = "It continues at a step that does not come later. Choose a later one.";
 }

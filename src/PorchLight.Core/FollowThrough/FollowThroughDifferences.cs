@@ -27,9 +27,7 @@ public static class FollowThroughDifferences
                         : [$"New: “{step.Name}”, {step.Schedule.Say(index == 0, names)}."]
             ),
             .. before.Steps.Where(step => !now.ContainsKey(step.Key)).Select(step => $"Gone: “{step.Name}”."),
-            .. Order(before, now.Keys).SequenceEqual(Order(after, was.Keys))
-                ? Array.Empty<string>()
-                : ["The steps stand in another order."],
+            .. Order(before, now.Keys).SequenceEqual(Order(after, was.Keys)) ? Array.Empty<string>() : ["The steps are in another order."],
             .. Same(before.Stops, after.Stops) ? Array.Empty<string>() : [Ends()],
             .. before.LapseAfterDays == after.LapseAfterDays
                 ? Array.Empty<string>()
@@ -62,7 +60,7 @@ public static class FollowThroughDifferences
                     ? $"“{step.Name}” waits at most {FollowThroughWords.Span(step.Schedule.Amount, step.Schedule.Unit)}."
                     : $"“{step.Name}” comes {step.Schedule.Say(isFirst, names)}, not {old.Schedule.Say(isFirst, names)}.";
             if (old.NeedsNod != step.NeedsNod)
-                yield return step.NeedsNod ? $"“{step.Name}” waits for a nod." : $"“{step.Name}” goes by itself, without a nod.";
+                yield return step.NeedsNod ? $"“{step.Name}” waits for a nod." : $"“{step.Name}” is done automatically, without a nod.";
             if (!Same(old.Condition, step.Condition))
                 yield return step.Condition is { } condition
                     ? $"“{step.Name}” is done only if {names.Condition(condition)}."

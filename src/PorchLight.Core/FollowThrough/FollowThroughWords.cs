@@ -40,13 +40,13 @@ public static class FollowThroughWords
                 + (e.Condition is { } condition ? $", if {names.Condition(condition)}" : ""),
             BookedStart => "they book a meeting",
             RepliedStart => "they reply",
-            StageStart e => $"a project comes to {Either(e.Stages.Select(names.Stage))}",
+            StageStart e => $"a project reaches {Either(e.Stages.Select(names.Stage))}",
             LeftUnfinishedStart e => (
-                e.Form is { } left ? $"somebody leaves “{names.Form(left)}” half-finished" : "somebody leaves a form half-finished"
+                e.Form is { } left ? $"someone leaves “{names.Form(left)}” half-finished" : "someone leaves a form half-finished"
             ) + $" and is away for {Span(e.Hours, TimeUnit.Hours)}",
             ProjectDateStart e => Day(e, $"the day of “{names.Field(e.Field)}”"),
             YearlyDateStart e => $"{Day(e, $"the day of “{names.Field(e.Field)}”")}, each year",
-            ByHandStart => "somebody starts it by hand",
+            ByHandStart => "someone starts it by hand",
             _ => throw new ArgumentOutOfRangeException(nameof(start)),
         };
 
@@ -67,7 +67,7 @@ public static class FollowThroughWords
             RepliedOccasion => "they reply",
             BookedOccasion => "they book",
             StageOccasion { Stages.Count: 0 } => "the stage moves on",
-            StageOccasion e => $"the project comes to {Either(e.Stages.Select(names.Stage))}",
+            StageOccasion e => $"the project reaches {Either(e.Stages.Select(names.Stage))}",
             _ => throw new ArgumentOutOfRangeException(nameof(occasion)),
         };
 
@@ -124,10 +124,9 @@ public static class FollowThroughWords
             MoveStage e => $"the stage moves to {names.Stage(e.Stage)}",
             FillField { Value: null } e => $"“{names.Field(e.Field)}” is set to that day",
             FillField e => $"“{names.Field(e.Field)}” is set to “{AnswerWords.Say(e.Value)}”",
-            HandOverProject { KeepWatching: true } e =>
-                $"{names.User(e.To)} looks after it from then on; whoever did before keeps watching",
-            HandOverProject e => $"{names.User(e.To)} looks after it from then on",
-            TellTeam { Users.Count: 0, Outside: null } => "somebody is told",
+            HandOverProject { KeepWatching: true } e => $"{names.User(e.To)} takes it over; the person before keeps watching",
+            HandOverProject e => $"{names.User(e.To)} takes it over",
+            TellTeam { Users.Count: 0, Outside: null } => "someone is told",
             TellTeam e => Told(e, names),
             PostToChat e => $"a line in the team chat: “{e.Text}”",
             CallWebhook e => $"the webhook “{names.Webhook(e.Webhook)}” is called",

@@ -91,7 +91,7 @@ public static class PlanTable
             if (line.Day.Trim().Length > 0)
             {
                 if (!TryDay(line.Day, out var wanted))
-                    findings.Add(new Finding(place, $"“{line.Day.Trim()}” is no day. Write a whole number; the start is day 0."));
+                    findings.Add(new Finding(place, $"“{line.Day.Trim()}” is not a day. Write a whole number; the start is day 0."));
                 else if (wanted < day)
                     findings.Add(
                         new Finding(

@@ -63,7 +63,7 @@ public sealed record FillField(string Field, Answer? Value) : OutsideAction
     public static bool CanFill(FieldKind kind) => kind is FieldKind.Text or FieldKind.LongText or FieldKind.Date or FieldKind.YesNo;
 }
 
-/// <summary>Gives the project to somebody who looks after it from then on.</summary>
+/// <summary>Gives the project to somebody who takes it over.</summary>
 /// <param name="To">The user.</param>
 /// <param name="KeepWatching">Whether whoever looked after it until then goes on being told what comes in.</param>
 public sealed record HandOverProject(Guid To, bool KeepWatching = false) : OutsideAction;

@@ -61,7 +61,7 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
 
     /// <summary>Why work does not come, as the business says it; what a lost project is marked with.</summary>
     public IReadOnlyList<string> LostReasons { get; init; } =
-    ["Too dear for them", "Went with somebody else", "No answer any more", "Plans changed"];
+    ["Too dear for them", "Went with someone else", "No answer any more", "Plans changed"];
 
     /// <summary>Colleagues of the trade, named where a kind no is said.</summary>
     public IReadOnlyList<TradeColleague> Colleagues { get; init; } = [];
@@ -291,7 +291,7 @@ public sealed record BusinessLists(IReadOnlyList<Service> Services, IReadOnlyLis
                         : $"A name has at most {LongestName} characters."
                 );
             else if (names.Take(index).Contains(names[index], StringComparer.OrdinalIgnoreCase))
-                yield return new Finding($"{list}.{index}.name", $"“{names[index]}” stands here twice.");
+                yield return new Finding($"{list}.{index}.name", $"“{names[index]}” is listed twice.");
         }
     }
 }

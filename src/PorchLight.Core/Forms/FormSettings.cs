@@ -109,9 +109,9 @@ public sealed record FormSettings
         state switch
         {
             LightState.SwitchedOff => "The light is off.",
-            LightState.NotYetOpen => $"The light goes on by itself on {DateWords.Say(FirstDay!.Value)}.",
-            LightState.Closed => $"The light went off by itself after {DateWords.Say(LastDay!.Value)}.",
-            LightState.Full => $"The light went off by itself: {received} answers came in, and {MostAnswers} are taken.",
+            LightState.NotYetOpen => $"The light turns on automatically on {DateWords.Say(FirstDay!.Value)}.",
+            LightState.Closed => $"The light turned off automatically after {DateWords.Say(LastDay!.Value)}.",
+            LightState.Full => $"The light turned off automatically: {received} answers came in, and {MostAnswers} are taken.",
             _ => string.Join(
                 "",
                 [
@@ -128,7 +128,7 @@ public sealed record FormSettings
     public IReadOnlyList<Finding> Check(FormContent form)
     {
         var found = new List<Finding>();
-        Say(LastDay < FirstDay, "lastDay", "The last day lies before the first one.");
+        Say(LastDay < FirstDay, "lastDay", "The last day is before the first one.");
         Say(MostAnswers < 1, "mostAnswers", "The form has to take at least one answer. To take none, turn its light off.");
         Say(
             Guard.LeastSeconds is < 0 or > SpamGuard.MostSeconds,

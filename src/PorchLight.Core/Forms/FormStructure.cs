@@ -52,7 +52,10 @@ public static partial class FormStructure
             {
                 CheckCondition(rule.When, page.Key, earlier);
                 if (!form.Pages.Skip(index + 1).Any(later => later.Key == rule.To) && form.FindSendOff(rule.To) is null)
-                    Say(page.Key, $"After the page “{page.Title}” a rule leads to “{rule.To}”, which is no later page and no send-off.");
+                    Say(
+                        page.Key,
+                        $"After the page “{page.Title}” a rule leads to “{rule.To}”, which is neither a later page nor a send-off."
+                    );
             }
         }
 
@@ -70,10 +73,7 @@ public static partial class FormStructure
                     .OfType<string>()
                     .Any(address => !IsWebPage(address))
             )
-                Say(
-                    sendOff.Key,
-                    $"“{sendOff.Title}” leads to an address that is no https address. Please write it in full: https://www.example.com."
-                );
+                Say(sendOff.Key, $"“{sendOff.Title}” leads to an address without https. Please write it in full: https://www.example.com.");
         }
 
         foreach (var rule in form.Rules)

@@ -15,16 +15,16 @@ public sealed record SpamGuard(int LeastSeconds = 3, bool Proof = false)
     public SpamSuspicion? Judge(SpamContext signs) =>
         signs.TrapFilled
             ? new(
-                "A field that people do not see was filled in, perhaps by a program that fills in forms for you. It is empty again now; please send once more."
+                "A field that people do not see was filled in, perhaps by a program that fills in forms for you. It is empty again now; please send again."
             )
         : LeastSeconds > 0 && !(signs.Took >= Duration.FromSeconds(LeastSeconds))
             ? new(
-                "That was faster than a person writes. Please wait a few seconds and send once more; everything is still here.",
+                "That was very fast. Please wait a few seconds and send again; everything is still here.",
                 signs.Took is { } took ? (int)Math.Ceiling((Duration.FromSeconds(LeastSeconds) - took).TotalSeconds) : null
             )
         : Proof && !signs.ProofHolds
             ? new(
-                "Your browser has not finished the short check above “Send”, or it was too long ago. Please let it finish and send once more."
+                "Your browser has not finished the short check above “Send”, or it was too long ago. Please let it finish and send again."
             )
         : null;
 }

@@ -170,7 +170,7 @@ public static class QuickReplies
                 null,
                 Text(
                     "opening",
-                    $"{Greeting(context)}Thank you for asking us. This is not what we are good at, and you deserve somebody who is."
+                    $"{Greeting(context)}Thank you for asking us. This is not what we are good at, and you deserve someone who is."
                 ),
                 Text("help", Help(context)),
                 Text("closing", "We wish you all the best with it."),
@@ -204,7 +204,7 @@ public static class QuickReplies
                 context.StartsAt is { } price
                     ? Text(
                         "price",
-                        $"{service ?? "What we do"} starts at {FormattedText.Escape(price)} with us. That lies above what you have set aside, and we would rather say so today than keep you waiting."
+                        $"{service ?? "What we do"} starts at {FormattedText.Escape(price)} with us. That is more than you have set aside, and we would rather say so today than keep you waiting."
                     )
                     : new GapPart("price", "where this starts in price with you"),
                 Text("help", Help(context)),

@@ -69,7 +69,7 @@ public sealed record BuiltInMessages(
         new(
             BuiltInMessage.PersonalLink,
             "An invitation to answer",
-            "When you send somebody a personal link to a form. You can change every word before it goes.",
+            "When you send someone a personal link to a form. You can change every word before it goes.",
             null,
             "It goes only when you send it, so there is nothing to switch off.",
             IsOfForms: true,
@@ -82,20 +82,20 @@ public sealed record BuiltInMessages(
         new(
             BuiltInMessage.AccessCode,
             "The code for a personal link",
-            "When somebody opens a form that asks for a code, and wants one.",
+            "When someone opens a form that asks for a code, and wants one.",
             null,
             "Without a code nobody could open such a form. Its settings say who may open it.",
             IsOfForms: false,
             [Form, new("code", "The code", "204 815", IsNeeded: true)],
             Of(
                 "Your code for “{form}”",
-                "Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, somebody else has your link; they cannot get in without this code.\n\n{business}"
+                "Your code is {code}\n\nIt is good for a quarter of an hour. If you did not ask for it, someone else has your link; they cannot get in without this code.\n\n{business}"
             )
         ),
         new(
             BuiltInMessage.FinishLater,
             "The link to finish later",
-            "When somebody presses “Finish later” on a form and asks for the link by mail.",
+            "When someone presses “Finish later” on a form and asks for the link by mail.",
             "The page shows them the link to copy, and offers no mail. You cannot write to those who do not come back, for no address is left.",
             null,
             IsOfForms: true,
@@ -106,7 +106,7 @@ public sealed record BuiltInMessages(
                 new(
                     "address",
                     "What you do with their address",
-                    "We write to you once more should you not come back, and use this address for nothing else.",
+                    "We will write to you once more if you do not come back, and use this address for nothing else.",
                     IsNeeded: true
                 ),
             ],
@@ -164,7 +164,7 @@ public sealed record BuiltInMessages(
         return
             Values.FirstOrDefault(value => value.IsNeeded && !said.Contains($"\u0001{value.Name}\u0001", StringComparison.Ordinal))
                 is { } missing
-            ? $"Set “{missing.Words}” into the text; without it the message is no good."
+            ? $"Set “{missing.Words}” into the text; the message does not work without it."
             : null;
     }
 

@@ -59,7 +59,7 @@ public static class IncomingMail
     public static string SayWhy(string? status) =>
         Detail(status) switch
         {
-            "1.1" or "1.2" or "1.3" or "1.6" or "1.10" => "It came back: there is no such address.",
+            "1.1" or "1.2" or "1.3" or "1.6" or "1.10" => "Returned: there is no such address.",
             "2.1" => "It came back: their mailbox takes nothing at the moment.",
             "2.2" => "It came back: their mailbox is full.",
             "2.3" or "3.4" => "It came back: it is too large for their mailbox.",

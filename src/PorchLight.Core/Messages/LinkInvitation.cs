@@ -36,7 +36,7 @@ public static class LinkInvitation
         if (text.Length > LongestText)
             found.Add(new Finding("text", "This text is too long for one mail. Please shorten it."));
         else if (!text.Contains(LinkStandsHere, StringComparison.Ordinal))
-            found.Add(new Finding("text", $"Write {LinkStandsHere} where the link shall stand; without it they cannot answer."));
+            found.Add(new Finding("text", $"Write {LinkStandsHere} where the link should go; without it they cannot answer."));
         return found;
     }
 

@@ -77,7 +77,7 @@ public sealed record Enclosed(IReadOnlyList<string> Cc, IReadOnlyList<Guid> File
 
     /// <summary>What has to be put right before it can be sent; null for nothing.</summary>
     public string? Check() =>
-        Cc.FirstOrDefault(copy => EmailAddress.Check(copy) is not null) is { } wrong ? $"“{wrong}” is no e-mail address for a copy."
+        Cc.FirstOrDefault(copy => EmailAddress.Check(copy) is not null) is { } wrong ? $"“{wrong}” is not an e-mail address for a copy."
         : Cc.Count > MostCopies ? $"A message has at most {MostCopies} copies."
         : Files.Count > MostFiles ? $"A message carries at most {MostFiles} files."
         : null;

@@ -54,7 +54,7 @@ public static class ReadyFollowThroughs
                         "Second follow-up",
                         After(3, TimeUnit.Days),
                         "Is there something I can answer?",
-                        "Perhaps a question is in the way: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
+                        "Perhaps you still have a question: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
                     ),
                     Nodded(
                         "third",
@@ -90,7 +90,7 @@ public static class ReadyFollowThroughs
                                 [
                                     Text(
                                         "text",
-                                        $"Hello {{firstName|there}},\n\nYou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf a question is in the way, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
+                                        $"Hello {{firstName|there}},\n\nYou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf you have a question, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
                                     ),
                                 ]
                             )
@@ -137,7 +137,7 @@ public static class ReadyFollowThroughs
         new(
             "proposal",
             "After a proposal is sent",
-            "Three short follow-ups within seven days, then somebody calls.",
+            "Three short follow-ups within seven days, then someone calls.",
             stages =>
                 Of(
                     "After a proposal is sent",
@@ -155,7 +155,7 @@ public static class ReadyFollowThroughs
                         "The questions most people have",
                         After(3, TimeUnit.Days),
                         "Three questions most people have",
-                        "Before they decide, most people ask three things: when we can begin, what is not included, and when it is paid. All three stand in the proposal, and I am glad to talk them through."
+                        "Before they decide, most people ask three things: when we can begin, what is not included, and when it is paid. All three are in the proposal, and I am glad to talk them through."
                     ),
                     Nodded(
                         "date",
@@ -252,7 +252,7 @@ public static class ReadyFollowThroughs
                         "How does it look today?",
                         After(90, TimeUnit.Days),
                         "How does it look today?",
-                        "Three months on: how does it look, and how does it do? And should somebody you know need something like it, we are glad of every word."
+                        "Three months on: how does it look, and how does it do? And if someone you know needs something similar, we would be glad if you mentioned us."
                     )
                 )
         ),
@@ -273,7 +273,7 @@ public static class ReadyFollowThroughs
                             AtOnce = false,
                         },
                         "Two weeks to go, {firstName}",
-                        "In two weeks we begin. Before that we need from you: the keys or somebody who opens the door, a word to the neighbours, and a place to put our things."
+                        "In two weeks we begin. Before that we need from you: the keys, or someone to open the door, a word to the neighbours, and a place to put our things."
                     ),
                     Nodded(
                         "soon",
@@ -290,7 +290,7 @@ public static class ReadyFollowThroughs
         new(
             "birthday",
             "A word on their birthday",
-            "Each year on the day that stands in a client's birth date, a few words that wait for your nod.",
+            "Each year on a client's birthday, a few words that wait for your nod.",
             _ =>
                 Of(
                     "A word on their birthday",

@@ -145,7 +145,7 @@ internal static class ReadyOccasionForms
                             Help = "For eight people a table.",
                         },
                         new Question("pictures", "Show us what you like", new FilesKind(AtMost: 4, Groups: [FileGroup.Picture])),
-                        new Question("planner", "Does somebody plan the day for you?", new YesNoKind()),
+                        new Question("planner", "Does someone plan the day for you?", new YesNoKind()),
                         parts.Budget("What have you set aside for flowers?"),
                         Found(),
                     ]
@@ -167,7 +167,7 @@ internal static class ReadyOccasionForms
             ],
             [
                 .. parts.BudgetSignals(),
-                Points("planner", 10, "Somebody plans the day", new IsCondition(Of("planner"), "yes")),
+                Points("planner", 10, "Someone plans the day", new IsCondition(Of("planner"), "yes")),
                 Points("many", 15, "More than 60 guests", new NumberCondition(Of("guests"), NumberRelation.Over, 60)),
                 Points("close", -15, "The day is less than two weeks off", new WithinNextDaysCondition(Of("wanted"), 13)),
             ],

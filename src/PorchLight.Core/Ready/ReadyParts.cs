@@ -118,7 +118,7 @@ internal sealed class ReadyParts(ReadyFormRequest request)
         [
             .. BudgetSignals(),
             Points("decides", 20, "Decides about it", new IsCondition(Of("decides"), "me")),
-            Points("does-not-decide", -15, "Somebody else decides", new IsCondition(Of("decides"), "someone-else")),
+            Points("does-not-decide", -15, "Someone else decides", new IsCondition(Of("decides"), "someone-else")),
             .. more,
         ];
 

@@ -328,7 +328,7 @@ public sealed record ProjectStageSet(string Stage, Guid? By) : DomainEvent
 }
 
 /// <summary>Somebody said who looks after a project.</summary>
-/// <param name="To">The user who looks after it from then on; null for nobody.</param>
+/// <param name="To">The user who takes it over; null for nobody.</param>
 /// <param name="By">The user who said so; null for a follow-through.</param>
 public sealed record ProjectGiven(Guid? To, Guid? By) : DomainEvent;
 

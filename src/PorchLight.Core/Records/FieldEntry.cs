@@ -32,7 +32,7 @@ public static class FieldEntry
             ),
             (FilesAnswer files, FieldKind.Files) when files.Files.Any(file => !context.Files.ContainsKey(file.Id)) => new EnteredValue(
                 null,
-                "One of the files is not here any more. Take it away, or add it once more."
+                "One of the files is not here any more. Remove it, or add it again."
             ),
             (TextsAnswer texts, FieldKind.SeveralOf) => Several(texts.Texts),
             (RowsAnswer rows, FieldKind.Rows) => Rows(rows, field, context, currency),

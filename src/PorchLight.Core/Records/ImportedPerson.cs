@@ -75,7 +75,7 @@ public sealed record ImportedPerson(
             )
                 standing = known;
             else
-                faults.Add(new ImportFault(said.Column, $"“{Short(said.Text)}” is no standing; they are taken in as a lead."));
+                faults.Add(new ImportFault(said.Column, $"“{Short(said.Text)}” is not a standing; they are imported as a lead."));
         }
 
         var tags = (Cell(ImportColumns.Tags)?.Text ?? "")

@@ -51,7 +51,7 @@ public static class VCards
             if (line.Length == 0)
                 continue;
             if (Property.Of(line) is not { } property)
-                return Faulty($"Line {number} is no line of a vCard. Please export the file once more.");
+                return Faulty($"Line {number} is not a line of a vCard. Please export the file again.");
             if (property is { Name: "BEGIN" } && property.Is("VCARD"))
             {
                 if (card is not null)
@@ -60,7 +60,7 @@ public static class VCards
             }
             else if (card is null)
             {
-                return Faulty($"Line {number} stands outside of a card. Please export the file once more.");
+                return Faulty($"Line {number} is outside a card. Please export the file again.");
             }
             else if (property is { Name: "END" } && property.Is("VCARD"))
             {
@@ -84,7 +84,7 @@ public static class VCards
         static VCardsRead Faulty(string sentence) => new(null, sentence);
 
         static string CutOff(int line) =>
-            $"The file is cut off: the card that begins in line {line} has no end. Nobody was brought in; please export it once more.";
+            $"The file is cut off: the card that begins in line {line} has no end. Nobody was imported; please export it again.";
     }
 
     /// <summary>A file of cards in version 4.0, lines folded at 75 octets and ended as the standard wants it.</summary>

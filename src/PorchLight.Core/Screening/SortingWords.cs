@@ -102,7 +102,7 @@ public static class SortingWords
         var scores = report.Inquiries.Select(one => one.Score).Order().ToList();
         return scores.Count < 4
             ? $"{scores.Count} past {(scores.Count == 1 ? "inquiry" : "inquiries")}, from {Number(scores[0])} to {Number(scores[^1])} points."
-            : $"{scores.Count} past inquiries, from {Number(scores[0])} to {Number(scores[^1])} points; the middle half lies between {Number(scores[scores.Count / 4])} and {Number(scores[scores.Count * 3 / 4])}.";
+            : $"{scores.Count} past inquiries, from {Number(scores[0])} to {Number(scores[^1])} points; the middle half is between {Number(scores[scores.Count / 4])} and {Number(scores[scores.Count * 3 / 4])}.";
     }
 
     private static int Percent(double share) => (int)Math.Round(share * 100, MidpointRounding.AwayFromZero);

@@ -85,7 +85,7 @@ public static class FormDifferences
         }
 
         if (IsReordered(older.Pages.Select(page => page.Key), newer.Pages.Select(page => page.Key)))
-            found.Add(new FormDifference("form", "The pages stand in another order."));
+            found.Add(new FormDifference("form", "The pages are in another order."));
     }
 
     private static void CompareItems(FormContent older, FormContent newer, List<FormDifference> found)
@@ -100,7 +100,7 @@ public static class FormDifferences
             else
                 found.AddRange(ItemDifferences.Between(was.Item, now.Item).Select(what => new FormDifference(key, $"{now.Name}: {what}.")));
             if (was is not null && was.Page != now.Page)
-                found.Add(new FormDifference(key, $"{now.Name} stands on another page."));
+                found.Add(new FormDifference(key, $"{now.Name} is on another page."));
         }
 
         foreach (var page in newer.Pages)
@@ -109,7 +109,7 @@ public static class FormDifferences
                 older.Pages.FirstOrDefault(other => other.Key == page.Key) is { } was
                 && IsReordered(was.Items.Select(item => item.Key), page.Items.Select(item => item.Key))
             )
-                found.Add(new FormDifference(page.Key, $"What stands on “{page.Title}” is in another order."));
+                found.Add(new FormDifference(page.Key, $"The order on “{page.Title}” has changed."));
         }
     }
 
@@ -127,7 +127,7 @@ public static class FormDifferences
 
         if (IsReordered(older.SendOffs.Select(sendOff => sendOff.Key), newer.SendOffs.Select(sendOff => sendOff.Key)))
             found.Add(new FormDifference("form", "The send-offs are tried in another order."));
-        Compare(older.DefaultSendOff, newer.DefaultSendOff, "The send-off for everybody else,");
+        Compare(older.DefaultSendOff, newer.DefaultSendOff, "The send-off for everyone else,");
 
         void Compare(SendOff was, SendOff now, string name)
         {

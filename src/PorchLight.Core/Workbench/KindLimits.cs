@@ -53,7 +53,7 @@ public static class KindLimits
                         rows.Least > 0 ? $"at least {rows.Least} rows" : null,
                         rows.Most != new ListKind([], "").Most ? $"at most {rows.Most} rows" : null,
                     ],
-                    SignatureKind signature => [.. Quoted(signature.Statement), signature.ForOthers ? "signing for somebody else" : null],
+                    SignatureKind signature => [.. Quoted(signature.Statement), signature.ForOthers ? "signing for someone else" : null],
                     AgreementKind agreement => Quoted(agreement.Statement),
                     LookUpKind { Show.Count: > 0 } => ["the list to look up in"],
                     WorkedOutKind worked =>

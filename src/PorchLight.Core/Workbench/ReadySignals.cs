@@ -102,10 +102,10 @@ public static class ReadySignals
         )
             yield return Ready("not-deciding", "Is not the one who decides", notThem, new FlagEffect());
         if (
-            questions.Find(Asks("working with somebody", "working with someone", "working with another", "other studio")) is
+            questions.Find(Asks("working with someone", "working with someone", "working with another", "other studio")) is
             { Kind: YesNoKind } elsewhere
         )
-            yield return Ready("has-somebody", "Already works with somebody else", new IsCondition(Of(elsewhere), "yes"), new FlagEffect());
+            yield return Ready("has-somebody", "Already works with someone else", new IsCondition(Of(elsewhere), "yes"), new FlagEffect());
         if (day is not null)
         {
             yield return service?.BookingWeeks is { } ahead
@@ -231,7 +231,7 @@ public static class ReadySignals
     private static Condition? Other(Question question) =>
         question.Kind is YesNoKind ? new IsCondition(Of(question), "no")
         : question.Kind is ChoiceKind { Several: false } choice
-        && choice.Options.Where(option => Says(option, "else", "somebody", "board", "committee", "my boss")).ToList()
+        && choice.Options.Where(option => Says(option, "else", "someone", "board", "committee", "my boss")).ToList()
             is { Count: > 0 } others
             ? IsAnyOf(question, others)
         : null;

@@ -20,7 +20,7 @@ public static class ScreeningDifferences
         var (was, now) = (before.Signals.ToLookup(signal => signal.Key), after.Signals.ToLookup(signal => signal.Key));
         return
         [
-            .. Number("Everybody starts with", before.Base, after.Base),
+            .. Number("Everyone starts with", before.Base, after.Base),
             .. Number($"{Fit.ComeIn.Say()} begins at", before.ComeInAt, after.ComeInAt),
             .. Number($"{Fit.NotNow.Say()} ends at", before.Floor, after.Floor),
             .. before.FlagLimit == after.FlagLimit
@@ -30,7 +30,7 @@ public static class ScreeningDifferences
                 was[signal.Key].FirstOrDefault() is { } old ? Changed(old, signal) : [$"New: {signal.Say()}."]
             ),
             .. before.Signals.Where(signal => !now.Contains(signal.Key)).Select(signal => $"Gone: {signal.Say()}."),
-            .. Order(before, now).SequenceEqual(Order(after, was)) ? Array.Empty<string>() : ["The signals stand in another order."],
+            .. Order(before, now).SequenceEqual(Order(after, was)) ? Array.Empty<string>() : ["The signals are in another order."],
         ];
 
         static IEnumerable<string> Order(ScreeningRules rules, ILookup<string, Signal> others) =>

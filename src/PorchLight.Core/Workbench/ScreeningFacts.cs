@@ -35,7 +35,7 @@ public sealed record ScreeningFacts(IReadOnlyDictionary<string, SignalFacts> Sig
         );
 
     private static string Say(ScreeningRules rules) =>
-        $"Everybody starts with {Points(rules.Base)}. {Fit.ComeIn.Say()} from {Points(rules.ComeInAt)}, {Fit.NotNow.Say()} under {rules.Floor:N0}, "
+        $"Everyone starts with {Points(rules.Base)}. {Fit.ComeIn.Say()} from {Points(rules.ComeInAt)}, {Fit.NotNow.Say()} under {rules.Floor:N0}, "
         + $"{Fit.TalkFirst.Say()} between them. {(rules.FlagLimit == 1 ? "One flag is" : $"{rules.FlagLimit} flags are")} enough for {Fit.NotNow.Say()}.";
 
     private static string Points(int points) => points is 1 or -1 ? $"{points} point" : $"{points:N0} points";

@@ -233,7 +233,7 @@ internal static class SettingsEndpoints
         await request.Body.CopyToAsync(body, cancellationToken);
         var bytes = body.ToArray();
         if (PictureKind(bytes) is not { } contentType)
-            return Problems.Unprocessable("This is no PNG, JPEG or WebP picture. Please save your logo as one of these.");
+            return Problems.Unprocessable("This is not a PNG, JPEG or WebP picture. Please save your logo as one of these.");
         await using var write = await db.WriteAsync(cancellationToken);
         var business = await db.Businesses.SingleAsync(cancellationToken);
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
@@ -283,7 +283,7 @@ internal static class SettingsEndpoints
             OpeningWords.Of(business.Hours),
             business.Promise,
             business.Promise.Deadline(now, business.Calendar) is { } deadline
-                ? $"Somebody who writes to you now is promised an answer {DeadlineWords.ToLead(deadline, now, business.Calendar)}."
+                ? $"Someone who writes to you now is promised an answer {DeadlineWords.ToLead(deadline, now, business.Calendar)}."
                 : "With these hours and closed days no answer can be promised: no working day comes within 400 days.",
             business.Lists,
             business.Welcome,

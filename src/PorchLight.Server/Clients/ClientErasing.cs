@@ -52,8 +52,8 @@ internal static class ClientErasing
                     .Select(one => one.Field)
                     .Distinct()
                     .CountAsync(cancellationToken),
-                "What stands in one field, with its history",
-                "What stands in {0} fields, with their history"
+                "One field, with its history",
+                "{0} fields, with their history"
             ),
             (await db.Notes.CountAsync(one => records.Contains(one.ClientId), cancellationToken), "One note", "{0} notes"),
             (
@@ -108,8 +108,8 @@ internal static class ClientErasing
                         ),
                 ],
                 [
-                    "The counts: that somebody sent a form, when, and how it was sorted",
-                    "Files you put into the records yourself; they stand among your files",
+                    "The counts: that someone sent a form, when, and how it was sorted",
+                    "Files you put into the records yourself; they are in your files",
                     "Messages that are in your own mailbox or theirs already, and backups you made",
                 ]
             )

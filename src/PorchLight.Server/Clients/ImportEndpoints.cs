@@ -20,7 +20,7 @@ namespace PorchLight.Server.Clients;
 /// <summary>Brings people in from a file of another program: look first, then bring in, and take back if need be.</summary>
 internal static class ImportEndpoints
 {
-    private const string Gone = "This import is not here any more. Please choose the file once more.";
+    private const string Gone = "This import is not here any more. Please choose the file again.";
     private const int SampleRows = 3;
 
     /// <param name="Encoding">What its bytes were taken for.</param>
@@ -211,7 +211,7 @@ internal static class ImportEndpoints
             return Problems.NotFound(Gone);
         var (table, fields, business) = (await tables.ReadAsync(db, id), await catalogues.ReadAsync(db), await db.BusinessAsync());
         if (column < 0 || column >= table.Headings.Count)
-            return Problems.NotFound("This file has no such column. Please choose the file once more.");
+            return Problems.NotFound("This file has no such column. Please choose the file again.");
         if (import.Plan.Targets[column].Length == 0)
         {
             var cells = table.Rows.Select(row => row[column]).ToList();
@@ -282,7 +282,7 @@ internal static class ImportEndpoints
         if (import.State == from)
             import.State = to;
         else if (import.State < to)
-            return Problems.Conflict("It is still running. Wait until everybody is here, then take it back.");
+            return Problems.Conflict("It is still running. Wait until it has finished, then undo it.");
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -24,7 +24,7 @@ internal static class PeopleFile
         if (string.IsNullOrWhiteSpace(text))
             return (null, encoding, "This file is empty.");
         if (text.Contains('\0'))
-            return (null, encoding, "This is no text. Please save the people as CSV or vCard, and choose that file.");
+            return (null, encoding, "This is not a text file. Please save the people as CSV or vCard, and choose that file.");
         var (table, fault) = text.TrimStart().StartsWith("BEGIN:VCARD", StringComparison.OrdinalIgnoreCase)
             ? VCards.Read(text) is var cards
                 ? (cards.People, cards.Fault)
@@ -44,7 +44,7 @@ internal static class PeopleFile
         if (PeopleTable.OpenQuote(text, separator) is { } line)
             return (
                 null,
-                $"The file is cut off, or a quotation mark is missing: a cell begins in line {line} and never ends. Nobody was brought in; please export it once more."
+                $"The file is cut off, or a quotation mark is missing: a cell begins in line {line} and never ends. Nobody was imported; please export it again."
             );
         using var csv = new CsvReader(
             new StringReader(text),

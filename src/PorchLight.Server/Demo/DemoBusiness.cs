@@ -179,7 +179,7 @@ internal sealed class DemoBusiness(
                 new Service("workshop", "A painting workshop", 420),
             ],
             [
-                new Source("past-client", "Through somebody you painted for"),
+                new Source("past-client", "Through someone you painted for"),
                 new Source("saw-one", "I saw one of your walls"),
                 new Source("search", "By searching"),
             ]

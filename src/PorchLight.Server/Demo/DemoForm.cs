@@ -161,7 +161,7 @@ internal static class DemoForm
                 ),
                 Points("budget-unsure", -5, "Does not know the budget yet", new DoesNotKnowCondition(Of("budget"))),
                 Points("decides", 20, "Decides about it", new IsCondition(Of("decides"), "me")),
-                Points("does-not-decide", -15, "Somebody else decides", new IsCondition(Of("decides"), "someone-else")),
+                Points("does-not-decide", -15, "Someone else decides", new IsCondition(Of("decides"), "someone-else")),
                 Points("referral", 12, "Found us through a past client", new IsCondition(Of("found"), "past-client")),
                 Points("hurry", -10, "Wants it within four weeks, our lead time is eight", new WithinNextDaysCondition(Of("wanted"), 28)),
             ]

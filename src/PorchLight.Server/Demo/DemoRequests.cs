@@ -88,7 +88,7 @@ internal static class DemoRequests
                             Prefill = new FromRecord(BuiltInFields.Phone.Key),
                             Width = ItemWidth.Half,
                         },
-                        new Passage("why", "We may only paint what somebody who may say so has allowed."),
+                        new Passage("why", "We may only paint what someone who may say so has allowed."),
                         new Question(
                             "leave",
                             "Leave to paint",

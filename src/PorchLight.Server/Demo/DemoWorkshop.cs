@@ -156,7 +156,7 @@ internal static class DemoWorkshop
                 )
                 {
                     TurnsAway = true,
-                    WaysForward = [new WayForward("Ask your youth centre", "Many of them have somebody who teaches spraying safely.")],
+                    WaysForward = [new WayForward("Ask your youth centre", "Many of them have someone who teaches spraying safely.")],
                 },
                 new SendOff(
                     "too-few",

@@ -68,9 +68,9 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
                 service => lists.Services.FirstOrDefault(one => one.Key == service)?.Name ?? "a service that is gone",
                 stage => lists.Stages.FirstOrDefault(one => one.Key == stage)?.Name ?? "a stage that is gone",
                 field => catalogue.Find(field)?.Label ?? "a field that is gone",
-                user => users.Find(one => one.Id == user)?.DisplayName ?? "somebody who has left",
+                user => users.Find(one => one.Id == user)?.DisplayName ?? "someone who has left",
                 other => others.Find(one => one.FollowThroughId.Value == other)?.Content.Name ?? "a follow-through that is gone",
-                webhook => webhooks.Find(one => one.Id.Value == webhook)?.Name ?? "one that is gone",
+                webhook => webhooks.Find(one => one.Id.Value == webhook)?.Name ?? "a deleted one",
                 condition => condition.Say(about, catalogue)
             ),
             new FollowThroughSurroundings(

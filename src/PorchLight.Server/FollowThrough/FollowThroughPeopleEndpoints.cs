@@ -130,7 +130,7 @@ internal static class FollowThroughPeopleEndpoints
         )
             return Problems.NotFound(FollowThroughEndpoints.Gone);
         if (version.Number != wanted.To)
-            return Problems.Conflict("Another version was put into force meanwhile. Look again what it changes.");
+            return Problems.Conflict("Another version has been put into force. Check again what it changes.");
         var runs = await db
             .Runs.Where(run => run.FollowThroughId == id && run.Active && wanted.Runs.Contains(run.Id))
             .ToListAsync(cancellationToken);

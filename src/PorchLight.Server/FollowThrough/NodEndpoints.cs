@@ -19,7 +19,7 @@ namespace PorchLight.Server.FollowThrough;
 /// <summary>The steps that wait for a person: read, edit, send, skip.</summary>
 internal static class NodEndpoints
 {
-    private const string NotWaiting = "This message does not wait any more. It was sent, skipped or cancelled meanwhile.";
+    private const string NotWaiting = "This message does not wait any more. It has been sent, skipped or cancelled.";
     private const string NoMessage = "This step sends no message; there is nothing to edit.";
     private const int LongestMessage = 20_000;
 
@@ -234,7 +234,7 @@ internal static class NodEndpoints
                 || !IsSamePerson(also, run)
                 || await engine.SkipAsync(also, other.Step, now, who.UserId()) is null
             )
-                return Problems.Conflict("The other step does not wait any more. Look at what stands here now, and send again.");
+                return Problems.Conflict("The other step does not wait any more. Look at what is here now, and send again.");
         }
 
         await write.SaveAsync(cancellationToken);
@@ -333,7 +333,7 @@ internal static class NodEndpoints
             await db.Runs.FindAsync([runId], cancellationToken) is not { } run
             || await engine.TakeSkipBackAsync(run, step, clock.GetCurrentInstant(), who.UserId()) is null
         )
-            return Problems.Conflict("This cannot be taken back any more: the run has gone on meanwhile.");
+            return Problems.Conflict("This cannot be taken back any more: the run has moved on.");
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -133,7 +133,7 @@ internal static class PlanTableEndpoints
             return (null, "This file is empty.");
         var lines = new List<PlanLine>();
         if (csv.GetFieldIndex("STEP", isTryGet: true) < 0)
-            return (null, "This is no plan table: it needs a column “Step”. Save the table first to see how it looks.");
+            return (null, "This is not a plan table: it needs a column “Step”. Save the table first to see how it looks.");
         while (csv.Read())
             lines.Add(
                 new PlanLine(

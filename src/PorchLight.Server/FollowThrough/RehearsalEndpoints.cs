@@ -168,10 +168,10 @@ internal static class RehearsalEndpoints
         if (id is null)
             return (new Subject(new PersonNameAnswer("Alex", "Example"), NoFacts.Instance, null, signatures), null);
         if (await db.Clients.FindAsync([id], cancellationToken) is not { } client)
-            return (null, Problems.NotFound("This client is not here any more. Choose somebody else."));
+            return (null, Problems.NotFound("This client is not here any more. Choose someone else."));
         var project = await db.Projects.FirstOrDefaultAsync(one => one.ClientId == id && one.IsLatest, cancellationToken);
         if (project is null)
-            return (null, Problems.Unprocessable("They have no project yet, and a follow-through is about one. Choose somebody else."));
+            return (null, Problems.Unprocessable("They have no project yet, and a follow-through is about one. Choose someone else."));
         var inquiry = await db
             .Inquiries.Where(one => one.ProjectId == project.Id)
             .OrderByDescending(one => one.Received)
@@ -224,7 +224,7 @@ internal static class RehearsalEndpoints
         var run = rehearsed.Run;
         var early = run.StoppedBy is null ? (int?)null : rows.FindIndex(row => row.Status == StepStatus.Cancelled);
         return new RehearsalView(
-            subject.Name?.Full ?? "somebody without a name",
+            subject.Name?.Full ?? "someone without a name",
             TimeWords.At(start, now, zone),
             business.Calendar.ToLocal(start),
             rows,

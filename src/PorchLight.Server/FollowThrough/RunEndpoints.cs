@@ -52,7 +52,7 @@ internal static class RunEndpoints
 {
     private const string Gone = "This run is not here any more.";
     private const int MostFailed = 100;
-    private const string GoneOn = "The run has gone on meanwhile. Look again where it stands.";
+    private const string GoneOn = "The run has moved on. Check where it is now.";
 
     /// <param name="FollowThroughId">What is started.</param>
     /// <param name="ProjectId">The piece of work it is about.</param>

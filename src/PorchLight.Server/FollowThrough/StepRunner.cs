@@ -359,7 +359,7 @@ internal sealed class StepRunner(
     private async Task<Guid> WorksHereAsync(Guid user) =>
         await db.Users.AnyAsync(one => one.Id == user)
             ? user
-            : throw new StepFailedException("Who was meant does not work here any more. Change the step to somebody who does.");
+            : throw new StepFailedException("The person meant no longer works here. Choose someone else in the step.");
 
     private async Task<Project> ProjectAsync(RunContext context) =>
         context.Run.ProjectId is { } project

@@ -131,7 +131,7 @@ internal sealed class RunWithPerson
     public required string? MailedTo { get; init; }
 
     /// <summary>What to call them in a list.</summary>
-    public string Name => Client?.Name ?? MailedTo ?? "Somebody who left a form";
+    public string Name => Client?.Name ?? MailedTo ?? "Someone who left a form";
 
     /// <summary>Their address; empty where they left none.</summary>
     public string Address => Client?.Email ?? MailedTo ?? "";

@@ -118,7 +118,7 @@ internal static class ListCsv
         }
         catch (Exception failure) when (failure is CsvHelperException or DecoderFallbackException)
         {
-            return Refuse("This is no CSV file in UTF-8 that we can read. Please save it as “CSV UTF-8” and try again.");
+            return Refuse("This is not a CSV file in UTF-8. Please save it as “CSV UTF-8” and try again.");
         }
     }
 

@@ -96,7 +96,7 @@ internal static class VersionEndpoints
             return TypedResults.NoContent();
         if (form.DraftRevision != seen.Revision)
             return Problems.Conflict(
-                "The working copy was changed in another window meanwhile. Look at what changed, and bring the version back if you still want it."
+                "The working copy was changed in another window. Look at what changed, and bring the version back if you still want it."
             );
         form.Draft = content;
         form.DraftRevision++;

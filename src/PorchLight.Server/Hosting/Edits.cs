@@ -48,7 +48,7 @@ internal static class Edits
 
     private static ProblemHttpResult Refuse(IReadOnlyList<Clash> clashes) =>
         TypedResults.Problem(
-            "This was changed in another window meanwhile. Choose what shall stand; nothing of yours is lost.",
+            "This was changed in another window. Choose what to keep; nothing of yours is lost.",
             statusCode: StatusCodes.Status409Conflict,
             extensions: new Dictionary<string, object?> { ["clashes"] = clashes }
         );

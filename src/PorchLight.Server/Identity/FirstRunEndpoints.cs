@@ -45,7 +45,7 @@ internal static class FirstRunEndpoints
             return Problems.Unfinished(
                 new Finding(
                     "key",
-                    "This key does not fit. It stands in the terminal where Porch Light was started, and in the file first-run-key of the data folder."
+                    "This key does not fit. You will find it in the terminal where you started Porch Light, and in the file first-run-key in the data folder."
                 )
             );
         var card = first.Business.Normalise();

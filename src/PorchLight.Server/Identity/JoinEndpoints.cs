@@ -74,7 +74,7 @@ internal static class JoinEndpoints
         if (invite.UserId is null)
         {
             if (!(await users.CreateAsync(user, joining.Password)).Succeeded)
-                return Problems.Conflict("Somebody with this e-mail address is with your business already.");
+                return Problems.Conflict("Someone with this e-mail address already works here.");
             await users.AddToRoleAsync(user, invite.Role);
         }
         else

@@ -15,7 +15,7 @@ namespace PorchLight.Server.Identity;
 internal static class PeopleEndpoints
 {
     private const string Gone = "This person is not here any more.";
-    private const string LastOwner = "This is the only owner. Make somebody else an owner first.";
+    private const string LastOwner = "This is the only owner. Make someone else an owner first.";
 
     internal sealed record PeopleView(IReadOnlyList<UserRow> Users, IReadOnlyList<InviteRow> Invites);
 
@@ -131,7 +131,7 @@ internal static class PeopleEndpoints
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
         await using var write = await db.WriteAsync(cancellationToken);
         if (await users.FindByEmailAsync(email) is not null)
-            return Problems.Conflict("Somebody with this e-mail address is with your business already.");
+            return Problems.Conflict("Someone with this e-mail address already works here.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));

@@ -42,7 +42,7 @@ internal static class SignInEndpoints
     public static Guid UserId(this ClaimsPrincipal who) => Guid.Parse(who.FindFirstValue(ClaimTypes.NameIdentifier)!);
 
     public static string DisplayName(this ClaimsPrincipal who) =>
-        who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Somebody";
+        who.FindFirstValue(ClaimTypes.GivenName) ?? who.Identity?.Name ?? "Someone";
 
     private static async Task<Ok<Session>> ShowAsync(
         HttpContext http,

@@ -80,7 +80,7 @@ internal static class InquiryStageEndpoints
             var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;
             if (move.From is { } from && project.Stage != from && project.Stage != move.Stage)
                 return Problems.Conflict(
-                    $"Somebody moved it to “{list.GetValueOrDefault(project.Stage)?.Name ?? project.Stage}” meanwhile. Nothing was moved; look at it once more."
+                    $"Someone moved it to “{list.GetValueOrDefault(project.Stage)?.Name ?? project.Stage}”. Nothing was moved; look at it again."
                 );
             if (stage.Kind == StageKind.Parked && inquiry is { PromiseStopped: null, PromisedBy: { } deadline })
             {
@@ -109,5 +109,5 @@ internal static class InquiryStageEndpoints
     }
 
     private static async Task<string> NameAsync(PorchDb db, Inquiry inquiry, CancellationToken cancellationToken) =>
-        (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))?.Name ?? "Somebody";
+        (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))?.Name ?? "Someone";
 }

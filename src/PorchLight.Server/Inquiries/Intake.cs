@@ -137,10 +137,7 @@ internal sealed class Intake(
                 "This page was sent already in another window. Please reload it and send again; your answers stay in this browser."
             );
         if (await FilesAreGoneAsync(checkedOut, cancellationToken))
-            return Refuse(
-                StatusCodes.Status409Conflict,
-                "One of the files is not here any more. Please look at them once more and send again."
-            );
+            return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please check them and send again.");
 
         var received = await ReceiveAsync(target, checkedOut, business, sending, sender, came, now, cancellationToken);
         await write.SaveAsync(cancellationToken);

@@ -178,7 +178,7 @@ internal static class SavedDraftEndpoints
                 (
                     "address",
                     mayFollowUp
-                        ? "We write to you once more should you not come back, and use this address for nothing else."
+                        ? "We will write to you once more if you do not come back, and use this address for nothing else."
                         : "We use this address for nothing else."
                 )
             )

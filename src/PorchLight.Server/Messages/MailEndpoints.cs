@@ -18,7 +18,7 @@ namespace PorchLight.Server.Messages;
 internal static class MailEndpoints
 {
     internal const string GoneAlready = "It has gone already and cannot be taken back.";
-    private const string NotStuck = "This message is not stuck any more. Somebody decided about it meanwhile.";
+    private const string NotStuck = "This message is not stuck any more. Someone has already decided about it.";
 
     /// <param name="Perhaps">Whether it may have arrived; else it surely did not.</param>
     internal sealed record StuckRow(Id<OutgoingMail> Id, string Name, string Subject, bool Perhaps, string Why, string Written);

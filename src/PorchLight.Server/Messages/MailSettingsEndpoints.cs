@@ -126,9 +126,7 @@ internal static class MailSettingsEndpoints
                 clock.GetCurrentInstant()
             );
             await write.SaveAsync(cancellationToken);
-            return TypedResults.Ok(
-                new TestResult(true, "Mail stays in this program for now. Look into the practice mail: the test message lies there.")
-            );
+            return TypedResults.Ok(new TestResult(true, "Mail stays in this program for now. The test message is in the practice mail."));
         }
 
         var message = SmtpCarrier.Compose(

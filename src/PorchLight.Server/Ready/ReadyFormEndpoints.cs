@@ -190,7 +190,7 @@ internal static partial class ReadyFormEndpoints
             : Unknown().Match(unfit.Message) is { Success: true } unknown ? $"there is no “{unknown.Groups[1].Value}”"
             : unfit is JsonException { InnerException: JsonException } or JsonException { Path: null or "$" } ? "it is not JSON"
             : "the value is of another kind than the schema says";
-        return $"This file is no form we can read: {(place is null ? why : $"at {place} {why}")}.";
+        return $"This is not a form we can read: {(place is null ? why : $"at {place} {why}")}.";
     }
 
     [GeneratedRegex("missing required properties including: (.+?)\\.?( Path|$)")]

@@ -188,7 +188,7 @@ internal static class ClientEdits
         if (!Equals(people, wanted.People))
             return Edits.Clashing(ClientPeople.Field.Key, people, wanted.People);
         if (MainContact.HandedTo(wanted.Person, onFile) is not { } values)
-            return Problems.Unprocessable("Whoever is the main contact needs a name. Write it down first.");
+            return Problems.Unprocessable("The main contact needs a name. Add it first.");
         var written = values.Select(value => new FieldEdit(value.Key, onFile.GetValueOrDefault(value.Key), value.Value)).ToList();
         foreach (var edit in written)
         {
@@ -292,7 +292,7 @@ internal static class ClientEdits
         if (await db.Notes.SingleOrDefaultAsync(one => one.Id == note && one.ClientId == id, cancellationToken) is not { } stored)
             return Problems.NotFound("This note is not here any more.");
         if (stored.InquiryId is not null)
-            return Problems.Conflict("This note is an answer somebody gave, and stays. Change its words if they are wrong.");
+            return Problems.Conflict("This note is an answer someone gave, so it stays. Change its words if they are wrong.");
         db.Notes.Remove(stored);
         (await db.Clients.FindAsync([id], cancellationToken))!.IsUnindexed = true;
         await write.SaveAsync(cancellationToken);

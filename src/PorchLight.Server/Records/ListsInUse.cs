@@ -39,7 +39,7 @@ internal sealed class ListsInUse(PorchDb db, RecordWriter writer) : IListsInUse
                 [
                     new Finding(
                         "stages",
-                        $"Projects stand in “{stage.Name}”; whether it closes them cannot change any more. Make another stage, and move them there."
+                        $"There are projects in “{stage.Name}”, so whether it closes them cannot change. Make another stage, and move them there."
                     ),
                 ];
         }

@@ -94,14 +94,14 @@ internal static class Timeline
                 .Title;
 
         return happened => new EventNames(
-            happened.ClientId is { } client ? clients.GetValueOrDefault(client, "Somebody")
+            happened.ClientId is { } client ? clients.GetValueOrDefault(client, "Someone")
                 : happened.MailId is { } mail ? addresses[mail]
-                : "Somebody",
+                : "Someone",
             happened.What is InquiryReceived received ? titles[(received.Form, received.Version)] : "",
             Content(happened)?.Name ?? "",
             step => Content(happened)?.AllSteps.FirstOrDefault(one => one.Key == step)?.Name ?? step,
             stage => stages.FirstOrDefault(one => one.Key == stage)?.Name ?? stage,
-            user => users.GetValueOrDefault(user, "Somebody")
+            user => users.GetValueOrDefault(user, "Someone")
         );
 
         FollowThroughContent? Content(LoggedEvent happened) => happened.RunId is { } run ? runs.GetValueOrDefault(run) : null;

@@ -33,7 +33,7 @@ internal static class ValueSources
                         ValueOrigin.Merged => $"{value.By}, from another record of theirs",
                         ValueOrigin.Imported => $"{value.By}, from a file",
                         ValueOrigin.Unsubscribed => $"{value.By}, by the link in a message",
-                        ValueOrigin.FollowThrough => $"by itself, “{value.By}”",
+                        ValueOrigin.FollowThrough => $"automatically, “{value.By}”",
                         _ => value.By,
                     },
                     null

@@ -130,7 +130,7 @@ internal sealed class Backup(DataFolder folder, TimeProvider time)
             return new CommandResult(
                 true,
                 $"Restored the backup of {manifest.Made:uuuu'-'MM'-'dd HH':'mm':'ss} UTC: {contents}."
-                    + (aside is null ? "" : $" What was there before stands in {aside}.")
+                    + (aside is null ? "" : $" What was there before is in {aside}.")
             );
         }
         finally

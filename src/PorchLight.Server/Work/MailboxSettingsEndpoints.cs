@@ -162,7 +162,7 @@ internal static class MailboxSettingsEndpoints
         {
             await reader.ReadAsync(imap, tokens.Open(imap.PasswordSealed), null, (_, _) => Task.CompletedTask, cancellationToken);
             return TypedResults.Ok(
-                new MailboxTest(true, "The mailbox can be read. What people on file write from now on comes in by itself.")
+                new MailboxTest(true, "The mailbox can be read. Mail from people on file is brought in automatically from now on.")
             );
         }
         catch (MailboxException failure)

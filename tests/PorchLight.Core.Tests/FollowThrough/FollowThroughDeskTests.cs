@@ -74,7 +74,7 @@ public sealed class FollowThroughDeskTests
         Say(new InquiryStart(Wall, [Fit.TalkFirst, Fit.ComeIn])).ShouldBe("“A wall to paint” comes in as Come in or Talk first");
         Say(new InquiryStart(null, []) { Service = "mural", Condition = PlayedFacts.True })
             .ShouldBe("an inquiry comes in for mural, if the budget is large");
-        Say(new StageStart(["booked", "under-way"])).ShouldBe("a project comes to Booked or Under way");
+        Say(new StageStart(["booked", "under-way"])).ShouldBe("a project reaches Booked or Under way");
         Say(new BookedStart()).ShouldBe("they book a meeting");
         Content([]).SayStops(Names).ShouldBe("they reply, they book or the stage moves on");
         When(Anchor.PreviousSettled, 3, TimeUnit.Days).ShouldBe("three days after the one before");
@@ -86,8 +86,7 @@ public sealed class FollowThroughDeskTests
         Does(new MakeTask("Measure", 2, Maren)).ShouldBe("a task: “Measure”, to be done within two working days by Maren");
         Does(new MoveStage("parked", 90)).ShouldBe("the stage moves to Parked for 90 days");
         Does(new FillField("project.start", null)).ShouldBe("“Start” is set to that day");
-        Does(new HandOverProject(Maren, KeepWatching: true))
-            .ShouldBe("Maren looks after it from then on; whoever did before keeps watching");
+        Does(new HandOverProject(Maren, KeepWatching: true)).ShouldBe("Maren takes it over; the person before keeps watching");
         Does(new PostToChat("A wall!")).ShouldBe("a line in the team chat: “A wall!”");
         Does(new CallWebhook(Board)).ShouldBe("the webhook “Board” is called");
         Does(new TellTeam([Maren], "helper@example.com", "A wall", "")).ShouldBe("Maren and helper@example.com are told: “A wall”");
@@ -103,7 +102,7 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new SendMessage(new MessageTemplate(" ", [])))).ShouldContain("needs a subject");
         Only(Step("a", new SendMessage(new MessageTemplate("Hello", [new TextPart("t", " ")])))).ShouldContain("says nothing");
         Only(Step("a", new MoveStage("gone"))).ShouldContain("Choose the stage");
-        Only(Step("a", new MoveStage("booked", 3))).ShouldContain("Only a stage where nothing happens");
+        Only(Step("a", new MoveStage("booked", 3))).ShouldContain("Only a parked stage");
         Only(Step("a", new FillField("client.company", null))).ShouldContain("Only a field for dates");
         Only(Step("a", new FillField("client.email", new TextAnswer("a@bakes.example")))).ShouldContain("cannot write into this field");
         Only(Step("a", new HandOverProject(Guid.NewGuid()))).ShouldContain("Choose who looks after it");
@@ -158,7 +157,7 @@ public sealed class FollowThroughDeskTests
                 "“b”: a message: “Other words”; before, a message: “Hello”.",
                 "New: “d”, right after the one before.",
                 "Gone: “a”.",
-                "The steps stand in another order.",
+                "The steps are in another order.",
                 "It ends if they reply.",
                 "A nod waits seven days instead of 14.",
                 "What follows a late nod keeps its day.",

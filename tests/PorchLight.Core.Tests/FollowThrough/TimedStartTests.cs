@@ -135,7 +135,7 @@ public sealed class TimedStartTests
     [Fact]
     public void Who_left_a_form_can_be_sent_one_mail_with_their_link_and_nothing_that_needs_a_client()
     {
-        Found(Mail("one", "Here: {link}"), Step("chat", new PostToChat("Somebody left"))).ShouldBeEmpty();
+        Found(Mail("one", "Here: {link}"), Step("chat", new PostToChat("Someone left"))).ShouldBeEmpty();
         Found(Mail("one", "Here.")).ShouldHaveSingleItem().ShouldContain("Set the link");
         Found(Mail("one", "Here: {link}"), Mail("two", "And: {link}")).ShouldHaveSingleItem().ShouldContain("one mail at most");
         Found(Step("text", new SendMessage(Words("{link}")) { Channel = Channel.Text }))
@@ -157,7 +157,7 @@ public sealed class TimedStartTests
     [Fact]
     public void What_starts_it_reads_as_a_sentence()
     {
-        Say(new LeftUnfinishedStart(null, 1)).ShouldBe("somebody leaves a form half-finished and is away for one hour");
+        Say(new LeftUnfinishedStart(null, 1)).ShouldBe("someone leaves a form half-finished and is away for one hour");
         Say(new ProjectDateStart("project.start", -7)).ShouldBe("seven days are left to the day of “Start”");
         Say(new ProjectDateStart("project.start", 1)).ShouldBe("one day has passed since the day of “Start”");
         Say(new YearlyDateStart("client.born", 0)).ShouldBe("the day of “Birth date” comes, each year");

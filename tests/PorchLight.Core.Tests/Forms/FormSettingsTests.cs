@@ -38,8 +38,8 @@ public sealed class FormSettingsTests
     public void How_the_light_stands_is_said_with_its_day_or_its_number()
     {
         May.Say(LightState.On, 2).ShouldBe("The light is on until 31 May 2027, 2 of 3 answers are in.");
-        May.Say(LightState.NotYetOpen, 0).ShouldBe("The light goes on by itself on 1 May 2027.");
-        May.Say(LightState.Full, 3).ShouldBe("The light went off by itself: 3 answers came in, and 3 are taken.");
+        May.Say(LightState.NotYetOpen, 0).ShouldBe("The light turns on automatically on 1 May 2027.");
+        May.Say(LightState.Full, 3).ShouldBe("The light turned off automatically: 3 answers came in, and 3 are taken.");
         new FormSettings().Say(LightState.On, 9).ShouldBe("The light is on.");
     }
 
@@ -78,7 +78,7 @@ public sealed class FormSettingsTests
     [Theory]
     [InlineData(false, 3, true, null)]
     [InlineData(true, 300, true, "A field that people do not see")]
-    [InlineData(false, 2, true, "faster than a person")]
+    [InlineData(false, 2, true, "very fast")]
     [InlineData(false, 3, false, "short check")]
     public void What_looks_like_a_programs_doing_is_said_so_that_a_person_can_send_after_all(
         bool trap,
@@ -92,7 +92,7 @@ public sealed class FormSettingsTests
             says switch
             {
                 null => "nothing",
-                "faster than a person" => "That was faster than a person writes.",
+                "very fast" => "That was very fast.",
                 "short check" => "Your browser has not finished the short check",
                 _ => says,
             }

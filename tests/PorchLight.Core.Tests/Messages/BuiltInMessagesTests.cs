@@ -20,8 +20,8 @@ public sealed class BuiltInMessagesTests
     [Theory]
     [InlineData("Here: {link}", null)]
     [InlineData("Here: {link|later}", null)]
-    [InlineData("Here: the link", "Set “The link” into the text; without it the message is no good.")]
-    [InlineData("Here: {Link}", "Set “The link” into the text; without it the message is no good.")]
+    [InlineData("Here: the link", "Set “The link” into the text; the message does not work without it.")]
+    [InlineData("Here: {Link}", "Set “The link” into the text; the message does not work without it.")]
     [InlineData(" ", "The message says nothing yet.")]
     public void What_it_is_for_has_to_stand_in_it(string text, string? wrong) =>
         BuiltInMessages.Find(BuiltInMessage.OpenAgain).Check(new MessageTemplate("Open", [new TextPart("t", text)])).ShouldBe(wrong);

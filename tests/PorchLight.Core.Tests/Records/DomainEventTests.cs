@@ -16,27 +16,27 @@ public sealed class DomainEventTests
         Say(new AnswersLanded(0, 0, 2)).ShouldBe("2 answers differ from what is on file, for you to settle.");
         Say(new AnswersLanded(0, 0, 0)).ShouldBe("Nothing new was written into the records.");
         Say(new NodAsked("first", 1)).ShouldBe("“First follow-up” waits for your nod, with one gap to fill.");
-        Say(new MessageSent("Thank you", "thanks", null)).ShouldBe("“Thank you” was sent by itself.");
+        Say(new MessageSent("Thank you", "thanks", null)).ShouldBe("“Thank you” was sent automatically.");
         Say(new SkipTakenBack("first", Maren)).ShouldBe("Maren took it back: “First follow-up” waits again.");
         Say(new MessageNotSent("Thank you")).ShouldBe("“Thank you” was not sent: Tilda left no e-mail address.");
         Say(new MessageSent("Hello", null, Maren)).ShouldBe("Maren sent “Hello”.");
         Say(new DeliveryFailed("Hello", "The mailbox is full.")).ShouldBe("“Hello” could not be delivered to Tilda: The mailbox is full.");
         Say(new PerhapsDelivered("Hello")).ShouldBe("“Hello” to Tilda was perhaps sent; please look.");
-        Say(new DeliverySettled("Hello", true, Maren)).ShouldBe("Maren sends “Hello” once more.");
+        Say(new DeliverySettled("Hello", true, Maren)).ShouldBe("Maren sends “Hello” again.");
         Say(new DeliverySettled("Hello", false, Maren)).ShouldBe("Maren looked, and leaves “Hello” as it is.");
         Say(new ProjectStageSet("wall", Maren)).ShouldBe("Maren set the stage to On the wall.");
         Say(new ProjectClosed(Maren, "gone")).ShouldBe("Maren closed a project: gone.", "a stage that was taken away keeps its key");
         Say(new ProjectClosed(Maren)).ShouldBe("Maren closed a project.");
         Say(new ProjectGiven(Maren, Maren)).ShouldBe("Maren looks after a project now.");
-        Say(new ProjectGiven(Guid.NewGuid(), Maren)).ShouldBe("Maren gave a project to Somebody.");
+        Say(new ProjectGiven(Guid.NewGuid(), Maren)).ShouldBe("Maren gave a project to Someone.");
         Say(new TaskDone("Order the gold leaf", Maren)).ShouldBe("Maren did “Order the gold leaf”.");
         Say(new RunStopped(RunEnd.Replied, 3)).ShouldBe("“After an inquiry” stopped because Tilda answered; 3 steps cancelled.");
         Say(new ProjectStageSet("wall", null)).ShouldBe("A follow-through set the stage to On the wall.");
-        Say(new StepDone("first", null)).ShouldBe("“First follow-up” was done by itself.");
+        Say(new StepDone("first", null)).ShouldBe("“First follow-up” was done automatically.");
         Say(new StepDone("first", Maren)).ShouldBe("Maren had “First follow-up” done.");
         Say(new WaitedInVain("first")).ShouldBe("The time of “First follow-up” was over.");
         Say(new RunMoved(3, Maren)).ShouldBe("Maren moved Tilda to version 3 of “After an inquiry”.");
-        Say(new MessageMoved("first")).ShouldBe("“First follow-up” waits until another day: Tilda was sent one message by itself today.");
+        Say(new MessageMoved("first")).ShouldBe("“First follow-up” waits until another day: Tilda was sent one automatic message today.");
         Say(new RunStopped(RunEnd.Booked, 0)).ShouldBe("“After an inquiry” stopped because Tilda booked; nothing was pending.");
     }
 
@@ -84,7 +84,7 @@ public sealed class DomainEventTests
                 "After an inquiry",
                 step => step == "first" ? "First follow-up" : step,
                 stage => stage == "wall" ? "On the wall" : stage,
-                user => user == Maren ? "Maren" : "Somebody"
+                user => user == Maren ? "Maren" : "Someone"
             )
         );
 }

@@ -34,7 +34,8 @@ public sealed class NameMatchTests
                 }
             );
 
-    private static readonly Gen<string> Words = RandomForms.Pick("a", "ab", "b", "ba", "aab")
+    private static readonly Gen<string> Words = RandomForms
+        .Pick("a", "ab", "b", "ba", "aab")
         .Array[1, 3]
         .Select(words => string.Join(' ', words));
 }

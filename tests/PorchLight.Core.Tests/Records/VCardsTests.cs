@@ -115,7 +115,7 @@ public sealed class VCardsTests
         "The file is cut off: the card that begins in line 5 has no end."
     )]
     [InlineData("BEGIN:VCARD\nFN:Ada\nBEGIN:VCARD\nFN:Oskar\nEND:VCARD", "The file is cut off: the card that begins in line 1 has no end.")]
-    [InlineData("Name;E-mail", "Line 1 is no line of a vCard.")]
+    [InlineData("Name;E-mail", "Line 1 is not a line of a vCard.")]
     [InlineData("BEGIN:VCARD\nVERSION:2.1\nEND:VCARD", "These cards are of an old kind (vCard 2.1).")]
     [InlineData("\n", "There is nobody in this file.")]
     public void What_cannot_be_read_is_said_and_nobody_is_taken(string text, string begins)

@@ -84,9 +84,9 @@ public sealed class FormDifferenceTests
     [Fact]
     public void Moving_is_no_deleting_and_adding()
     {
-        Said(Before with { Pages = [Before.Pages[1], Before.Pages[0]] }).ShouldBe(["The pages stand in another order."]);
+        Said(Before with { Pages = [Before.Pages[1], Before.Pages[0]] }).ShouldBe(["The pages are in another order."]);
         Said(Before with { Pages = [Before.Pages[0] with { Items = [Colour, Wall] }, Before.Pages[1]] })
-            .ShouldBe(["What stands on “You” is in another order."]);
+            .ShouldBe(["The order on “You” has changed."]);
         Said(Before with { Pages = [Before.Pages[0] with { Items = [Wall] }, Before.Pages[1] with { Items = [Colour, Width] }] })
             .ShouldBe(["Question 2 stands on another page."]);
         Said(
@@ -119,7 +119,7 @@ public sealed class FormDifferenceTests
         Said(Before with { SendOffs = [notNow], Cover = new Cover("Welcome"), Review = true })
             .ShouldBe(["The cover is new.", "Answers are looked over before they are sent.", "The send-off “Not for us” is new."]);
         Said(Before with { DefaultSendOff = Before.DefaultSendOff with { Text = "Thanks!" } })
-            .ShouldBe(["The send-off for everybody else, “Thank you” was rewritten."]);
+            .ShouldBe(["The send-off for everyone else, “Thank you” was rewritten."]);
         FormDifferences
             .Between(Before with { SendOffs = [notNow] }, Before with { SendOffs = [notNow with { When = null, Title = "Not this time" }] })
             .Select(one => one.Sentence)

@@ -22,7 +22,7 @@ public sealed class ReadySignalsTests
     private static readonly FormContent Form = OnePage(
         Budget,
         new Question("who", "Who decides about it?", new ChoiceKind([new Option("me", "I do"), new Option("board", "A committee")])),
-        new Question("with", "Are you working with somebody on it already?", new YesNoKind()),
+        new Question("with", "Are you working with someone on it already?", new YesNoKind()),
         Wanted,
         new Question("permit", "Do you have the permission?", new YesNoKind()),
         new Question(

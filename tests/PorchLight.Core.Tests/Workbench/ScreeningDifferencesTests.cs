@@ -31,7 +31,7 @@ public sealed class ScreeningDifferencesTests
     public void Another_order_is_a_difference()
     {
         var (one, other) = (Asks("s"), Asks("xs") with { Key = "other" });
-        ScreeningDifferences.Say(Rules(one, other), Rules(other, one), TwoAlike, Fields).ShouldBe(["The signals stand in another order."]);
+        ScreeningDifferences.Say(Rules(one, other), Rules(other, one), TwoAlike, Fields).ShouldBe(["The signals are in another order."]);
     }
 
     [Fact]

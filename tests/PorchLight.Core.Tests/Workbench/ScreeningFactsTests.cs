@@ -28,7 +28,7 @@ public sealed class ScreeningFactsTests
     public void The_scale_is_said_in_words() =>
         Facts()
             .Scale.ShouldBe(
-                "Everybody starts with 20 points. Come in from 50 points, Not now under 10, Talk first between them. 2 flags are enough for Not now."
+                "Everyone starts with 20 points. Come in from 50 points, Not now under 10, Talk first between them. 2 flags are enough for Not now."
             );
 
     [Fact]

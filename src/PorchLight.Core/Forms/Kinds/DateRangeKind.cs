@@ -67,7 +67,7 @@ public sealed record DateRangeKind(DateLimits? Limits = null, bool OrMonth = fal
             : answer;
 
     internal override string? Check(DateRangeAnswer answer, LocalDate today) =>
-        answer.To < answer.From ? "The last day lies before the first one. Please change one of them."
+        answer.To < answer.From ? "The last day is before the first one. Please change one of them."
         : answer.Roughly && !OrMonth ? "Please choose two days."
         : Limits?.Outside(answer.Roughly ? answer.To : answer.From, answer.Roughly ? answer.From : answer.To, today);
 

@@ -48,7 +48,7 @@ public sealed record PeopleKind(
                 rows[index].GetValueOrDefault(NameKey).Answer is PersonNameAnswer name
                 && !seen.Add((name.Full.ToUpperInvariant(), BornKey is null ? null : rows[index].GetValueOrDefault(BornKey).Answer))
             )
-                yield return (index, NameKey, $"{name.Full} is in this list already. Is this somebody else of the same name?");
+                yield return (index, NameKey, $"{name.Full} is in this list already. Is this someone else of the same name?");
         }
     }
 }

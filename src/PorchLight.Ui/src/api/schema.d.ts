@@ -8674,7 +8674,7 @@ export interface components {
             field: string;
             value: null | components["schemas"]["Answer"];
         };
-        /** @description Gives the project to somebody who looks after it from then on. */
+        /** @description Gives the project to somebody who takes it over. */
         StepActionHandOverProject: {
             /** @enum {string} */
             kind: "handOver";

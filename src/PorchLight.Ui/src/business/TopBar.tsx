@@ -158,7 +158,7 @@ function SkipAhead() {
           ["tomorrowMorning", "To tomorrow, 09:00"],
           [
             "nextStep",
-            clock.data?.nextStep ? `To the next step, ${clock.data.nextStep}` : "To the next step (none is planned)",
+            clock.data?.nextStep ? `To the next step, ${clock.data.nextStep}` : "To the next step (none planned)",
           ],
         ] as const
       ).map(([to, words]) => (

@@ -16,7 +16,7 @@ export const boxLook = `w-full ${controlLook}`;
 
 interface FieldWords {
   label: string;
-  /** A line that helps, between label and field. */
+  /** Help text, between label and field. */
   help?: string;
   /** What has to be put right. */
   error?: string;

@@ -272,7 +272,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
 /** What is left to put right, once some of it is; null before. */
 function mended(total: number, left: number): string | null {
   if (left === total) return null;
-  if (left === 0) return "That is all changed now. You can go on.";
+  if (left === 0) return "All changed. You can continue.";
   return left === 1 ? "One answer still needs another look." : `${left} answers still need another look.`;
 }
 

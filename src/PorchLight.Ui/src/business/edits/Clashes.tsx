@@ -31,8 +31,7 @@ export function Clashes({ clashes, nameOf, say, onChoose }: Props) {
     >
       <h2 className="text-[1.07rem]">Changed in two windows</h2>
       <p className="mb-3">
-        Somebody changed the same words meanwhile, perhaps you in another window. Nothing is overwritten before you
-        choose.
+        Someone has changed the same words, perhaps you in another window. Nothing is overwritten until you choose.
       </p>
       <ul className="grid gap-4">
         {clashes.map((clash) => (
@@ -40,9 +39,9 @@ export function Clashes({ clashes, nameOf, say, onChoose }: Props) {
             <h3 className="mb-1 font-body font-semibold">{nameOf(clash.place)}</h3>
             <div className="grid gap-3 sm:grid-cols-2">
               <Side
-                title="Stored now"
+                title="Saved now"
                 words={say?.(clash.theirs) ?? inWords(clash.theirs)}
-                action="Take what is stored"
+                action="Use the saved version"
                 onChoose={() => onChoose(clash, "theirs")}
               />
               <Side

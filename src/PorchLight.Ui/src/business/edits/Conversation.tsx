@@ -14,8 +14,8 @@ const sorts: Record<Schemas["MessageSort"], string> = {
   ours: "You wrote",
   byItself: "Sent automatically",
   theirs: "They wrote",
-  automatic: "An automatic answer, no reply",
-  cameBack: "Came back",
+  automatic: "Automatic reply",
+  cameBack: "Returned undelivered",
 };
 
 const shownAtFirst = 4;
@@ -38,13 +38,13 @@ export function Conversation({ client }: { client: string }) {
       ) : (
         view.to && (
           <p className="mb-3">
-            <Button onClick={() => setWriting(true)}>{view.answers ? "Answer" : "Write to them"}</Button>
+            <Button onClick={() => setWriting(true)}>{view.answers ? "Answer" : "Write a message"}</Button>
           </p>
         )
       )}
       {view.messages.length === 0 && (
         <p className="text-slate">
-          {view.to ? "Nothing was written yet." : "They left no e-mail address. Add one to write to them."}
+          {view.to ? "No messages yet." : "They left no e-mail address. Add one to write to them."}
         </p>
       )}
       <ol className="grid gap-2">

@@ -14,7 +14,7 @@ const rowWords: Record<Schemas["RowChange"], string> = {
   same: "as it is",
   added: "is new",
   changed: "has changed",
-  corrected: "perhaps the same one, corrected",
+  corrected: "perhaps the same, corrected",
   removed: "was not sent again",
 };
 

@@ -67,7 +67,7 @@ function Beside({ enclosed }: { enclosed: Draft["enclosed"] }) {
   return (
     <p className="mt-3 border-t border-line pt-2 text-slate">
       {cc.length > 0 && `A copy goes to ${cc.join(", ")}. `}
-      {files > 0 && (files === 1 ? "One file goes with it." : `${files} files go with it.`)}
+      {files > 0 && (files === 1 ? "One file attached." : `${files} files attached.`)}
     </p>
   );
 }

@@ -15,10 +15,10 @@ const nothing: Enclosed = { cc: [], files: [], sender: null };
 /** What goes with a message, and in whose name it comes. */
 export function EnclosedFields({ enclosed = nothing, parts, onChange }: Props) {
   const { cc, files, sender } = enclosed;
-  const nameOf = (file: string) => parts?.files.find((one) => one.key === file)?.name ?? "a file that is gone";
+  const nameOf = (file: string) => parts?.files.find((one) => one.key === file)?.name ?? "a deleted file";
   return (
     <details open={cc.length + files.length > 0 || !!sender}>
-      <summary className="cursor-pointer font-semibold">Files, copies and the sender</summary>
+      <summary className="cursor-pointer font-semibold">Attachments, copies and sender</summary>
       <div className="mt-2 grid gap-3">
         <div>
           <SelectBox
@@ -44,7 +44,7 @@ export function EnclosedFields({ enclosed = nothing, parts, onChange }: Props) {
                   weight="quiet"
                   onClick={() => onChange({ cc, sender, files: files.filter((one) => one !== file) })}
                 >
-                  Take away
+                  Remove
                 </Button>
               </li>
             ))}
@@ -52,7 +52,7 @@ export function EnclosedFields({ enclosed = nothing, parts, onChange }: Props) {
         </div>
         <TextBox
           label="A copy to"
-          help="E-mail addresses, with commas between them. Leave it empty for none."
+          help="E-mail addresses, separated by commas. Leave empty for none."
           value={cc.join(", ")}
           onChange={(e) =>
             onChange({
@@ -63,8 +63,8 @@ export function EnclosedFields({ enclosed = nothing, parts, onChange }: Props) {
           }
         />
         <SelectBox
-          label="It comes in the name of"
-          help="Their signature stands below it, where the message has one."
+          label="Sent in the name of"
+          help="Their signature goes below it, if the message has one."
           value={sender ?? ""}
           onChange={(e) => onChange({ cc, files, sender: e.target.value || null })}
         >

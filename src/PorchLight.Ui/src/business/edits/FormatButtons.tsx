@@ -70,7 +70,7 @@ function LinkButton(props: { chosen: () => string; onLink: (words: string, addre
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={6} className="z-50 w-80 rounded-soft bg-card p-4 shadow-panel">
           <div className="grid gap-3">
-            <TextBox label="What is read" value={words} onChange={(e) => setWords(e.target.value)} />
+            <TextBox label="Text to show" value={words} onChange={(e) => setWords(e.target.value)} />
             <TextBox label="Where it leads" value={address} onChange={(e) => setAddress(e.target.value)} />
             <Button
               onClick={() => {
@@ -78,7 +78,7 @@ function LinkButton(props: { chosen: () => string; onLink: (words: string, addre
                 setOpen(false);
               }}
             >
-              Set it in
+              Insert
             </Button>
           </div>
         </Popover.Content>

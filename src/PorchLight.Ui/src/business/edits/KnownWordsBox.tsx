@@ -36,7 +36,7 @@ const OneLine = Document.extend({ content: "paragraph" });
 const extensions = { one: [OneLine, Paragraph, Text, Known], several: [Document, Paragraph, Text, Known] };
 
 function read(words: string, choices: KnownChoice[]): JSONContent {
-  const nameOf = (name: string) => choices.find((one) => one.name === name)?.words ?? "a question that is gone";
+  const nameOf = (name: string) => choices.find((one) => one.name === name)?.words ?? "a deleted question";
   return {
     type: "doc",
     content: words.split("\n").map((line) => ({

@@ -10,7 +10,7 @@ import { Failure } from "../../kit/states";
 
 interface Props<T> {
   views: { id: string; name: string; query: T }[];
-  /** What stands for the list without any filter: "Everybody". */
+  /** What stands for the list without any filter: "Everyone". */
   all: string;
   onOpen: (query: T | null) => void;
   /** Keeps what is shown under a name. */
@@ -58,7 +58,7 @@ export function ListViews<T>({ views, all, onOpen, onKeep, onRemove, partsKey }:
               </Popover.Close>
               <button
                 type="button"
-                aria-label={`Take the view ${view.name} away`}
+                aria-label={`Remove the view ${view.name}`}
                 className="rounded-soft p-1.5 text-slate hover:text-brick"
                 onClick={() => remove.mutate(view.id)}
               >
@@ -75,8 +75,8 @@ export function ListViews<T>({ views, all, onOpen, onKeep, onRemove, partsKey }:
           }}
         >
           <input
-            aria-label="Keep what is shown as"
-            placeholder="Keep what is shown as …"
+            aria-label="Save this view as"
+            placeholder="Save this view as …"
             className={boxLook}
             value={name}
             onChange={(e) => setName(e.target.value)}

@@ -69,7 +69,7 @@ export function MessageFields({ message, onChange, choices = known, isByItself =
           )}
           {message.parts.length > 1 && (
             <Button weight="quiet" className="-ml-3" onClick={() => remove(part.key)}>
-              {part.kind === "gap" ? "Take the gap out" : "Take these words out"}
+              {part.kind === "gap" ? "Remove the gap" : "Remove these words"}
             </Button>
           )}
         </div>

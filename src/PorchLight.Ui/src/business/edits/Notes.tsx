@@ -48,7 +48,7 @@ export function Notes({ client, project, notes }: Props) {
         <Words
           label="A note"
           start=""
-          action="Keep the note"
+          action="Save the note"
           error={add.error}
           isPending={add.isPending}
           onDone={(text) => add.mutate(text)}
@@ -84,7 +84,7 @@ function NoteEntry({ client, note }: { client: string; note: Note }) {
     mutationFn: () => orProblem(api.DELETE("/api/clients/{id}/notes/{note}", { params: { path } })),
     onSuccess: () => {
       void queries.invalidateQueries();
-      say({ words: "The note is gone." });
+      say({ words: "Note deleted." });
     },
   });
   if (isEditing)
@@ -122,7 +122,7 @@ function NoteEntry({ client, note }: { client: string; note: Note }) {
         </Button>
         {!note.isAnswer && (
           <Button weight="quiet" disabled={remove.isPending} onClick={() => remove.mutate()}>
-            Take away
+            Remove
           </Button>
         )}
         {note.earlier.length > 0 && (

@@ -35,7 +35,7 @@ export function Runs({ client, project, startsFor }: Props) {
   return (
     <Section title="Follow-through">
       <Failure error={runs.error} />
-      {runs.data && shown.length === 0 && <p className="text-slate">Nothing is under way.</p>}
+      {runs.data && shown.length === 0 && <p className="text-slate">Nothing is running.</p>}
       <ul className="grid gap-3">
         {shown.map((run) => (
           <OneRun key={run.id} run={run} client={client} />
@@ -43,7 +43,7 @@ export function Runs({ client, project, startsFor }: Props) {
       </ul>
       {over.length > 0 && (
         <Button weight="quiet" className="-ml-3" onClick={() => setAll(!all)}>
-          {all ? "Only what is under way" : `${over.length} finished`}
+          {all ? "Only running ones" : `${over.length} finished`}
         </Button>
       )}
       {startsFor && runs.data && <StartAnother client={client} project={startsFor} />}
@@ -56,10 +56,10 @@ const why: Record<Schemas["RunEnd"], string> = {
   booked: "they booked",
   anotherStarted: "another one started",
   closed: "it was closed",
-  byHand: "somebody stopped it",
+  byHand: "stopped by hand",
   setAside: "the inquiry was set aside",
   stageMoved: "the stage moved on",
-  wentOn: "they went on with the form",
+  wentOn: "they continued the form",
 };
 
 const stands: Record<Schemas["StepStatus"], string> = {
@@ -69,7 +69,7 @@ const stands: Record<Schemas["StepStatus"], string> = {
   approved: "goes",
   done: "",
   skipped: "skipped",
-  lapsed: "time was over",
+  lapsed: "time ran out",
   cancelled: "cancelled",
   passedOver: "not done",
 };
@@ -96,21 +96,19 @@ function OneRun({ run, client }: { run: Run; client: string }) {
         </Link>
         <span className="text-slate">
           {isOver
-            ? `${run.why ? `ended because ${why[run.why]}` : "came to its end"}, ${run.ended ?? ""}`
+            ? `${run.why ? `ended because ${why[run.why]}` : "finished"}, ${run.ended ?? ""}`
             : `begun ${run.started}`}
         </span>
       </p>
       {run.failure && (
         <p role="alert" className="font-semibold text-brick">
-          {run.failure} {run.triesAgain ? `It is tried again ${run.triesAgain}.` : "It waits for you to look."}
+          {run.failure} {run.triesAgain ? `It is tried again ${run.triesAgain}.` : "It needs a decision from you."}
         </p>
       )}
       {!isOver && (
         <p>
-          {isPaused && <strong>Held back. </strong>}
-          {next
-            ? `Next: “${next.name}” ${stands[next.status]} ${next.when ?? "without a date yet"}`
-            : "Nothing comes any more."}
+          {isPaused && <strong>Paused. </strong>}
+          {next ? `Next: “${next.name}” ${stands[next.status]} ${next.when ?? "no date yet"}` : "Nothing more to come."}
           {run.number !== run.newest && (
             <span className="text-slate">
               {" "}
@@ -179,8 +177,7 @@ function OneRun({ run, client }: { run: Run; client: string }) {
             <li key={one.key} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3" title={one.does}>
               <span className={one.isNext ? "font-semibold" : ""}>{one.name}</span>
               <span className="text-slate tabular-nums">
-                {[stands[one.status], one.when].filter(Boolean).join(" ") ||
-                  (one.isNext ? "without a date yet" : "later")}
+                {[stands[one.status], one.when].filter(Boolean).join(" ") || (one.isNext ? "no date yet" : "later")}
               </span>
             </li>
           ))}
@@ -224,7 +221,7 @@ function StartAnother({ client, project }: { client: string; project: string }) 
           <p key={one.id} className="mb-2">
             “{one.name}” should have started on {one.missed} and did not.{" "}
             <Button weight="quiet" className="-ml-3" disabled={start.isPending} onClick={() => setChosen(one.id)}>
-              Start it by hand …
+              Start by hand …
             </Button>
           </p>
         ))}

@@ -91,7 +91,7 @@ export function TaskEntry({ task, withClient = false }: { task: Task; withClient
   );
 }
 
-/** What is to do, by when and by whom. */
+/** Task, by when and by whom. */
 export function TaskForm(props: {
   isDate: boolean;
   start: Words;
@@ -123,7 +123,7 @@ export function TaskForm(props: {
       }}
     >
       <TextBox
-        label={props.isDate ? "What happens" : "What is to do"}
+        label={props.isDate ? "What happens" : "Task"}
         value={words.title}
         error={findings.get("title")}
         autoComplete="off"
@@ -132,7 +132,7 @@ export function TaskForm(props: {
         onChange={(e) => setWords({ ...words, title: e.target.value })}
       />
       <TextBox
-        label={props.isDate ? "On" : "Due (if there is a day)"}
+        label={props.isDate ? "On" : "Due (optional)"}
         type="date"
         value={words.on ?? ""}
         error={findings.get("on")}
@@ -145,7 +145,7 @@ export function TaskForm(props: {
           error={findings.get("for")}
           onChange={(e) => setWords({ ...words, for: e.target.value || null })}
         >
-          <option value="">whoever comes to it</option>
+          <option value="">anyone</option>
           {parts?.team.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
@@ -163,7 +163,7 @@ export function TaskForm(props: {
         </Button>
         {props.onRemove && (
           <Button weight="quiet" className="ml-auto" onClick={props.onRemove}>
-            Take away
+            Remove
           </Button>
         )}
       </span>

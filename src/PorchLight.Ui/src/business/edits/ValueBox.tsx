@@ -232,7 +232,7 @@ function FilesBox({ value, onChange, label }: Props) {
           <span className="min-w-0 flex-1 truncate">{file.name}</span>
           <button
             type="button"
-            aria-label={`Take away: ${file.name}`}
+            aria-label={`Remove: ${file.name}`}
             className="rounded-soft p-1 text-slate hover:text-ink"
             onClick={() => set(files.filter((other) => other.id !== file.id))}
           >
@@ -287,12 +287,12 @@ function RowsBox({ field, value, onChange, label }: Props) {
             className="-ml-3 justify-self-start"
             onClick={() => set(rows.filter((_, at) => at !== index))}
           >
-            Take this row away
+            Remove this row
           </Button>
         </span>
       ))}
       <Button className="justify-self-start" onClick={() => set([...rows, { answers: {} }])}>
-        Another row
+        Add a row
       </Button>
     </span>
   );

@@ -37,16 +37,16 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
   );
   return (
     <div className="grid gap-4 sm:grid-cols-2">
-      <TextBox label="Business" help="What clients call it." autoComplete="organization" {...box("name")} />
+      <TextBox label="Business" help="The name your clients know." autoComplete="organization" {...box("name")} />
       <TextBox
         label="Your name"
-        help="Your signature: it ends your messages."
+        help="Used as the signature under your messages."
         autoComplete="name"
         {...box("ownerName")}
       />
       <TextBox
         label="E-mail"
-        help="Your messages come from it."
+        help="Your messages are sent from it."
         type="email"
         autoComplete="email"
         {...box("mailAddress")}
@@ -57,12 +57,12 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
       <SelectBox label="Currency" help="For prices and budgets." {...box("currency")}>
         {picker("currency", choices.data?.currencies)}
       </SelectBox>
-      <SelectBox label="Time zone" help="Your hours and deadlines use it." {...box("zone")}>
+      <SelectBox label="Time zone" help="Used for your hours and deadlines." {...box("zone")}>
         {picker("zone", choices.data?.zones)}
       </SelectBox>
       <TextBox
         label="Address of your forms"
-        help="What links begin with, like https://forms.example.com. Leave it empty while you use this program on one machine only."
+        help="The start of every link, like https://forms.example.com. Leave empty while you use Porch Light on one computer only."
         inputMode="url"
         autoComplete="off"
         {...box("publicAddress")}
@@ -107,7 +107,7 @@ export function HoursFields({ value, findings, onChange }: Fields<Schemas["Openi
       />
       <fieldset>
         <legend className="font-semibold">Messages go out</legend>
-        <p className="mb-2 text-slate">On working days only. What would go at other times waits until then.</p>
+        <p className="mb-2 text-slate">Working days only. Anything due at other times waits until then.</p>
         <div className="flex items-center gap-2">
           {(["sendFrom", "sendTo"] as const).map((end) => (
             <label key={end} className="flex items-center gap-2">

@@ -4,7 +4,7 @@ const place = /\{(answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|([^{}]*))?\}/g;
 export interface KnownPlace {
   /** "answer:" with the key of a question, or the name of a known value. */
   name: string;
-  /** What stands there while it is not known. */
+  /** Contents while it is not known. */
   fallback: string;
 }
 

@@ -28,8 +28,8 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     sendMessage: (value) => (
       <>
         <FromLibrary
-          label="Take the words of a message in the library"
-          help="They stand here then, and are this step's own."
+          label="Use a message from the library"
+          help="You can then change them for this step only."
           onTake={(message, takenFrom) => onChange({ ...value, message: { ...message, takenFrom } })}
         />
         <MessageFields
@@ -48,8 +48,8 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           <option value="pageNote">As a note on their page</option>
         </SelectBox>
         <CheckBox
-          label="It is advertising: it goes only to those who permitted news, and says how to stop it"
-          help="A word on their own inquiry or project is not advertising. An offer they did not ask for, season greetings and news are."
+          label="This is advertising: only sent to people who agreed to news, with a way to unsubscribe"
+          help="A message about their own inquiry or project is not advertising. Offers they did not ask for, seasonal greetings and news are."
           checked={value.isAdvertising ?? false}
           onChange={(isAdvertising) => onChange({ ...value, isAdvertising })}
         />
@@ -58,7 +58,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     makeTask: (value) => (
       <>
         <KnownWordsBox
-          label="What is to do"
+          label="Task"
           choices={known}
           value={value.title}
           onChange={(title) => onChange({ ...value, title })}
@@ -90,7 +90,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           <Offered choices={choices.stages} chosen={value.stage} />
         </SelectBox>
         {choices.stages.find((one) => one.key === value.stage)?.kind === "parked" && (
-          <Labelled label="For how many days" help="Then it comes back by itself. Leave it empty for no end.">
+          <Labelled label="For how many days" help="It then comes back automatically. Leave empty for no end date.">
             <NumberBox whole value={value.parkedDays} onChange={(parkedDays) => onChange({ ...value, parkedDays })} />
           </Labelled>
         )}
@@ -100,14 +100,14 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     handOver: (value) => (
       <>
         <SelectBox
-          label="Who looks after it from then on"
+          label="Who takes it over"
           value={value.to}
           onChange={(e) => onChange({ ...value, to: e.target.value })}
         >
           <Offered choices={choices.people} chosen={value.to} />
         </SelectBox>
         <CheckBox
-          label="Whoever looked after it until then keeps watching: they get a mail about what comes in"
+          label="The person who looked after it keeps watching and gets a mail about anything new"
           checked={value.keepWatching ?? false}
           onChange={(keepWatching) => onChange({ ...value, keepWatching })}
         />
@@ -132,8 +132,8 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           ))}
         </fieldset>
         <TextBox
-          label="An address outside"
-          help="A helper without an account here. Leave it empty for none."
+          label="Someone outside the team"
+          help="Someone who helps you but has no account here. Leave empty for none."
           type="email"
           value={value.outside ?? ""}
           onChange={(e) => onChange({ ...value, outside: e.target.value || null })}
@@ -165,7 +165,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     callWebhook: (value) => (
       <SelectBox
         label="Which webhook"
-        help="It gets what is on file about the client and the project. The owner makes webhooks in Settings."
+        help="It receives what is on file about the client and the project. The owner sets up webhooks in Settings."
         value={value.webhook}
         onChange={(e) => onChange({ ...value, webhook: e.target.value })}
       >
@@ -175,7 +175,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     startAnother: (value) => (
       <SelectBox
         label="What starts"
-        help="It ends this one, unless both may run side by side."
+        help="This one then ends, unless both may run side by side."
         value={value.followThrough}
         onChange={(e) => onChange({ ...value, followThrough: e.target.value })}
       >
@@ -185,7 +185,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
     unwritten: (value) => (
       <TextBox
         label="What is still to be written"
-        help="What the client is to see here. It cannot be put into force with this step."
+        help="Describe what the client will see. The follow-through cannot be put into force until this step is written."
         value={value.what}
         onChange={(e) => onChange({ ...value, what: e.target.value })}
       />
@@ -199,7 +199,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           onChange={(on) => onChange({ ...value, on })}
         />
         <Target
-          label="When the time is over, it goes on at"
+          label="If time runs out, continue at"
           later={later}
           value={value.otherwise}
           onChange={(otherwise) => onChange({ ...value, otherwise })}
@@ -212,12 +212,12 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
           value={isEmpty(value.if) ? null : value.if}
           onChange={(next) => onChange({ ...value, if: next ?? { kind: "all", parts: [] } })}
           subjects={subjectsOf(choices)}
-          without="Say what decides it."
+          without="Choose what decides."
           begin="If …"
           label="If"
         />
         <Target
-          label="then it goes on at"
+          label="then continue at"
           later={later}
           value={value.then}
           onChange={(then) => onChange({ ...value, then })}
@@ -230,9 +230,7 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
         />
       </>
     ),
-    end: () => (
-      <p className="text-slate">Whoever comes here is done. What stands behind it is reached by a branch only.</p>
-    ),
+    end: () => <p className="text-slate">The follow-through ends here. Later steps are only reached by a branch.</p>,
   };
   // Which function it is hangs on the kind it is called with; the compiler cannot see that.
   return <>{(fields[action.kind] as (value: StepAction) => ReactNode)(action)}</>;
@@ -240,8 +238,8 @@ export function ActionFields({ action, choices, isAboutLeftForm, later, onChange
 
 const ways: Record<Schemas["Channel"], string> = {
   mail: "A mail about their own inquiry or project needs no permission.",
-  text: "Only those get it who permitted text messages. Without its subject; keep it short.",
-  pageNote: "It stands on their own page. Without its subject.",
+  text: "Only sent to people who agreed to text messages. No subject; keep it short.",
+  pageNote: "Shown on their own page, without the subject.",
 };
 
 const isEmpty = (condition: Schemas["Condition"]) => condition.kind === "all" && condition.parts.length === 0;
@@ -304,7 +302,7 @@ function FieldValueFields(props: { value: FillField; choices: Choices; onChange:
       >
         <Offered choices={choices.fields.map((one) => ({ key: one.key, name: one.label }))} chosen={value.field} />
       </SelectBox>
-      {isDate && <p className="text-slate">It is set to the day on which the step is done.</p>}
+      {isDate && <p className="text-slate">Set to the day this step is done.</p>}
       {value.value?.kind === "yesNo" && (
         <SelectBox
           label="What it is set to"

@@ -75,7 +75,7 @@ export function DayRule({ edited, view, choices, at, onOpen }: Props) {
         <div className="sticky top-1">
           <p className="font-semibold">Ends at once if</p>
           <p>{view.ends ? `${view.ends}, or you close it.` : "you close it."}</p>
-          <p className="text-slate">Whatever is still to come is cancelled.</p>
+          <p className="text-slate">Everything still to come is cancelled.</p>
         </div>
       </div>
     </div>

@@ -38,7 +38,7 @@ export function FollowThroughList() {
       await queries.invalidateQueries({ queryKey: ["follow-throughs"] });
       if (now.isArchived !== row.isArchived)
         notice({
-          words: now.isArchived ? "Put away. Those who are on it go on with it." : "Back in the list, switched off.",
+          words: now.isArchived ? "Put away. People already on it carry on." : "Back in the list, switched off.",
         });
     },
     onError: (error) => notice({ words: sentenceOf(error) }),
@@ -67,8 +67,8 @@ export function FollowThroughList() {
       {list.data && rows.length === 0 && (
         <Empty>
           {archived
-            ? "Nothing is put away."
-            : "Nothing follows an inquiry yet. Begin with one that is ready; every word of it can be changed."}
+            ? "Nothing has been put away."
+            : "No follow-throughs yet. Start with a ready-made one; you can change every word."}
         </Empty>
       )}
       {rows.length > 0 && (

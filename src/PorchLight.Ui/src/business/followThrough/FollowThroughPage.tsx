@@ -168,7 +168,7 @@ function Waiting({ edited, view, onOpen }: { edited: Edited; view: View; onOpen:
       about={
         isFirst
           ? `From then on it starts when ${view.starts}.`
-          : `New runs take it. ${view.people === 0 ? "Nobody is on it now." : `${say(view.people, "person stays", "people stay")} on theirs until you move them.`}`
+          : `New runs use it. ${view.people === 0 ? "Nobody is on it now." : `${say(view.people, "person stays", "people stay")} on theirs until you move them.`}`
       }
       changes={[...view.changes, ...view.startsInstead]}
       problems={view.findings.map((one) => stepName(one.place, edited) + one.sentence)}
@@ -216,5 +216,5 @@ function nameOf(place: string, edited: Edited): string {
   const [list = "", key = ""] = place.split(".");
   if (list !== "steps") return places[list] ?? list;
   if (key === "~order") return "The order of the steps";
-  return edited.content.steps.find((one) => one.key === key)?.name || "A step that is gone here";
+  return edited.content.steps.find((one) => one.key === key)?.name || "A deleted step";
 }

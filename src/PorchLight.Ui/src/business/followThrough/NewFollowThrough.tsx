@@ -22,7 +22,7 @@ export function NewFollowThrough() {
         <Dialog.Content className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-2xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
           <Dialog.Title className="mb-1 text-xl">A new follow-through</Dialog.Title>
           <Dialog.Description className="mb-4 text-slate">
-            Choose what it begins with. Nothing starts before you have looked at it and put it into force.
+            Choose a starting point. Nothing starts until you have checked it and put it into force.
           </Dialog.Description>
           <Choose />
         </Dialog.Content>

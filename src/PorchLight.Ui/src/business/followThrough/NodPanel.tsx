@@ -103,7 +103,7 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   useLetters([
     { letter: "G", words: "To the first gap", run: toGap },
     { letter: "S", words: "Skip this one", run: () => !skip.isPending && skip.mutate() },
-    { letter: "L", words: "Later: on to the next", run: goOn },
+    { letter: "L", words: "Later: next one", run: goOn },
     ...(inquiry
       ? [
           {

@@ -6,7 +6,7 @@ type Occasion = Schemas["Occasion"];
 const kinds: [Occasion["kind"], string][] = [
   ["replied", "they reply"],
   ["booked", "they book a meeting"],
-  ["stage", "the project comes to a stage"],
+  ["stage", "the project reaches a stage"],
 ];
 
 interface Props {
@@ -37,7 +37,7 @@ export function OccasionPicker({ label, occasion, stages, onChange }: Props) {
       {occasion.kind === "stage" && (
         <StagesPicker
           label="Which"
-          none="Any other stage than the one it is in."
+          none="Any stage other than its current one."
           stages={stages}
           chosen={occasion.stages}
           onChange={(chosen) => onChange({ kind: "stage", stages: chosen })}

@@ -107,11 +107,11 @@ export function PeopleOnIt({ id }: { id: string }) {
               {one.failure ? (
                 <span className="font-semibold text-brick">{one.failure}</span>
               ) : one.isPaused ? (
-                "held back"
+                "paused"
               ) : one.step === null ? (
                 "nothing comes"
               ) : (
-                `“${one.step}” ${one.status === "waiting" ? `waits for your nod since ${one.when ?? ""}` : (one.when ?? "without a date yet")}`
+                `“${one.step}” ${one.status === "waiting" ? `waits for your nod since ${one.when ?? ""}` : (one.when ?? "no date yet")}`
               )}
             </span>
             {behind.length > 0 && (

@@ -48,7 +48,7 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
       <p className="mb-3 flex flex-wrap items-center gap-2">
         <span>With</span>
         <select
-          aria-label="Whom it is played with"
+          aria-label="Rehearse with"
           className={`${look} max-w-56`}
           value={client}
           onChange={(e) => setClient(e.target.value)}
@@ -100,9 +100,7 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
         </select>
       </p>
       <Failure error={rehearsed.error} />
-      {edited.content.steps.length === 0 && (
-        <p className="text-slate">There is nothing to rehearse before there is a step.</p>
-      )}
+      {edited.content.steps.length === 0 && <p className="text-slate">Add a step first; then you can rehearse.</p>}
       {rehearsed.isPending && edited.content.steps.length > 0 && <Skeleton />}
       {view && !rehearsed.error && (
         <ol>
@@ -134,7 +132,7 @@ const Ending = ({ words }: { words: string }) => (
 
 const how: Record<string, string> = {
   skipped: "skipped",
-  lapsed: "over without a nod",
+  lapsed: "lapsed without a nod",
   passedOver: "not done",
   planned: "no date yet",
   later: "never comes",

@@ -80,15 +80,10 @@ export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onCha
             ) : (
               <span>after</span>
             )}
-            <select
-              aria-label="From when it is counted"
-              className={look}
-              value={from}
-              onChange={(e) => setFrom(e.target.value)}
-            >
+            <select aria-label="Counted from" className={look} value={from} onChange={(e) => setFrom(e.target.value)}>
               <option value="runStart">the start</option>
               {(!isFirst || from === "previousSettled") && (
-                <option value="previousSettled">the step before is settled</option>
+                <option value="previousSettled">the previous step is settled</option>
               )}
               {dates.map((one) => (
                 <option key={one.key} value={`date:${one.key}`}>
@@ -102,7 +97,7 @@ export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onCha
       {!isFlow && (
         <CheckBox
           label="At any hour"
-          help={atOnce ? "Also at night and on days you do not work." : "Otherwise it is held to your sending hours."}
+          help={atOnce ? "Even at night and on days off." : "Otherwise only during your sending hours."}
           checked={atOnce}
           onChange={(on) => onChange({ ...schedule, atOnce: on })}
         />

@@ -73,7 +73,7 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
         later={later}
         onChange={(action) => set({ ...step, action }, "action")}
       />
-      <Part title={step.action.kind === "waitFor" ? "How long it waits at most" : "When"}>
+      <Part title={step.action.kind === "waitFor" ? "Longest wait" : "When"}>
         <SchedulePicker
           schedule={step.schedule}
           isFirst={index === 0}
@@ -89,8 +89,8 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
             label="It waits for your nod before it goes out"
             help={
               step.needsNod
-                ? `Without a nod it lapses after ${content.lapseAfterDays} days, and what follows goes on.`
-                : "It goes by itself."
+                ? `Without a nod it lapses after ${content.lapseAfterDays} days, and the next steps continue.`
+                : "Done automatically."
             }
             checked={step.needsNod}
             onChange={(needsNod) => set({ ...step, needsNod }, "nod")}
@@ -102,14 +102,14 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
           value={step.condition}
           onChange={(condition) => set({ ...step, condition }, "condition")}
           subjects={subjectsOf(choices)}
-          without="It is always done."
+          without="Always done."
           begin="Do it only if …"
-          label="It is done only if"
+          label="Only done if"
         />
       </Part>
       <p>
         <Button weight="quiet" className="-ml-3" onClick={remove}>
-          Take this step out
+          Delete this step
         </Button>
       </p>
     </div>

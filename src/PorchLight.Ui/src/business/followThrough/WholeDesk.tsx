@@ -15,13 +15,13 @@ type StopOn = Schemas["StopOn"];
 
 const starts: [StartOn["kind"], string][] = [
   ["inquiry", "an inquiry comes in"],
-  ["stage", "a project comes to a stage"],
+  ["stage", "a project reaches a stage"],
   ["booked", "they book a meeting"],
   ["replied", "they reply"],
-  ["leftUnfinished", "somebody leaves a form half-finished"],
+  ["leftUnfinished", "someone leaves a form half-finished"],
   ["projectDate", "a day of a project comes"],
   ["yearlyDate", "a day of a person comes, each year"],
-  ["byHand", "somebody starts it by hand"],
+  ["byHand", "someone starts it by hand"],
 ];
 
 interface Props {
@@ -51,11 +51,11 @@ export function WholeDesk({ edited, view, choices, onOpen, onClose }: Props) {
       <TextBox label="What you call it" value={content.name} onChange={(e) => set({ name: e.target.value }, "name")} />
       <StartFields start={content.starts} choices={choices} onChange={(next) => set({ starts: next }, "starts")} />
       {content.starts.kind === "leftUnfinished" ? (
-        <p>It ends at once if they go on with the form, or send it.</p>
+        <p>It ends at once if they continue or send the form.</p>
       ) : (
         <Stops content={content} choices={choices} onOpen={onOpen} onChange={(stops) => set({ stops }, "stops")} />
       )}
-      <Labelled label="After how many days an unanswered nod lapses" help="Then the run goes on without that step.">
+      <Labelled label="After how many days an unanswered nod lapses" help="The run then continues without that step.">
         <NumberBox
           whole
           value={content.lapseAfterDays}
@@ -65,13 +65,13 @@ export function WholeDesk({ edited, view, choices, onOpen, onClose }: Props) {
       <div>
         <CheckBox
           label="It keeps its rhythm from the start"
-          help="What follows a late nod keeps its day. Otherwise it moves with the nod."
+          help="After a late nod, later steps keep their days. Otherwise they move with the nod."
           checked={content.keepsRhythm ?? false}
           onChange={(keepsRhythm) => set({ keepsRhythm }, "rhythm")}
         />
         <CheckBox
           label="It may run beside others"
-          help="Only beside those marked so, too. Otherwise nobody is on two at once: what starts ends what was."
+          help="Only beside others marked the same way. Otherwise nobody is on two at once: a new one ends the old one."
           checked={content.sideBySide ?? false}
           onChange={(sideBySide) => set({ sideBySide }, "beside")}
         />
@@ -139,7 +139,7 @@ function StartFields({
           </SelectBox>
           <Labelled
             label="After how many hours"
-            help="Who is away for a day longer than that when you put it into force is left alone. A message goes only to those who were told that one may come."
+            help="Anyone who left more than a day before that is left alone. Messages only go to people who were told to expect one."
           >
             <NumberBox
               whole
@@ -168,7 +168,7 @@ function StartFields({
           </SelectBox>
           <fieldset>
             <legend className="font-semibold">Sorted as</legend>
-            <p className="text-slate">Choose none for every inquiry.</p>
+            <p className="text-slate">Choose none to include every inquiry.</p>
             {fits.map(([fit, words]) => (
               <CheckBox
                 key={fit}
@@ -248,7 +248,7 @@ function DayFields({
           <option value="after">after</option>
         </select>
         <select
-          aria-label="From when it is counted"
+          aria-label="Counted from"
           className={`${controlLook} w-auto max-w-full`}
           value={start.field}
           onChange={(e) => onChange({ ...start, field: e.target.value })}
@@ -258,8 +258,8 @@ function DayFields({
       </p>
       <p className="mt-1 text-slate">
         {start.kind === "projectDate"
-          ? "For every project that has this day, but for those you lost."
-          : "For every client that has this day, but for those you archived; a year after the day itself for the first time."}
+          ? "For every project with this date, except lost ones."
+          : "For every client with this date, except archived ones; for the first time a year after the date itself."}
       </p>
     </fieldset>
   );
@@ -278,7 +278,7 @@ function Stops({ content, choices, onOpen, onChange }: StopsProps) {
   return (
     <section aria-label="What ends it">
       <h3 className="font-body font-semibold">It ends at once if</h3>
-      <p className="mb-2 text-slate">Closing the work, setting it aside and stopping it by hand always end it.</p>
+      <p className="mb-2 text-slate">Closing the work, setting the inquiry aside or stopping by hand always ends it.</p>
       <ul className="grid gap-3">
         {stops.map((stop, index) => (
           <li key={index} className="rounded-soft border border-line p-3">
@@ -314,7 +314,7 @@ function Stops({ content, choices, onOpen, onChange }: StopsProps) {
         ))}
       </ul>
       <Button className="mt-2" onClick={() => onChange([...stops, { on: { kind: "replied" }, last: null }])}>
-        Another end
+        Add a way to end
       </Button>
     </section>
   );

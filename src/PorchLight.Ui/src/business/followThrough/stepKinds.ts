@@ -8,7 +8,7 @@ export const stepKinds: [StepAction["kind"], string][] = [
   ["moveStage", "Move the stage"],
   ["setField", "Set a field"],
   ["handOver", "Hand over to a colleague"],
-  ["tellTeam", "Tell somebody by mail"],
+  ["tellTeam", "Tell someone by mail"],
   ["postToChat", "Post to the team chat"],
   ["callWebhook", "Call a webhook"],
   ["startAnother", "Start another follow-through"],

@@ -120,7 +120,7 @@ export function FormList() {
         <Empty>There is no form yet. Make the first one: from a ready one it takes a minute.</Empty>
       )}
       {list.data && list.data.length > 0 && rows.length === 0 && (
-        <Empty>{sought ? "No form has these words in its title." : "Nothing is put away."}</Empty>
+        <Empty>{sought ? "No form has these words in its title." : "Nothing has been put away."}</Empty>
       )}
       {rows.length > 0 && (
         <ul className="rounded-soft bg-card shadow-soft">

@@ -135,7 +135,7 @@ function Fields({ id, view }: { id: string; view: View }) {
             value={now.admission}
             onChange={(e) => edit.change({ admission: e.target.value as Values["admission"] })}
           >
-            <option value="anyone">Everybody who has the link</option>
+            <option value="anyone">Anyone with the link</option>
             <option value="personalLink">Only people with a personal link</option>
             <option value="personalLinkAndCode">
               Only people with a personal link and a code sent to their own mail
@@ -144,7 +144,7 @@ function Fields({ id, view }: { id: string; view: View }) {
           <div className="mt-4">
             <SelectBox
               label="What it is about"
-              help="When somebody sends it who is a client already."
+              help="When an existing client sends it."
               value={now.about}
               onChange={(e) => edit.change({ about: e.target.value as Values["about"] })}
             >
@@ -184,24 +184,24 @@ function Fields({ id, view }: { id: string; view: View }) {
             onChange={(proof) => edit.change({ guard: { ...now.guard, proof } })}
           />
           <CheckBox
-            label="Take answers from your developer's own HTML"
+            label="Accept answers from your developer's own HTML"
             help="Its spam protection is weaker: only the hidden field, no shortest time and no check in the browser."
             checked={now.takesPlainPosts}
             onChange={(takesPlainPosts) => edit.change({ takesPlainPosts })}
           />
         </Part>
-        <Part title="Who does not finish" note="Whoever leaves the form with a link to go on later can have it sent.">
+        <Part title="People who do not finish" note="Anyone who saves the form for later can have the link sent.">
           <CheckBox
             label="You may write to them once more"
-            help="Whoever has the link sent is told so before. Nobody else is written to."
+            help="People who ask for the link are told first. Nobody else is contacted."
             checked={now.followsUpUnfinished}
             onChange={(followsUpUnfinished) => edit.change({ followsUpUnfinished })}
           />
         </Part>
-        <Part title="Reply promise" note="How fast who sends this form is answered.">
+        <Part title="Reply promise" note="How quickly people who send this form get an answer.">
           <CheckBox
             label="A promise of its own"
-            help="Without one, the promise of your business holds."
+            help="Without one, your business’s promise applies."
             checked={now.promise !== null}
             onChange={(on) => edit.change({ promise: on ? { hours: 24, clock: "workingDays" } : null })}
           />
@@ -215,7 +215,7 @@ function Fields({ id, view }: { id: string; view: View }) {
         </Part>
         <Part
           title="Who gets a mail"
-          note="For every inquiry, with its fit and a link to it. Everybody chooses when it comes: see “When you get mails” under your name."
+          note="For every inquiry, with its fit and a link. Everyone chooses when they get it: see “When you get mails” under your name."
         >
           {view.people.map((person) => (
             <CheckBox
@@ -234,7 +234,7 @@ function Fields({ id, view }: { id: string; view: View }) {
           note={
             view.earlyExits.count === 0
               ? "Nobody has left this form before saying who they are."
-              : `${say(view.earlyExits.count, "person", "people")} left this form before saying who they are. They are counted, and are no inquiries.`
+              : `${say(view.earlyExits.count, "person", "people")} left this form before saying who they are. They are counted, but are not inquiries.`
           }
         >
           {view.earlyExits.latest.length > 0 && (
@@ -262,7 +262,7 @@ function Fields({ id, view }: { id: string; view: View }) {
               : `${say(view.unfinished, "person", "people")} left this form to be finished later.`
           }
         >
-          <p className="text-slate">How long they are kept is set in the settings of your business.</p>
+          <p className="text-slate">How long they are kept is set in your business settings.</p>
         </Part>
       </div>
     </SavedForm>
@@ -297,7 +297,7 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
   return (
     <Part
       title="Places by month"
-      note="Whoever asks for a month that is full is told so, and can join its waiting list. Months not listed here have no limit."
+      note="Anyone who asks for a full month is told so and can join its waiting list. Months not listed here have no limit."
     >
       {view.dayQuestions.length === 0 ? (
         <p className="text-slate">This form asks for no day, so it cannot count by month.</p>
@@ -349,10 +349,10 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
                 )}
                 <Button
                   weight="quiet"
-                  aria-label={`Take away month ${index + 1}`}
+                  aria-label={`Remove month ${index + 1}`}
                   onClick={() => set(months.toSpliced(index, 1))}
                 >
-                  Take away
+                  Remove
                 </Button>
               </div>
             );
@@ -382,8 +382,8 @@ function Part({ title, note, children }: { title: string; note: string; children
 }
 
 const wordings: Record<Schemas["Wording"], string> = {
-  standard: "as the library says",
-  own: "words of its own",
+  standard: "as in the library",
+  own: "own wording",
   off: "not sent",
 };
 
@@ -398,7 +398,7 @@ function OwnMessages({ form }: { form: string }) {
       <h2 id="its-messages" className="text-[1.07rem]">
         Its messages
       </h2>
-      <p className="mb-2 text-slate">What goes by mail about this form. Each can have words of its own.</p>
+      <p className="mb-2 text-slate">Mails about this form. Each can have its own wording.</p>
       <ul className="divide-y divide-line">
         {list.data?.messages.map((one) => (
           <li key={one.kind} className="flex flex-wrap justify-between gap-x-4 py-1">

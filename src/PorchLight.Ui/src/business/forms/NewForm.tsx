@@ -32,8 +32,8 @@ export function NewForm() {
               Begin with
             </h2>
             <p className="mb-3 text-slate">
-              A ready form comes with its questions and conditions, a screening around where your work starts in price,
-              send-offs and follow-ups. Every word of it can be changed.
+              A ready-made form comes with questions and conditions, screening built around your starting price,
+              send-offs and follow-ups. You can change every word.
             </p>
             <Failure error={ready.error} />
             <ul className="grid gap-2 sm:grid-cols-2">
@@ -49,7 +49,7 @@ export function NewForm() {
           </section>
           <div className="grid gap-6">
             {start === null ? (
-              <p className="rounded-soft bg-card p-6 text-slate shadow-soft">Choose on the left what it begins with.</p>
+              <p className="rounded-soft bg-card p-6 text-slate shadow-soft">Choose a starting point on the left.</p>
             ) : (
               <MakeForm key={start} start={start} title={chosen?.title ?? ""} />
             )}
@@ -195,7 +195,7 @@ function FormFromFile() {
   });
   return (
     <section aria-label="From a file" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="font-body text-[1rem] font-semibold">Or a form that was saved as a file</h2>
+      <h2 className="font-body text-[1rem] font-semibold">Or a form saved as a file</h2>
       <p className="mb-3 text-slate">
         JSON by our{" "}
         <a className="underline" href="/schemas/form.json">

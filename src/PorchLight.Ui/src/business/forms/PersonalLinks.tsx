@@ -45,8 +45,8 @@ export function PersonalLinks({ id }: { id: string }) {
     <div className="rounded-soft bg-card p-6 shadow-soft">
       <h2 className="mb-2 text-[1.07rem]">Personal links</h2>
       <p className="mb-3 text-slate">
-        For somebody who wrote to you by mail: the form knows their name and address, and what is on file of a client. A
-        link is good for one sending, for 60 days.
+        For someone who wrote to you by mail: the form already knows their name and address, and what you have on file
+        for a client. A link works once, within 60 days.
       </p>
       <form
         noValidate

@@ -122,7 +122,7 @@ function Compared({ form, versions }: WithVersions<Pick<Props, "form">>) {
       </div>
       <Failure error={differences.error} />
       {differences.isPending && <Skeleton rows={3} />}
-      {differences.data?.length === 0 && <p>Nothing: they are the same.</p>}
+      {differences.data?.length === 0 && <p>No changes.</p>}
       <ul className="grid list-disc gap-1 pl-5">
         {differences.data?.map((difference, index) => (
           <li key={index}>{difference.sentence}</li>

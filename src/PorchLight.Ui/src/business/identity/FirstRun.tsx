@@ -80,7 +80,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
             />
             <TextBox
               label="Key"
-              help="You find it in the window in which Porch Light was started."
+              help="You will find it in the window where you started Porch Light."
               autoComplete="off"
               value={first.key}
               error={findings.get("key")}
@@ -104,7 +104,7 @@ export function FirstRun({ onDone }: { onDone: () => void }) {
         </Section>
         <div className="mt-6">
           <Button weight="main" type="submit" disabled={make.isPending} className="min-h-10">
-            Go on to your first form
+            Continue to your first form
           </Button>
         </div>
       </form>

@@ -32,9 +32,7 @@ function Fields({ start }: { start: Times }) {
   return (
     <SavedForm edit={edit} nameOf={(place) => place}>
       <div className="grid max-w-md gap-4">
-        <p className="text-slate">
-          About inquiries by the forms that name you under “Who gets a mail”. It holds for what comes in from now on.
-        </p>
+        <p className="text-slate">About inquiries from forms that name you under “Who gets a mail”, from now on.</p>
         <SelectBox
           label="A mail comes"
           value={now.dailyAt ? "daily" : "atOnce"}
@@ -53,7 +51,7 @@ function Fields({ start }: { start: Times }) {
         ) : (
           <CheckBox
             label="At night, too"
-            help="Otherwise what comes in between 21:00 and 07:00 is told at 07:00."
+            help="Otherwise anything between 21:00 and 07:00 waits until 07:00."
             checked={now.atNight}
             onChange={(atNight) => edit.change({ atNight })}
           />

@@ -27,7 +27,7 @@ export function PasswordPage() {
       <h1 className="mb-4 text-2xl">Change your password</h1>
       <form onSubmit={submit} className="grid max-w-md gap-4 rounded-soft bg-card p-6 shadow-soft">
         <TextBox
-          label="The password you have now"
+          label="Current password"
           type="password"
           autoComplete="current-password"
           value={words.current}
@@ -35,7 +35,7 @@ export function PasswordPage() {
           onChange={(e) => setWords({ ...words, current: e.target.value })}
         />
         <TextBox
-          label="The new one"
+          label="New password"
           help="At least ten characters. Every other window you are signed in to is then signed out."
           type="password"
           autoComplete="new-password"

@@ -30,7 +30,7 @@ export function SignInAgain({ onSignedIn }: { onSignedIn: (session: Session) => 
         >
           <Dialog.Title className="mb-1 text-xl">You are signed out</Dialog.Title>
           <Dialog.Description className="mb-4">
-            Sign in again and it goes on where you were. What you typed is still here.
+            Sign in again to carry on where you were. What you typed is still here.
           </Dialog.Description>
           <SignInForm onSignedIn={onSignedIn} />
         </Dialog.Content>

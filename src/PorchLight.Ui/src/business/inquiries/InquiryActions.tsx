@@ -87,7 +87,7 @@ export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
         ]
       : []),
     view.closed
-      ? ["Open it again", () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/open-again", at)))]
+      ? ["Reopen", () => act.mutate(() => orProblem(api.POST("/api/inquiries/{id}/open-again", at)))]
       : ["Close the inquiry", () => act.mutate(close)],
     ...(view.aside
       ? []
@@ -179,7 +179,7 @@ function GotInTouch({ view, onDone }: { view: View; onDone: () => void }) {
       <label className="block">
         <span className="mb-1 block font-semibold">What {view.name} said</span>
         <span className="mb-1 block text-slate">
-          By phone, in person or in another mail. You can leave it empty. Reminders that wait to be sent are stopped.
+          By phone, in person or in another mail. You can leave this empty. Reminders still waiting are stopped.
         </span>
         <GrowingText className={`${boxLook} min-h-20`} value={text} onChange={(e) => setText(e.target.value)} />
       </label>

@@ -87,7 +87,7 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
               chosen={query.unassigned ? [true] : []}
               onChange={(on) => set({ unassigned: on.length > 0, lookedAfterBy: [] })}
             >
-              nobody looks after them
+              assigned to no one
             </CheckItem>
             {parts.people.map((one) => (
               <CheckItem
@@ -106,7 +106,7 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
               chosen={query.flagged ? [true] : []}
               onChange={(on) => set({ flagged: on.length > 0 })}
             >
-              a flag is up
+              flagged
             </CheckItem>
             {parts.stages.map((one) => (
               <CheckItem key={one.key} value={one.key} chosen={query.stages} onChange={(stages) => set({ stages })}>
@@ -139,7 +139,7 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
             </select>
             <button
               type="button"
-              aria-label="Turn the order round"
+              aria-label="Reverse the order"
               aria-pressed={query.backwards}
               className="rounded-soft p-2 text-slate hover:text-ink"
               onClick={() => set({ backwards: !query.backwards })}

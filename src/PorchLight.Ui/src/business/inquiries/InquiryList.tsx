@@ -91,7 +91,7 @@ export function InquiryList() {
         {chosen.size > 0 && parts.data && (
           <div
             role="group"
-            aria-label="With those chosen"
+            aria-label="With the selection"
             className="mb-3 flex flex-wrap items-center gap-2 rounded-soft bg-glow px-3 py-2"
           >
             <strong>{chosen.size} chosen</strong>
@@ -131,7 +131,7 @@ export function InquiryList() {
               "Nobody has written yet. Turn on the light of a form and share its link; what people send arrives here."
             ) : (
               <>
-                No inquiry is found like that.{" "}
+                No inquiries match.{" "}
                 <Button weight="quiet" onClick={() => setQuery({ ...everything, order: query.order })}>
                   Show all
                 </Button>

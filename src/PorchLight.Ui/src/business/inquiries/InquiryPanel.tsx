@@ -50,12 +50,12 @@ export function InquiryPanel() {
       <PanelHead
         title={view.name}
         home="/inquiries"
-        under={`“${view.form}”, ${view.writtenDown ? `${view.received} ${view.writtenDown}` : `sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}`}.${view.knownBefore ? " Known to us before." : " New to us."}`}
+        under={`“${view.form}”, ${view.writtenDown ? `${view.received} ${view.writtenDown}` : `sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}`}.${view.knownBefore ? " Known to us already." : " New to us."}`}
       />
       {view.aside && (
         <p className="mt-2 mb-3 flex flex-wrap items-center gap-x-3 rounded-soft border border-edge bg-mist p-3">
           <strong>{view.aside === "spam" ? "Set aside as spam." : "Set aside as just a test."}</strong>
-          It counts nowhere.
+          It is not counted anywhere.
           <Button disabled={aside.isPending} onClick={() => aside.mutate({ ids: [view.id], reason: null })}>
             Put it back
           </Button>

@@ -66,7 +66,7 @@ export function InquiryRows({ rows, open, withReply = false, chosen, onChoose }:
           <span className="inline-flex items-center gap-1.5">
             <FitMark fit={row.fit} />
             {row.flags > 0 && (
-              <MarginMark label={row.flags === 1 ? "One flag is up" : `${row.flags} flags are up`}>
+              <MarginMark label={row.flags === 1 ? "One flag" : `${row.flags} flags`}>
                 <Flag size={15} aria-hidden />
               </MarginMark>
             )}

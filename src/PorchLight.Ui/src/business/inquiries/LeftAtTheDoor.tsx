@@ -16,9 +16,9 @@ export function LeftAtTheDoor() {
   if (left.error) return <Failure error={left.error} />;
   if (!left.data || left.data.length === 0) return null;
   return (
-    <section aria-label="Left at the door" className="mb-6">
-      <h2 className="mb-1 text-[1.07rem]">Left at the door, {left.data.length}</h2>
-      <p className="mb-2 text-slate">They began a form and left an address, but have not sent it.</p>
+    <section aria-label="Unfinished forms" className="mb-6">
+      <h2 className="mb-1 text-[1.07rem]">Unfinished forms, {left.data.length}</h2>
+      <p className="mb-2 text-slate">They started a form and left an address, but have not sent it.</p>
       <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
         {left.data.map((row) => (
           <LeftLine key={row.id} row={row} />
@@ -69,7 +69,7 @@ function LeftLine({ row }: { row: Row }) {
         </Button>
       ) : (
         <span className="text-slate">
-          {row.followedUp ? `written to ${row.followedUp}` : "they were not told that you may write"}
+          {row.followedUp ? `written to ${row.followedUp}` : "they were not told you may write"}
         </span>
       )}
       <Failure error={write.error} />

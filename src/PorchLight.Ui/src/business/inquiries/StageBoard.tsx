@@ -54,9 +54,7 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
   };
   return (
     <>
-      <p className="mb-2 text-slate">
-        Drag a card to another stage, or stand on it and move it with Alt and the arrow keys.
-      </p>
+      <p className="mb-2 text-slate">Drag a card to another stage, or select it and press Alt with an arrow key.</p>
       {mover.dialog}
       <Failure error={columns.find((one) => one.error)?.error} />
       <DndContext

@@ -140,7 +140,7 @@ function ByHand({ choices }: { choices: Choices }) {
         />
         <TextBox
           label="The time"
-          help="Leave it empty if you do not know."
+          help="Leave empty if you do not know."
           type="time"
           value={wanted.at}
           error={findings.get("at")}
@@ -148,13 +148,13 @@ function ByHand({ choices }: { choices: Choices }) {
         />
       </div>
       <CheckBox
-        label="They have had an answer already"
+        label="Already answered"
         help="Otherwise your reply promise counts from that time."
         checked={wanted.answered}
         onChange={(answered) => set({ answered })}
       />
       <CheckBox
-        label="Send them what everybody gets who fills it in themselves"
+        label="Send what everyone gets after filling it in"
         help="The follow-through of the form begins, with its thank-you, if they left a mail address."
         checked={wanted.starts}
         onChange={(starts) => set({ starts })}
@@ -162,7 +162,7 @@ function ByHand({ choices }: { choices: Choices }) {
       {findings.size === 0 && <Failure error={open.error} />}
       <span className="flex gap-2">
         <Button weight="main" type="submit" disabled={open.isPending || !wanted.on}>
-          Go on to the questions
+          Continue to the questions
         </Button>
         <Dialog.Close className={buttonLook("quiet")}>Cancel</Dialog.Close>
       </span>

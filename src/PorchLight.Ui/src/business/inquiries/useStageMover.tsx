@@ -46,7 +46,7 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
       setAsking(null);
       void queries.invalidateQueries();
       say({
-        words: ids.length === 1 ? `It stands in “${stage.name}” now.` : `${ids.length} stand in “${stage.name}” now.`,
+        words: ids.length === 1 ? `Moved to “${stage.name}”.` : `${ids.length} moved to “${stage.name}”.`,
         undo: () => put(moves).then(() => queries.invalidateQueries()),
       });
       onMoved?.();
@@ -81,14 +81,14 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
               {asking?.stage.kind === "parked" ? (
                 <TextBox
                   label="It comes back on"
-                  help="Leave it empty and it stays there until you move it."
+                  help="Leave empty to keep it there until you move it."
                   type="date"
                   value={until}
                   error={wrongDay}
                   onChange={(e) => setUntil(e.target.value)}
                 />
               ) : (
-                <SelectBox label="Why it will not come" value={reason} onChange={(e) => setReason(e.target.value)}>
+                <SelectBox label="Why it was lost" value={reason} onChange={(e) => setReason(e.target.value)}>
                   <option value="">not said</option>
                   {lostReasons.map((one) => (
                     <option key={one} value={one}>
@@ -100,7 +100,7 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
               {(promised || answered !== null) && (
                 <fieldset className="grid gap-2">
                   <legend className="mb-1 font-semibold">
-                    {promised ?? "Do they know that you come back to them?"}
+                    {promised ?? "Do they know you will come back to them?"}
                   </legend>
                   <Choice label="Yes, they know" value={answered === true} onChange={() => setAnswered(true)} />
                   <Choice label="Not yet" value={answered === false} onChange={() => setAnswered(false)} />

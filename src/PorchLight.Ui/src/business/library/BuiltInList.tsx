@@ -5,8 +5,8 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 
 const wordings: Record<Schemas["Wording"], string> = {
-  standard: "In the words it came with.",
-  own: "In your own words.",
+  standard: "Standard wording.",
+  own: "Your own wording.",
   off: "Not sent.",
 };
 
@@ -53,8 +53,8 @@ export function BuiltInList() {
           Thanks for a form
         </h2>
         <p className="mb-2 max-w-3xl text-slate">
-          The first message to who sends a form is the first step of a follow-through. Rewrite it there, or turn that
-          follow-through off: then they see the page that ends the form, and no mail comes.
+          The first message after someone sends a form is the first step of a follow-through. Rewrite it there, or
+          switch that follow-through off: people then see the page at the end of the form and get no mail.
         </p>
         <ul className="divide-y divide-line rounded-soft bg-card px-4 shadow-soft">
           {list.data.thanks.map((row) => (
@@ -70,7 +70,7 @@ export function BuiltInList() {
                   </Link>
                 </span>
               ) : (
-                <span className="text-slate">No mail: they see the page that ends the form.</span>
+                <span className="text-slate">No mail: they see the page at the end of the form.</span>
               )}
             </li>
           ))}

@@ -75,7 +75,7 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
             <fieldset className="grid gap-2">
               <legend className="mb-1 font-semibold">What is sent</legend>
               <Choice
-                label={form ? "What the library says for all forms" : "The words it came with"}
+                label={form ? "The wording in the library" : "Standard wording"}
                 checked={now.wording === "standard"}
                 onChoose={() => edit.change({ wording: "standard" })}
               />

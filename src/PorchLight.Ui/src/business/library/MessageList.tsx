@@ -31,9 +31,7 @@ export function MessageList() {
       <Failure error={list.error} />
       {list.isPending && <Skeleton />}
       <NewMessage />
-      {list.data?.length === 0 && (
-        <Empty>No message is kept yet. Begin with the one you have typed most often this month.</Empty>
-      )}
+      {list.data?.length === 0 && <Empty>No messages yet. Start with the one you type most often.</Empty>}
       {folders.map((folder) => (
         <section key={folder} className="mb-6">
           <h2 className="mb-2 text-[1.07rem]">{folder || "Without a folder"}</h2>

@@ -137,7 +137,7 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
     },
   });
   return (
-    <section aria-label="Try it or take it out">
+    <section aria-label="Test or remove it">
       {isLeaving ? (
         <p className="flex flex-wrap items-center gap-2">
           Remove it from the library? Steps that use its words keep them.

@@ -27,7 +27,7 @@ export function StuckMail() {
   };
   const again = useMutation({
     mutationFn: () => orProblem(api.POST("/api/mail/{id}/again", { params: { path } })),
-    onSuccess: () => done("It goes out once more."),
+    onSuccess: () => done("Sending it again."),
   });
   const leave = useMutation({
     mutationFn: () => orProblem(api.POST("/api/mail/{id}/leave", { params: { path } })),
@@ -45,7 +45,7 @@ export function StuckMail() {
         <p>{mail.why}</p>
         <p className="mt-1">
           {mail.perhaps
-            ? "Look into the sent mail of your mail server for its message number, or ask whether it arrived. It is not sent twice unless you say so."
+            ? "Check your mail server’s sent mail for its message ID, or ask whether it arrived. It is not sent twice unless you say so."
             : "Check the address and your mail settings, then send it again; or write in another way and leave this one."}
         </p>
         {mail.perhaps && <p className="mt-1 wrap-anywhere text-slate">Message number: {mail.messageId}</p>}
@@ -57,7 +57,7 @@ export function StuckMail() {
           Send it again
         </Button>
         <Button disabled={busy} onClick={() => leave.mutate()}>
-          {mail.perhaps ? "It arrived, leave it" : "Leave it unsent"}
+          {mail.perhaps ? "It arrived, leave it" : "Do not send it"}
         </Button>
         {mail.clientId && (
           <Link to={`/clients/${mail.clientId}`} className={buttonLook("plain")}>

@@ -32,7 +32,7 @@ export function BeginProject({ client }: { client: string }) {
   if (!wanted)
     return (
       <Button weight="quiet" className="-ml-3" onClick={() => setWanted({ title: "", service: "" })}>
-        Begin another project
+        Start another project
       </Button>
     );
   return (
@@ -52,7 +52,7 @@ export function BeginProject({ client }: { client: string }) {
         setWanted(null);
       }}
     >
-      <p className="text-slate">What you know of the person goes with them. The project’s own fields start empty.</p>
+      <p className="text-slate">What you know about the person comes along. The project’s own fields start empty.</p>
       <TextBox
         label="Title of the project"
         value={wanted.title}
@@ -68,7 +68,7 @@ export function BeginProject({ client }: { client: string }) {
         error={findings.get("service")}
         onChange={(e) => setWanted({ ...wanted, service: e.target.value })}
       >
-        <option value="">nothing of your list</option>
+        <option value="">nothing from your list</option>
         {parts?.services.map((one) => (
           <option key={one}>{one}</option>
         ))}

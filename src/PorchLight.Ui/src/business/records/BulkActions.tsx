@@ -76,7 +76,7 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
   return (
     <div
       role="group"
-      aria-label="With those chosen"
+      aria-label="With the selection"
       className="mb-3 flex flex-wrap items-center gap-2 rounded-soft bg-glow px-3 py-2"
     >
       <strong>{ids.length} chosen</strong>

@@ -36,7 +36,7 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
   const set = (part: Partial<ClientQuery>) => onChange({ ...query, ...part });
   const nameOf = (key: string) => {
     const found = parts.fields.find((one) => one.field.key === key)?.field;
-    return found ? found.label : "a field that is gone";
+    return found ? found.label : "a deleted field";
   };
   return (
     <div className="mb-3 grid gap-2">
@@ -117,7 +117,7 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
           </span>
           <ListViews
             views={parts.views}
-            all="Everybody"
+            all="Everyone"
             partsKey="client-parts"
             onOpen={(view) => onChange({ ...everybody, ...view })}
             onKeep={(name) => orProblem(api.PUT("/api/clients/views", { body: { name, query } }))}
@@ -177,7 +177,7 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
             )}
             <button
               type="button"
-              aria-label={`Take the filter on ${nameOf(filter.field)} away`}
+              aria-label={`Remove the filter on ${nameOf(filter.field)}`}
               className="rounded-soft p-1.5 text-slate hover:text-brick"
               onClick={() => set({ filters: query.filters.filter((_, at) => at !== index) })}
             >

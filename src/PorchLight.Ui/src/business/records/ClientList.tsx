@@ -75,7 +75,7 @@ export function ClientList() {
         {!!parts.data?.perhapsSame && (
           <p className="my-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
             {parts.data.perhapsSame === 1
-              ? "Two clients are perhaps one person."
+              ? "One possible duplicate."
               : `${parts.data.perhapsSame.toLocaleString("en")} possible duplicates.`}
             <Link className="underline" to="/clients/perhaps-the-same">
               Look at them
@@ -99,12 +99,12 @@ export function ClientList() {
         {list.data && rows.length === 0 && (
           <Empty>
             {isEverybody(asked) ? (
-              "Nobody is here yet. Everybody who sends a form is a client from that second, with a project of their own."
+              "No clients yet. Anyone who sends a form becomes a client at once, with a project."
             ) : (
               <>
                 Nobody is found like that.{" "}
                 <Button weight="quiet" onClick={() => setQuery({ ...everybody, columns: query.columns })}>
-                  Show everybody
+                  Show everyone
                 </Button>
               </>
             )}

@@ -202,7 +202,7 @@ function Standing({ client }: { client: View }) {
             {one}
             <button
               type="button"
-              aria-label={`Take away the tag ${one}`}
+              aria-label={`Remove the tag ${one}`}
               className="rounded-soft p-0.5 text-slate hover:text-ink"
               onClick={() => tags.mutate({ add: [], remove: [one] })}
             >

@@ -58,7 +58,7 @@ function Preview(props: { client: string; name: string; onErasing: (isErasing: b
       {preview.isPending && <Skeleton rows={4} />}
       {preview.data && (
         <>
-          <Lines title="This goes, and cannot be brought back" lines={preview.data.goes} />
+          <Lines title="This is deleted for good" lines={preview.data.goes} />
           <Lines title="This stays" lines={preview.data.stays} />
           <p className="mt-5 flex flex-wrap gap-2">
             <Button

@@ -70,7 +70,7 @@ function Choose() {
       <Failure error={take.error ?? earlier.error} />
       {!!earlier.data?.length && (
         <section className="mt-8">
-          <h2 className="mb-2 text-[1.07rem]">Brought in before</h2>
+          <h2 className="mb-2 text-[1.07rem]">Earlier imports</h2>
           <ul className="grid gap-1">
             {earlier.data.map((one) => (
               <li key={one.id}>
@@ -126,12 +126,12 @@ function Under({ import: one }: { import: Import }) {
           />
         </>
       )}
-      {one.state === "takingBack" && <p>It is being taken back …</p>}
+      {one.state === "takingBack" && <p>Undoing …</p>}
       {one.state === "takenBack" && (
         <p>
           Taken back.
           {one.stayed > 0 &&
-            ` ${one.stayed === 1 ? "One client stayed" : `${count(one.stayed)} clients stayed`}, because something had happened with them since.`}
+            ` ${one.stayed === 1 ? "One client stayed" : `${count(one.stayed)} clients stayed`}, because something has happened with them since.`}
         </p>
       )}
       {one.state === "done" && (
@@ -140,12 +140,12 @@ function Under({ import: one }: { import: Import }) {
             {one.made === 0
               ? "Nobody is new."
               : one.made === 1
-                ? "One person came in as a client."
-                : `${count(one.made)} people came in as clients.`}{" "}
+                ? "One client was added."
+                : `${count(one.made)} clients were added.`}{" "}
             {one.filled > 0 &&
               (one.filled === 1
-                ? "One person was here already and got something new. "
-                : `${count(one.filled)} people were here already and got something new. `)}
+                ? "One existing client was updated. "
+                : `${count(one.filled)} existing clients were updated. `)}
             {one.leftOut > 0 &&
               (one.leftOut === 1 ? "One line was left out." : `${count(one.leftOut)} lines were left out.`)}
           </p>
@@ -155,7 +155,7 @@ function Under({ import: one }: { import: Import }) {
             </Link>
             {isAsked ? (
               <>
-                <span>Everything this file brought goes again. With whom something has happened since stays.</span>
+                <span>Everything this file added is removed. Clients with anything new since then stay.</span>
                 <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
                   Take it back
                 </Button>
@@ -164,7 +164,7 @@ function Under({ import: one }: { import: Import }) {
                 </Button>
               </>
             ) : (
-              <Button onClick={() => setAsked(true)}>Take the whole import back</Button>
+              <Button onClick={() => setAsked(true)}>Undo the whole import</Button>
             )}
           </p>
         </>

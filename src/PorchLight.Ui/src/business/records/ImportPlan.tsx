@@ -70,7 +70,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
           <thead className="text-[0.9rem] text-slate">
             <tr>
               <th className="px-4 py-2 font-normal">Column in the file</th>
-              <th className="px-4 py-2 font-normal">What stands there</th>
+              <th className="px-4 py-2 font-normal">Contents</th>
               <th className="px-4 py-2 font-normal">Goes to</th>
             </tr>
           </thead>
@@ -104,7 +104,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
         </table>
       </section>
       <fieldset className="mb-6">
-        <legend className="mb-1 font-semibold">Who is here already</legend>
+        <legend className="mb-1 font-semibold">Existing clients</legend>
         {[false, true].map((replace) => (
           <label key={String(replace)} className="flex items-start gap-2 py-0.5">
             <input
@@ -115,8 +115,8 @@ export function ImportPlan({ import: one }: { import: Import }) {
               onChange={() => plan.mutate({ targets, replace })}
             />
             {replace
-              ? "gets what the file says; what stood there stays in the history"
-              : "gets what is still empty in their record; nothing is replaced"}
+              ? "take what the file says; the old values stay in the history"
+              : "fill in what is empty; replace nothing"}
           </label>
         ))}
       </fieldset>
@@ -150,7 +150,7 @@ function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
             ? "Nobody is new."
             : `${count(preview.new)} new ${preview.new === 1 ? "client" : "clients"}`}
         </li>
-        {preview.known > 0 && <li>{count(preview.known)} already here, or twice in the file</li>}
+        {preview.known > 0 && <li>{count(preview.known)} already clients, or twice in the file</li>}
         {preview.leftOut > 0 && (
           <li>
             {preview.leftOut === 1 ? "One line is left out" : `${count(preview.leftOut)} lines are left out`}: nobody
@@ -162,10 +162,10 @@ function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
         <details className="mt-3">
           <summary className="cursor-pointer font-semibold">
             {preview.perhapsSameCount === 1
-              ? "One of the new ones is perhaps somebody who is here"
-              : `${count(preview.perhapsSameCount)} of the new ones are perhaps people who are here`}
+              ? "One new client may already be here"
+              : `${count(preview.perhapsSameCount)} new clients may already be here`}
           </summary>
-          <p className="text-slate">They come in as clients of their own, and you are asked about each.</p>
+          <p className="text-slate">They are added as separate clients, and you decide about each.</p>
           <ul className="mt-1 grid gap-0.5">
             {preview.perhapsSame.map((one) => (
               <li key={one.line}>
@@ -180,8 +180,8 @@ function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
         <details className="mt-3" open={preview.faultCount <= 5}>
           <summary className="cursor-pointer font-semibold">
             {preview.faultCount === 1
-              ? "One thing cannot be taken in"
-              : `${count(preview.faultCount)} things cannot be taken in`}
+              ? "One thing cannot be imported"
+              : `${count(preview.faultCount)} things cannot be imported`}
           </summary>
           <ul className="mt-1 grid gap-0.5">
             {preview.faults.map((fault, index) => (

@@ -44,7 +44,7 @@ export function MergePanel() {
       void queries.invalidateQueries();
       void navigate(`/clients/${id}`);
       say({
-        words: "They stay two clients, and you are not asked again.",
+        words: "They stay two clients. You will not be asked again.",
         undo: async () => {
           await put(false);
           await queries.invalidateQueries();
@@ -66,17 +66,17 @@ export function MergePanel() {
       <PanelHead
         title="One person?"
         home="/clients"
-        under={`If they are, everything of ${goes.name} goes into the record of ${kept.name}. You can split them again.`}
+        under={`If they are, everything of ${goes.name} moves into the record of ${kept.name}. You can split them again.`}
       />
       <div className="grid gap-4 @2xl/panel:grid-cols-2">
         <InShort title="Stays" client={kept} />
-        <InShort title="Goes into it" client={goes} />
+        <InShort title="Merged into it" client={goes} />
       </div>
       <Link className={`${buttonLook("quiet")} mt-1 -ml-3`} to={`/clients/${other}/beside/${id}`} replace>
-        The other way round
+        Swap them
       </Link>
       {both.differ.length > 0 && (
-        <Section title="Where they differ, choose what stands from now on">
+        <Section title="Where they differ, choose what to keep">
           <ul className="grid gap-3">
             {both.differ.map(({ field, label, kept: ours, other: theirs }) => (
               <li key={field}>
@@ -103,7 +103,7 @@ export function MergePanel() {
               </li>
             ))}
           </ul>
-          <p className="mt-2 text-slate">What is not chosen stays in the history of the field.</p>
+          <p className="mt-2 text-slate">What you do not choose stays in the field’s history.</p>
         </Section>
       )}
       {both.fills.length > 0 && (

@@ -20,9 +20,9 @@ export function PerhapsSame() {
       <PanelHead
         title="Perhaps the same"
         home="/clients"
-        under={pairs.data.length > 0 ? "Nothing is put together before you have looked." : undefined}
+        under={pairs.data.length > 0 ? "Nothing is merged until you have looked." : undefined}
       />
-      {pairs.data.length === 0 && <p>No two clients look like one person.</p>}
+      {pairs.data.length === 0 && <p>No possible duplicates.</p>}
       <ul className="grid gap-3">
         {pairs.data.map(({ one, other, why }) => (
           <li

@@ -17,7 +17,7 @@ export function ProjectDays({ days }: { days: Schemas["DayOfProject"][] }) {
           <span className="block">{one.label}</span>
           <span className="block text-slate">
             {one.day}
-            {one.isPast && <span className="sr-only">, behind us</span>}
+            {one.isPast && <span className="sr-only">, past</span>}
           </span>
         </li>
       ))}

@@ -41,7 +41,7 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
       say({
         words:
           after.title !== was.title
-            ? "The title is changed."
+            ? "Title changed."
             : after.stage !== was.stage
               ? `Stage: ${stage?.name}.`
               : "Given.",
@@ -62,7 +62,7 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
       ),
     onSuccess: (_, watches) => {
       void queries.invalidateQueries({ queryKey: ["client"] });
-      say({ words: watches ? "You get a mail about what comes in to it." : "You are not told any more." });
+      say({ words: watches ? "You will get a mail about anything new." : "You will get no more mails about it." });
     },
   });
   const set = (part: Partial<Head>) => !change.isPending && change.mutate({ was: stored, now: { ...stored, ...part } });

@@ -99,7 +99,7 @@ export function ProjectPanel() {
             {timeline.length > 0 ? (
               <TimelineList entries={timeline} />
             ) : (
-              <p className="text-slate">Nothing yet but its beginning.</p>
+              <p className="text-slate">Nothing has happened yet.</p>
             )}
           </Section>
         </div>

@@ -16,7 +16,7 @@ interface Props {
   tasks: Task[];
 }
 
-/** What is to do, the days to think of, and a place to add another. */
+/** Task, the days to think of, and a place to add another. */
 export function Tasks({ client, project, tasks }: Props) {
   const queries = useQueryClient();
   const sendKey = useSendKey();

@@ -37,7 +37,7 @@ interface Props {
 
 const names: Record<string, string> = {
   label: "Name",
-  help: "A line that helps",
+  help: "Help text",
   kind: "What stands in it",
   options: "Words to choose from",
   columns: "Columns",
@@ -138,7 +138,7 @@ export function FieldDialog({ field, scope, isNew, isBuiltIn, onClose }: Props) 
               />
             )}
             <TextBox
-              label="A line that helps"
+              label="Help text"
               help="For whoever fills it in."
               value={now.help ?? ""}
               error={findings.get("help")}
@@ -152,7 +152,7 @@ export function FieldDialog({ field, scope, isNew, isBuiltIn, onClose }: Props) 
               />
               <CheckBox
                 label="The client keeps it up to date"
-                help="What they answer by a personal link of theirs replaces what stands here. Otherwise you settle what differs."
+                help="What they answer through their own personal link replaces this. Otherwise you settle any differences."
                 checked={now.clientKeepsIt ?? false}
                 onChange={(clientKeepsIt) => set({ clientKeepsIt })}
               />
@@ -218,7 +218,7 @@ function Lost(props: { lost: Schemas["KindChangeView"]; onGoOn: () => void; onSt
           </li>
         ))}
       </ul>
-      <p className="mb-2">Those that do not fit are emptied. They stay in the history of the field.</p>
+      <p className="mb-2">Values that do not fit are cleared. They stay in the field’s history.</p>
       <span className="flex gap-2">
         <Button onClick={props.onGoOn}>Change it anyway</Button>
         <Button weight="quiet" onClick={props.onStop}>
@@ -261,7 +261,7 @@ function Columns(props: { columns: Column[]; error?: string; onChange: (columns:
             </select>
             <button
               type="button"
-              aria-label={`Take column ${index + 1} away`}
+              aria-label={`Remove column ${index + 1}`}
               className="rounded-soft p-1.5 text-slate hover:text-brick"
               onClick={() => onChange(columns.filter((_, at) => at !== index))}
             >

@@ -141,7 +141,7 @@ function Logo({ address }: { address: string | null }) {
         </Button>
         {address && (
           <Button weight="quiet" disabled={remove.isPending} onClick={() => remove.mutate()}>
-            Take it away
+            Remove it
           </Button>
         )}
       </div>

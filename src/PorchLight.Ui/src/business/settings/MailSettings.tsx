@@ -79,8 +79,8 @@ function MailForm({ mail }: { mail: Schemas["MailSettingsView"] }) {
           <legend className="mb-1 font-semibold">Where mail goes</legend>
           {(
             [
-              [true, "Practice: messages stay in this program, and nobody outside gets one"],
-              [false, "It goes out through your mail server (SMTP)"],
+              [true, "Practice: messages stay in this program and reach no one"],
+              [false, "Through your mail server (SMTP)"],
             ] as const
           ).map(([practice, words]) => (
             <label key={words} className="flex min-h-8 items-center gap-2">

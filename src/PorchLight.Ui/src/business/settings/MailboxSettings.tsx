@@ -62,8 +62,8 @@ function MailboxForm({ mailbox }: { mailbox: Schemas["MailboxSettingsView"] }) {
         <legend className="mb-1 font-semibold">Where answers come from</legend>
         {(
           [
-            [false, "Nowhere yet: you note answers yourself, and practice mail brings its own"],
-            [true, "From your mailbox (IMAP): what people on file write comes in by itself"],
+            [false, "Nowhere yet: you note answers yourself"],
+            [true, "From your mailbox (IMAP): mail from people on file is brought in automatically"],
           ] as const
         ).map(([reads, words]) => (
           <label key={words} className="flex min-h-8 items-center gap-2">
@@ -75,10 +75,9 @@ function MailboxForm({ mailbox }: { mailbox: Schemas["MailboxSettingsView"] }) {
       {now.reads && (
         <div className="grid gap-4">
           <p className="text-slate">
-            Whoever hosts your mail names these. The mailbox is looked into once a minute and nothing in it is changed.
-            Of mail from people who are not on file only the lines above the text are looked at (who sent it, and to
-            what it answers); nothing of it is kept. Reports of mail that came back are read to find out whether it was
-            yours.
+            Your mail provider gives you these. The mailbox is checked once a minute; nothing in it is changed. Of mail
+            from people who are not on file only the lines above the text are looked at (who sent it, and to what it
+            answers); nothing of it is kept. Reports of mail that came back are read to find out whether it was yours.
           </p>
           <div className="grid gap-4 sm:grid-cols-[minmax(0,1fr)_7rem]">
             <TextBox

@@ -24,7 +24,7 @@ export function PeopleSettings() {
       </ul>
       {people.data.invites.length > 0 && (
         <section>
-          <h2 className="mb-2 text-[1.07rem]">Links that wait to be used</h2>
+          <h2 className="mb-2 text-[1.07rem]">Unused links</h2>
           <ul className="grid gap-4">
             {people.data.invites.map((invite) => (
               <InviteCard key={invite.id} invite={invite} onChanged={reload} />

@@ -63,7 +63,7 @@ export function ViewSettings({ which }: { which: string }) {
               ? `Projects about “${service.name}” are shown this way.`
               : `Projects about “${service.name}” are shown as all others. Change something and save it, and they have a view of their own.`
             : scope === "client"
-              ? "Every client is shown this way, to everybody who works here."
+              ? "Every client is shown this way, to everyone who works here."
               : "Every project is shown this way, unless its service has a view of its own."
         }
         isOwn={Boolean(service?.own)}
@@ -148,15 +148,14 @@ function Arrange({ scope, service, stored, about, isOwn, names }: Props) {
           )
         ) : (
           <Button weight="quiet" disabled={forget.isPending} onClick={() => forget.mutate()}>
-            Back to how it was at first
+            Reset to the original
           </Button>
         )
       }
     >
       <p>{about}</p>
       <p className="mb-3 text-slate">
-        Drag a line by its handle, or stand on the handle and move it with Alt and the arrow keys. A part takes its
-        fields with it.
+        Drag a line by its handle, or focus the handle and press Alt with an arrow key. A part takes its fields along.
       </p>
       <DndContext
         sensors={sensors}
@@ -242,8 +241,8 @@ function ArrangedLine(props: {
             at the side
           </label>
           {part.kind === "fields" ? (
-            <Button weight="quiet" aria-label={`Take away ${words}`} onClick={() => props.onTakeAway(part.key)}>
-              Take away
+            <Button weight="quiet" aria-label={`Remove ${words}`} onClick={() => props.onTakeAway(part.key)}>
+              Remove
             </Button>
           ) : (
             <span className="w-24" />

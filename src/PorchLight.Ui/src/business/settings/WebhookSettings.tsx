@@ -109,7 +109,7 @@ function HeadForm({ head, error, isBusy, words, onChange, onSave, onCancel }: He
       />
       <TextBox
         label="Its address"
-        help="It begins with https://, and the other program names it."
+        help="It starts with https://; the other program gives it to you."
         type="url"
         value={head.address}
         error={findings.get("address")}
@@ -197,8 +197,7 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
           )}
           {hook.failed > 0 && (
             <span className="block text-brick">
-              {hook.failed === 1 ? "One call was given up." : `${hook.failed} calls were given up.`} The log below says
-              why.
+              {hook.failed === 1 ? "One call failed." : `${hook.failed} calls failed.`} The log below says why.
             </span>
           )}
         </div>
@@ -213,9 +212,9 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
       )}
       {isLeaving ? (
         <p className="flex flex-wrap items-center gap-2">
-          Take it away, with its log? Steps that call it will fail.
+          Remove it, with its log? Steps that call it will fail.
           <Button weight="main" disabled={isBusy} onClick={() => remove.mutate()}>
-            Take it away
+            Remove it
           </Button>
           <Button weight="quiet" onClick={() => setLeaving(false)}>
             Keep it
@@ -234,7 +233,7 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
               Make a new secret
             </Button>
             <Button weight="quiet" onClick={() => setLeaving(true)}>
-              Take away
+              Remove
             </Button>
           </p>
         )

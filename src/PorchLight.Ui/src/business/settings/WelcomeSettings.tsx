@@ -42,7 +42,7 @@ function Welcome({ settings }: { settings: SettingsView }) {
     )
       .then((taken) => {
         if (taken.group === "picture") edit.change({ photo: taken.id });
-        else throw new Problem(422, `“${taken.name}” is no picture. Please choose one.`);
+        else throw new Problem(422, `“${taken.name}” is not a picture. Please choose one.`);
       })
       .catch((error: unknown) => setFailure(sentenceOf(error)));
   };
@@ -71,7 +71,7 @@ function Welcome({ settings }: { settings: SettingsView }) {
         </label>
         {now.photo && (
           <Button weight="quiet" onClick={() => edit.change({ photo: null })}>
-            Take the picture away
+            Remove the picture
           </Button>
         )}
       </div>
@@ -103,13 +103,11 @@ function Keeping({ settings }: { settings: SettingsView }) {
   return (
     <SavedForm
       edit={edit}
-      nameOf={(place) =>
-        place === "clientMonths" ? "Clients nothing happens with are kept" : "Unfinished forms are kept"
-      }
+      nameOf={(place) => (place === "clientMonths" ? "Inactive clients are kept" : "Unfinished forms are kept")}
     >
       <TextBox
         label="Unfinished forms are kept, in days"
-        help="Whoever presses “Finish later” gets a link to go on from. After this many days the link, the answers and the files are deleted."
+        help="Anyone who presses “Finish later” gets a link to continue. After this many days the link, the answers and the files are deleted."
         type="number"
         min={1}
         max={365}
@@ -118,8 +116,8 @@ function Keeping({ settings }: { settings: SettingsView }) {
         onChange={(e) => edit.change({ unfinishedDays: Math.trunc(Number(e.target.value)) })}
       />
       <TextBox
-        label="Clients nothing happens with are kept, in months"
-        help="Leave it empty to keep them for good. Else a client is erased when nothing has happened with them for so long: answers, fields, notes, files and mail. Today says so a week before. Active clients are always kept."
+        label="Inactive clients are kept, in months"
+        help="Leave empty to keep them for good. Otherwise a client is erased after this long without activity: answers, fields, notes, files and mail. Today says so a week ahead. Active clients are always kept."
         type="number"
         min={1}
         max={240}

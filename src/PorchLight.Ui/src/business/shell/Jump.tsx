@@ -29,7 +29,7 @@ const doable: Place[] = [
   { to: "/forms/new", name: "Make a form" },
   { to: "/inquiries?add", name: "Add an inquiry that came by phone or mail" },
   { to: "/clients/import", name: "Import clients from a file" },
-  { to: "/inquiries?board", name: "The board of inquiries" },
+  { to: "/inquiries?board", name: "Inquiry board" },
   { to: "/files", name: "Files and lists" },
   { to: "/mails", name: "When you get mails" },
 ];
@@ -169,9 +169,7 @@ function Places({ onGone }: { onGone: () => void }) {
           </li>
         ))}
       </ul>
-      {words !== "" && places.length === 0 && found.isFetched && (
-        <p className="px-3 py-2 text-slate">Nobody and nothing is called so.</p>
-      )}
+      {words !== "" && places.length === 0 && found.isFetched && <p className="px-3 py-2 text-slate">Nothing found.</p>}
     </>
   );
 }

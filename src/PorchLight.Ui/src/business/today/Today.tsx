@@ -172,13 +172,13 @@ function GivenUpCalls({ count }: { count: number }) {
   const { role } = useSession();
   return (
     <p className="mb-6 rounded-soft bg-glow p-4">
-      {count === 1 ? "One call to a webhook was given up. " : `${count} calls to webhooks were given up. `}
+      {count === 1 ? "One webhook call failed. " : `${count} webhook calls failed. `}
       {role === "owner" ? (
         <Link to="/settings/webhooks" className="underline">
           See why, and send again
         </Link>
       ) : (
-        "The owner finds the reason in Settings."
+        "The owner can see why in Settings."
       )}
     </p>
   );
@@ -192,7 +192,7 @@ const pageOf = (one: Schemas["FailedRow"]) =>
 function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">Steps that could not be done</h2>
+      <h2 className="mb-2 text-[1.07rem]">Steps that failed</h2>
       <Rows>
         {failed.map((one) => (
           <Row
@@ -226,7 +226,7 @@ function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
 function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | null }) {
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">Messages that did not get through</h2>
+      <h2 className="mb-2 text-[1.07rem]">Undelivered messages</h2>
       <Rows>
         {stuck.map((mail) => (
           <Row
@@ -320,7 +320,7 @@ function ErasedSoon({ clients }: { clients: Schemas["ErasedSoon"][] }) {
   return (
     <section className="mb-6 rounded-soft bg-glow p-4">
       <h2 className="mb-2 text-[1.07rem]">
-        Erased soon, because the time you keep records ends
+        Erased soon: your keeping period ends
         {clients.length > 3 && <span className="ml-2 font-body font-normal">{clients.length} clients</span>}
       </h2>
       {/* However many they are, the day's note stays in sight. */}

@@ -36,7 +36,7 @@ function Note({ form }: { form: Schemas["FormView"] }) {
     <>
       <Labelled
         label="Message while closed"
-        help={`What people see ${form.shines ? "while the light is off" : "now, for the light is off"}. It holds at once, without publishing.`}
+        help={`What people see ${form.shines ? "while the light is off" : "now, for the light is off"}. It takes effect at once, without publishing.`}
       >
         <GrowingText className={boxLook} value={value.words} onChange={(e) => change({ words: e.target.value })} />
       </Labelled>

@@ -11,7 +11,7 @@ export function FormClashes({ building }: { building: Building }) {
 
 const members: Record<string, string> = {
   wording: "the wording",
-  help: "the line that helps",
+  help: "the help text",
   placeholder: "the example in the box",
   kind: "how it is answered",
   required: "whether it must be answered",
@@ -19,7 +19,7 @@ const members: Record<string, string> = {
   askedOnlyWhen: "when it is asked",
   shownOnlyWhen: "when it is shown",
   landsIn: "where it lands",
-  prefill: "what stands in it already",
+  prefill: "what it is prefilled with",
   width: "the width",
   page: "its page",
   title: "the title",
@@ -42,7 +42,7 @@ function nameOf(form: WorkingForm, place: string): string {
         ? `Page ${chosen.number}`
         : chosen.what === "sendOff"
           ? "A send-off"
-          : "Something that is gone here";
+          : "Something deleted here";
   const what = members[deeper.at(-1) ?? ""] ?? members[member ?? ""] ?? member;
   return what ? `${name}: ${what}` : name;
 }

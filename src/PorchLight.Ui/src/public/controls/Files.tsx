@@ -73,10 +73,10 @@ export default function Files({ id, place, control, answer, onChange, described 
               <button
                 type="button"
                 className={quietButton}
-                aria-label={`Take away ${file.name}`}
+                aria-label={`Remove ${file.name}`}
                 onClick={() => remove(file)}
               >
-                Take away
+                Remove
               </button>
             </li>
           ))}

@@ -75,8 +75,7 @@ export default function LookUp({ id, place, placeholder, answer, onChange, descr
           ))}
       </ul>
       <p role="status" className={unchosen ? "mt-1 border-l-4 border-edge pl-2" : "sr-only"}>
-        {unchosen &&
-          "What you typed is not chosen from the list yet, so it is not sent. Please choose a line, or clear this."}
+        {unchosen && "This has not been chosen from the list, so it is not sent. Please choose a line, or clear it."}
       </p>
       <p role="status" className={open && found.length === 0 ? "mt-1 text-slate" : "sr-only"}>
         {open && (found.length === 0 ? "Nothing on the list fits. Try fewer letters." : `${found.length} fit.`)}

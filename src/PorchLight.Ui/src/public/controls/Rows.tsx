@@ -53,7 +53,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
   };
   const takeAway = (index: number) => {
     setGone({ index, row: rows[index]! });
-    setSaid(`${called(index)} is taken away.`);
+    setSaid(`${called(index)} was removed.`);
     set(rows.toSpliced(index, 1), named.toSpliced(index, 1));
   };
   const called = (index: number) => `${control.called[0]!.toUpperCase()}${control.called.slice(1)} ${index + 1}`;
@@ -110,8 +110,8 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
               >
                 Down
               </RowButton>
-              <RowButton onPress={() => takeAway(index)} off={false} label={`Take away ${called(index)}`}>
-                Take away
+              <RowButton onPress={() => takeAway(index)} off={false} label={`Remove ${called(index)}`}>
+                Remove
               </RowButton>
             </div>
           </fieldset>

@@ -25,7 +25,7 @@ export default function Signature({ id, control, answer, onChange, described }: 
               id={`${id}-${others ? "others" : "self"}`}
               type="radio"
               name={`${id}-for`}
-              label={others ? "I may sign for somebody else" : "I sign for myself"}
+              label={others ? "I may sign for someone else" : "I sign for myself"}
               checked={represents === others}
               invalid={undefined}
               onChange={() => {

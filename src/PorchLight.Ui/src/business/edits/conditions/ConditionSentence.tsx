@@ -17,7 +17,7 @@ interface Props {
   onChange: (value: Condition | null) => void;
   /** What it can look at. */
   subjects: SubjectOnOffer[];
-  /** What stands there without a condition: "Always." */
+  /** Contents without a condition: "Always." */
   without: string;
   /** What the button says that begins one: "Ask it only when …" */
   begin: string;
@@ -49,7 +49,7 @@ export function ConditionSentence({ value, onChange, subjects, without, begin, l
       <div ref={frame} className="flex flex-wrap items-center gap-x-3">
         {without && <span>{without}</span>}
         {subjects.length === 0 ? (
-          <span className="text-slate">Nothing is asked before it that it could hang on.</span>
+          <span className="text-slate">There is no earlier question to base it on.</span>
         ) : (
           <Button weight="quiet" className="-ml-3" onClick={() => set(fresh() ?? null)}>
             {begin}
@@ -70,7 +70,7 @@ export function ConditionSentence({ value, onChange, subjects, without, begin, l
             if (more) onChange({ kind: "all", parts: [value, more] });
           }}
         >
-          Another condition
+          Add a condition
         </Button>
       )}
     </div>
@@ -140,7 +140,7 @@ function Part({ value, onChange, subjects, fresh, depth }: PartProps) {
         ))}
       </ul>
       <Button weight="quiet" className="-ml-3" onClick={() => add(fresh())}>
-        Another condition
+        Add a condition
       </Button>
     </div>
   );
@@ -166,7 +166,7 @@ function ComparisonLine({ value, onChange, subjects, fresh, depth }: PartProps) 
         aria-invalid={subject ? undefined : true}
         onChange={(e) => choose(e.target.value)}
       >
-        {!subject && <option value={id}>a question that is gone, or stands later</option>}
+        {!subject && <option value={id}>a deleted or later question</option>}
         {["Answers", "What you know of them", "The screening"].map((group) => {
           const here = subjects.filter((one) => one.group === group);
           return here.length === 0 ? null : (
@@ -203,7 +203,7 @@ function ComparisonLine({ value, onChange, subjects, fresh, depth }: PartProps) 
         </DropdownMenu.Trigger>
         <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
           <DropdownMenu.Item className={menuItem} onSelect={() => onChange({ kind: "not", part: value })}>
-            Turn it round: it is not so
+            Reverse it: not true
           </DropdownMenu.Item>
           {depth < deepest && (
             <DropdownMenu.Item
@@ -220,7 +220,7 @@ function ComparisonLine({ value, onChange, subjects, fresh, depth }: PartProps) 
       </DropdownMenu.Root>
       <button
         type="button"
-        aria-label="Take this condition away"
+        aria-label="Remove this condition"
         className="rounded-soft p-1.5 text-slate hover:text-brick"
         onClick={() => onChange(null)}
       >

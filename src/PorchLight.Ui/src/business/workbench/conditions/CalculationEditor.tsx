@@ -20,7 +20,7 @@ type Sort = Schemas["AnswerSort"];
 const kinds: [Calculation["kind"], string][] = [
   ["answer", "the answer to"],
   ["fixed", "always the same:"],
-  ["ageOn", "the age of somebody born on"],
+  ["ageOn", "the age of someone born on"],
   ["timeBetween", "the time between"],
   ["daysUntil", "the days until"],
   ["countRows", "how many lines there are of"],
@@ -104,7 +104,7 @@ export function CalculationEditor({ value, onChange, place, depth = 0 }: Props) 
   ) => (
     <select aria-label={label} className={pickerLook} value={chosen ?? ""} onChange={(e) => set(e.target.value)}>
       {(none !== undefined || !chosen) && <option value="">{none ?? "choose …"}</option>}
-      {chosen && !from.some((one) => one.key === chosen) && <option value={chosen}>a question that is gone</option>}
+      {chosen && !from.some((one) => one.key === chosen) && <option value={chosen}>a deleted question</option>}
       {from.map((one) => (
         <option key={one.key} value={one.key}>
           {KnownWords.plain(one.wording)}

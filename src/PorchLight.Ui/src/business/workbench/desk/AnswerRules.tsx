@@ -28,7 +28,7 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
       onChange={(e) => set(e.target.value)}
     >
       {!from.some((one) => one.key === chosen) && (
-        <option value={chosen}>{chosen ? "a question that is gone" : "choose …"}</option>
+        <option value={chosen}>{chosen ? "a deleted question" : "choose …"}</option>
       )}
       {from.map((one) => (
         <option key={one.key} value={one.key}>
@@ -110,7 +110,7 @@ export function AnswerRules({ rules, onChange }: { rules: Rule[]; onChange: (rul
                   className="-ml-3"
                   onClick={() => onChange(rules.filter((_, at) => at !== index))}
                 >
-                  Take this check away
+                  Remove this check
                 </Button>
               </li>
             );

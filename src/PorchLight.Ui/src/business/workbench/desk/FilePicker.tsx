@@ -50,7 +50,7 @@ export function FilePicker({ label, value, groups, onChange, optional = true }: 
           onChange={(e) => onChange(e.target.value || null)}
         >
           {(optional || !value) && <option value="">{optional ? "none" : "choose …"}</option>}
-          {value && !chosen && <option value={value}>a file that is gone</option>}
+          {value && !chosen && <option value={value}>a deleted file</option>}
           {fitting.map((file) => (
             <option key={file.id} value={file.id}>
               {file.name}

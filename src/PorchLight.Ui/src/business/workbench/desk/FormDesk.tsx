@@ -128,7 +128,7 @@ function CoverFields(props: { cover: Schemas["Cover"] | null; onChange: (cover: 
         }}
       />
       <Button weight="quiet" className="mt-1 -ml-3" onClick={() => onChange(null)}>
-        Take the cover away
+        Remove the cover
       </Button>
     </>
   );
@@ -181,7 +181,7 @@ function NotForUsFields(props: {
         }}
       />
       <Button weight="quiet" className="mt-1 -ml-3" onClick={() => onChange(null)}>
-        Take it away
+        Remove it
       </Button>
     </>
   );

@@ -96,7 +96,7 @@ const limits: { [K in QuestionKind["kind"]]: (props: LimitsProps<K>) => ReactNod
         limits: <DayLimits limits={kind.limits ?? null} onChange={(one) => onChange({ limits: one })} />,
         orMonth: (
           <CheckBox
-            label="Or only a month, for who does not know the days yet"
+            label="Or just a month, if they do not know the days yet"
             checked={kind.orMonth ?? false}
             onChange={(orMonth) => onChange({ orMonth })}
           />
@@ -119,7 +119,7 @@ const limits: { [K in QuestionKind["kind"]]: (props: LimitsProps<K>) => ReactNod
         statement: <Statement kind={kind} onChange={onChange} />,
         forOthers: (
           <CheckBox
-            label="They may sign for somebody else, and say for whom"
+            label="They may sign for someone else, and say for whom"
             checked={kind.forOthers ?? false}
             onChange={(forOthers) => onChange({ forOthers })}
           />
@@ -251,11 +251,11 @@ function PeopleLimits({ kind, onChange }: Omit<LimitsProps<"people">, "question"
           />
         ),
         ...rowLimits(kind, onChange),
-        nameKey: <p>Everybody has a name.</p>,
+        nameKey: <p>Everyone has a name.</p>,
         bornKey: (
           <CheckBox
             label="Ask for their birth date"
-            help="Rather than for their age: it is right on the day that counts."
+            help="Better than asking their age: it is right on the day that counts."
             checked={bornKey !== null}
             onChange={(on) => onChange({ bornKey: on ? freeKey(form, "born") : null })}
           />
@@ -272,7 +272,7 @@ const InTheOutline = () => (
 
 function Statement(props: { kind: { statement: string }; onChange: (part: { statement: string }) => void }) {
   return (
-    <Labelled label="What they agree to" help="It is kept with their answer, word for word.">
+    <Labelled label="What they agree to" help="Kept with their answer, word for word.">
       <GrowingText
         className={boxLook}
         value={props.kind.statement}

@@ -35,7 +35,7 @@ export function ListPicker({ kind, onChange }: Props) {
                 })
               }
             >
-              {!list && <option value={kind.list}>{kind.list === none ? "choose …" : "a list that is gone"}</option>}
+              {!list && <option value={kind.list}>{kind.list === none ? "choose …" : "a deleted list"}</option>}
               {lists.data?.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name} ({one.lines})

@@ -21,7 +21,7 @@ export function LookDesk() {
   return (
     <Sheet title="How the form looks" place="look">
       <p className="mb-4 text-slate">
-        What you leave as it is follows the look of your business. People see it when you publish the form.
+        Anything you do not change follows your business’s look. People see it once you publish the form.
       </p>
       <Members
         of="FormLook"
@@ -78,7 +78,7 @@ export function LookDesk() {
           backdrop: (
             <Colour
               label="Around the page"
-              help="Nothing stands on it."
+              help="No text on it."
               value={look.backdrop ?? null}
               onChange={(next) => change({ backdrop: next })}
             />
@@ -110,7 +110,7 @@ export function LookDesk() {
           ),
           density: (
             <SelectBox
-              label="Things stand"
+              label="Spacing"
               value={look.density ?? "roomy"}
               onChange={(e) => change({ density: e.target.value as Schemas["Density"] })}
             >

@@ -95,7 +95,7 @@ export function Options({ kind, question, onChange }: Props) {
                       )}
                     </Icon>
                     <Icon
-                      label="Take away"
+                      label="Remove"
                       of={option}
                       onClick={() => onChange({ options: options.filter((one) => one.key !== option.key) })}
                     >
@@ -124,7 +124,7 @@ export function Options({ kind, question, onChange }: Props) {
           <span className="text-slate">Several answers stand in a list.</span>
         ) : (
           <CheckBox
-            label="Folded into one line"
+            label="As a drop-down"
             checked={kind.dropDown ?? false}
             onChange={(dropDown) => onChange({ dropDown })}
           />
@@ -177,8 +177,8 @@ function AddOptions({ options, onAdd }: { options: Option[]; onAdd: (more: Optio
   return (
     <div className="mt-2">
       <input
-        aria-label="Another answer"
-        placeholder="Another answer; a pasted list becomes several"
+        aria-label="Add an answer"
+        placeholder="Add an answer; paste a list for several"
         className={boxLook}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
@@ -206,7 +206,7 @@ function OptionDesk(props: { option: Option; currency: string; onChange: (part: 
       <Members
         of="Option"
         fields={{
-          label: <p className="text-slate">What people read stands in the line above.</p>,
+          label: <p className="text-slate">People read the line above.</p>,
           explanation: (
             <TextBox
               label="A line under it"
@@ -231,7 +231,7 @@ function OptionDesk(props: { option: Option; currency: string; onChange: (part: 
           ),
           ownWords: (
             <CheckBox
-              label="Who chooses it says in their own words what they mean"
+              label="People who choose it say in their own words what they mean"
               checked={option.ownWords ?? false}
               onChange={(ownWords) => onChange({ ownWords })}
             />

@@ -73,7 +73,7 @@ export function PageDesk({ page, number }: { page: PageHead; number: number }) {
                           ),
                           to: (
                             <label className="flex flex-wrap items-center gap-2">
-                              <span>it goes on with</span>
+                              <span>continue with</span>
                               <select
                                 className="rounded-soft border border-edge bg-card px-2.5 py-1.5"
                                 value={route.to}
@@ -84,7 +84,7 @@ export function PageDesk({ page, number }: { page: PageHead; number: number }) {
                                 }
                               >
                                 {!targets.some(([key]) => key === route.to) && (
-                                  <option value={route.to}>something that is gone, or stands before</option>
+                                  <option value={route.to}>something deleted, or earlier</option>
                                 )}
                                 {targets.map(([key, words]) => (
                                   <option key={key} value={key}>

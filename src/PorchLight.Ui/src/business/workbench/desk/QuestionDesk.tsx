@@ -43,9 +43,7 @@ export function QuestionDesk({ question, rows }: Props) {
               place={key}
             />
           ),
-          help: (
-            <KnownTextBox label="A line that helps" value={question.help ?? ""} onChange={words("help")} place={key} />
-          ),
+          help: <KnownTextBox label="Help text" value={question.help ?? ""} onChange={words("help")} place={key} />,
           required: (
             <Part title="How it is answered">
               <KindPicker question={question} inRows={rows !== undefined} />
@@ -96,7 +94,7 @@ export function QuestionDesk({ question, rows }: Props) {
           prefill: rows ? (
             <></>
           ) : (
-            <Part title="What stands in it already">
+            <Part title="Prefilled with">
               <PrefillFields
                 value={question.prefill ?? null}
                 fields={known?.fields ?? []}

@@ -18,7 +18,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
   const setWay = (index: number, part: object) =>
     change({ waysForward: ways.map((way, at) => (at === index ? { ...way, ...part } : way)) }, `waysForward.${index}`);
   return (
-    <Sheet title={isDefault ? "The send-off for everybody else" : "A send-off"} place={key}>
+    <Sheet title={isDefault ? "The send-off for everyone else" : "A send-off"} place={key}>
       <Members
         of="SendOff"
         fields={{
@@ -43,16 +43,16 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
             />
           ),
           when: isDefault ? (
-            <p className="text-slate">It is taken when no other is.</p>
+            <p className="text-slate">Used when no other applies.</p>
           ) : (
             <Part title="Who it is for">
               <ConditionEditor
                 value={sendOff.when}
                 onChange={(when) => change({ when }, "when")}
                 place={{ at: "sendOff" }}
-                without="Only for whom a page leads to it."
-                begin="Take it when …"
-                label="Taken when"
+                without="Only for people a page leads here."
+                begin="Use it when …"
+                label="Used when"
               />
             </Part>
           ),
@@ -77,7 +77,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
           turnsAway: (
             <CheckBox
               label="It is a kind no"
-              help="You owe them no other reply then."
+              help="You then owe them no other reply."
               checked={sendOff.turnsAway ?? false}
               onChange={(turnsAway) => change({ turnsAway }, "turnsAway")}
             />
@@ -127,7 +127,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
                       className="-ml-3"
                       onClick={() => change({ waysForward: ways.filter((one) => one !== way) }, "waysForward")}
                     >
-                      Take this one away
+                      Remove this one
                     </Button>
                   </li>
                 ))}
@@ -167,7 +167,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
                 }}
               />
               <Button weight="quiet" className="-ml-3" onClick={() => change({ button: null }, "button")}>
-                Take the button away
+                Remove the button
               </Button>
             </Part>
           ) : (
@@ -214,7 +214,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
           ),
           redirect: (
             <TextBox
-              label="Where the browser goes by itself afterwards"
+              label="Where the browser goes next"
               placeholder="nowhere"
               value={sendOff.redirect ?? ""}
               onChange={(e) => change({ redirect: e.target.value || null }, "redirect")}

@@ -170,7 +170,7 @@ export function ChosenMenu({ chosen, canGo, onTakeAway }: Props) {
         )}
         {goes.length > 0 && (
           <DropdownMenu.Item className={`${menuItem} text-brick`} onSelect={() => onTakeAway(goes)}>
-            Take away <Keys>Delete</Keys>
+            Remove <Keys>Delete</Keys>
           </DropdownMenu.Item>
         )}
       </DropdownMenu.Content>

@@ -76,7 +76,7 @@ export const Outline = memo(function Outline() {
     setOthers(new Set());
     open(next);
     moved.current = next;
-    say({ words: keys.length === 1 ? "Taken away." : `${keys.length} things taken away.`, undo: async () => back() });
+    say({ words: keys.length === 1 ? "Deleted." : `${keys.length} items deleted.`, undo: async () => back() });
   };
 
   // Keys have no blanks. The list stays the same one while only words change, so that no line is drawn anew for it.
@@ -239,7 +239,7 @@ export const Outline = memo(function Outline() {
           open(key);
         }}
       >
-        <Plus size={16} aria-hidden /> Another page
+        <Plus size={16} aria-hidden /> Add a page
       </Button>
       <div role="group" aria-label="Send-offs" className="mt-4">
         <h2 className="mb-1 px-2 font-body text-[0.95rem] font-normal text-slate">Send-offs</h2>
@@ -262,7 +262,7 @@ export const Outline = memo(function Outline() {
             open(key);
           }}
         >
-          <Plus size={16} aria-hidden /> Another send-off
+          <Plus size={16} aria-hidden /> Add a send-off
         </Button>
       </div>
     </div>

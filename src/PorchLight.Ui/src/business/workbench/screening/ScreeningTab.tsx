@@ -225,7 +225,7 @@ function Thresholds({ screening, findings }: { screening: EditedScreening; findi
   return (
     <>
       <p className="mt-3 flex flex-wrap items-center gap-x-2 gap-y-2">
-        <Piece>Everybody starts with {box("base", "Points everybody starts with")} points.</Piece>
+        <Piece>Everybody starts with {box("base", "Points everyone starts with")} points.</Piece>
         <Piece>Come in from {box("comeInAt", "Come in from")},</Piece>
         <Piece>Not now under {box("floor", "Not now under")}.</Piece>
         <Piece>{box("flagLimit", "Flags that are enough for Not now")} flags are enough for Not now.</Piece>
@@ -271,7 +271,7 @@ function FirstCall({ minutes }: { minutes: number }) {
 }
 
 const numbers: Record<string, string> = {
-  base: "Points everybody starts with",
+  base: "Points everyone starts with",
   comeInAt: "Where Come in begins",
   floor: "Where Not now ends",
   flagLimit: "Flags that are enough for Not now",
@@ -281,7 +281,7 @@ function nameOf(place: string, signals: Schemas["Signal"][]): string {
   const [list = "", key = ""] = place.split(".");
   if (list !== "signals") return numbers[list] ?? list;
   if (key === "~order") return "The order of the signals";
-  return signals.find((one) => one.key === key)?.sentence || "A signal that is gone here";
+  return signals.find((one) => one.key === key)?.sentence || "A deleted signal";
 }
 
 /** Those who came while the form sorted nobody, sorted in one press. */

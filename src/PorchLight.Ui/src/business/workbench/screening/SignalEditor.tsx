@@ -98,7 +98,7 @@ export function SignalEditor({ signal, finding, onChange, onRemove, onDone }: Pr
       <div className="flex gap-2">
         <Button onClick={onDone}>Done</Button>
         <Button weight="quiet" onClick={onRemove}>
-          Take it away
+          Remove it
         </Button>
       </div>
     </div>
