@@ -45,6 +45,7 @@ internal static class WorkbenchForms
             new OverRows("signs", "wide", Total.Sum),
             new AreaOfRows("signs", "wide", "wide", LengthUnit.Metres, "wide"),
             new DivideAndRoundUp(new CopiedAnswer("number"), 8),
+            new ArithmeticOfTwo(new CopiedAnswer("number"), Arithmetic.Times, new CopiedAnswer("number")),
             new JoinedText("{answer:short|nothing} and more"),
             new IfElse(new IsAnsweredCondition(number), new FixedValue(new TextAnswer("a")), new FixedValue(new TextAnswer("b"))),
         ];

@@ -28,14 +28,18 @@ internal static class AnswersCsv
                 "/forms/{id}/answers.csv",
                 async Task<IResult> (Id<Form> id, PorchDb db, CancellationToken cancellationToken) =>
                     await db.Forms.FindAsync([id], cancellationToken) is { } form
-                        ? TypedResults.File(await WriteAsync(db, form, cancellationToken), "text/csv; charset=utf-8", $"answers-{id}.csv")
+                        ? TypedResults.Stream(
+                            file => WriteAsync(file, db, form, cancellationToken),
+                            "text/csv; charset=utf-8",
+                            $"answers-{id}.csv"
+                        )
                         : Problems.NotFound("This form is not here any more.")
             )
             .WithTags("Forms")
             .For(Access.Member)
             .ExcludeFromDescription();
 
-    private static async Task<byte[]> WriteAsync(PorchDb db, Form form, CancellationToken cancellationToken)
+    private static async Task WriteAsync(Stream file, PorchDb db, Form form, CancellationToken cancellationToken)
     {
         var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
         var versions = await db
@@ -63,7 +67,6 @@ internal static class AnswersCsv
             .SelectMany(row => row.inquiries.DefaultIfEmpty(), (row, inquiry) => new { row.submission, inquiry })
             .Where(row => row.inquiry == null || row.inquiry.Aside == null);
 
-        using var file = new MemoryStream();
         // The mark at the start tells spreadsheets that it is UTF-8.
         await using (
             var text = new StreamWriter(file, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true)
@@ -106,8 +109,6 @@ internal static class AnswersCsv
                 );
             }
         }
-
-        return file.ToArray();
     }
 
     /// <summary>Writes a cell that no spreadsheet runs.</summary>

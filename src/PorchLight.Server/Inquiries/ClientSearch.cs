@@ -15,6 +15,7 @@ namespace PorchLight.Server.Inquiries;
 internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
 {
     private const int AtOnce = 200;
+    private const int MostWaitedFor = 20;
 
     /// <summary>The clients in whose records all of the words stand, or begin; to be composed into a query.</summary>
     /// <param name="words">What was typed; not blank.</param>
@@ -26,6 +27,16 @@ internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
                 $"SELECT r.* FROM ClientSearchRows AS r JOIN ClientWords AS w ON w.rowid = r.Row WHERE w.words MATCH {match}"
             )
             .Select(row => row.ClientId);
+    }
+
+    /// <summary>
+    /// Takes in what has just changed, before somebody searches. Where much waits to be taken in, as after an import, the worker goes on with
+    /// it and nobody waits.
+    /// </summary>
+    public async Task CatchUpSoonAsync(CancellationToken cancellationToken)
+    {
+        if (await db.Clients.Where(client => client.IsUnindexed).Take(MostWaitedFor + 1).CountAsync(cancellationToken) <= MostWaitedFor)
+            await CatchUpAsync(cancellationToken);
     }
 
     /// <summary>

@@ -191,7 +191,7 @@ internal static class ClientListEndpoints
         if (query.Check(fields) is { Count: > 0 } faults)
             return (null, Problems.Unfinished(faults));
         if (!string.IsNullOrWhiteSpace(query.Words))
-            await search.CatchUpAsync(cancellationToken);
+            await search.CatchUpSoonAsync(cancellationToken);
         var now = clock.GetCurrentInstant();
         var context = new NormaliseContext(business.Region, 0, now, business.Calendar.Today(now));
         var (clients, findings) = finder.Find(query, fields, context, business.Currency);

@@ -2,12 +2,14 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
 using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Screens;
 
@@ -19,52 +21,66 @@ internal static class InquiriesCsv
 {
     private static readonly LocalDateTimePattern Minutes = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd HH:mm");
 
-    public static FileContentHttpResult Of(
-        IReadOnlyList<Inquiry> inquiries,
-        IReadOnlyList<InquiryRow> rows,
-        IReadOnlyDictionary<Id<Inquiry>, Outcome> outcomes,
-        DateTimeZone zone
+    private const int AtOnce = 500;
+
+    /// <summary>The file, written as it is sent: some hundred lines at a time, however many there are.</summary>
+    /// <param name="ids">The inquiries, in the order they are written.</param>
+    public static PushStreamHttpResult Of(IReadOnlyList<Id<Inquiry>> ids, PorchDb db, Instant now, CancellationToken cancellationToken) =>
+        TypedResults.Stream(stream => WriteAsync(stream, ids, db, now, cancellationToken), "text/csv; charset=utf-8", "inquiries.csv");
+
+    private static async Task WriteAsync(
+        Stream stream,
+        IReadOnlyList<Id<Inquiry>> ids,
+        PorchDb db,
+        Instant now,
+        CancellationToken cancellationToken
     )
     {
-        var columns = new (string Heading, Func<Inquiry, InquiryRow, string?> Cell)[]
+        var zone = (await db.BusinessAsync()).DateTimeZone;
+        var columns = new (string Heading, Func<Inquiry, InquiryRow, Outcome, string?> Cell)[]
         {
-            ("Received", (inquiry, _) => At(inquiry.Received)),
-            ("Name", (_, row) => row.Name),
-            ("Fit", (_, row) => row.Fit?.Words),
-            ("Points", (_, row) => row.Score.ToString(CultureInfo.InvariantCulture)),
-            ("Flags", (_, row) => row.Flags.ToString(CultureInfo.InvariantCulture)),
-            ("Needs", (_, row) => row.Need.Say()),
-            ("Stage", (_, row) => row.StageName),
-            ("Outcome", (inquiry, _) => outcomes[inquiry.Id].Say()),
-            ("Lost because", (_, row) => row.LostReason),
-            ("Service", (_, row) => row.Service),
-            ("Budget", (_, row) => row.Budget),
-            ("Source", (_, row) => row.Source),
-            ("Looked after by", (_, row) => row.LooksAfter),
-            ("Reply promised by", (inquiry, _) => inquiry.PromisedBy is { } due ? At(due) : null),
-            ("Promise ended", (inquiry, _) => inquiry.PromiseStopped is { } stopped ? At(stopped) : null),
-            ("Came from", (inquiry, _) => inquiry.CameFrom),
-            ("About", (_, row) => row.About),
+            ("Received", (inquiry, _, _) => At(inquiry.Received)),
+            ("Name", (_, row, _) => row.Name),
+            ("Fit", (_, row, _) => row.Fit?.Words),
+            ("Points", (_, row, _) => row.Score.ToString(CultureInfo.InvariantCulture)),
+            ("Flags", (_, row, _) => row.Flags.ToString(CultureInfo.InvariantCulture)),
+            ("Needs", (_, row, _) => row.Need.Say()),
+            ("Stage", (_, row, _) => row.StageName),
+            ("Outcome", (_, _, outcome) => outcome.Say()),
+            ("Lost because", (_, row, _) => row.LostReason),
+            ("Service", (_, row, _) => row.Service),
+            ("Budget", (_, row, _) => row.Budget),
+            ("Source", (_, row, _) => row.Source),
+            ("Looked after by", (_, row, _) => row.LooksAfter),
+            ("Reply promised by", (inquiry, _, _) => inquiry.PromisedBy is { } due ? At(due) : null),
+            ("Promise ended", (inquiry, _, _) => inquiry.PromiseStopped is { } stopped ? At(stopped) : null),
+            ("Came from", (inquiry, _, _) => inquiry.CameFrom),
+            ("About", (_, row, _) => row.About),
         };
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
+        // The mark at the start tells spreadsheets that it is UTF-8.
+        await using var text = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
+        await using var csv = new CsvWriter(text, AnswersCsv.Rfc4180);
+        foreach (var (heading, _) in columns)
+            csv.WriteCell(heading);
+        await csv.NextRecordAsync();
+        foreach (var batch in ids.Chunk(AtOnce))
         {
-            foreach (var (heading, _) in columns)
-                csv.WriteCell(heading);
-            csv.NextRecord();
-            foreach (var (inquiry, row) in inquiries.Zip(rows))
+            var found = await db
+                .Inquiries.AsNoTracking()
+                .Where(inquiry => batch.Contains(inquiry.Id))
+                .ToDictionaryAsync(inquiry => inquiry.Id, cancellationToken);
+            // Who was erased since the list was made is in it no more.
+            var inquiries = batch.Where(found.ContainsKey).Select(id => found[id]).ToList();
+            var outcomes = await InquiryOutcomes.OfAsync(db, db.Inquiries.Where(inquiry => batch.Contains(inquiry.Id)), cancellationToken);
+            foreach (var (inquiry, row) in inquiries.Zip(await InquiryRows.OfAsync(db, inquiries, now, cancellationToken)))
             {
                 foreach (var (_, cell) in columns)
-                    csv.WriteCell(cell(inquiry, row) ?? "");
-                csv.NextRecord();
+                    csv.WriteCell(cell(inquiry, row, outcomes[inquiry.Id]) ?? "");
+                await csv.NextRecordAsync();
             }
-        }
 
-        return TypedResults.File(
-            [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(text.ToString())],
-            "text/csv; charset=utf-8",
-            "inquiries.csv"
-        );
+            await csv.FlushAsync();
+        }
 
         string At(Instant moment) => Minutes.Format(moment.InZone(zone).LocalDateTime);
     }

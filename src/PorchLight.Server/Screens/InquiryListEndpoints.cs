@@ -78,7 +78,7 @@ internal static class InquiryListEndpoints
         if (query.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         if (!string.IsNullOrWhiteSpace(query.Words))
-            await search.CatchUpAsync(cancellationToken);
+            await search.CatchUpSoonAsync(cancellationToken);
         var found = finder.Find(query);
         var groups = await found
             .GroupBy(inquiry => inquiry.Need)
@@ -115,7 +115,7 @@ internal static class InquiryListEndpoints
         if (query.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         if (!string.IsNullOrWhiteSpace(query.Words))
-            await search.CatchUpAsync(cancellationToken);
+            await search.CatchUpSoonAsync(cancellationToken);
         return TypedResults.Ok(await finder.Find(query).Select(inquiry => inquiry.Id).ToListAsync(cancellationToken));
     }
 
@@ -197,7 +197,7 @@ internal static class InquiryListEndpoints
     }
 
     /// <summary>All inquiries of a query as a table.</summary>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SaveAsync(
+    private static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> SaveAsync(
         string? query,
         PorchDb db,
         InquiryFinder finder,
@@ -221,13 +221,8 @@ internal static class InquiryListEndpoints
         if (asked.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         if (!string.IsNullOrWhiteSpace(asked.Words))
-            await search.CatchUpAsync(cancellationToken);
-        var found = await InquiryFinder.InOrder(finder.Find(asked), asked).ToListAsync(cancellationToken);
-        return InquiriesCsv.Of(
-            found,
-            await InquiryRows.OfAsync(db, found, clock.GetCurrentInstant(), cancellationToken),
-            await InquiryOutcomes.OfAsync(db, finder.Find(asked), cancellationToken),
-            (await db.BusinessAsync()).DateTimeZone
-        );
+            await search.CatchUpSoonAsync(cancellationToken);
+        var ids = await InquiryFinder.InOrder(finder.Find(asked), asked).Select(inquiry => inquiry.Id).ToListAsync(cancellationToken);
+        return InquiriesCsv.Of(ids, db, clock.GetCurrentInstant(), cancellationToken);
     }
 }

@@ -21,7 +21,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
         <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
           It is written down
         </h1>
-        <p className="mb-4">Somebody who had filled it in themselves would have seen “{sent.title}”.</p>
+        <p className="mb-4">Someone filling it in themselves would have seen “{sent.title}”.</p>
         <a href={`/inquiries/${sent.writtenDown}`} target="_top" className={brandButton}>
           Open the inquiry
         </a>

@@ -23,8 +23,8 @@ export function Share({ form }: { form: Schemas["FormView"] }) {
   );
 }
 
-/** Said wherever links are taken from, while nobody outside could open them. */
-export function OnlyNear({ form }: { form: Schemas["FormView"] }) {
+/** Said where links are taken from, while nobody outside could open them. */
+function OnlyNear({ form }: { form: Schemas["FormView"] }) {
   const { role } = useSession();
   return (
     form.sharing.isOnlyNear && (

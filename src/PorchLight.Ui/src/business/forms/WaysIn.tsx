@@ -2,7 +2,6 @@ import { useState } from "react";
 import type { Schemas } from "../../api/problem";
 import { CopyBox } from "../../kit/CopyBox";
 import { SelectBox, TextBox } from "../../kit/fields";
-import { OnlyNear } from "./Share";
 
 /** Every way to bring people to a form from elsewhere. */
 export function WaysIn({ form }: { form: Schemas["FormView"] }) {
@@ -11,10 +10,9 @@ export function WaysIn({ form }: { form: Schemas["FormView"] }) {
     <div className="grid gap-6">
       <div className="rounded-soft bg-card p-6 shadow-soft">
         <h2 className="mb-2 text-[1.07rem]">On your own site</h2>
-        <OnlyNear form={form} />
         <CopyBox
           label="Inline"
-          help="The form stands where you paste this, as high as it needs to be."
+          help="The form appears where you paste this, as tall as it needs to be."
           text={sharing.inline}
           rows={3}
         />

@@ -71,7 +71,7 @@ export function InquiryList() {
       open={id ? `/inquiries/${id}` : null}
     >
       <div className="p-6">
-        <div className="flex flex-wrap items-start justify-between gap-2">
+        <div className="mb-2 flex flex-wrap items-start justify-between gap-2 sm:mb-0">
           <ListTitle open={!!id}>Inquiries</ListTitle>
           <span className="flex flex-wrap gap-2">
             <WriteDown />

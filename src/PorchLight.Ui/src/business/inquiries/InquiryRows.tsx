@@ -90,7 +90,7 @@ export function InquiryRows({ rows, open, withReply = false, chosen, onChoose }:
             </>
           )}
           <span
-            className={`tabular-nums ${row.group === "late" ? "font-semibold text-brick" : ""}`}
+            className={`@max-xs/list:col-span-2 tabular-nums ${row.group === "late" ? "font-semibold text-brick" : ""}`}
             title={row.whenExactly}
           >
             {row.promise ??

@@ -225,7 +225,7 @@ function Thresholds({ screening, findings }: { screening: EditedScreening; findi
   return (
     <>
       <p className="mt-3 flex flex-wrap items-center gap-x-2 gap-y-2">
-        <Piece>Everybody starts with {box("base", "Points everyone starts with")} points.</Piece>
+        <Piece>Everyone starts with {box("base", "Points everyone starts with")} points.</Piece>
         <Piece>Come in from {box("comeInAt", "Come in from")},</Piece>
         <Piece>Not now under {box("floor", "Not now under")}.</Piece>
         <Piece>{box("flagLimit", "Flags that are enough for Not now")} flags are enough for Not now.</Piece>
