@@ -1,5 +1,4 @@
 using System.Text.RegularExpressions;
-using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;

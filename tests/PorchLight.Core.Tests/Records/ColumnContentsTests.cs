@@ -1,6 +1,5 @@
 using CsCheck;
 using NodaTime;
-using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
