@@ -105,7 +105,7 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new MoveStage("booked", 3))).ShouldContain("Only a parked stage");
         Only(Step("a", new FillField("client.company", null))).ShouldContain("Only a field for dates");
         Only(Step("a", new FillField("client.email", new TextAnswer("a@bakes.example")))).ShouldContain("cannot write into this field");
-        Only(Step("a", new HandOverProject(Guid.NewGuid()))).ShouldContain("Choose who looks after it");
+        Only(Step("a", new HandOverProject(Guid.NewGuid()))).ShouldContain("Choose who takes it over");
         Only(Step("a", new PostToChat(" "))).ShouldContain("what is posted");
         Only(Step("a", new CallWebhook(Guid.NewGuid()))).ShouldContain("Choose the webhook");
         Only(Step("a", new TellTeam([], null, "Hello", ""))).ShouldContain("who is told");

@@ -88,7 +88,7 @@ public sealed class FormDifferenceTests
         Said(Before with { Pages = [Before.Pages[0] with { Items = [Colour, Wall] }, Before.Pages[1]] })
             .ShouldBe(["The order on “You” has changed."]);
         Said(Before with { Pages = [Before.Pages[0] with { Items = [Wall] }, Before.Pages[1] with { Items = [Colour, Width] }] })
-            .ShouldBe(["Question 2 stands on another page."]);
+            .ShouldBe(["Question 2 is on another page."]);
         Said(
                 Before with
                 {
