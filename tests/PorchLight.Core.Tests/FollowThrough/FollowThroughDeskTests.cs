@@ -109,7 +109,7 @@ public sealed class FollowThroughDeskTests
         Only(Step("a", new PostToChat(" "))).ShouldContain("what is posted");
         Only(Step("a", new CallWebhook(Guid.NewGuid()))).ShouldContain("Choose the webhook");
         Only(Step("a", new TellTeam([], null, "Hello", ""))).ShouldContain("who is told");
-        Only(Step("a", new TellTeam([], "no address", "Hello", ""))).ShouldContain("no e-mail address");
+        Only(Step("a", new TellTeam([], "no address", "Hello", ""))).ShouldContain("not an e-mail address");
         Only(Step("a", new StartAnother(Guid.NewGuid()))).ShouldContain("has to be in force");
         Only(Step("a", new Unwritten("the guide"))).ShouldContain("still to be written");
         Only(Step("a", new WaitFor(new RepliedOccasion()))).ShouldContain("already ends the whole");
