@@ -206,7 +206,7 @@ public sealed class FormAccessScreenTests
     {
         await using var app = new BrowserApp();
         using var lead = new Visitor();
-        lead.Open(await app.OpenFormAsync(Short, new FormSettings { Guard = new SpamGuard(Proof: true) }));
+        lead.Open(await app.OpenFormAsync(Short, new FormSettings { Guard = new SpamGuard(LeastSeconds: 0, Proof: true) }));
         lead.Type("A note", "Hello");
         lead.Wait(
             "the check is done",
