@@ -103,6 +103,9 @@ public sealed class WorkbenchTests
             owner.Find($"//button[@data-line='{line}'][@aria-current='true']");
             if (line is "radio" or "banded")
                 owner.Click("//button[starts-with(@aria-label, 'More: ')]");
+            // Which columns a list has is known once the lists are there.
+            if (Edited(owner).Contains("QuestionKindLookUpKind.list"))
+                owner.Wait("its columns are there", () => Edited(owner).Contains("QuestionKindLookUpKind.show"));
             var here = Edited(owner).ToHashSet();
             edited.UnionWith(here);
             // A desk with the same parts as one before it has nothing new in anybody's way.
