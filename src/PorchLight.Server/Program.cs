@@ -94,6 +94,7 @@ builder.Services.AddScoped<MailQueue>();
 builder.Services.AddSingleton<SmtpCarrier>();
 builder.Services.AddScoped<WebhookQueue>();
 builder.Services.AddSingleton<WebhookCarrier>();
+builder.Services.AddSingleton<CallsOnTheLine>();
 builder.Services.AddScoped<IEventReaction, Watching>();
 builder.Services.AddScoped<HandwrittenMail>();
 builder.Services.AddSingleton<TakeBackTime>();

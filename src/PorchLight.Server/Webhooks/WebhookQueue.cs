@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -13,7 +14,7 @@ namespace PorchLight.Server.Webhooks;
 /// Queues calls to webhooks and delivers them. A call whose end nobody saw, because the line broke or the program went down, is tried again
 /// under the same name: the other side tells by it that it has it already.
 /// </summary>
-internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens tokens, TimeProvider time)
+internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, CallsOnTheLine onTheLine, Tokens tokens, TimeProvider time)
 {
     /// <summary>Queues a call as part of the caller's transaction; one effect is queued once.</summary>
     public WebhookCall Queue(string effectKey, Id<Webhook> webhook, Id<Client>? client, string body, Instant at) =>
@@ -52,8 +53,24 @@ internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens to
         db.WebhookCalls.MinAsync(call => call.NextTry, cancellationToken);
 
     /// <summary>Tries to deliver one call. The line is not held open within a transaction.</summary>
-    /// <returns>Whether somebody answered, whatever they said; also where there is nothing to deliver any more.</returns>
+    /// <returns>
+    /// Whether somebody answered, whatever they said; also where there is nothing to deliver any more, or another pass is delivering it.
+    /// </returns>
     public async Task<bool> DeliverAsync(Id<WebhookCall> id, CancellationToken cancellationToken)
+    {
+        if (!onTheLine.Take(id))
+            return true;
+        try
+        {
+            return await DeliverAloneAsync(id, cancellationToken);
+        }
+        finally
+        {
+            onTheLine.Release(id);
+        }
+    }
+
+    private async Task<bool> DeliverAloneAsync(Id<WebhookCall> id, CancellationToken cancellationToken)
     {
         var due = await (
             from call in db.WebhookCalls.AsNoTracking()
@@ -98,4 +115,18 @@ internal sealed class WebhookQueue(PorchDb db, WebhookCarrier carrier, Tokens to
             return new WebhookTry(time.Now(), null, "Its secret cannot be opened any more. Make a new one in Settings.");
         }
     }
+}
+
+/// <summary>
+/// The calls that are being delivered now, so that two passes side by side do not both carry one. Nothing of it outlives the program: what
+/// was on the line when it went down is carried again, under its name.
+/// </summary>
+internal sealed class CallsOnTheLine
+{
+    private readonly ConcurrentDictionary<Id<WebhookCall>, bool> _calls = [];
+
+    /// <summary>Whether nobody else delivers it; from now on the caller does, until it is released.</summary>
+    public bool Take(Id<WebhookCall> id) => _calls.TryAdd(id, true);
+
+    public void Release(Id<WebhookCall> id) => _calls.TryRemove(id, out _);
 }
