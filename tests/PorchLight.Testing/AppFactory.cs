@@ -156,6 +156,8 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
     {
         if (!_keeps && !FromScratch)
             Ready.CopyTo(Folder);
+        // Asked for here, and not of the factory: that sets the port while the program, on a thread of its own, may have opened already.
+        builder.UseSetting(WebHostDefaults.ServerUrlsKey, "http://127.0.0.1:0");
         builder.UseSetting("PorchLight:Data", Folder);
         builder.UseSetting("PorchLight:Demo", SeedData == SeedData.Empty ? "false" : "true");
         builder.UseSetting("PorchLight:DemoPeople", SeedData == SeedData.DemoWithPeople ? "true" : "false");
