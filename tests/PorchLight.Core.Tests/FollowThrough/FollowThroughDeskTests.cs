@@ -1,5 +1,4 @@
 using System.Globalization;
-using CsCheck;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
@@ -164,88 +163,6 @@ public sealed class FollowThroughDeskTests
             ]);
     }
 
-    [Fact]
-    public void A_plan_table_that_comes_back_as_it_went_out_changes_nothing() =>
-        RunDiaryTests.RandomContent.Sample(random =>
-        {
-            var content = random with { Steps = [.. random.Steps.Select(step => step with { Name = step.Key })] };
-            var (read, findings) = PlanTable.Read(content, PlanTable.Of(content, Names));
-            findings.ShouldBeEmpty();
-            FollowThroughDifferences.Say(content, read, Names).ShouldBeEmpty();
-        });
-
-    [Fact]
-    public void A_plan_table_changes_names_days_and_actors_and_its_new_lines_are_still_to_be_written()
-    {
-        var content = Content([
-            Step("a", Mail()),
-            Step("b", Mail(), new Schedule(Anchor.PreviousSettled, 3, TimeUnit.Days)),
-            Step("c", Mail()),
-        ]);
-        PlanLine Line(string key, string day, string step, string who, string sees = "", string still = "") =>
-            new(key, day, step, who, sees, still, "");
-        var (read, findings) = PlanTable.Read(
-            content,
-            [
-                Line("a", "0", "Thanks", "you, by a nod"),
-                Line("", "", "", ""),
-                Line("", "Day 2", "The guide", "by itself", "our guide to walls"),
-                Line("b", "5", "b", "by itself"),
-                Line("", "5", "", "you", "", "a word about colours"),
-            ]
-        );
-        findings.ShouldBeEmpty();
-        read.Steps.Select(step => (step.Key, step.Name, step.NeedsNod))
-            .ShouldBe([
-                ("a", "Thanks", true),
-                ("the-guide", "The guide", false),
-                ("b", "b", false),
-                ("a-word-about-colours", "a word about colours", true),
-            ]);
-        DayRule.DaysOf(read).ShouldBe([0, 2, 5, 5]);
-        read.Steps[2].Schedule.ShouldBe(content.Steps[1].Schedule, "it stands where it stood: three days after the one before");
-        PlanTable.Unfinished(read).ShouldBe(["the-guide", "a-word-about-colours"]);
-        PlanTable.Of(read, Names)[1].StillToWrite.ShouldBe("our guide to walls");
-
-        var (same, wrong) = PlanTable.Read(content, [Line("a", "3", "a", ""), Line("b", "soon", "b", ""), Line("c", "1", "", "")]);
-        same.ShouldBe(content);
-        wrong.Select(one => one.Place).ShouldBe(["2", "3", "3"]);
-    }
-
-    [Fact]
-    public void A_day_typed_behind_a_step_without_a_day_is_that_day_of_the_start()
-    {
-        var content = Content([
-            Step("a", Mail()),
-            Step("b", Mail(), new Schedule(new ProjectDateAnchor("project.start"), 2, TimeUnit.Days)),
-            Step("c", Mail()),
-            Step("d", Mail()),
-        ]);
-        var lines = PlanTable.Of(content, Names).ToList();
-        lines[2] = lines[2] with { Day = "9" };
-        var (read, findings) = PlanTable.Read(content, lines);
-        findings.ShouldBeEmpty();
-        DayRule.DaysOf(read).ShouldBe([0, null, 9, 9]);
-        PlanTable.Of(read, Names)[2].Day.ShouldBe("9");
-    }
-
-    [Fact]
-    public void Whatever_days_are_typed_the_table_says_them_afterwards() =>
-        Gen.Select(RunDiaryTests.RandomContent, Gen.Int[0, 40].Array[12])
-            .Sample(
-                (random, days) =>
-                {
-                    var content = random with { Steps = [.. random.Steps.Select(step => step with { Name = step.Key })] };
-                    var typed = days.Order().Take(content.Steps.Count).ToList();
-                    var (read, findings) = PlanTable.Read(
-                        content,
-                        [.. PlanTable.Of(content, Names).Zip(typed, (line, day) => line with { Day = $"{day}" })]
-                    );
-                    findings.ShouldBeEmpty();
-                    DayRule.DaysOf(read).Take(typed.Count).ShouldBe(typed.Select(day => (int?)day));
-                }
-            );
-
     private static string Say(StartOn start) => start.Say(Names);
 
     private static string When(Anchor anchor, int amount, TimeUnit unit, bool atOnce = false) =>
@@ -259,11 +176,11 @@ public sealed class FollowThroughDeskTests
     private static (string Place, string Sentence)[] Findings(FollowThroughContent content) =>
         [.. FollowThroughCheck.Check(content, Around).Select(one => (one.Place, one.Sentence))];
 
-    private static SendMessage Mail(string subject = "Hello") => new(new MessageTemplate(subject, [new TextPart("text", "A word.")]));
+    internal static SendMessage Mail(string subject = "Hello") => new(new MessageTemplate(subject, [new TextPart("text", "A word.")]));
 
-    private static FollowThroughContent Content(Step[] steps) =>
+    internal static FollowThroughContent Content(Step[] steps) =>
         new("After", new InquiryStart(null, []), steps, [StopOn.Replied, StopOn.Booked, new StopOn(new StageOccasion([]))]);
 
-    private static Step Step(string key, StepAction action, Schedule? when = null) =>
+    internal static Step Step(string key, StepAction action, Schedule? when = null) =>
         new(key, key, action, when ?? new Schedule(Anchor.PreviousSettled, action is WaitFor ? 1 : 0, TimeUnit.Days), NeedsNod: false);
 }
