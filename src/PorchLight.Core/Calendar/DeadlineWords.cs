@@ -67,6 +67,10 @@ public static class DeadlineWords
             : $"{day} {part}";
     }
 
-    private static bool IsEndOfDay(Instant deadline, BusinessCalendar calendar) =>
-        calendar.ToLocal(deadline).TimeOfDay == LocalTime.Midnight;
+    // Also where the clock jumps at midnight, and the next day begins at 01:00.
+    private static bool IsEndOfDay(Instant deadline, BusinessCalendar calendar)
+    {
+        var local = calendar.ToLocal(deadline);
+        return local.TimeOfDay == LocalTime.Midnight || calendar.ToInstant(local.Date.AtMidnight()) == deadline;
+    }
 }

@@ -6,8 +6,16 @@ namespace PorchLight.Core.Tests.Calendar;
 
 public sealed class BusinessTimeAgainstASecondWayTests
 {
-    // Zones with a clock change of an hour, of two hours and of half an hour, and one without.
-    private static readonly string[] Zones = ["Europe/Dublin", "Antarctica/Troll", "Australia/Lord_Howe", "Asia/Kathmandu"];
+    // Zones with a clock change of an hour, of two hours, of half an hour, and at midnight, forward or back; and one without.
+    private static readonly string[] Zones =
+    [
+        "Europe/Dublin",
+        "Antarctica/Troll",
+        "Australia/Lord_Howe",
+        "Africa/Cairo",
+        "America/Havana",
+        "Asia/Kathmandu",
+    ];
 
     // The days around the changes of 2026 in those zones (IANA tz database, via NodaTime).
     private static readonly LocalDate[] Beginnings =
@@ -16,6 +24,10 @@ public sealed class BusinessTimeAgainstASecondWayTests
         new(2026, 10, 23),
         new(2026, 4, 3),
         new(2026, 10, 2),
+        new(2026, 4, 22),
+        new(2026, 10, 28),
+        new(2026, 3, 6),
+        new(2026, 10, 30),
         new(2026, 6, 1),
     ];
 

@@ -92,6 +92,16 @@ public sealed class DeadlineWordsTests
     public void What_has_passed_is_said_likewise(int day, int hour, int minute, string words) =>
         DeadlineWords.ToOwner(Clock.At(2026, 11, day, hour, minute), Now, Clock).ShouldBe(words);
 
+    // Egypt's clocks go forward on the last Friday of April at 00:00 (tz database, rule Egypt from 2023 on): that day begins at 01:00.
+    [Fact]
+    public void Where_the_clock_jumps_at_midnight_a_day_ends_all_the_same()
+    {
+        var cairo = new BusinessCalendar(DateTimeZoneProviders.Tzdb["Africa/Cairo"], [], []);
+        var asked = Instant.FromUtc(2026, 4, 23, 9, 0);
+        DeadlineWords.ToLead(Instant.FromUtc(2026, 4, 23, 22, 0), asked, cairo).ShouldBe("by the end of today");
+        DeadlineWords.ToLead(Instant.FromUtc(2026, 4, 24, 21, 0), asked, cairo).ShouldBe("by the end of tomorrow");
+    }
+
     [Fact]
     public void Nobody_ever_reads_a_time_of_night() =>
         Gen.Int[0, 30 * 24 * 60]

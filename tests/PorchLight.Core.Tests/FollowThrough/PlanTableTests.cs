@@ -262,7 +262,18 @@ internal static class NaivePlanTable
                 "by itself" => false,
                 _ => true,
             };
-            rows.Add(new Row(old, name, nod, old is null ? words ?? name : (old.Action as Unwritten) is null ? null : words, stands, moved));
+            rows.Add(
+                new Row(
+                    old,
+                    name,
+                    nod,
+                    old is null ? words ?? name
+                        : (old.Action as Unwritten) is null ? null
+                        : words,
+                    stands,
+                    moved
+                )
+            );
             (above, reached) = (stands, stands ?? reached);
         }
 
