@@ -22,8 +22,7 @@ internal sealed class BenchApp : AppFactory
         // Passwords cost what they cost in real use; tests make them cheap.
         Change = services =>
             services.PostConfigure<PasswordHasherOptions>(hashing => hashing.IterationCount = new PasswordHasherOptions().IterationCount);
-        UseKestrel();
-        StartServer();
+        Listen();
         Address = new Uri($"http://127.0.0.1:{ClientOptions.BaseAddress.Port}");
     }
 

@@ -25,8 +25,7 @@ internal sealed class BrowserApp : AppFactory
     {
         Settings["PorchLight:SecondsToTakeBack"] = $"{secondsToTakeBack}";
         (SeedData, _clock) = (furnishing, clock ?? OfficeClock.Instance);
-        UseKestrel();
-        StartServer();
+        Listen();
         // A browser that is driven fills in a form faster than a person: nobody is refused for that, however quick this machine is.
         if (furnishing != SeedData.Empty)
             ChangeFormAsync(settings => settings with { Guard = Unhurried }).GetAwaiter().GetResult();

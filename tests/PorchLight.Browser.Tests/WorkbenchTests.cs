@@ -147,6 +147,26 @@ public sealed class WorkbenchTests
             "it stands behind what is chosen",
             () => Stored(app, "A wall to paint").Pages[0].Questions.ElementAt(1).Wording == "What shall we call you?"
         );
+
+        // When the line breaks it is tried again by itself, and kept for whoever leaves meanwhile and comes back.
+        owner.WillBeRefused("ERR_INTERNET_DISCONNECTED");
+        owner.IsCutOff(true);
+        owner.Type("What you ask", "What name is on the door?");
+        owner.Sees("We cannot be reached just now");
+        owner.IsCutOff(false);
+        AsksFirst("What name is on the door?");
+        owner.SeesNoMore("We cannot be reached just now");
+        var form = owner.Browser.Url;
+        owner.IsCutOff(true);
+        owner.Type("What you ask", "And who pays for it?");
+        owner.Sees("We cannot be reached just now");
+        owner.GoTo("/forms");
+        owner.IsCutOff(false);
+        owner.Open(form);
+        AsksFirst("And who pays for it?");
+
+        void AsksFirst(string wording) =>
+            owner.Wait($"{wording} is stored", () => Stored(app, "A wall to paint").Pages[0].Questions.ElementAt(1).Wording == wording);
     }
 
     [Fact]

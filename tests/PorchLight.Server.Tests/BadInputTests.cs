@@ -60,8 +60,7 @@ public sealed class BadInputTests
     public async Task Half_a_megabyte_in_a_field_gets_a_sentence_beside_it_and_five_a_sentence_for_all()
     {
         await using var app = new TestApp();
-        app.UseKestrel();
-        app.StartServer();
+        app.Listen();
         var answers = Answers();
         answers["what"] = new TextAnswer(new string('w', 500_000));
         var longer = await app.SendAsync(answers);

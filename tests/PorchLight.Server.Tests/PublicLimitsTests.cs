@@ -63,8 +63,7 @@ public sealed class PublicLimitsTests
         var seed = Random.Shared.Next();
         var log = new CapturedLog();
         await using var app = new TestApp { Change = log.Keep };
-        app.UseKestrel();
-        app.StartServer();
+        app.Listen();
         var link = await app.LinkAsync();
         var form = (await app.CreateClient().GetAsync($"/public/forms/{link}").JsonAsync()).GetProperty("form");
         var seen = new int[600];

@@ -26,6 +26,7 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
 {
     private readonly bool _keeps;
     private readonly WhatWentWrong _wentWrong = new();
+    private bool _listens;
 
     /// <summary>What stands in it when it opens.</summary>
     public SeedData SeedData { get; init; } = SeedData.Demo;
@@ -70,6 +71,14 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
 
     /// <summary>The folder this program is a copy of.</summary>
     protected ReadyFolder Ready => ReadyFolder.Of(SeedData, MadeAt);
+
+    /// <summary>Opens the program on a real port of this machine, any that is free.</summary>
+    public void Listen()
+    {
+        _listens = true;
+        UseKestrel();
+        StartServer();
+    }
 
     /// <summary>Looks into the database.</summary>
     public async Task<T> AskAsync<T>(Func<PorchDb, Task<T>> ask)
@@ -157,7 +166,8 @@ internal abstract class AppFactory : WebApplicationFactory<Program>
         if (!_keeps && !FromScratch)
             Ready.CopyTo(Folder);
         // Asked for here, and not of the factory: that sets the port while the program, on a thread of its own, may have opened already.
-        builder.UseSetting(WebHostDefaults.ServerUrlsKey, "http://127.0.0.1:0");
+        if (_listens)
+            builder.UseSetting(WebHostDefaults.ServerUrlsKey, "http://127.0.0.1:0");
         builder.UseSetting("PorchLight:Data", Folder);
         builder.UseSetting("PorchLight:Demo", SeedData == SeedData.Empty ? "false" : "true");
         builder.UseSetting("PorchLight:DemoPeople", SeedData == SeedData.DemoWithPeople ? "true" : "false");

@@ -42,12 +42,15 @@ internal sealed class FollowThroughVersion
 
 internal static class FollowThroughMaking
 {
-    /// <summary>Follow-throughs that are in force and on at once.</summary>
+    /// <summary>Follow-throughs that are in force and on at once; of two, the one given first counts as the older.</summary>
     public static void AddFollowThroughs(this PorchDb db, IEnumerable<FollowThroughContent> contents)
     {
-        foreach (var content in contents)
+        FollowThroughContent[] all = [.. contents];
+        // Made within a millisecond they are in no order of their own.
+        var ids = all.Select(_ => Guid.CreateVersion7()).Order();
+        foreach (var (content, made) in all.Zip(ids))
         {
-            var id = new Id<StoredFollowThrough>(Guid.CreateVersion7());
+            var id = new Id<StoredFollowThrough>(made);
             db.FollowThroughs.Add(
                 new StoredFollowThrough
                 {

@@ -1,14 +1,14 @@
-import { ArrowDownUp } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckItem, Menu } from "../../kit/CheckMenu";
-import { boxLook, controlLook } from "../../kit/fields";
+import { boxLook } from "../../kit/fields";
 import { FilterFold } from "../../kit/FilterFold";
+import { OrderBox } from "../../kit/OrderBox";
 import { fits } from "../../kit/fits";
 import { api } from "../client";
 import { ListViews } from "../edits/ListViews";
-import { everything, type InquiryQuery } from "./inquiryQuery";
+import { everything, filtersSet, type InquiryQuery } from "./inquiryQuery";
 
-const orders: [Schemas["InquiryOrder"], string][] = [
+const orders: readonly (readonly [Schemas["InquiryOrder"], string])[] = [
   ["need", "Sort by urgency"],
   ["received", "when they came"],
   ["score", "points"],
@@ -44,7 +44,7 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}
         />
-        <FilterFold>
+        <FilterFold count={filtersSet(query)}>
           <Menu label={label(query.needs, parts.needs, "need", "words", "Any status")}>
             {parts.needs.map((one) => (
               <CheckItem key={one.need} value={one.need} chosen={query.needs} onChange={(needs) => set({ needs })}>
@@ -124,29 +124,13 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
               </CheckItem>
             ))}
           </Menu>
-          <span className="inline-flex items-center">
-            <select
-              aria-label="In order of"
-              className={controlLook}
-              value={query.order}
-              onChange={(e) => set({ order: e.target.value as InquiryQuery["order"], backwards: false })}
-            >
-              {orders.map(([order, words]) => (
-                <option key={order} value={order}>
-                  {words}
-                </option>
-              ))}
-            </select>
-            <button
-              type="button"
-              aria-label="Reverse the order"
-              aria-pressed={query.backwards}
-              className="rounded-soft p-2 text-slate hover:text-ink"
-              onClick={() => set({ backwards: !query.backwards })}
-            >
-              <ArrowDownUp size={16} aria-hidden />
-            </button>
-          </span>
+          <OrderBox
+            order={query.order}
+            orders={orders}
+            backwards={query.backwards}
+            onOrder={(order) => set({ order: order as InquiryQuery["order"], backwards: false })}
+            onTurn={() => set({ backwards: !query.backwards })}
+          />
           <ListViews
             views={parts.views}
             all="All inquiries"

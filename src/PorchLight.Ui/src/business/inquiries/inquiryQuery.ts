@@ -39,6 +39,9 @@ function read(): InquiryQuery {
   }
 }
 
+/** How many filters are set, beside the words that are searched for. */
+export const filtersSet = ({ words: _, order: __, backwards: ___, ...filters }: InquiryQuery) =>
+  Object.values(filters).filter((one) => (Array.isArray(one) ? one.length > 0 : one)).length;
+
 /** Whether nothing is filtered away, whatever the order. */
-export const isEverything = ({ words, order: _, backwards: __, ...filters }: InquiryQuery) =>
-  !words.trim() && Object.values(filters).every((one) => (Array.isArray(one) ? one.length === 0 : !one));
+export const isEverything = (query: InquiryQuery) => !query.words.trim() && filtersSet(query) === 0;

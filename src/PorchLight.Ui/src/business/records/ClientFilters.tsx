@@ -1,13 +1,14 @@
 import { DropdownMenu } from "radix-ui";
-import { ArrowDownUp, X } from "lucide-react";
+import { X } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckItem, Menu } from "../../kit/CheckMenu";
 import { boxLook, controlLook } from "../../kit/fields";
 import { FilterFold } from "../../kit/FilterFold";
+import { OrderBox } from "../../kit/OrderBox";
 import { menuItem } from "../../kit/menu";
 import { api } from "../client";
 import { ListViews } from "../edits/ListViews";
-import { everybody, type ClientQuery } from "./clientQuery";
+import { everybody, filtersSet, type ClientQuery } from "./clientQuery";
 import { standings, standingWords } from "./standings";
 
 type Parts = Schemas["ClientListParts"];
@@ -34,6 +35,13 @@ interface Props {
 /** What the list shows: words, standing, tags, fields; the columns; the order; and views that were kept. */
 export function ClientFilters({ parts, query, onChange, findings }: Props) {
   const set = (part: Partial<ClientQuery>) => onChange({ ...query, ...part });
+  const orders: [string, string][] = [
+    ["since", "Sort by when they came"],
+    ["name", "name"],
+    ...parts.fields
+      .filter(({ field }) => field.kind !== "files" && field.kind !== "rows")
+      .map(({ field }): [string, string] => [field.key, field.label]),
+  ];
   const nameOf = (key: string) => {
     const found = parts.fields.find((one) => one.field.key === key)?.field;
     return found ? found.label : "a deleted field";
@@ -49,7 +57,7 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}
         />
-        <FilterFold>
+        <FilterFold count={filtersSet(query)}>
           <Menu label={standingLabel(query)}>
             {standings.map((one) => (
               <CheckItem key={one} value={one} chosen={query.standings} onChange={(standings) => set({ standings })}>
@@ -89,32 +97,13 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
               </CheckItem>
             ))}
           </Menu>
-          <span className="inline-flex items-center">
-            <select
-              aria-label="In order of"
-              className={controlLook}
-              value={query.sort}
-              onChange={(e) => set({ sort: e.target.value, descending: e.target.value === "since" })}
-            >
-              <option value="since">Sort by when they came</option>
-              <option value="name">name</option>
-              {parts.fields
-                .filter(({ field }) => field.kind !== "files" && field.kind !== "rows")
-                .map(({ field }) => (
-                  <option key={field.key} value={field.key}>
-                    {field.label}
-                  </option>
-                ))}
-            </select>
-            <button
-              type="button"
-              aria-label={query.descending ? "From the end; turn round" : "From the beginning; turn round"}
-              className="rounded-soft p-2 text-slate hover:text-ink"
-              onClick={() => set({ descending: !query.descending })}
-            >
-              <ArrowDownUp size={16} aria-hidden />
-            </button>
-          </span>
+          <OrderBox
+            order={query.sort}
+            orders={orders}
+            backwards={query.descending}
+            onOrder={(sort) => set({ sort, descending: sort === "since" })}
+            onTurn={() => set({ descending: !query.descending })}
+          />
           <ListViews
             views={parts.views}
             all="Everyone"

@@ -34,5 +34,9 @@ function read(): ClientQuery {
   }
 }
 
-export const isEverybody = (query: ClientQuery) =>
-  !query.words.trim() && query.standings.length === 0 && query.tags.length === 0 && query.filters.length === 0;
+/** How many filters are set, beside the words that are searched for. */
+export const filtersSet = ({ standings, tags, filters }: ClientQuery) =>
+  [standings, tags].filter((one) => one.length > 0).length + filters.length;
+
+/** Whether nothing is filtered away, whatever the order. */
+export const isEverybody = (query: ClientQuery) => !query.words.trim() && filtersSet(query) === 0;
