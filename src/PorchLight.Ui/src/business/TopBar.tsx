@@ -61,7 +61,7 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
                 className="-ml-1 rounded-soft border border-card/50 px-1 text-[0.8rem] tabular-nums md:-ml-2.5"
               >
                 {leads > 999 ? "999+" : leads}
-                <span className="sr-only"> leads</span>
+                <span className="sr-only xl:not-sr-only">{leads === 1 ? " lead" : " leads"}</span>
               </span>
             )}
           </span>

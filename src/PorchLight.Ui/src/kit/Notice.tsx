@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useEffect, useState, type ReactNode } from "react";
+import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
 import { Button } from "./Button";
 
@@ -17,22 +17,33 @@ export const useNotice = () => useContext(NoticeContext);
 
 export function NoticeBoard({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<NoticeWords | null>(null);
-  const say = useCallback((next: NoticeWords) => setNotice(next), []);
+  const board = useRef<HTMLDivElement>(null);
+  const cameFrom = useRef<HTMLElement | null>(null);
+  // Whoever is at the button that goes away is put back where they came from.
+  const show = useCallback((next: NoticeWords | null) => {
+    if (board.current?.contains(document.activeElement)) cameFrom.current?.focus();
+    setNotice(next);
+  }, []);
   useEffect(() => {
     if (!notice) return;
-    const timer = setTimeout(() => setNotice(null), staysMs);
+    const timer = setTimeout(() => show(null), staysMs);
     return () => clearTimeout(timer);
-  }, [notice]);
+  }, [notice, show]);
 
   const undo = () => {
     if (!notice?.undo) return;
-    setNotice(null);
-    notice.undo().catch((error: unknown) => setNotice({ words: sentenceOf(error) }));
+    show(null);
+    notice.undo().catch((error: unknown) => show({ words: sentenceOf(error) }));
   };
   return (
-    <NoticeContext value={say}>
+    <NoticeContext value={show}>
       {children}
-      <div role="status" className="pointer-events-none fixed inset-x-0 bottom-5 z-30 flex justify-center px-4">
+      <div
+        ref={board}
+        role="status"
+        onFocus={(event) => (cameFrom.current = event.relatedTarget as HTMLElement | null)}
+        className="pointer-events-none fixed inset-x-0 bottom-5 z-30 flex justify-center px-4"
+      >
         {notice && (
           <p className="pointer-events-auto flex items-center gap-4 rounded-soft border border-edge bg-card px-4 py-2.5 shadow-panel">
             {notice.words}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -10,6 +10,7 @@ import { EnclosedFields } from "./EnclosedFields";
 import { FromLibrary } from "./FromLibrary";
 import { keptMail, useMailGoing } from "./useMailGoing";
 import { useMessageParts } from "./useMessageParts";
+import { useWritingKeys } from "./useWritingKeys";
 import { useSendKey } from "../useSendKey";
 
 type Draft = Schemas["MessageDraft"];
@@ -89,12 +90,20 @@ export function WriteMail({
       orProblem(api.POST("/api/library/messages/preview", { body: { message, clientId: client, builtIn: null } })),
     onSuccess: (preview) => write(taken(draft, preview.draft, keepsSubject)),
   });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = () => {
     if (!sending.isPending) sending.mutate();
   };
+  useWritingKeys(form, submit, onLater);
   return (
-    <form ref={form} noValidate onSubmit={submit} className="mt-4 grid gap-3">
+    <form
+      ref={form}
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+      className="mt-4 grid gap-3"
+    >
       <FromLibrary label="Begin with a message from the library" onTake={(message) => take.mutate(message)} />
       <DraftEditor to={to} draft={draft} onChange={write} missing={findingsOf(sending.error)} isOwn />
       <EnclosedFields enclosed={draft.enclosed} parts={parts} onChange={(enclosed) => write({ ...draft, enclosed })} />

@@ -86,7 +86,7 @@ export function InquiryPanel() {
         />
       )}
       {/* Whoever writes has what they said beside it. */}
-      <div className={isWriting ? "grid gap-x-8 @lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" : ""}>
+      <div className={isWriting ? "grid items-start gap-x-8 @lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" : ""}>
         {replying && (
           <ReplyForm key={`reply ${view.id}`} inquiry={view} onDone={() => setSearch("", { replace: true })} />
         )}

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -7,6 +7,7 @@ import { Failure } from "../../kit/states";
 import { api } from "../client";
 import { DraftEditor } from "../edits/DraftEditor";
 import { useMailGoing } from "../edits/useMailGoing";
+import { useWritingKeys } from "../edits/useWritingKeys";
 import { useSendKey } from "../useSendKey";
 import { replyKeptAs } from "./ReplyForm";
 
@@ -78,26 +79,20 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
             ...now.parts.slice(-1),
           ],
     }));
-  const submit = (event: Event | FormEvent) => {
-    event.preventDefault();
+  const submit = () => {
     if (!send.isPending) send.mutate();
   };
-  // Esc puts it off and leaves the panel open; Ctrl+Enter sends it from wherever one writes.
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
-    if (event.key === "Escape") {
-      event.preventDefault();
-      event.stopPropagation();
-      onDone();
-    } else if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) submit(event);
-  });
-  useEffect(() => {
-    const written = form.current;
-    const listen = (event: KeyboardEvent) => onKey(event);
-    written?.addEventListener("keydown", listen);
-    return () => written?.removeEventListener("keydown", listen);
-  }, []);
+  useWritingKeys(form, submit, onDone);
   return (
-    <form ref={form} onSubmit={submit} aria-label={reply.label} className="mt-4 grid gap-3">
+    <form
+      ref={form}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+      aria-label={reply.label}
+      className="mt-4 grid gap-3"
+    >
       <DraftEditor to={to} draft={draft} onChange={setDraft} missing={findingsOf(send.error)} />
       {isNo(reply) && colleagues.length > 0 && (
         <label className="flex flex-wrap items-center gap-2">

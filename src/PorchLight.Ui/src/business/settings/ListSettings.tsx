@@ -49,7 +49,7 @@ export function ListSettings({ settings, list }: { settings: SettingsView; list:
         onSave={(services) => edit.saveNow({ ...now, services })}
         name="services"
         one="Service"
-        help={`What you sell, and where it starts in price, in ${settings.business.currency}. Forms offer it where a question asks for a service; the answer becomes the project’s service.`}
+        help={`What you sell and its starting price in ${settings.business.currency}. Forms offer these where a question asks for a service; the answer becomes the project’s service.`}
         add="Add a service"
         lines={now.services}
         fresh={() => ({ key: freshKey(), name: "", startsAt: null }) as Schemas["Service"]}

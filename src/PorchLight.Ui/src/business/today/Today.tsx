@@ -108,9 +108,9 @@ export function Today() {
 }
 
 const firstSteps: Record<Schemas["FirstStepView"]["step"], { words: string; to: string }> = {
-  services: { words: "Say what you offer, and where it starts in price", to: "/settings/services" },
+  services: { words: "Add your services and their starting prices", to: "/settings/services" },
   mail: { words: "Connect your mail, so that your messages really go out", to: "/settings/mail" },
-  address: { words: "Set the address people reach you at", to: "/settings/business" },
+  address: { words: "Set the web address of your forms", to: "/settings/business" },
   form: { words: "Build a form and turn its light on", to: "/forms" },
   firstAnswer: { words: "Send yourself a first answer, to see what a lead sees", to: "/forms" },
 };
