@@ -62,7 +62,7 @@ internal static class ClientsBench
             await ListBench.MeasureAsync(app, owner, $"{People:N0} clients, {name}", "/api/clients/found", query, sql);
     }
 
-    private static async Task<int> FillAsync(PorchDb db)
+    internal static async Task<int> FillAsync(PorchDb db)
     {
         var (form, now) = ((await db.Forms.FirstAsync()).Id, SystemClock.Instance.GetCurrentInstant());
         for (var batch = 0; batch < People; batch += 1000)

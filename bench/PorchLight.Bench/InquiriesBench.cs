@@ -73,7 +73,7 @@ internal static class InquiriesBench
             await ListBench.MeasureAsync(app, owner, $"{count:N0} inquiries, {name}", "/api/inquiries/found", query, sql);
     }
 
-    private static async Task<int> FillAsync(PorchDb db)
+    internal static async Task<int> FillAsync(PorchDb db)
     {
         var like = await db.Inquiries.AsNoTracking().OrderBy(one => one.Received).FirstAsync();
         var sent = (await db.Submissions.FindAsync(like.SubmissionId))!;

@@ -19,6 +19,13 @@ if (args is ["runs"])
     return 0;
 }
 
+if (args is ["exports"])
+{
+    await using var house = new BenchApp();
+    await ExportsBench.MeasureAsync(house);
+    return 0;
+}
+
 if (args is ["addresses"])
 {
     await using var house = new BenchApp();

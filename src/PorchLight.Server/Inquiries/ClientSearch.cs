@@ -14,7 +14,7 @@ namespace PorchLight.Server.Inquiries;
 /// </summary>
 internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
 {
-    private const int AtOnce = 200;
+    private const int AtOnce = 25;
     private const int MostWaitedFor = 20;
 
     /// <summary>The clients in whose records all of the words stand, or begin; to be composed into a query.</summary>

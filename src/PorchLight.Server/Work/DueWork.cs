@@ -19,7 +19,7 @@ namespace PorchLight.Server.Work;
 internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
-    private const int BatchesOfWords = 5;
+    private const int BatchesOfWords = 40;
     private const int StepsAtATime = 50;
 
     // Whoever wants to write meanwhile waits for as many steps.
