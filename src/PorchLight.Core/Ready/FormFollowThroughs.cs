@@ -24,7 +24,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nThank you, your answers have arrived. Should we have anything to ask, or you anything to add, just answer this mail.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you, we have your answers. If there is anything you would like to add, just reply to this mail.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -53,7 +53,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nThank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for telling us what you have in mind. We have your answers, and a person will read them. We will reply {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -89,7 +89,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about it. Shall we go on, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nI don’t want to fill your inbox, so this is my last note about it. Shall we go ahead, or leave it? Either answer is fine.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -118,7 +118,7 @@ internal static class FormFollowThroughs
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nThank you for asking us. As we said on the page, this one is not for us. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for asking us. As we said on the page, this one isn’t for us. We have kept your answers: if the plan grows, write to us and you won’t need to start again.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )

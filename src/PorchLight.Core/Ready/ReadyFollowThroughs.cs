@@ -27,7 +27,7 @@ public static class ReadyFollowThroughs
         new(
             "inquiry",
             "After an inquiry",
-            "Thanks at once, then three follow-ups that grow apart, and a word three months later.",
+            "Thanks at once, three follow-ups further and further apart, and a note three months later.",
             _ =>
                 Of(
                     "After an inquiry",
@@ -38,7 +38,7 @@ public static class ReadyFollowThroughs
                         "Thank you, and when we answer",
                         AtOnce,
                         "Thank you for asking us, {firstName}",
-                        "Thank you for telling us what you have in mind. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}."
+                        "Thank you for telling us what you have in mind. We have your answers, and a person will read them. We will reply {promise|as soon as we can}."
                     ),
                     WithGap(
                         "first",
@@ -54,28 +54,28 @@ public static class ReadyFollowThroughs
                         "Second follow-up",
                         After(3, TimeUnit.Days),
                         "Is there something I can answer?",
-                        "Perhaps you still have a question: the price, the time it takes, how we would begin. Ask whatever you like, it costs nothing."
+                        "You may still have questions: the price, how long it takes, how we would begin. Ask me anything, it costs nothing."
                     ),
                     Nodded(
                         "third",
                         "Last follow-up",
                         After(7, TimeUnit.Days),
                         "Shall we go on?",
-                        "I do not want to fill your letterbox, so this is my last note about it for now. Shall we go on, or let it rest? Either answer is a good one."
+                        "I don’t want to fill your inbox, so this is my last note for now. Shall we go ahead, or leave it? Either answer is fine."
                     ),
                     Nodded(
                         "later",
                         "A word after three months",
                         After(90, TimeUnit.Days),
                         "How did it go, {firstName}?",
-                        "Three months ago you told us about your plans. Should they be on the table again, we still have your answers, and you need not start anew."
+                        "Three months ago you told us about your plans. If they are back on the table, we still have your answers, so you don’t need to start again."
                     )
                 )
         ),
         new(
             "unfinished",
             "A form left half-finished",
-            "One friendly word a day later to who left a form half-finished, with the link that brings their answers back.",
+            "One friendly note a day later to anyone who left a form half-finished, with the link that brings their answers back.",
             _ =>
                 Of(
                     "A form left half-finished",
@@ -90,7 +90,7 @@ public static class ReadyFollowThroughs
                                 [
                                     Text(
                                         "text",
-                                        $"Hello {{firstName|there}},\n\nYou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf you have a question, just answer this mail. And if you would rather let it be, there is nothing to do: this is the only word about it.\n\n{Regards}"
+                                        $"Hello {{firstName|there}},\n\nYou began “{{form}}” and did not finish it. If you would like to go on, this link brings your answers back until {{until}}:\n\n{{link}}\n\nIf you have a question, just reply to this mail. If you would rather leave it, there is nothing to do: we won’t write about it again.\n\n{Regards}"
                                     ),
                                 ]
                             )
@@ -116,14 +116,14 @@ public static class ReadyFollowThroughs
                         "What we talked about, {firstName}",
                         "Thank you for your time. So that neither of us forgets:",
                         "what was agreed, a line each",
-                        "Have I got something wrong? Then tell me."
+                        "If I have got anything wrong, please tell me."
                     ),
                     Nodded(
                         "reminder",
                         "What we still need",
                         After(3, TimeUnit.Days),
                         "What I still need from you",
-                        "To put a price to it I need the last answers from you. A short mail is enough."
+                        "To price it I need a few last answers from you. A short mail is enough."
                     ),
                     Nodded(
                         "close",
@@ -148,7 +148,7 @@ public static class ReadyFollowThroughs
                         "Did it arrive?",
                         After(2, TimeUnit.Days),
                         "Did our proposal arrive?",
-                        "Two days ago I sent you our proposal. Has it arrived, and is everything in it clear?"
+                        "Two days ago I sent you our proposal. Did it arrive, and is everything in it clear?"
                     ),
                     Nodded(
                         "questions",
@@ -162,7 +162,7 @@ public static class ReadyFollowThroughs
                         "How long the date is kept",
                         After(2, TimeUnit.Days),
                         "Your date",
-                        "I can keep your date free until the end of next week. Should you need more time, tell me, and we find another."
+                        "I can keep your date free until the end of next week. If you need more time, tell me and we will find another."
                     ),
                     Do("call", "Call them", After(1, TimeUnit.WorkingDays), new MakeTask("Call {name} about the proposal", 1, null))
                 )
@@ -170,7 +170,7 @@ public static class ReadyFollowThroughs
         new(
             "onboarding",
             "Onboarding",
-            "A welcome the day they book, what is needed from them, and a word a week before the start.",
+            "A welcome the day they book, what you need from them, and a note a week before the start.",
             stages =>
                 Of(
                     "Onboarding",
@@ -181,7 +181,7 @@ public static class ReadyFollowThroughs
                         "Welcome, and what happens next",
                         new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
                         "Welcome, {firstName}",
-                        "How good that we work together. What happens next: we send you a few questions, you send us what you have, and we meet before the start to go through it."
+                        "It’s good to be working together. Here is what happens next: we send you a few questions, you send us what you have, and we meet before the start to go through it all."
                     ),
                     Do(
                         "folder",
@@ -194,9 +194,9 @@ public static class ReadyFollowThroughs
                         "What we need from you",
                         After(2, TimeUnit.WorkingDays),
                         "What we need from you",
-                        "To begin well we need:",
+                        "To get started we need:",
                         "what they are to send, a line each",
-                        "It need not be perfect. Send what you have, and we sort it."
+                        "It doesn’t have to be perfect. Send what you have, and we’ll sort it."
                     ),
                     new Step("answers", "They send it", new WaitFor(new RepliedOccasion()), After(5, TimeUnit.WorkingDays), false),
                     Nodded(
@@ -204,7 +204,7 @@ public static class ReadyFollowThroughs
                         "A week before the start",
                         new Schedule(new ProjectDateAnchor("project.start"), -7, TimeUnit.Days),
                         "One week to go",
-                        "In a week we begin. You will find us at your door in the morning; until then nothing is left for you to do."
+                        "We begin in a week. We’ll be at your door in the morning; there is nothing left for you to do until then."
                     )
                 )
         ),
@@ -222,7 +222,7 @@ public static class ReadyFollowThroughs
                         "It is yours",
                         new Schedule(Anchor.RunStart, 0, TimeUnit.Minutes),
                         "It is yours, {firstName}",
-                        "It is done, and it is yours. For the next thirty days we put right whatever is not as it should be.",
+                        "It’s finished, and it’s yours. For the next thirty days we will put right anything that isn’t as it should be.",
                         "how to look after it, a line or two",
                         "Write to me whenever something is wrong."
                     ),
@@ -238,21 +238,21 @@ public static class ReadyFollowThroughs
                         "A week of support left",
                         new Schedule(Anchor.RunStart, 23, TimeUnit.Days),
                         "One more week",
-                        "Our thirty days end in a week. Have one more look, and tell me what is left."
+                        "Our thirty days end in a week. Take one more look, and tell me if anything is left to do."
                     ),
                     Nodded(
                         "farewell",
                         "Farewell, and a kind word",
                         new Schedule(Anchor.RunStart, 30, TimeUnit.Days),
                         "Thank you, {firstName}",
-                        "Our thirty days are over. Thank you for trusting us. If you liked it, two sentences for others would help us a great deal: just answer this mail."
+                        "Our thirty days are over. Thank you for trusting us. If you are happy with it, a sentence or two that we can share would help us a great deal: just reply to this mail."
                     ),
                     Nodded(
                         "look-back",
                         "How does it look today?",
                         After(90, TimeUnit.Days),
                         "How does it look today?",
-                        "Three months on: how does it look, and how does it do? And if someone you know needs something similar, we would be glad if you mentioned us."
+                        "Three months on, how does it look, and how is it holding up? And if someone you know needs something similar, we would be glad if you mentioned us."
                     )
                 )
         ),
@@ -273,14 +273,14 @@ public static class ReadyFollowThroughs
                             AtOnce = false,
                         },
                         "Two weeks to go, {firstName}",
-                        "In two weeks we begin. Before that we need from you: the keys, or someone to open the door, a word to the neighbours, and a place to put our things."
+                        "We begin in two weeks. Before then we need from you: the keys, or someone to open the door, a word to the neighbours, and a place to put our things."
                     ),
                     Nodded(
                         "soon",
                         "Three days to go",
                         new Schedule(new ProjectDateAnchor(ProjectStart), -3, TimeUnit.Days),
                         "We begin in three days",
-                        "In three days we are with you, at nine in the morning unless we have said otherwise. Should anything have changed, just answer this mail."
+                        "We’ll be with you in three days, at nine in the morning unless we have said otherwise. If anything has changed, just reply to this mail."
                     )
                 ) with
                 {
@@ -316,7 +316,7 @@ public static class ReadyFollowThroughs
         new(
             "later",
             "A word after three months",
-            "For work that rests: one friendly message after three months, and then it is let go.",
+            "For work on hold: one friendly message after three months, then you decide whether to let it go.",
             stages =>
                 Of(
                     "A word after three months",
@@ -327,11 +327,11 @@ public static class ReadyFollowThroughs
                         "How are your plans?",
                         After(3, TimeUnit.Months),
                         "How are your plans, {firstName}?",
-                        "Some time ago we put your plans aside. Have they changed, or is now a better time? We still have everything you told us."
+                        "A while ago we put your plans on hold. Have they changed, or is now a better time? We still have everything you told us."
                     ),
                     Do(
                         "let-go",
-                        "Look whether to let it go",
+                        "Decide whether to let it go",
                         After(2, TimeUnit.Weeks),
                         new MakeTask("Let {name} go, or wait longer?", 2, null)
                     )

@@ -73,7 +73,7 @@ public static class ReadyForms
             .. CheckTitle(title),
             .. startingPrice is > 0 and <= HighestPrice
                 ? Array.Empty<Finding>()
-                : [new Finding("startingPrice", "Please say where your work starts in price; the budget question is built around it.")],
+                : [new Finding("startingPrice", "Please give your starting price; the budget question is built around it.")],
         ];
 
     /// <summary>The title of a copy: the same with "copy" behind it, and a number where that is taken.</summary>
@@ -129,7 +129,7 @@ public static class ReadyForms
                 "",
                 [new Page("page", "", [])],
                 [],
-                new SendOff("thank-you", "Thank you", "We have your answers and answer {promise}.")
+                new SendOff("thank-you", "Thank you", "We have your answers and will reply {promise}.")
             ),
             NoScreening,
             form => [Thanks(form, request.Title)]

@@ -45,12 +45,12 @@ internal static class ReadyOccasionForms
         var parts = new ReadyParts(request);
         var isWork = new IsCondition(Of("sort"), "work");
         return parts.Form(
-            $"Tell us about the day. Our work starts at {parts.Starts}; three minutes, and you know whether we fit.",
+            $"Tell us about the day. Our work starts at {parts.Starts}; three minutes, and you’ll know whether we’re a good fit.",
             [
                 You(),
                 new Page(
                     "day",
-                    "What we are to photograph",
+                    "What we are photographing",
                     [
                         Choice(
                             "sort",
@@ -157,7 +157,7 @@ internal static class ReadyOccasionForms
                     "farewell",
                     "Your farewell",
                     [
-                        new Passage("sorry", "We are sorry for your loss. Tell us what you wish for; we ring you today."),
+                        new Passage("sorry", "We are sorry for your loss. Tell us what you would like; we’ll ring you today."),
                         new Question("wish", "What do you wish for?", new LongTextKind()),
                     ]
                 )
@@ -171,7 +171,7 @@ internal static class ReadyOccasionForms
                 Points("many", 15, "More than 60 guests", new NumberCondition(Of("guests"), NumberRelation.Over, 60)),
                 Points("close", -15, "The day is less than two weeks off", new WithinNextDaysCondition(Of("wanted"), 13)),
             ],
-            new SendOff("farewell-end", "Thank you", "We ring you today, and take our time.")
+            new SendOff("farewell-end", "Thank you", "We’ll ring you today, and take our time.")
             {
                 When = new IsCondition(Of("occasion"), "farewell"),
                 OffersCall = true,
@@ -183,7 +183,7 @@ internal static class ReadyOccasionForms
     {
         var parts = new ReadyParts(request);
         return parts.Form(
-            $"What shall the film do for you? Our films start at {parts.Starts}.",
+            $"What should the film do for you? Our films start at {parts.Starts}.",
             [
                 You(),
                 new Page(
@@ -240,7 +240,7 @@ internal static class ReadyOccasionForms
         var parts = new ReadyParts(request);
         var isCompany = new IsCondition(Of("host"), "company");
         return parts.Form(
-            "Tell us about the evening; we answer whether the date is free.",
+            "Tell us about the evening; we’ll tell you whether the date is free.",
             [
                 You(),
                 new Page(

@@ -135,7 +135,7 @@ internal sealed class ReadyParts(ReadyFormRequest request)
                 pages,
                 [
                     .. ends,
-                    new SendOff("come-in", "Thank you, this sounds like work for us", "We have your answers and answer {promise}.")
+                    new SendOff("come-in", "Thank you, this sounds like work for us", "We have your answers and will reply {promise}.")
                     {
                         When = new FitCondition(Fit.ComeIn),
                         NextSteps = ["We read your answers, all of them.", "You hear from us {promise}."],
