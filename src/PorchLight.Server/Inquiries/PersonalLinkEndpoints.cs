@@ -131,13 +131,12 @@ internal static class PersonalLinkEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var effect = EffectOf(link);
         if (
-            await db.OutgoingMail.SingleOrDefaultAsync(one => one.EffectKey == effect, cancellationToken) is not { } sent
-            || !mail.TakeBack(sent)
+            await db.PersonalLinks.SingleOrDefaultAsync(one => one.Id == link && one.FormId == id, cancellationToken) is not { } given
+            || !await mail.TakeBackAsync(EffectOf(link), cancellationToken)
         )
             return Problems.Conflict(MailEndpoints.GoneAlready);
-        await db.PersonalLinks.Where(one => one.Id == link && one.FormId == id).ExecuteDeleteAsync(cancellationToken);
+        db.PersonalLinks.Remove(given);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -93,6 +93,10 @@ internal sealed class MailQueue(
         return true;
     }
 
+    /// <summary>The same for the message that an effect has queued; false also when there is none.</summary>
+    public async Task<bool> TakeBackAsync(string effectKey, CancellationToken cancellationToken) =>
+        await db.OutgoingMail.SingleOrDefaultAsync(mail => mail.EffectKey == effectKey, cancellationToken) is { } sent && TakeBack(sent);
+
     /// <summary>Lets follow what a message brings about, as part of the caller's write: the word is said, and the project moves.</summary>
     public async Task LetFollowAsync(OutgoingMail mail)
     {

@@ -137,11 +137,7 @@ internal static class LeftAtTheDoorEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var effect = EffectOf(id);
-        if (
-            await db.OutgoingMail.SingleOrDefaultAsync(one => one.EffectKey == effect, cancellationToken) is not { } sent
-            || !mail.TakeBack(sent)
-        )
+        if (!await mail.TakeBackAsync(EffectOf(id), cancellationToken))
             return Problems.Conflict(MailEndpoints.GoneAlready);
         if (await db.SavedDrafts.FindAsync([id], cancellationToken) is { } draft)
             draft.FollowedUp = null;

@@ -1,5 +1,5 @@
+using System.Globalization;
 using CsCheck;
-using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using static PorchLight.Core.Tests.FollowThrough.FollowThroughDeskTests;
 
@@ -250,10 +250,14 @@ internal static class NaivePlanTable
             if (day != "")
             {
                 var digits = day.ToUpperInvariant().Replace("DAY ", "", StringComparison.Ordinal);
-                if (!digits.All(char.IsAsciiDigit) || int.Parse(digits) > 3653 || int.Parse(digits) < reached)
+                if (
+                    !digits.All(char.IsAsciiDigit)
+                    || int.Parse(digits, CultureInfo.InvariantCulture) > 3653
+                    || int.Parse(digits, CultureInfo.InvariantCulture) < reached
+                )
                     faults.Add($"{number}");
-                else if (int.Parse(digits) != stands)
-                    (stands, moved) = (int.Parse(digits), true);
+                else if (int.Parse(digits, CultureInfo.InvariantCulture) != stands)
+                    (stands, moved) = (int.Parse(digits, CultureInfo.InvariantCulture), true);
             }
 
             var nod = line.Who.Trim() switch
