@@ -1,9 +1,13 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
+using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
+using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -60,6 +64,41 @@ public sealed class NodTests
         await app.PassTimeAsync(Duration.FromSeconds(10));
         (await RunTests.SubjectsAsync(app)).ShouldBe(["offer"]);
         (await WaitingAsync(owner)).ShouldBe([]);
+    }
+
+    [Fact]
+    public async Task Two_months_in_which_the_program_did_not_run_are_not_days_of_a_nod()
+    {
+        var folder = Directory.CreateTempSubdirectory("porch-light-test-").FullName;
+        ReadyFolder.Of(SeedData.Demo, TestClock.Written).CopyTo(folder);
+        Id<Run> run;
+        await using (var app = new TestApp { Folder = folder, Time = new(TestClock.Written) })
+        {
+            await RunTests.OthersAreOffAsync(app);
+            var (client, project, inquiry) = await RunTests.SomebodyAsync(app);
+            run = await RunTests.StartAsync(
+                app,
+                RunTests.Content(RunTests.Mail("word") with { NeedsNod = true }),
+                new EventContext(client, project, inquiry)
+            );
+            await app.WorkAsync();
+            await app.PassTimeAsync(Duration.FromDays(10));
+        }
+
+        await using (var app = new TestApp { Folder = folder, Time = new(TestClock.Written.AddDays(70)) })
+        {
+            await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
+            await app.WorkAsync();
+            (await StatusAsync(app)).ShouldBe(StepStatus.Waiting);
+            await app.PassTimeAsync(Duration.FromDays(3));
+            (await StatusAsync(app)).ShouldBe(StepStatus.Waiting, "thirteen of its days");
+            await app.PassTimeAsync(Duration.FromDays(2));
+            (await StatusAsync(app)).ShouldBe(StepStatus.Lapsed);
+        }
+
+        Directory.Delete(folder, recursive: true);
+
+        async Task<StepStatus> StatusAsync(TestApp app) => (await RunTests.StateAsync(app, run)).Steps[0].Status;
     }
 
     [Fact]

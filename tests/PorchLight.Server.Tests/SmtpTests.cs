@@ -204,7 +204,7 @@ public sealed class SmtpTests
         await SendByAsync(app, server);
         await app.SendAsync(Answers());
         await app.ChangeAsync(db => db.OutgoingMail.ExecuteUpdateAsync(mail => mail.SetProperty(one => one.State, MailState.HandingOver)));
-        await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+        await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
         await app.PassTimeAsync(Duration.FromHours(1));
         server.Connections.ShouldBe(0);
         var owner = app.Owner();

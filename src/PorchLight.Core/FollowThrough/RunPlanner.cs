@@ -238,6 +238,18 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     }
 
     /// <summary>
+    /// The run after the program did not run for a while, which does not count: a nod that was asked for before has as many of its days
+    /// left as it had then. Any other run stays as it is.
+    /// </summary>
+    /// <param name="run">The run, also a paused one, whose nod has all its days again when it goes on.</param>
+    /// <param name="from">When the program ran last.</param>
+    /// <param name="until">When it runs again; where that is not later, nothing was missed.</param>
+    public static RunState StoodStill(RunState run, Instant from, Instant until) =>
+        run.Current is { Status: StepStatus.Waiting, Due: { } since } step && Instant.Max(from, since) is var counted && counted < until
+            ? With(run, step with { Due = since + (until - counted) })
+            : run;
+
+    /// <summary>
     /// The run after a day of the project was changed: a step that counts from it is planned anew. Any other run stays as it is.
     /// </summary>
     /// <param name="run">The run, also a paused one.</param>

@@ -182,7 +182,7 @@ internal static class DemoForm
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nThank you for telling us about your wall. Your answers have arrived, and a person is going to read them. We answer {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for telling us about your wall. We have your answers, and a person will read them. We will reply {promise|as soon as we can}.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -237,7 +237,7 @@ internal static class DemoForm
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nI do not want to fill your letterbox, so this is my last note about your wall. Shall we keep a date free for it, or let it rest? Either answer is a good one.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nI don’t want to fill your inbox, so this is my last note about your wall. Shall we keep a date free for it, or leave it? Either answer is fine.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )
@@ -264,7 +264,7 @@ internal static class DemoForm
                             [
                                 new TextPart(
                                     "opening",
-                                    "Dear {firstName},\n\nThank you for asking us about your wall. As we said on the page, this one is not for us; our painting workshop or the art college may be just right for it. We have kept your answers: should the plan grow, write to us and you need not start again.\n\nWarmly\n{owner}\n{business}"
+                                    "Dear {firstName},\n\nThank you for asking us about your wall. As we said on the page, this one isn’t for us; our painting workshop or the art college may be just right for it. We have kept your answers: if the plan grows, write to us and you won’t need to start again.\n\nWarmly\n{owner}\n{business}"
                                 ),
                             ]
                         )

@@ -121,6 +121,10 @@ internal sealed class RunEngine(
         return Keep(context, state);
     }
 
+    /// <summary>Time in which the program did not run does not count for a nod that was waited for.</summary>
+    public async Task StoodStillAsync(Run run, Instant from, Instant until) =>
+        Keep(await ContextAsync(run), RunPlanner.StoodStill(run.State, from, until));
+
     /// <summary>How a run would stand in another version.</summary>
     public async Task<RunState> MovedAsync(Run run, FollowThroughVersion to, Instant now) =>
         (await ContextAsync(run, to.Content)).Planner.MoveHere(run.State, now);

@@ -1,4 +1,7 @@
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Records;
@@ -32,6 +35,16 @@ internal sealed class RunWork(PorchDb db, RunEngine engine, EventLog events, Bus
 
         await write.SaveAsync(cancellationToken);
         return [.. stillDue];
+    }
+
+    /// <summary>Gives every nod that was waited for the time back in which the program did not run.</summary>
+    public async Task StoodStillAsync(Duration gap, CancellationToken cancellationToken)
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var now = clock.GetCurrentInstant();
+        foreach (var run in await db.Runs.Where(run => run.NodStatus == StepStatus.Waiting).ToListAsync(cancellationToken))
+            await engine.StoodStillAsync(run, now - gap, now);
+        await write.SaveAsync(cancellationToken);
     }
 
     /// <summary>

@@ -1,4 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
+using System.Text;
+using NodaTime;
+using NodaTime.Text;
 
 namespace PorchLight.Server.Storage;
 
@@ -15,6 +18,19 @@ internal sealed class DataFolder(string path) : IDisposable
 
     public string Files => System.IO.Path.Combine(Path, "files");
 
+    /// <summary>When a program used it last before this one, to about a minute; null where nobody noted it.</summary>
+    public Instant? LastInUse { get; private set; }
+
+    /// <summary>Notes that it is in use at this moment. It is kept beside the lock, and in no backup.</summary>
+    public void NoteInUse(Instant now)
+    {
+        if (_inUse is null)
+            return;
+        _inUse.SetLength(0);
+        _inUse.Write(Encoding.ASCII.GetBytes(InstantPattern.General.Format(now)));
+        _inUse.Flush();
+    }
+
     /// <summary>
     /// Marks the folder as in use by this process, until it ends in whatever way. False when another one uses it: two
     /// programs on one folder would carry out everything twice, and a restore would pull the floor away.
@@ -25,7 +41,18 @@ internal sealed class DataFolder(string path) : IDisposable
         Directory.CreateDirectory(Path);
         try
         {
-            _inUse ??= new FileStream(System.IO.Path.Combine(Path, "in-use"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            if (_inUse is null)
+            {
+                _inUse = new FileStream(
+                    System.IO.Path.Combine(Path, "in-use"),
+                    FileMode.OpenOrCreate,
+                    FileAccess.ReadWrite,
+                    FileShare.None
+                );
+                using var reader = new StreamReader(_inUse, leaveOpen: true);
+                LastInUse = InstantPattern.General.Parse(reader.ReadToEnd()) is { Success: true, Value: var at } ? at : null;
+            }
+
             KeepPrivate();
             return true;
         }

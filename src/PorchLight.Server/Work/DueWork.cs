@@ -16,7 +16,13 @@ namespace PorchLight.Server.Work;
 /// Carries out what has fallen due: steps of runs, outgoing mail, calls to webhooks and keeping the program in order, in many small
 /// transactions.
 /// </summary>
-internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, TimeProvider time, ILogger<DueWork> logger)
+internal sealed class DueWork(
+    IServiceScopeFactory scopes,
+    BusinessClock clock,
+    TimeProvider time,
+    DataFolder folder,
+    ILogger<DueWork> logger
+)
 {
     private static readonly Duration BetweenSweeps = Duration.FromHours(1);
     private const int BatchesOfWords = 40;
@@ -24,18 +30,31 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
 
     // Whoever wants to write meanwhile waits for as many steps.
     private const int RunsTogether = 5;
+    private static readonly Duration BetweenNotes = Duration.FromMinutes(1);
     private Instant? _swept;
+    private Instant _noted = Instant.MinValue;
 
     /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
     public Instant LastPass { get; private set; } = time.Now();
 
-    /// <summary>Puts in order what a crash left behind. To be called once, before the first pass.</summary>
-    public Task LookAfterCrashAsync(CancellationToken cancellationToken) =>
+    /// <summary>
+    /// Puts in order what a crash, or a while in which the program did not run, left behind. To be called once, before the first pass.
+    /// </summary>
+    public Task LookAfterStartAsync(CancellationToken cancellationToken) =>
         InScopeAsync(async services =>
         {
             await services.GetRequiredService<MailQueue>().LookAfterCrashAsync(cancellationToken);
+            if (time.Now() - folder.LastInUse is { } gap && gap > 2 * BetweenNotes)
+                await services.GetRequiredService<RunWork>().StoodStillAsync(gap, cancellationToken);
+            NoteInUse();
             return true;
         });
+
+    private void NoteInUse()
+    {
+        _noted = time.Now();
+        folder.NoteInUse(_noted);
+    }
 
     /// <summary>
     /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
@@ -136,6 +155,8 @@ internal sealed class DueWork(IServiceScopeFactory scopes, BusinessClock clock, 
         }
 
         LastPass = time.Now();
+        if (LastPass - _noted >= BetweenNotes)
+            NoteInUse();
         return allWell ? await InScopeAsync(NextAsync) : null;
 
         async Task<IReadOnlyList<Id<Run>>> DueRunsAsync(IServiceProvider services)
@@ -240,7 +261,7 @@ internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvid
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await work.LookAfterCrashAsync(stoppingToken);
+        await work.LookAfterStartAsync(stoppingToken);
         while (!stoppingToken.IsCancellationRequested)
         {
             var pause = Longest;

@@ -204,6 +204,24 @@ public sealed class RunPlannerTests
         lapsed.State.Current.Plain().ShouldBe(new StepState("second", StepStatus.Planned, Clock.At(2026, 12, 14, 9)));
     }
 
+    /// <summary>A second way: of the days from its asking on, those in which the program ran are counted one by one.</summary>
+    [Fact]
+    public void Days_in_which_the_program_did_not_run_are_no_days_of_a_nod() =>
+        Gen.Select(Gen.Int[1, 13], Gen.Int[1, 200], Gen.Int[0, 30])
+            .Sample(
+                (ran, off, again) =>
+                {
+                    var asked = Clock.At(2026, 11, 24, 10);
+                    var run = Planner.Advance(Started(), asked).State;
+                    var (from, until) = (asked + Duration.FromDays(ran), asked + Duration.FromDays(ran + off));
+                    run = RunPlanner.StoodStill(run, from, until);
+                    var now = until + Duration.FromDays(again) + Duration.FromHours(2);
+                    var days = Enumerable.Range(0, ran + off + again).Count(day => day < ran || day >= ran + off);
+                    (Planner.Advance(run, now).State.Steps[1].Status == StepStatus.Lapsed).ShouldBe(days >= 14);
+                    RunPlanner.StoodStill(run, until, from).ShouldBeSameAs(run);
+                }
+            );
+
     [Fact]
     public void A_stop_cancels_everything_pending_and_an_ended_run_stays_ended()
     {

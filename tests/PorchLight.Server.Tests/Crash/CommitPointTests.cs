@@ -61,7 +61,7 @@ public sealed class CommitPointTests : IDisposable
         {
             var because = $"it died at commit point {Path.GetFileName(copy)}, in act {act}";
             await using var app = Revived(copy, Story[act].Hour);
-            await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+            await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
             for (var next = act; next < Story.Length; next++)
                 await ActAsync(app, next);
             await app.AskAsync(async db =>
@@ -103,7 +103,7 @@ public sealed class CommitPointTests : IDisposable
         {
             var before = server.Taken.Count;
             await using var app = Revived(copy, 0);
-            await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+            await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
             await app.WorkAsync();
             ends.Add((await app.AskAsync(db => db.OutgoingMail.SingleAsync())).State);
             (already + server.Taken.Count - before).ShouldBeLessThanOrEqualTo(1, $"a second mail after {Path.GetFileName(copy)}");
@@ -142,7 +142,7 @@ public sealed class CommitPointTests : IDisposable
     private static async Task OpenAsync(TestApp app, CommitPoints points)
     {
         _ = app.Server;
-        await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+        await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
         await app.WorkAsync();
         points.Watched = app.Folder;
     }

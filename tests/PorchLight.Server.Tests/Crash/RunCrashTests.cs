@@ -44,7 +44,7 @@ public sealed class RunCrashTests : IDisposable
             var because = $"it died at commit point {Path.GetFileName(copy)}";
             var before = hook.Calls.Count;
             await using var app = CommitPointTests.Revived(copy, 0, ("PorchLight:WebhooksMayCallPrivateAddresses", "true"));
-            await app.Services.GetRequiredService<DueWork>().LookAfterCrashAsync(CancellationToken.None);
+            await app.Services.GetRequiredService<DueWork>().LookAfterStartAsync(CancellationToken.None);
             await app.WorkAsync();
             await AnswerAsync(app);
             await app.WorkAsync();
