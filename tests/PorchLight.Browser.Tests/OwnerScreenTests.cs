@@ -132,7 +132,7 @@ public sealed class OwnerScreenTests
         owner.Press("Reply to Tilda Brackenridge");
         owner.Type("Your words", "Half a reply");
         owner.Press("Clients");
-        owner.Sees("today");
+        owner.Sees("since today");
         owner.Press("Today");
         owner.Press("Reply to Tilda Brackenridge");
         owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply");
