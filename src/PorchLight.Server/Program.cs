@@ -130,6 +130,7 @@ app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseAntiforgeryGate();
+AnswerAreas.Tell(app, "/api");
 
 var api = app.MapGroup("/api");
 api.MapSignIn();

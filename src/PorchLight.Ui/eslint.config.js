@@ -4,13 +4,16 @@ import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-// What may import what. An area of the business app knows the frame (shell, edits), the kit and the api, and no other area; the
-// note of the day stands above the inquiries it lists. The public page and the business app know nothing of each other.
+// What may import what. An area of the business app knows the api, the kit and the frame, and no other area; the note of the day stands
+// above the inquiries it lists. Of the frame each part knows only those before it. The app puts all of it together. The public page and
+// the business app know nothing of each other.
+const frame = ["shell", "saving", "conditions", "lists", "messages", "runs", "clientParts"];
 const areas = [
   "followThrough",
   "forms",
   "identity",
   "inquiries",
+  "library",
   "mail",
   "practice",
   "records",
@@ -19,6 +22,7 @@ const areas = [
   "workbench",
 ];
 const knows = { today: ["inquiries"], forms: ["workbench"] };
+const inside = (parts) => parts.map((part) => `**/${part}/*`);
 const forbid = (files, group, message) => ({
   files,
   rules: { "no-restricted-imports": ["error", { patterns: [{ group, message }] }] },
@@ -27,14 +31,16 @@ const arrows = [
   ...areas.map((area) =>
     forbid(
       [`src/business/${area}/**`],
-      areas.filter((other) => other !== area && !knows[area]?.includes(other)).map((other) => `**/${other}/*`),
-      "An area knows no other area: what both need belongs into the kit, into edits or into shell.",
+      inside(["app", ...areas.filter((other) => other !== area && !knows[area]?.includes(other))]),
+      "An area knows no other area: what both need belongs into the kit or into the frame.",
     ),
   ),
-  forbid(
-    ["src/business/shell/**", "src/business/edits/**"],
-    areas.map((area) => `**/${area}/*`),
-    "The frame knows no area.",
+  ...frame.map((part, place) =>
+    forbid(
+      [`src/business/${part}/**`],
+      inside(["app", ...areas, ...frame.slice(place + 1)]),
+      "The frame knows no area, and each part of it only those before it.",
+    ),
   ),
   forbid(["src/kit/**", "src/api/**"], ["**/business/**", "**/public/**"], "The kit and the api know no app."),
   forbid(["src/public/**", "src/embed/**"], ["**/business/**"], "The public page knows nothing of the business app."),

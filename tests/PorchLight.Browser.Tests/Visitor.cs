@@ -89,6 +89,16 @@ internal sealed class Visitor : IDisposable
             }
         );
 
+    /// <summary>Keeps what has such an address from being fetched; null lets everything through again.</summary>
+    public void IsKeptFrom(string? address)
+    {
+        Browser.ExecuteCdpCommand("Network.enable", []);
+        Browser.ExecuteCdpCommand(
+            "Network.setBlockedURLs",
+            new Dictionary<string, object?> { ["urls"] = address is null ? [] : new[] { address } }
+        );
+    }
+
     /// <summary>Makes every answer of a server take so long to come.</summary>
     public void IsSlow(int milliseconds) =>
         Browser.ExecuteCdpCommand(

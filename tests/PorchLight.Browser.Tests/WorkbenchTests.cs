@@ -165,6 +165,16 @@ public sealed class WorkbenchTests
         owner.Open(form);
         AsksFirst("And who pays for it?");
 
+        // What cannot be loaded says so, whatever shows it, and is loaded when one says.
+        owner.WillBeRefused("ERR_BLOCKED_BY_CLIENT");
+        owner.IsKeptFrom("*/api/library/messages");
+        owner.GoTo("/library");
+        owner.Sees("Some of this page could not be loaded");
+        owner.FindsNothingInTheWay();
+        owner.IsKeptFrom(null);
+        owner.Press("Try again");
+        owner.SeesNoMore("Some of this page could not be loaded");
+
         void AsksFirst(string wording) =>
             owner.Wait($"{wording} is stored", () => Stored(app, "A wall to paint").Pages[0].Questions.ElementAt(1).Wording == wording);
     }

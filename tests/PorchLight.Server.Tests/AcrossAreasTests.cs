@@ -7,7 +7,6 @@ using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
-using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using static PorchLight.Testing.Requests;
 

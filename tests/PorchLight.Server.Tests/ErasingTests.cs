@@ -2,9 +2,13 @@ using System.Net;
 using System.Net.Http.Json;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Records;
+using PorchLight.Server.Storage;
 using static PorchLight.Server.Tests.FieldTests;
 using static PorchLight.Testing.Requests;
 
@@ -278,6 +282,18 @@ public sealed class ErasingTests
         ).EnsureSuccessStatusCode();
         await app.PassTimeAsync(Duration.FromDays(50));
         (await SoonAsync()).ShouldBeEmpty();
+        // What a follow-through did by itself keeps nobody.
+        await using (var scope = app.Services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+            await using var write = await db.WriteAsync(CancellationToken.None);
+            var other = await db.Clients.FirstAsync(client => client.EmailKey == "other@lodge.example");
+            await scope
+                .ServiceProvider.GetRequiredService<EventLog>()
+                .AppendAsync(new StepDone("later", By: null), app.Now, new EventContext(other.Id));
+            await write.SaveAsync(CancellationToken.None);
+        }
+
         await app.PassTimeAsync(Duration.FromDays(8));
         (await SoonAsync()).Count.ShouldBe(2);
         var kept = (await SoonAsync())[0];

@@ -29,6 +29,7 @@ public sealed class EveryGetTests
         var known = await KnownAsync(app, owner);
         var unasked = new List<string>();
         var wrong = new List<string>();
+        var heard = new HashSet<string>();
         foreach (var path in Contract.GetProperty("paths").EnumerateObject().Where(path => path.Value.TryGetProperty("get", out _)))
         {
             var addresses = Addresses(path.Name, path.Value.GetProperty("get"), known);
@@ -36,7 +37,12 @@ public sealed class EveryGetTests
                 unasked.Add(path.Name);
             foreach (var address in addresses)
             {
+                var before = await app.AskAsync(db => Task.FromResult(db.Mark()));
                 var answer = await owner.GetAsync(address);
+                if (!await app.AskAsync(db => Task.FromResult(db.IsUnchangedSince(before))))
+                    wrong.Add($"{address} wrote something, and was only looked at.");
+                if (answer.Headers.TryGetValues(AnswerAreas.MadeOfHeader, out var areas))
+                    heard.UnionWith(areas.Single().Split(' '));
                 // Nobody is laid beside themselves.
                 var isBesideItself = address.Split("/beside/") is [var one, var other] && one.EndsWith(other, StringComparison.Ordinal);
                 if (!answer.IsSuccessStatusCode && !isBesideItself)
@@ -46,6 +52,38 @@ public sealed class EveryGetTests
 
         unasked.ShouldBeEmpty("each is asked with something that is there");
         wrong.ShouldBeEmpty();
+        var told = await app.AskAsync(db =>
+            Task.FromResult(db.Model.GetEntityTypes().Select(entity => WriteGuard.AreaOf(entity.ClrType)).OfType<string>().ToHashSet())
+        );
+        told.Except(heard).ShouldBeEmpty("whatever a write tells of, some screen is made of");
+    }
+
+    [Fact]
+    public async Task An_answer_says_what_it_was_made_of_and_a_write_what_it_changed_and_a_stranger_hears_nothing_of_either()
+    {
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople };
+        var owner = app.Owner();
+        var client = await app.AskAsync(db => db.Clients.Select(one => one.Id).FirstAsync());
+        (await owner.GetAsync("/api/clients/leads")).ShouldSatisfyAllConditions(
+            seen => Said(seen, AnswerAreas.MadeOfHeader).ShouldBe(["records"]),
+            seen => Said(seen, AnswerAreas.ChangedHeader).ShouldBeEmpty()
+        );
+        (await owner.GetAsync("/api/choices")).ShouldSatisfyAllConditions(seen =>
+            Said(seen, AnswerAreas.MadeOfHeader).ShouldBeEmpty("what the program itself knows never changes")
+        );
+        for (var again = 0; again < 2; again++)
+            Said(await owner.GetAsync("/api/clients/parts"), AnswerAreas.MadeOfHeader)
+                .ShouldBe(["fields", "records"], "what is remembered from the last time is a part of it all the same");
+        var written = await owner.PostAsync($"/api/clients/{client}/notes", Body(new { heading = "", text = "Rang." }));
+        written.EnsureSuccessStatusCode();
+        Said(written, AnswerAreas.ChangedHeader).ShouldBe(["records"]);
+        Said(await owner.PutAsync("/api/clients/standing", Body(Array.Empty<object>())), AnswerAreas.ChangedHeader)
+            .ShouldBeEmpty("nothing was changed");
+        var stranger = await app.CreateClient().GetAsync($"/public/forms/{await app.LinkAsync()}");
+        Said(stranger, AnswerAreas.MadeOfHeader).ShouldBeEmpty();
+
+        static IReadOnlyList<string> Said(HttpResponseMessage answer, string header) =>
+            answer.Headers.TryGetValues(header, out var areas) ? areas.Single().Split(' ') : [];
     }
 
     /// <summary>Values for the parts of addresses: by address and name where they differ, else by name.</summary>

@@ -6,10 +6,10 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Ready;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Demo;
 using PorchLight.Server.FollowThrough;
@@ -201,7 +201,7 @@ public sealed class FollowThroughTests
         app.Time.Advance(TimeSpan.FromDays(1));
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => app.WorkAsync()));
         (await Mailed(app)).Count.ShouldBe(5);
-        (await app.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is Core.Records.NodAsked).ShouldBe(5);
+        (await app.AskAsync(db => db.Events.ToListAsync())).Count(logged => logged.What is Core.FollowThrough.NodAsked).ShouldBe(5);
     }
 
     [Fact]

@@ -134,7 +134,14 @@ public sealed class FormAccessTests
         form.GetProperty("prefilled").GetProperty("email").Text("text").ShouldBe("robin@pell.example");
         form.GetProperty("prefilled").GetProperty("name").Text("given").ShouldBe("Robin");
         form.GetProperty("start").GetProperty("wordings").Text("note").ShouldBe("Hello Robin, from Ochre Wren?");
+        shown.GetProperty("isFirstLook").GetBoolean().ShouldBeTrue();
+        (await owner.GetAsync($"/api/forms/{id}/links").JsonAsync())[0].Text("state").ShouldNotStartWith("opened");
+        (await app.CreateClient().PostAsync($"/public/forms/{personal}/opened", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await owner.GetAsync($"/api/forms/{id}/links").JsonAsync())[0].Text("state").ShouldStartWith("opened");
+        (await app.CreateClient().GetAsync($"/public/forms/{personal}").JsonAsync())
+            .GetProperty("isFirstLook")
+            .GetBoolean()
+            .ShouldBeFalse();
 
         var key = Guid.NewGuid();
         (await app.SendAsync(personal, Filled("robin@pell.example"), key)).StatusCode.ShouldBe(HttpStatusCode.OK);

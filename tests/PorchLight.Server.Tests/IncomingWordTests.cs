@@ -2,7 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Records;
+using PorchLight.Core.FollowThrough;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;

@@ -3,6 +3,8 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;

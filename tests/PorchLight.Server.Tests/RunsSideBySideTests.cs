@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;
 using static PorchLight.Server.Tests.RunTests;

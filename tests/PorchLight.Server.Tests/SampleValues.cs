@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Server.Tests;
 
@@ -26,6 +27,8 @@ internal static class SampleValues
             return [type];
         if (type == typeof(QuestionKind))
             return [.. QuestionKinds.All.Values.OrderByDescending(kind => kind == typeof(ShortTextKind))];
+        if (type == typeof(DomainEvent))
+            return [.. DomainEvents.All.Values];
         var named = type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Select(kind => kind.DerivedType).ToList();
         return named.Count > 0 ? named : throw new InvalidOperationException($"{type.Name} is stored, but does not say its kinds.");
     }

@@ -69,6 +69,7 @@ public sealed class SendOnceTests
         "/unsubscribe/{token}", // it is stopped already
         "/public/forms/{token}/send",
         "/public/forms/{token}/saved-draft/mail",
+        "/public/forms/{token}/opened",
         "/public/forms/{token}/reopening",
         "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock
         "/public/forms/{token}/code/check",

@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Storage;
 
@@ -23,7 +24,8 @@ public sealed class StorageTests
         .. typeof(Answer)
             .Assembly.GetTypes()
             .Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any())
-            .Append(typeof(QuestionKind)),
+            .Append(typeof(QuestionKind))
+            .Append(typeof(DomainEvent)),
     ];
 
     public static TheoryData<string> Written => new(KeptAsJson.Union(Families).Select(type => type.Name));

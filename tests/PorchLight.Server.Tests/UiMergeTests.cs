@@ -6,7 +6,7 @@ using PorchLight.Core.Common;
 namespace PorchLight.Server.Tests;
 
 /// <summary>
-/// What the screens do with edits (<c>edits/merge.ts</c>) beside what the server does. The same random edits go through both; one
+/// What the screens do with edits (<c>saving/merge.ts</c>) beside what the server does. The same random edits go through both; one
 /// process of Node answers for all of them.
 /// </summary>
 public sealed class UiMergeTests
@@ -14,7 +14,7 @@ public sealed class UiMergeTests
     private const string Script = """
         import { readFileSync } from "node:fs";
         import ts from "typescript";
-        const source = readFileSync("src/business/edits/merge.ts", "utf8");
+        const source = readFileSync("src/business/saving/merge.ts", "utf8");
         const { outputText } = ts.transpileModule(source, { compilerOptions: { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ESNext } });
         const { rebase, settle } = await import("data:text/javascript;base64," + Buffer.from(outputText).toString("base64"));
         for (const line of readFileSync(0, "utf8").split("\n").filter(Boolean)) {

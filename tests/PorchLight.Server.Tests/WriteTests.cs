@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Forms;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests;
@@ -14,7 +15,7 @@ public sealed class WriteTests
         await using var app = new TestApp { BreaksSomething = true };
         await RefusedAsync(async db =>
         {
-            (await db.Forms.FirstAsync()).LightOn = false;
+            (await db.Forms.AsTracking().FirstAsync()).LightOn = false;
             await db.SaveChangesAsync();
         });
         await RefusedAsync(db => db.Forms.ExecuteUpdateAsync(forms => forms.SetProperty(form => form.LightOn, false)));
@@ -23,7 +24,7 @@ public sealed class WriteTests
         {
             await using (var write = await db.WriteAsync(CancellationToken.None))
                 await write.SaveAsync(CancellationToken.None);
-            (await db.Forms.FirstAsync()).LightOn = false;
+            (await db.Forms.AsTracking().FirstAsync()).LightOn = false;
             await db.SaveChangesAsync();
         });
         (await app.AskAsync(db => db.Forms.AllAsync(form => form.LightOn))).ShouldBeTrue();
@@ -64,6 +65,49 @@ public sealed class WriteTests
         {
             await using var write = await db.WriteAsync(CancellationToken.None);
             await Should.ThrowAsync<InvalidOperationException>(() => db.WriteAsync(CancellationToken.None));
+            return true;
+        });
+    }
+
+    [Fact]
+    public async Task A_write_refuses_what_was_read_to_be_changed_or_added_before_its_lock()
+    {
+        await using var app = new TestApp();
+        await RefusedAsync(db => db.Forms.AsTracking().FirstAsync());
+        await RefusedAsync(db => Task.FromResult(db.ClientTags.Add(new ClientTag { ClientId = default, Tag = "early" })));
+
+        async Task RefusedAsync<T>(Func<PorchDb, Task<T>> before) =>
+            await app.AskAsync(async db =>
+            {
+                await before(db);
+                (await Should.ThrowAsync<InvalidOperationException>(() => db.WriteAsync(CancellationToken.None))).Message.ShouldContain(
+                    "before the write lock"
+                );
+                return true;
+            });
+    }
+
+    [Fact]
+    public async Task What_is_read_outside_of_a_write_is_only_read_and_within_one_it_is_held_until_it_ends()
+    {
+        await using var app = new TestApp();
+        await app.AskAsync(async db =>
+        {
+            var read = await db.Forms.FirstAsync();
+            var business = await db.BusinessAsync();
+            db.ChangeTracker.Entries().ShouldBeEmpty();
+            (await db.BusinessAsync()).ShouldBeSameAs(business);
+            await using (var write = await db.WriteAsync(CancellationToken.None))
+            {
+                (await db.BusinessAsync()).ShouldNotBeSameAs(business);
+                var held = (await db.Forms.FindAsync(read.Id))!;
+                held.ShouldNotBeSameAs(read);
+                held.AwayNote = "Back in spring.";
+                await write.SaveAsync(CancellationToken.None);
+            }
+
+            db.ChangeTracker.Entries().ShouldBeEmpty();
+            (await db.Forms.FindAsync(read.Id))!.AwayNote.ShouldBe("Back in spring.");
             return true;
         });
     }

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;

@@ -1,5 +1,5 @@
 using PorchLight.Core.Conditions;
-using PorchLight.Core.Records;
+using PorchLight.Core.Inquiries;
 
 namespace PorchLight.Core.FollowThrough;
 

@@ -1,4 +1,6 @@
 using System.Text.Json.Serialization;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;

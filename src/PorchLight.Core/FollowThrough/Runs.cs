@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using NodaTime;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;
 

@@ -2,6 +2,8 @@ using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 

@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Inquiries;

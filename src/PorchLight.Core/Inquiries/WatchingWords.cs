@@ -1,3 +1,4 @@
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Inquiries;

@@ -1,6 +1,5 @@
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Messages;
 

@@ -57,7 +57,7 @@ internal static class SettingsEndpoints
         group.MapGet(
             "",
             async (PorchDb db, BusinessClock clock, CancellationToken cancellationToken) =>
-                TypedResults.Ok(View(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), clock))
+                TypedResults.Ok(View(await db.BusinessAsync(), clock))
         );
         group.MapPut(
             "/business",
@@ -186,7 +186,7 @@ internal static class SettingsEndpoints
         where T : class
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var (merged, refusal) = edit.Onto(read(business));
         if (refusal is not null)
             return refusal;
@@ -207,7 +207,7 @@ internal static class SettingsEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var (merged, refusal) = edit.Onto(business.Lists);
         if (refusal is not null)
             return refusal;
@@ -235,7 +235,7 @@ internal static class SettingsEndpoints
         if (PictureKind(bytes) is not { } contentType)
             return Problems.Unprocessable("This is not a PNG, JPEG or WebP picture. Please save your logo as one of these.");
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
         await ReplaceLogoAsync(db, business, hash, cancellationToken);
         if (await db.BrandPictures.FindAsync([hash], cancellationToken) is null)
@@ -254,7 +254,7 @@ internal static class SettingsEndpoints
     private static async Task<Ok<SettingsView>> RemoveLogoAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         await ReplaceLogoAsync(db, business, null, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));

@@ -38,8 +38,6 @@ internal static class ImportPreviews
                 else
                     made.Add((Line(from + index), person));
             }
-
-            db.ChangeTracker.Clear();
         }
 
         var alike = await AlikeAsync(db, made, cancellationToken);

@@ -12,9 +12,6 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
 {
     private const int MostAtOnce = 500;
 
-    // A message may go by itself, or be somebody's own; which it was, it says itself.
-    private static readonly string Sent = new MessageSent("", null, null).Kind();
-
     public async Task SweepAsync(CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
@@ -23,10 +20,11 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
         List<string> files = [];
         await using (var write = await db.WriteAsync(cancellationToken))
         {
-            business = await db.Businesses.SingleAsync(cancellationToken);
+            business = await db.BusinessAsync();
             var (now, zone) = (clock.GetCurrentInstant(), business.DateTimeZone);
             var today = now.InZone(zone).Date;
-            var mayBeByItself = DomainEvents.ByItself.Append(Sent).ToList();
+            // A message may go by itself, or be somebody's own; which it was, it says itself.
+            var mayBeByItself = DomainEvents.PerhapsByItself;
             var quiet = business.KeepClientsMonths is { } months
                 ? zone.AtStartOfDay(today.PlusDays(ClientRetention.NoticeDays + 1).PlusMonths(-months)).ToInstant()
                 : Instant.MinValue;

@@ -6,10 +6,10 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Ready;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -64,12 +64,15 @@ internal sealed class DemoBusiness(
     private async Task MakeAsync(Instant now, bool people, bool history)
     {
         var business = MakeStudio();
-        db.Businesses.Add(business);
         var begins = now - (people && history ? DemoHistory.Length : Duration.FromDays(30));
-        var form = MakeForm(business.Lists, begins);
-        var forms = people ? await MakeOtherFormsAsync(business, form, begins) : null;
+        var things = people ? await DemoFiles.TakeInAsync(db, store, time) : null;
+        Form form;
+        DemoForms? forms;
         await using (var write = await db.WriteAsync(CancellationToken.None))
         {
+            db.Businesses.Add(business);
+            form = MakeForm(business.Lists, begins);
+            forms = things is null ? null : MakeOtherForms(business, things, form, begins);
             await MakeUserAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
             await MakeUserAsync(MemberMail, "Sunil Abara", Roles.Member);
             await write.SaveAsync(CancellationToken.None);
@@ -101,7 +104,7 @@ internal sealed class DemoBusiness(
 
         await using var seen = await db.WriteAsync(CancellationToken.None);
         // From now on: nobody shall be reminded to thank people for what they said a year ago.
-        var stored = await db.BusinessAsync();
+        (owner, var stored) = ((await users.FindByIdAsync(owner.Id.ToString()))!, await db.BusinessAsync());
         stored.Lists = stored.Lists with
         {
             Sources = [.. stored.Lists.Sources.Select(source => source with { IsReferral = source.Key == "past-client" })],
@@ -199,10 +202,9 @@ internal sealed class DemoBusiness(
     private sealed record DemoForms(IReadOnlyDictionary<DemoFormKind, Id<Form>> ByKind, Form Site);
 
     /// <summary>The other four forms.</summary>
-    private async Task<DemoForms> MakeOtherFormsAsync(Business business, Form walls, Instant at)
+    private DemoForms MakeOtherForms(Business business, DemoFiles things, Form walls, Instant at)
     {
         var lists = business.Lists;
-        var things = await DemoFiles.TakeInAsync(db, store, time);
         business.OwnerPhoto = things.Maren;
         var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
         var signs = Make(

@@ -28,6 +28,7 @@ internal sealed record DemoFiles(
             var (columns, lines, refusal) = await ListCsv.ReadAsync(csv, colours, CancellationToken.None);
             if (refusal is not null)
                 throw new InvalidOperationException(refusal);
+            await using var write = await db.WriteAsync(CancellationToken.None);
             db.LookUpLists.Add(
                 new LookUpList
                 {
@@ -38,6 +39,7 @@ internal sealed record DemoFiles(
                 }
             );
             db.LookUpLines.AddRange(lines);
+            await write.SaveAsync(CancellationToken.None);
         }
 
         return new DemoFiles(

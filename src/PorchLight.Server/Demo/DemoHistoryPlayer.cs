@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;

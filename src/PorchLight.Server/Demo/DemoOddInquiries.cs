@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Identity;

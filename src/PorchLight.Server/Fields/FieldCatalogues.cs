@@ -16,6 +16,7 @@ internal sealed class FieldCatalogues
 
     public async Task<FieldCatalogue> ReadAsync(PorchDb db)
     {
+        db.NoteRead<StoredField>();
         long generation;
         lock (_lock)
         {

@@ -92,7 +92,7 @@ internal static class NodEndpoints
     /// <summary>Everything that waits for a nod or, with its nod, for the sending window; the longest waiting first.</summary>
     internal static async Task<List<NodRow>> RowsAsync(PorchDb db, Instant now, CancellationToken cancellationToken)
     {
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var runs = await db.RunsWithPeople().Where(one => one.Run.NodStatus != null).ToListAsync(cancellationToken);
         return
         [
@@ -132,7 +132,7 @@ internal static class NodEndpoints
         if (await WaitingAsync(db, runId, step, cancellationToken) is not ({ } run, { Due: { } due } state))
             return Problems.NotFound(NotWaiting);
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var person = await db.RunsWithPeople().SingleAsync(one => one.Run.Id == runId, cancellationToken);
         var content = person.Version.Content;
         var names = (await parts.LoadAsync(content, null, cancellationToken)).Names;
@@ -238,7 +238,7 @@ internal static class NodEndpoints
         }
 
         await write.SaveAsync(cancellationToken);
-        var zone = (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         return TypedResults.Ok(
             state.Steps.Single(one => one.Key == step) switch
             {

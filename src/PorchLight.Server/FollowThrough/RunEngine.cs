@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;

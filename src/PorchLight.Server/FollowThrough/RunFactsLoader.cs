@@ -6,6 +6,7 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;

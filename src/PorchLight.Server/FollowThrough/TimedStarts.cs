@@ -93,11 +93,12 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
     /// <summary>Starts what is to follow on days that have come since it was asked last.</summary>
     public async Task OnDaysAsync(CancellationToken cancellationToken)
     {
-        var today = Today(await db.BusinessAsync());
-        if ((await db.Businesses.AsNoTracking().Select(one => one.DaysLookedAt).SingleAsync(cancellationToken)) >= today)
+        var business = await db.BusinessAsync();
+        var today = Today(business);
+        if (business.DaysLookedAt >= today)
             return;
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        business = await db.BusinessAsync();
         var live = await LiveAsync<DatedStart>(cancellationToken);
         if (live.Count > 0)
         {

@@ -50,6 +50,14 @@ internal sealed class FormAccess(
             : null;
     }
 
+    /// <summary>The same as it is now, for whoever waited for the lock meanwhile.</summary>
+    public async Task<FormTarget> AgainAsync(FormTarget target, CancellationToken cancellationToken) =>
+        target with
+        {
+            Form = (await db.Forms.FindAsync([target.Form.Id], cancellationToken))!,
+            Link = target.Link is { } link ? await db.PersonalLinks.FindAsync([link.Id], cancellationToken) : null,
+        };
+
     /// <summary>What they came for when they may come in, else why not.</summary>
     /// <param name="token">The link.</param>
     /// <param name="pass">What the browser shows, or null.</param>

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
@@ -214,7 +213,7 @@ internal static class FormEndpoints
         CancellationToken cancellationToken
     )
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var token = tokens.Open(form.LinkSealed);
         var site = address.Site;
         var published =

@@ -80,17 +80,13 @@ internal static class SendOnce
                     : done.Answer is null ? Results.StatusCode(done.Status)
                     : Results.Content(tokens.Open(done.Answer), "application/json", Encoding.UTF8, done.Status);
 
-            var act = db
-                .CompletedRequests.Add(
-                    new CompletedRequest
-                    {
-                        Key = key,
-                        Asked = asked,
-                        At = services.GetRequiredService<TimeProvider>().Now(),
-                    }
-                )
-                .Entity;
-            db.HoldsCommits = true;
+            var act = new CompletedRequest
+            {
+                Key = key,
+                Asked = asked,
+                At = services.GetRequiredService<TimeProvider>().Now(),
+            };
+            (db.SendKey, db.HoldsCommits) = (act, true);
             try
             {
                 var result = await next(context);
@@ -109,7 +105,7 @@ internal static class SendOnce
             }
             finally
             {
-                db.HoldsCommits = false;
+                (db.SendKey, db.HoldsCommits) = (null, false);
                 if (db.CurrentWrite is { IsHeld: true } held)
                     await held.GiveUpAsync();
             }
@@ -118,17 +114,20 @@ internal static class SendOnce
         /// <summary>Keeps the answer with what was done; where nothing was written, on its own.</summary>
         private static async Task KeepAsync(PorchDb db, CompletedRequest act, int status, string? said)
         {
-            if (db.CurrentWrite is not null)
+            if (db.SendKey is not null)
             {
-                await db
-                    .CompletedRequests.Where(done => done.Key == act.Key)
-                    .ExecuteUpdateAsync(done => done.SetProperty(one => one.Status, status).SetProperty(one => one.Answer, said));
+                (act.Status, act.Answer) = (status, said);
+                await using var first = await db.WriteAsync(CancellationToken.None);
+                await first.SaveAsync(CancellationToken.None);
                 return;
             }
 
-            (act.Status, act.Answer) = (status, said);
-            await using var write = await db.WriteAsync(CancellationToken.None);
-            await write.SaveAsync(CancellationToken.None);
+            await using var write = db.CurrentWrite is null ? await db.WriteAsync(CancellationToken.None) : null;
+            await db
+                .CompletedRequests.Where(done => done.Key == act.Key)
+                .ExecuteUpdateAsync(done => done.SetProperty(one => one.Status, status).SetProperty(one => one.Answer, said));
+            if (write is not null)
+                await write.SaveAsync(CancellationToken.None);
         }
 
         private static string Fingerprint(EndpointFilterInvocationContext context)

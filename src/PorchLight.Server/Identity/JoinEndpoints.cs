@@ -32,14 +32,7 @@ internal static class JoinEndpoints
         CancellationToken cancellationToken
     ) =>
         await FindAsync(db, token, time, cancellationToken) is { } invite
-            ? TypedResults.Ok(
-                new JoinView(
-                    (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).Name,
-                    invite.Name,
-                    invite.Email,
-                    invite.UserId is not null
-                )
-            )
+            ? TypedResults.Ok(new JoinView((await db.BusinessAsync()).Name, invite.Name, invite.Email, invite.UserId is not null))
             : Problems.NotFound(NoLongerGood);
 
     private static async Task<Results<NoContent, ProblemHttpResult>> JoinAsync(

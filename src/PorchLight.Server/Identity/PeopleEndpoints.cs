@@ -98,7 +98,7 @@ internal static class PeopleEndpoints
             }
         ).ToListAsync(cancellationToken);
         var now = time.Now();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var invites = await db
             .Invites.AsNoTracking()
             .Where(invite => invite.GoodUntil > now)
@@ -134,7 +134,7 @@ internal static class PeopleEndpoints
             return Problems.Conflict("Someone with this e-mail address already works here.");
         var made = await OpenAsync(db, tokens, time, name, email, invite.Role, null, cancellationToken);
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.BusinessAsync()).DateTimeZone, address));
     }
 
     private static async Task<NoContent> WithdrawAsync(Id<Invite> id, PorchDb db, CancellationToken cancellationToken)
@@ -182,7 +182,7 @@ internal static class PeopleEndpoints
             return Problems.NotFound(Gone);
         var made = await OpenPasswordLinkAsync(db, tokens, time, users, person, cancellationToken);
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.Businesses.SingleAsync(cancellationToken)).DateTimeZone, address));
+        return TypedResults.Ok(Row(made, tokens, time.Now(), (await db.BusinessAsync()).DateTimeZone, address));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(

@@ -102,9 +102,13 @@ internal static class SignInEndpoints
 
         if (verified == PasswordVerificationResult.SuccessRehashNeeded)
         {
-            user.PasswordHash = hasher.HashPassword(user, signIn.Password);
             await using var write = await db.WriteAsync(cancellationToken);
-            await manager.UserManager.UpdateAsync(user);
+            if (await manager.UserManager.FindByNameAsync(email) is { } stored && stored.PasswordHash == user.PasswordHash)
+            {
+                stored.PasswordHash = hasher.HashPassword(stored, signIn.Password);
+                await manager.UserManager.UpdateAsync(stored);
+            }
+
             await write.SaveAsync(cancellationToken);
         }
 

@@ -41,7 +41,7 @@ internal static class AnswersCsv
 
     private static async Task WriteAsync(Stream file, PorchDb db, Form form, CancellationToken cancellationToken)
     {
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var versions = await db
             .FormVersions.AsNoTracking()
             .Where(version => version.FormId == form.Id)

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Calendar;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Common;
@@ -34,6 +35,7 @@ internal static class FormAccessEndpoints
     public static void MapFormAccess(this IEndpointRouteBuilder app)
     {
         var group = app.MapGroup("/public/forms/{token}").For(Access.Public).WithTags("Public");
+        group.MapPost("/opened", OpenedAsync).RequireRateLimiting(RateLimits.PublicForms);
         group.MapPost("/reopening", TellMeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code", SendCodeAsync).RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/code/check", CheckCodeAsync).RequireRateLimiting(RateLimits.SignIn);
@@ -45,6 +47,32 @@ internal static class FormAccessEndpoints
     /// <summary>An address of which only its owner knows the rest: "t•••@bakes.example".</summary>
     internal static string Veil(string email) =>
         email.IndexOf('@', StringComparison.Ordinal) is > 0 and var at ? $"{email[0]}•••{email[at..]}" : "•••";
+
+    /// <summary>
+    /// Notes that somebody has opened a form by a personal link. The browser says so when it shows the form: a mail program that only looks
+    /// at the page is no person.
+    /// </summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> OpenedAsync(
+        string token,
+        [FromHeader(Name = FormAccess.PassHeader)] string? pass,
+        PorchDb db,
+        FormAccess access,
+        BusinessClock clock,
+        CancellationToken cancellationToken
+    )
+    {
+        await using var write = await db.WriteAsync(cancellationToken);
+        var (target, refusal) = await access.EnterAsync(token, pass, lightToo: true);
+        if (target is null)
+            return refusal!;
+        if (target.Link is { Opened: null } link)
+        {
+            link.Opened = clock.GetCurrentInstant();
+            await write.SaveAsync(cancellationToken);
+        }
+
+        return TypedResults.NoContent();
+    }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TellMeAsync(
         string token,

@@ -33,7 +33,7 @@ internal sealed class FormPageLoader(
     BusinessClock clock
 )
 {
-    /// <summary>The outside of a form, and the form itself for who may come in. That a personal link was opened is noted.</summary>
+    /// <summary>The outside of a form, and the form itself for who may come in.</summary>
     public async Task<FormPageView> LoadAsync(FormTarget target, FormOpening opening, CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
@@ -41,13 +41,6 @@ internal sealed class FormPageLoader(
         var number = target.IsPreview ? 0 : draft?.FormVersion ?? target.Form.PublishedVersion;
         var version = (await loader.VersionAsync(target, number))!;
         var welcome = await access.JudgeAsync(target, opening.Pass, business);
-        if (target.Link is { Opened: null } link && welcome == AccessState.Open)
-        {
-            await using var write = await db.WriteAsync(cancellationToken);
-            link.Opened = clock.GetCurrentInstant();
-            await write.SaveAsync(cancellationToken);
-        }
-
         return new FormPageView(
             version.Content.Title,
             business.Name,
@@ -60,7 +53,8 @@ internal sealed class FormPageLoader(
             welcome == AccessState.Open ? await FormAsync(target, version, draft, opening, business, cancellationToken) : null,
             target.IsPreview,
             target.WrittenDown?.Channel.Say(),
-            welcome == AccessState.LightOff && await messages.WordsAsync(BuiltInMessage.OpenAgain, target.Form.Id) is not null
+            welcome == AccessState.LightOff && await messages.WordsAsync(BuiltInMessage.OpenAgain, target.Form.Id) is not null,
+            target.Link is { Opened: null } && welcome == AccessState.Open
         );
     }
 

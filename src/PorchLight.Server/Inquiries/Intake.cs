@@ -120,11 +120,13 @@ internal sealed class Intake(
             );
 
         await using var write = await db.WriteAsync(cancellationToken);
-        if (!db.IsUnchangedSince(target.Mark))
+        if (db.IsUnchangedSince(target.Mark))
+            db.AttachRange(new object?[] { target.Form, target.Link, business }.OfType<object>());
+        else
         {
             // Of two equal sendings the second finds here what the first stored.
-            await RefreshAsync(target, cancellationToken);
-            await db.Entry(business).ReloadAsync(cancellationToken);
+            target = await access.AgainAsync(target, cancellationToken);
+            business = await db.BusinessAsync();
             if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
                 return await AgainAsync(stored, sending, now, cancellationToken);
             if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
@@ -136,10 +138,11 @@ internal sealed class Intake(
                 StatusCodes.Status409Conflict,
                 "This page was sent already in another window. Please reload it and send again; your answers stay in this browser."
             );
-        if (await FilesAreGoneAsync(checkedOut, cancellationToken))
+        var files = await FilesAsync(checkedOut, cancellationToken);
+        if (files.Count < checkedOut.Files.Count)
             return Refuse(StatusCodes.Status409Conflict, "One of the files is not here any more. Please check them and send again.");
 
-        var received = await ReceiveAsync(target, checkedOut, business, sending, sender, came, now, cancellationToken);
+        var received = await ReceiveAsync(target, checkedOut, files, business, sending, sender, came, now, cancellationToken);
         await write.SaveAsync(cancellationToken);
         return received;
     }
@@ -147,17 +150,19 @@ internal sealed class Intake(
     /// <summary>How fast who sends a form is answered: as the form has it, else as the business has it.</summary>
     private static ReplyPromise PromiseOf(Form form, Business business) => form.Settings.Promise ?? business.Promise;
 
-    private async Task<bool> FilesAreGoneAsync(CheckedSubmission sent, CancellationToken cancellationToken)
+    /// <summary>Those of the files that were sent with it which are still here.</summary>
+    private async Task<IReadOnlyList<StoredFile>> FilesAsync(CheckedSubmission sent, CancellationToken cancellationToken)
     {
         var files = sent.Files.Select(file => new Id<StoredFile>(file)).ToList();
-        return files.Count > 0
-            && await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SubmissionId == null, cancellationToken)
-                != files.Count;
+        return files.Count == 0
+            ? []
+            : await db.StoredFiles.Where(file => files.Contains(file.Id) && file.SubmissionId == null).ToListAsync(cancellationToken);
     }
 
     private async Task<IntakeResult> ReceiveAsync(
         FormTarget target,
         CheckedSubmission sent,
+        IReadOnlyList<StoredFile> files,
         Business business,
         SubmissionRequest sending,
         SubmissionContext? sender,
@@ -192,7 +197,7 @@ internal sealed class Intake(
             (link.SubmissionId, link.Used) = (submission.Id, now);
         await drafts.SentAsync(form.Id, sending.SendKey);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
-        foreach (var file in db.StoredFiles.Local.Where(file => sent.Files.Contains(file.Id.Value)))
+        foreach (var file in files)
             file.SubmissionId = submission.Id;
 
         var month = sendOff.TurnsAway ? null : await loader.MonthAsync(form, route.Answers, cancellationToken);
@@ -278,15 +283,6 @@ internal sealed class Intake(
             receipt.Token,
             made
         );
-    }
-
-    private async Task RefreshAsync(FormTarget target, CancellationToken cancellationToken)
-    {
-        var (form, stored) = (db.Entry(target.Form), await CompiledQueries.FormAsStored(db, target.Form.Id));
-        form.OriginalValues.SetValues(stored);
-        form.CurrentValues.SetValues(stored);
-        if (target.Link is { } link)
-            await db.Entry(link).ReloadAsync(cancellationToken);
     }
 
     /// <summary>

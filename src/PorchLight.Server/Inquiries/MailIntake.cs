@@ -5,7 +5,6 @@ using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;

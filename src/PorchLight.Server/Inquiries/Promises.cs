@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;

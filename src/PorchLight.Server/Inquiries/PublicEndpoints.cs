@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
+using PorchLight.Core.Inquiries;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;

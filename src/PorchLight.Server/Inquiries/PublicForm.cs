@@ -19,6 +19,7 @@ namespace PorchLight.Server.Inquiries;
 /// How what is written down here reached the business ("by phone"), for somebody of the business; else null.
 /// </param>
 /// <param name="TellsWhenOpen">Whether who finds it closed can ask to be told when it is open again.</param>
+/// <param name="IsFirstLook">Whether nobody has opened the form by this personal link yet; then the browser says that it is opened.</param>
 /// <param name="OnlyLooking">Whether somebody of the business looks at the working copy: nothing is kept or sent.</param>
 internal sealed record FormPageView(
     string Title,
@@ -32,7 +33,8 @@ internal sealed record FormPageView(
     PublicForm? Form,
     bool OnlyLooking,
     string? WritesDown,
-    bool TellsWhenOpen
+    bool TellsWhenOpen,
+    bool IsFirstLook
 );
 
 /// <summary>A form as a lead may see it: nothing of screening, landing or conditions.</summary>

@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
@@ -97,17 +96,10 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
     }
 
     /// <summary>Whom the business knows the sender as; null for somebody new.</summary>
-    private async Task<Client?> ClientAsync(PersonalLink? link, Contact contact, CancellationToken cancellationToken)
-    {
-        var client =
-            link?.ClientId is { } id ? await db.Clients.FindAsync([id], cancellationToken)
-            : contact.Email is { } email ? await db.ClientWritingFromAsync(email, contact.Name?.Full)
-            : null;
-        // It is read again when it is written to: it may have become one with another meanwhile.
-        foreach (var read in db.ChangeTracker.Entries<Client>().ToList())
-            read.State = EntityState.Detached;
-        return client;
-    }
+    private async Task<Client?> ClientAsync(PersonalLink? link, Contact contact, CancellationToken cancellationToken) =>
+        link?.ClientId is { } id ? await db.Clients.FindAsync([id], cancellationToken)
+        : contact.Email is { } email ? await db.ClientWritingFromAsync(email, contact.Name?.Full)
+        : null;
 
     private static string KeyForPeople(string key) => key.Length <= 60 ? key : key[..60];
 

@@ -2,7 +2,7 @@ using System.Text.Encodings.Web;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
-using PorchLight.Core.Records;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;

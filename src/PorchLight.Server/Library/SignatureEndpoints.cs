@@ -45,7 +45,7 @@ internal static class SignatureEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var (merged, refusal) = edit.Onto(new Signature(business.Signature));
         if (refusal is not null)
             return refusal;

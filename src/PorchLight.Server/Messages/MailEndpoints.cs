@@ -5,7 +5,6 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
@@ -103,7 +102,7 @@ internal static class MailEndpoints
         if (await Stuck(db).SingleOrDefaultAsync(mail => mail.Id == id, cancellationToken) is not { } mail)
             return Problems.NotFound(NotStuck);
         var client = mail.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], cancellationToken) : null;
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         return TypedResults.Ok(
             new StuckView(
                 id,

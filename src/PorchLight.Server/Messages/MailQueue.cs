@@ -4,7 +4,6 @@ using MimeKit;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
@@ -154,7 +153,8 @@ internal sealed class MailQueue(
 
         // How it ended is written even when the program is about to close.
         await using var write = await db.WriteAsync(CancellationToken.None);
-        await SettleAsync(mail, ended);
+        if (await db.OutgoingMail.FindAsync([id], CancellationToken.None) is { } carried)
+            await SettleAsync(carried, ended);
         await write.SaveAsync(CancellationToken.None);
         return ended is not HandOver.Refused { LineIsDown: true };
     }

@@ -81,7 +81,7 @@ internal static class MailSettingsEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var (merged, refusal) = edit.Onto(MailSetting.Of(business));
         if (refusal is not null)
             return refusal;
@@ -107,7 +107,7 @@ internal static class MailSettingsEndpoints
     {
         if (setting.Check() is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var to = (await users.GetUserAsync(who))!.Email!;
         var subject = $"A test from {business.Name}";
         if (setting.ToSmtp(business.Smtp, tokens) is not { } smtp)
@@ -153,7 +153,7 @@ internal static class MailSettingsEndpoints
 
     private static async Task<MailSettingsView> ViewAsync(PorchDb db, CancellationToken cancellationToken)
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         return new MailSettingsView(
             MailSetting.Of(business),
             business.MailAddress,

@@ -127,7 +127,7 @@ internal static class InquiryEndpoints
         if (await db.Inquiries.FindAsync([id], cancellationToken) is not { } inquiry)
             return Problems.NotFound(Gone);
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var zone = business.DateTimeZone;
         var client = (await db.Clients.FindAsync([inquiry.ClientId], cancellationToken))!;
         var submission = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;

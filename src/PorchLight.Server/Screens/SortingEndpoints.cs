@@ -243,7 +243,7 @@ internal static class SortingEndpoints
         if (call.Minutes is < 1 or > 480)
             return Problems.Unprocessable("A first call takes from 1 to 480 minutes.", [new Finding("minutes", "From 1 to 480 minutes.")]);
         await using var write = await db.WriteAsync(cancellationToken);
-        (await db.Businesses.SingleAsync(cancellationToken)).FirstCallMinutes = call.Minutes;
+        (await db.BusinessAsync()).FirstCallMinutes = call.Minutes;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }

@@ -5,10 +5,9 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Core.Conditions;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Core.Webhooks;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
@@ -82,7 +81,7 @@ internal static class TodayEndpoints
     )
     {
         var now = clock.GetCurrentInstant();
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         // Whom an answer is on its way to waits no more, unless it is taken back.
         var owed = db.CountingInquiries.Where(inquiry =>
             inquiry.Need == InquiryNeed.Reply
@@ -193,7 +192,7 @@ internal static class TodayEndpoints
     )
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var seen = (await users.GetUserAsync(who))!.BellSeen;
         var newest = await db
             .Events.AsNoTracking()

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
@@ -81,7 +82,7 @@ internal static class PracticeEndpoints
     private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var mail = await db
             .PracticeMail.AsNoTracking()
             .OrderByDescending(message => message.At)
@@ -109,7 +110,7 @@ internal static class PracticeEndpoints
     {
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var client = message.ClientId is { } clientId ? await db.Clients.FindAsync([clientId], cancellationToken) : null;
         return TypedResults.Ok(
             new MailView(
@@ -149,7 +150,7 @@ internal static class PracticeEndpoints
     {
         if (await db.PracticeMail.FindAsync([id], cancellationToken) is not { } message)
             return Problems.NotFound(NoSuchMail);
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         response.Headers.ContentSecurityPolicy = "default-src 'none'; img-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'";
         var html = HtmlEncoder.Default;
         var words = message.Formatted is { } formatted
@@ -252,7 +253,7 @@ internal static class PracticeEndpoints
     private static async Task<Ok<ClockView>> ClockAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var now = clock.GetCurrentInstant();
-        var zone = (await db.Businesses.AsNoTracking().SingleAsync(cancellationToken)).DateTimeZone;
+        var zone = (await db.BusinessAsync()).DateTimeZone;
         var next = await NextStepAsync(db, now, cancellationToken);
         return TypedResults.Ok(
             new ClockView(
@@ -272,7 +273,7 @@ internal static class PracticeEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         if (!business.IsDemo)
             return Problems.Conflict("Only the demo's clock can be moved; here real people count on real days.");
         var now = clock.GetCurrentInstant();

@@ -20,9 +20,15 @@ namespace PorchLight.Server.Storage;
 /// <summary>Everything that is kept, in one SQLite file.</summary>
 internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid>
 {
-    // What changed is looked for once, when it is saved, and not with every question to what is held already.
+    private (Business Read, long Mark)? _business;
+
     public PorchDb(DbContextOptions<PorchDb> options)
-        : base(options) => ChangeTracker.AutoDetectChangesEnabled = false;
+        : base(options)
+    {
+        // What changed is looked for once, when it is saved, and not with every question to what is held already.
+        ChangeTracker.AutoDetectChangesEnabled = false;
+        ChangeTracker.QueryTrackingBehavior = QueryTrackingBehavior.NoTracking;
+    }
 
     public DbSet<Business> Businesses => Set<Business>();
     public DbSet<BrandPicture> BrandPictures => Set<BrandPicture>();
@@ -80,13 +86,56 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<EndedSession> EndedSessions => Set<EndedSession>();
 
     /// <summary>The write that is open; null outside of one.</summary>
-    internal Write? CurrentWrite { get; set; }
+    internal Write? CurrentWrite { get; private set; }
+
+    /// <summary>What the answer to the request that this context serves is made of; null for work that answers nobody.</summary>
+    internal AnswerAreas? Areas { get; set; }
+
+    /// <summary>Notes that an answer is made of what is stored under a type, also where it was read before and is remembered.</summary>
+    internal void NoteRead<T>()
+        where T : class
+    {
+        if (WriteGuard.AreaOf(typeof(T)) is { } area)
+            Areas?.MadeOf.Add(area);
+    }
+
+    /// <summary>The press that the first write that is saved keeps with what it does; null for none, or once it is kept.</summary>
+    internal CompletedRequest? SendKey { get; set; }
 
     /// <summary>Whether what is saved is committed only when whoever asked for that says so: <see cref="Write.CommitAsync"/>.</summary>
     internal bool HoldsCommits { get; set; }
 
-    /// <summary>The business; asked of the database once in a transaction.</summary>
-    public async Task<Business> BusinessAsync() => Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
+    /// <summary>
+    /// The business: in a write asked of the database once, to be changed there; outside of one to be read, and asked again when somebody
+    /// has written anything.
+    /// </summary>
+    public async Task<Business> BusinessAsync()
+    {
+        NoteRead<Business>();
+        if (CurrentWrite is not null)
+            return Businesses.Local.FirstOrDefault() ?? await CompiledQueries.Business(this);
+        var mark = this.Mark();
+        if (_business is not { } known || known.Mark != mark)
+            _business = known = (await CompiledQueries.Business(this), mark);
+        return known.Read;
+    }
+
+    /// <summary>From here on what is read is held, so that it can be changed.</summary>
+    internal void Begin(Write write)
+    {
+        CurrentWrite = write;
+        ChangeTracker.QueryTrackingBehavior = QueryTrackingBehavior.TrackAll;
+        if (SendKey is not null)
+            CompletedRequests.Add(SendKey);
+    }
+
+    /// <summary>Lets go of all that is held.</summary>
+    internal void End()
+    {
+        CurrentWrite = null;
+        ChangeTracker.Clear();
+        ChangeTracker.QueryTrackingBehavior = QueryTrackingBehavior.NoTracking;
+    }
 
     /// <summary>The inquiries that count: all but spam and tests.</summary>
     public IQueryable<Inquiry> CountingInquiries => Inquiries.Where(inquiry => inquiry.Aside == null);

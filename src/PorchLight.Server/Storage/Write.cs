@@ -57,6 +57,7 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     public async Task SaveAsync(CancellationToken cancellationToken)
     {
         await FlushAsync(cancellationToken);
+        db.SendKey = null;
         if (db.HoldsCommits)
             IsHeld = true;
         else
@@ -75,9 +76,10 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     {
         IsHeld = false;
         await transaction.CommitAsync(cancellationToken);
-        db.CurrentWrite = null;
+        db.End();
         // Before the lock is let go: whoever takes it next knows that something changed.
         writeLock.CountWrite();
+        db.Areas?.Changed.UnionWith(_areas);
         if (_areas.Count > 0)
             notifier.Changed(_areas);
     }
@@ -86,7 +88,7 @@ internal sealed class Write(PorchDb db, IDbContextTransaction transaction, Write
     {
         if (IsHeld)
             return;
-        db.CurrentWrite = null;
+        db.End();
         try
         {
             await transaction.DisposeAsync();
@@ -115,14 +117,23 @@ internal static class Writing
         await held.DisposeAsync();
     }
 
-    /// <summary>Waits for the write lock and begins to write; nobody else changes anything until it is disposed of.</summary>
-    /// <exception cref="InvalidOperationException">This context writes already: a second wait for the lock would never end.</exception>
+    /// <summary>
+    /// Waits for the write lock and begins to write; nobody else changes anything until it is disposed of. What is written is read within
+    /// it: what was read before may have changed while one waited.
+    /// </summary>
+    /// <exception cref="InvalidOperationException">
+    /// This context writes already, and a second wait for the lock would never end; or it holds something from before the lock.
+    /// </exception>
     public static async Task<Write> WriteAsync(this PorchDb db, CancellationToken cancellationToken)
     {
         // Of several writes in one request only the last is held back.
         await db.CommitHeldAsync(cancellationToken);
         if (db.CurrentWrite is not null)
             throw new InvalidOperationException("A write is open already in this context.");
+        if (db.ChangeTracker.Entries().FirstOrDefault() is { } early)
+            throw new InvalidOperationException(
+                $"{early.Metadata.ShortName()} is held from before the write lock: read or add it after it."
+            );
         var writeLock = db.GetService<WriteLock>();
         await writeLock.WaitAsync(cancellationToken);
         try
@@ -130,12 +141,14 @@ internal static class Writing
             await OverwriteWhatIsDeletedAsync(db, cancellationToken);
             // All or nothing: there is no point to go back to within a transaction.
             db.Database.AutoSavepointsEnabled = false;
-            return db.CurrentWrite = new Write(
+            var write = new Write(
                 db,
                 await db.Database.BeginTransactionAsync(cancellationToken),
                 writeLock,
                 db.GetService<ChangeNotifier>()
             );
+            db.Begin(write);
+            return write;
         }
         catch
         {

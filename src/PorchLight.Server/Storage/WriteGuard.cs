@@ -8,8 +8,9 @@ using Microsoft.EntityFrameworkCore.Metadata;
 namespace PorchLight.Server.Storage;
 
 /// <summary>
-/// Refuses every statement that changes rows outside a <see cref="Write"/>, and tells the write which areas it touches. It reads the
-/// statements themselves, so that bulk updates and deletes, which pass the change tracker by, are told like any other.
+/// Refuses every statement that changes rows outside a <see cref="Write"/>, and tells the write which areas it touches; notes which areas
+/// an answer is made of. It reads the statements themselves, so that bulk updates and deletes, which pass the change tracker by, are told
+/// like any other, and no query is forgotten.
 /// </summary>
 internal sealed partial class WriteGuard : DbCommandInterceptor
 {
@@ -43,11 +44,15 @@ internal sealed partial class WriteGuard : DbCommandInterceptor
 
     private static T Check<T>(DbCommand command, CommandEventData eventData, T result)
     {
-        if (
-            eventData.CommandSource is not (CommandSource.SaveChanges or CommandSource.ExecuteUpdate or CommandSource.ExecuteDelete)
-            || eventData.Context is not PorchDb db
-        )
+        if (eventData.Context is not PorchDb db)
             return result;
+        if (eventData.CommandSource is not (CommandSource.SaveChanges or CommandSource.ExecuteUpdate or CommandSource.ExecuteDelete))
+        {
+            if (db.Areas is { } areas)
+                NoteRead(db, command.CommandText, areas);
+            return result;
+        }
+
         var write =
             db.CurrentWrite ?? throw new InvalidOperationException("Only a write may change what is stored: begin one with db.WriteAsync.");
         foreach (Match changed in ChangedTable().Matches(command.CommandText))
@@ -59,16 +64,34 @@ internal sealed partial class WriteGuard : DbCommandInterceptor
         return result;
     }
 
-    /// <summary>The area a table belongs to, by the namespace of what is stored in it; null for what no screen shows.</summary>
-    internal static string? AreaOf(IModel model, string table)
+    private static void NoteRead(PorchDb db, string statement, AnswerAreas areas)
     {
-        var type = model.GetEntityTypes().First(entity => entity.GetTableName() == table).ClrType;
+        foreach (Match read in ReadTable().Matches(statement))
+        {
+            if (Areas.GetOrAdd(read.Groups["table"].Value, table => AreaOf(db.Model, table)) is { } area)
+                areas.MadeOf.Add(area);
+        }
+    }
+
+    /// <summary>
+    /// The area a table belongs to, by the namespace of what is stored in it; null for what no screen shows, and for what is no table of the
+    /// model.
+    /// </summary>
+    internal static string? AreaOf(IModel model, string table) =>
+        model.GetEntityTypes().FirstOrDefault(entity => entity.GetTableName() == table) is { ClrType: var type } ? AreaOf(type) : null;
+
+    /// <summary>The area of what is stored under a type.</summary>
+    internal static string? AreaOf(Type type)
+    {
         var area = type.Namespace!.StartsWith("PorchLight.Server.", StringComparison.Ordinal)
             ? type.Namespace.Split('.')[2]
             : nameof(Identity);
-        return area == nameof(Storage) ? null : char.ToLowerInvariant(area[0]) + area[1..];
+        return area is nameof(Storage) or nameof(Hosting) ? null : char.ToLowerInvariant(area[0]) + area[1..];
     }
 
     [GeneratedRegex("(?:INSERT INTO|UPDATE|DELETE FROM) \"(?<table>[A-Za-z]+)\"", RegexOptions.CultureInvariant)]
     private static partial Regex ChangedTable();
+
+    [GeneratedRegex("(?:FROM|JOIN) \"(?<table>[A-Za-z]+)\"", RegexOptions.CultureInvariant)]
+    private static partial Regex ReadTable();
 }

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Common;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Hosting;
@@ -77,8 +76,7 @@ internal static class MailboxSettingsEndpoints
         var group = api.MapGroup("/settings/mailbox").WithTags("Settings").For(Access.Owner);
         group.MapGet(
             "",
-            async (PorchDb db, Mailbox mailbox, CancellationToken cancellationToken) =>
-                ViewOf(await db.Businesses.AsNoTracking().SingleAsync(cancellationToken), mailbox)
+            async (PorchDb db, Mailbox mailbox, CancellationToken cancellationToken) => ViewOf(await db.BusinessAsync(), mailbox)
         );
         group.MapPut("", SaveAsync);
         group.MapPost("/test", TestAsync);
@@ -95,7 +93,7 @@ internal static class MailboxSettingsEndpoints
     {
         var begins = await BeginAsync(edit, db, tokens, reader, cancellationToken);
         await using var write = await db.WriteAsync(cancellationToken);
-        var business = await db.Businesses.SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         var (merged, refusal) = edit.Onto(MailboxSetting.Of(business));
         if (refusal is not null)
             return refusal;
@@ -131,7 +129,7 @@ internal static class MailboxSettingsEndpoints
         CancellationToken cancellationToken
     )
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         if (edit.Now.Check(business.Imap).Count > 0 || edit.Now.ToImap(business.Imap, tokens) is not { } imap)
             return null;
         try
@@ -153,7 +151,7 @@ internal static class MailboxSettingsEndpoints
         CancellationToken cancellationToken
     )
     {
-        var business = await db.Businesses.AsNoTracking().SingleAsync(cancellationToken);
+        var business = await db.BusinessAsync();
         if (setting.Check(business.Imap) is { Count: > 0 } findings)
             return Problems.Unfinished(findings);
         if (setting.ToImap(business.Imap, tokens) is not { } imap)

@@ -1,5 +1,6 @@
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 

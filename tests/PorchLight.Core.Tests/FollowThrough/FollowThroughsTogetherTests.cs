@@ -1,8 +1,8 @@
 using CsCheck;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Tests.FollowThrough;
 

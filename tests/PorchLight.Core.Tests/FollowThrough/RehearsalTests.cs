@@ -2,8 +2,8 @@ using CsCheck;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Core.Tests.Calendar;
 
 namespace PorchLight.Core.Tests.FollowThrough;

@@ -3,7 +3,6 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using static PorchLight.Core.Tests.Sample;
 
 namespace PorchLight.Core.Tests.FollowThrough;

@@ -3,8 +3,8 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Ready;
-using PorchLight.Core.Records;
 using PorchLight.Core.Screening;
 
 namespace PorchLight.Core.Tests.Forms;

@@ -1,7 +1,6 @@
 using CsCheck;
 using NodaTime;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Tests.Messages;
 

@@ -1,5 +1,8 @@
 using System.Runtime.CompilerServices;
 using PorchLight.Core.Conditions;
+using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.Tests.Records;
@@ -65,13 +68,32 @@ public sealed class DomainEventTests
     }
 
     [Fact]
-    public void Every_kind_of_event_has_a_name_of_its_own()
+    public void Every_kind_of_event_has_a_name_of_its_own_and_a_sentence()
     {
-        var kinds = typeof(DomainEvent).Assembly.GetTypes().Where(type => type.IsSubclassOf(typeof(DomainEvent))).ToList();
-        kinds
-            .Select(type => ((DomainEvent)System.Runtime.CompilerServices.RuntimeHelpers.GetUninitializedObject(type)).Kind())
-            .ShouldBeUnique();
+        DomainEvents.All.Count.ShouldBe(typeof(DomainEvent).Assembly.GetTypes().Count(type => type.IsSubclassOf(typeof(DomainEvent))));
         new CallAsked().Kind().ShouldBe("callAsked");
+        foreach (var type in DomainEvents.All.Values)
+            Say((DomainEvent)RuntimeHelpers.GetUninitializedObject(type)).ShouldNotBeNullOrWhiteSpace(type.Name);
+    }
+
+    [Fact]
+    public void Who_did_it_is_said_by_the_kind_and_where_that_leaves_it_open_by_the_user_it_names()
+    {
+        new MessageSent("Hello", null, Maren).IsByAPerson().ShouldBeTrue();
+        new MessageSent("Hello", "first", null).IsByAPerson().ShouldBeFalse();
+        new InquiryReceived(Guid.NewGuid(), 1, null, false, false).IsByAPerson().ShouldBeTrue("the client is a person, too");
+        new RunFinished().IsByAPerson().ShouldBeFalse();
+        new MessageSent("Hello", null, Maren).IsPersonalWord().ShouldBeTrue();
+        new MessageSent("Hello", "first", null).IsPersonalWord().ShouldBeFalse();
+        new ReplyReceived("Hello").Rings().ShouldBeTrue();
+        new ReplyReceived("Hello", null, Maren).Rings().ShouldBeFalse("whoever wrote it down knows of it");
+        foreach (var (name, type) in DomainEvents.All)
+        {
+            var perhaps = type.IsAssignableTo(typeof(IPerhapsByAUser));
+            var open = ((DomainEvent)RuntimeHelpers.GetUninitializedObject(type)).IsByAPerson();
+            DomainEvents.PerhapsByItself.Contains(name).ShouldBe(!open, name);
+            (type.GetProperty("By")?.PropertyType == typeof(Guid?)).ShouldBe(perhaps, name);
+        }
     }
 
     private static readonly Guid Maren = Guid.NewGuid();

@@ -3,8 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests.Crash;

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Tests.Crash;

@@ -51,7 +51,7 @@ internal sealed class SampleSiteHost(IServer server, IServiceScopeFactory scopes
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
-        var business = await db.Businesses.AsNoTracking().SingleAsync();
+        var business = await db.BusinessAsync();
         var form = (await db.Forms.AsNoTracking().Where(form => form.PublishedVersion > 0).ToListAsync())
             .OrderBy(form => form.Id.Value)
             .First();

@@ -3396,6 +3396,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/public/forms/{token}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPublicFormsByTokenOpened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/public/forms/{token}/reopening": {
         parameters: {
             query?: never;
@@ -5485,6 +5501,8 @@ export interface components {
             writesDown: null | string;
             /** @description Whether who finds it closed can ask to be told when it is open again. */
             tellsWhenOpen: boolean;
+            /** @description Whether nobody has opened the form by this personal link yet; then the browser says that it is opened. */
+            isFirstLook: boolean;
         };
         /** @description What forms are built of. */
         FormParts: {
@@ -17226,6 +17244,37 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FoundLine"][];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPublicFormsByTokenOpened: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Form-Pass"?: string;
+            };
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

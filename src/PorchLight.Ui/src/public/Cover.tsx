@@ -1,4 +1,4 @@
-import type { FormPageView, PublicForm } from "./client";
+import type { FormPageView, PublicForm } from "./views";
 import { OwnVideo } from "./PageItem";
 import { brandButton } from "./controls/control";
 

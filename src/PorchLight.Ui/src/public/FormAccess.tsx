@@ -1,6 +1,7 @@
 import { useId, useState, type FormEvent, type ReactNode } from "react";
 import { sentenceOf } from "../api/problem";
-import { checkCode, sendCode, subscribeToReopening, type FormPageView } from "./client";
+import { checkCode, sendCode, subscribeToReopening } from "./client";
+import type { FormPageView } from "./views";
 import { box, brandButton, quietButton } from "./controls/control";
 import { keepPass } from "./localDraft";
 

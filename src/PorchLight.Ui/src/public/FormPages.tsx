@@ -1,7 +1,8 @@
 import { lazy, Suspense, useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { Problem, sentenceOf, type Finding } from "../api/problem";
 import { LightMark } from "../kit/marks";
-import { evaluate, send, type FormPageView, type PublicForm, type PublicItem, type SentView } from "./client";
+import { evaluate, send } from "./client";
+import type { FormPageView, PublicForm, PublicItem, SentView } from "./views";
 import { NotForUs } from "./Cover";
 import { QuestionContext } from "./questionContext";
 import { ErrorSummary } from "./ErrorSummary";

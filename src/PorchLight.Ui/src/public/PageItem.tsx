@@ -1,4 +1,4 @@
-import type { Answer, PublicItem } from "./client";
+import type { Answer, PublicItem } from "./views";
 import { useQuestionContext } from "./questionContext";
 import { QuestionField, widths } from "./QuestionField";
 

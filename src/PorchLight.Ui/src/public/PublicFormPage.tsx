@@ -2,7 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { loadFace } from "../kit/faces";
 import { FormAccess, Quiet } from "./FormAccess";
-import { openedHere, showForm, showReceipt, type FormPageView, type SentView } from "./client";
+import { noteOpened, openedHere, showForm, showReceipt } from "./client";
+import type { FormPageView, SentView } from "./views";
 import { Cover } from "./Cover";
 import { keep, load } from "./localDraft";
 import { FormPages } from "./FormPages";
@@ -22,8 +23,13 @@ export function PublicFormPage({ token }: { token: string }) {
 
   const knock = useCallback(() => {
     const later = new URLSearchParams(location.search).get("later");
-    showForm(token, location.search, within ?? (document.referrer || null), later).then(setDoor, (error: unknown) =>
-      setFailure(sentenceOf(error)),
+    showForm(token, location.search, within ?? (document.referrer || null), later).then(
+      (next) => {
+        setDoor(next);
+        // What cannot be noted now is noted when the form is opened the next time.
+        if (next.isFirstLook) noteOpened(token).catch(() => {});
+      },
+      (error: unknown) => setFailure(sentenceOf(error)),
     );
   }, [token]);
   // While the form is built, it is fetched anew after each change, and stands at the page that is worked on.

@@ -1,7 +1,6 @@
 import { lazy, Suspense } from "react";
-import type { Answer, PublicQuestion } from "./client";
 import { Choices, Consent, YesOrNo } from "./controls/choices";
-import { isGroup, type ControlKind, type ControlProps, type Described } from "./controls/control";
+import { isGroup, type ControlKind, type ControlProps, type Described, type FieldProps } from "./controls/control";
 import { DayLine, DayRange } from "./controls/dates";
 import { Address, PersonName } from "./controls/names";
 import { MoneyLine, NumberLine, ScaleLine, WorkedOutValue } from "./controls/numbers";
@@ -16,18 +15,8 @@ const Signature = lazy(() => import("./controls/Signature"));
 
 export const widths = { full: "sm:col-span-6", half: "sm:col-span-3", third: "sm:col-span-2" } as const;
 
-interface Props {
-  question: PublicQuestion;
-  /** Its key; in a row "signs/0/width". */
-  place: string;
-  /** Whether it stands in a row the server has not heard of yet. */
-  isNew?: boolean;
-  answer: Answer | undefined;
-  onChange: (answer: Answer | undefined) => void;
-}
-
 /** One question with its help, its control and what is wrong with the answer; nothing while it is not asked. */
-export function QuestionField({ question, place, isNew = false, answer, onChange }: Props) {
+export function QuestionField({ question, place, isNew = false, answer, onChange }: FieldProps) {
   const { shown, required, errors, step } = useQuestionContext();
   if (!shown.has(place) && !(isNew && question.always)) return null;
   const id = `q-${place}`;
@@ -134,7 +123,7 @@ function Draw(props: ControlProps<ControlKind>) {
     case "files":
       return <Files {...of<"files">()} />;
     case "rows":
-      return <Rows {...of<"rows">()} />;
+      return <Rows {...of<"rows">()} Field={QuestionField} />;
     case "consent":
       return <Consent {...of<"consent">()} />;
     case "signature":

@@ -1,4 +1,4 @@
-import type { ReviewPage } from "./client";
+import type { ReviewPage } from "./views";
 
 /** All answers once more, before they are sent. */
 export function Review({ pages, onChange }: { pages: ReviewPage[]; onChange: (page: string) => void }) {

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
-import { askForCall, type SentView } from "./client";
+import { askForCall } from "./client";
+import type { SentView } from "./views";
 import { isEmbedded, toTop } from "./embedding";
 import { OwnVideo } from "./PageItem";
 import { brandButton } from "./controls/control";

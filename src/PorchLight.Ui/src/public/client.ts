@@ -3,6 +3,7 @@ import { orProblem, Problem, type Schemas } from "../api/problem";
 import type { paths } from "../api/schema";
 import type { QuestionSurroundings } from "./questionContext";
 import { passOf } from "./localDraft";
+import type { FormPageView, FileRef } from "./views";
 import { previewTicket, writeDownTicket } from "./embedding";
 
 const http = createClient<paths>({ credentials: "omit" });
@@ -19,21 +20,6 @@ http.use({
 });
 const tokenOf = (address: string) => /\/public\/forms\/([^/?]+)/.exec(address)?.[1] ?? "";
 
-export type FormPageView = Schemas["FormPageView"];
-export type PublicForm = Schemas["PublicForm"];
-export type PublicItem = Schemas["PublicItem"];
-export type PublicQuestion = Schemas["PublicQuestion"];
-export type Answer = Schemas["Answer"];
-export type Answers = Record<string, Answer>;
-export type SentView = Schemas["SentView"];
-export type EvaluatedPage = Schemas["EvaluatedPage"];
-export type ReviewPage = Schemas["ReviewPage"];
-export type FileRef = Schemas["FileRef"];
-export type FoundLine = Schemas["FoundLine"];
-
-export type SavedDraftView = Schemas["SavedDraftView"];
-export type SavedDraftLink = Schemas["SavedDraftLink"];
-
 type Filler = Pick<QuestionSurroundings, "token" | "version" | "sendKey">;
 
 export const showForm = (token: string, opened: string, cameFrom: string | null, later: string | null) =>
@@ -42,6 +28,10 @@ export const showForm = (token: string, opened: string, cameFrom: string | null,
       params: { path: { token }, query: { opened, cameFrom: cameFrom ?? undefined, later: later ?? undefined } },
     }),
   );
+
+/** Says that somebody has opened the form by their personal link. */
+export const noteOpened = (token: string) =>
+  orProblem(http.POST("/public/forms/{token}/opened", { params: { path: { token } } }));
 
 /** The form as it stood in the page that was opened; null when it has to be asked for, as after a code was typed. */
 export function openedHere(token: string): FormPageView | null {

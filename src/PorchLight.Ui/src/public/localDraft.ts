@@ -1,5 +1,5 @@
 import { writeDownTicket } from "./embedding";
-import type { Answers, SavedDraftView } from "./client";
+import type { Answers, SavedDraftView } from "./views";
 
 /** What a lead has typed so far, kept in this browser only, so that a reload or a way back loses nothing. */
 export interface LocalDraft {

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { EvaluatedPage } from "./client";
+import type { EvaluatedPage } from "./views";
 
 /** What every question needs to know of the filling-in it belongs to. */
 export interface QuestionSurroundings {

@@ -1,14 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { sentenceOf, type Finding } from "../api/problem";
-import {
-  evaluate,
-  keepForLater,
-  type Answer,
-  type Answers,
-  type EvaluatedPage,
-  type PublicForm,
-  type ReviewPage,
-} from "./client";
+import { evaluate, keepForLater } from "./client";
+import type { Answer, Answers, EvaluatedPage, PublicForm, ReviewPage } from "./views";
 import { newKey } from "../kit/newKey";
 import { keep, load, resume, type LocalDraft } from "./localDraft";
 import { addressWith, tellWorkbench } from "./embedding";

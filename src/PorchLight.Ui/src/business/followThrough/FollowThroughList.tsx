@@ -1,17 +1,18 @@
 import { DropdownMenu } from "radix-ui";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 import { NewFollowThrough } from "./NewFollowThrough";
 
 type Row = Schemas["FollowThroughRow"];
@@ -19,13 +20,9 @@ type Row = Schemas["FollowThroughRow"];
 /** What follows by itself, or by a nod: each with what starts it, what ends it, and who is on it. */
 export function FollowThroughList() {
   useTitle("Follow-through");
-  const queries = useQueryClient();
   const notice = useNotice();
   const [archived, setArchived] = useState(false);
-  const list = useQuery({
-    queryKey: ["follow-throughs"],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs")),
-  });
+  const list = useQuery(ask(["follow-throughs"], () => api.GET("/api/follow-throughs")));
   const turn = useMutation({
     mutationFn: ({ row, now }: { row: Row; now: Schemas["FollowThroughSwitch"] }) =>
       orProblem(
@@ -35,7 +32,6 @@ export function FollowThroughList() {
         }),
       ),
     onSuccess: async (_, { row, now }) => {
-      await queries.invalidateQueries({ queryKey: ["follow-throughs"] });
       if (now.isArchived !== row.isArchived)
         notice({
           words: now.isArchived ? "Put away. People already on it carry on." : "Back in the list, switched off.",
@@ -130,7 +126,6 @@ function Line({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThro
 
 function RowMenu({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThroughSwitch"]) => void }) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const notice = useNotice();
   const sendKey = useSendKey();
   const copy = useMutation({
@@ -143,7 +138,6 @@ function RowMenu({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowT
       ),
     onSuccess: ({ id }) => {
       sendKey.done();
-      void queries.invalidateQueries({ queryKey: ["follow-throughs"] });
       void navigate(`/follow-through/${id}`);
     },
     onError: (error) => notice({ words: sentenceOf(error) }),

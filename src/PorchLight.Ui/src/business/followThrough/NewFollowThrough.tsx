@@ -1,13 +1,14 @@
 import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useNavigate } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 /** Begins another follow-through: from one that is ready, or with nothing. */
 export function NewFollowThrough() {
@@ -33,13 +34,11 @@ export function NewFollowThrough() {
 
 function Choose() {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   const [start, setStart] = useState<string | null>(null);
   const [name, setName] = useState("");
   const ready = useQuery({
-    queryKey: ["ready-follow-throughs"],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs/ready")),
+    ...ask(["ready-follow-throughs"], () => api.GET("/api/follow-throughs/ready")),
     staleTime: Infinity,
   });
   const make = useMutation({
@@ -49,7 +48,6 @@ function Choose() {
     },
     onSuccess: ({ id }) => {
       sendKey.done();
-      void queries.invalidateQueries({ queryKey: ["follow-throughs"] });
       void navigate(`/follow-through/${id}`);
     },
   });

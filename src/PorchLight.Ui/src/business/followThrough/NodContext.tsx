@@ -1,18 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { orProblem } from "../../api/problem";
+import { ask } from "../../api/ask";
 import { FitMark } from "../../kit/marks";
 import { Section, TimelineList } from "../../kit/Panel";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 const mostAnswers = 8;
 const mostEvents = 6;
 
 /** What somebody said, and what was said and done before, beside the step that waits for a nod. */
 export function NodContext({ inquiry }: { inquiry: string }) {
-  const view = useQuery({
-    queryKey: ["inquiry", inquiry],
-    queryFn: () => orProblem(api.GET("/api/inquiries/{id}", { params: { path: { id: inquiry } } })),
-  }).data;
+  const view = useQuery(
+    ask(["inquiry", inquiry], () => api.GET("/api/inquiries/{id}", { params: { path: { id: inquiry } } })),
+  ).data;
   if (!view) return null;
   const said = view.answers.filter((one) => one.words).slice(0, mostAnswers);
   return (

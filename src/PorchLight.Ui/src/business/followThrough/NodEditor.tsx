@@ -3,10 +3,10 @@ import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { KeyCap } from "../../kit/KeyCap";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Clashes } from "../edits/Clashes";
-import { DraftEditor } from "../edits/DraftEditor";
-import { useAutoSave } from "../edits/useAutoSave";
+import { api } from "../../api/client";
+import { Clashes } from "../saving/Clashes";
+import { DraftEditor } from "../messages/DraftEditor";
+import { useAutoSave } from "../saving/useAutoSave";
 
 type Draft = Schemas["MessageDraft"];
 

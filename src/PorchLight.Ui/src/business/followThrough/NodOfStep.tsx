@@ -3,7 +3,7 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { KeyCap } from "../../kit/KeyCap";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 interface Props {
   nod: Schemas["NodView"];

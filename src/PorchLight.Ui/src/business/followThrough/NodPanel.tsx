@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useRef, useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask, askOnce } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
@@ -9,9 +10,9 @@ import { useLetters } from "../../kit/letters";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 import { NodContext } from "./NodContext";
 import { NodEditor } from "./NodEditor";
 import { NodOfStep } from "./NodOfStep";
@@ -27,20 +28,18 @@ export function NodPanel() {
 
 function Nod({ runId, step }: { runId: string; step: string }) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const notice = useNotice();
   const sendKey = useSendKey();
   const path = { runId, step };
   const [isEnough, setEnough] = useState<ReadonlySet<string>>(new Set());
   const nod = useQuery({
-    queryKey: ["nod", runId, step],
-    queryFn: () => orProblem(api.GET("/api/nods/{runId}/{step}", { params: { path } })),
+    ...askOnce(["nod", runId, step], () => api.GET("/api/nods/{runId}/{step}", { params: { path } })),
     retry: false,
     // What is being written is not fetched away from under the person; sending says if the message was settled meanwhile.
     staleTime: Infinity,
     refetchOnMount: "always",
   });
-  const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
+  const today = useQuery(ask(["today"], () => api.GET("/api/today")));
   const waiting = (today.data?.nods ?? []).filter((one) => one.goes === null);
   const at = waiting.findIndex((one) => one.runId === runId && one.step === step);
   const others = [...waiting.slice(at + 1), ...waiting.slice(0, Math.max(at, 0))];
@@ -54,7 +53,6 @@ function Nod({ runId, step }: { runId: string; step: string }) {
     // What was skipped with it is not the next one.
     const next = others.find((one) => !isEnough.has(nodPath(one)));
     void navigate(next ? nodPath(next) : "/");
-    void queries.invalidateQueries({ queryKey: ["today"] });
   };
   /** What has its nod can be taken back for a moment; then it goes. */
   const nodded = ({ takeBackSeconds }: Schemas["NodSent"]) => {
@@ -64,7 +62,6 @@ function Nod({ runId, step }: { runId: string; step: string }) {
         words: `${nod.data?.stepName ?? "It"} to ${nod.data?.name ?? "them"} goes in ${takeBackSeconds} seconds.`,
         undo: async () => {
           await orProblem(api.POST("/api/nods/{runId}/{step}/take-nod-back", { params: { path }, body: { instead } }));
-          await queries.invalidateQueries({ queryKey: ["today"] });
           void navigate(nodPath(path));
         },
       });

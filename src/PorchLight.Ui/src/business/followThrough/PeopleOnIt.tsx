@@ -1,23 +1,22 @@
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 
 /** Who is on it, on which version, and what moving them to the one in force would change. */
 export function PeopleOnIt({ id }: { id: string }) {
-  const queries = useQueryClient();
   const notice = useNotice();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const path = { id };
-  const on = useQuery({
-    queryKey: ["people-on-it", id],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs/{id}/people", { params: { path } })),
-  });
+  const on = useQuery(
+    ask(["people-on-it", id], () => api.GET("/api/follow-throughs/{id}/people", { params: { path } })),
+  );
   const move = useMutation({
     mutationFn: (runs: string[]) =>
       orProblem(
@@ -28,15 +27,12 @@ export function PeopleOnIt({ id }: { id: string }) {
       ),
     onSuccess: async ({ moved }) => {
       setChosen(new Set());
-      await queries.invalidateQueries({ queryKey: ["people-on-it", id] });
-      await queries.invalidateQueries({ queryKey: ["follow-through", id] });
       notice({ words: `${say(moved, "person is", "people are")} on version ${on.data?.number ?? ""} now.` });
     },
   });
   // Whoever is no client yet has no page on which it could be stopped.
   const stop = useMutation({
     mutationFn: (run: string) => orProblem(api.POST("/api/runs/{id}/stop", { params: { path: { id: run } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["people-on-it", id] }),
   });
   if (!on.data) return on.error ? <Failure error={on.error} /> : <Skeleton />;
   const { people, changes, number } = on.data;

@@ -1,11 +1,12 @@
 import { useState, type ChangeEvent } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 import type { Edited, View } from "./useFollowThrough";
 
@@ -16,10 +17,9 @@ const empty: Line = { key: "", day: "", step: "", who: "you, by a nod", sees: ""
 /** The same as a table, to plan it on paper first: changed in place, saved as a file and read back. */
 export function PlanTable({ edited, view }: { edited: Edited; view: View }) {
   const path = { id: edited.id };
-  const table = useQuery({
-    queryKey: ["plan-table", edited.id],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs/{id}/plan-table", { params: { path } })),
-  });
+  const table = useQuery(
+    askOnce(["plan-table", edited.id], () => api.GET("/api/follow-throughs/{id}/plan-table", { params: { path } })),
+  );
   if (!table.data) return table.error ? <Failure error={table.error} /> : <Skeleton />;
   return <Table edited={edited} view={view} table={table.data} />;
 }

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../api/problem";
+import { ask } from "../../api/ask";
+import { type Schemas } from "../../api/problem";
 import { controlLook } from "../../kit/fields";
 import { NumberBox } from "../../kit/NumberBox";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import type { Edited } from "./useFollowThrough";
 
 type Request = Schemas["RehearsalRequest"];
@@ -21,10 +22,11 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
   const [nods, setNods] = useState<Request["nods"]>("atOnce");
   const [open, setOpen] = useState<string | null>(null);
   const path = { id: edited.id };
-  const people = useQuery({
-    queryKey: ["people-to-rehearse", edited.id],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs/{id}/rehearse/people", { params: { path } })),
-  });
+  const people = useQuery(
+    ask(["people-to-rehearse", edited.id], () =>
+      api.GET("/api/follow-throughs/{id}/rehearse/people", { params: { path } }),
+    ),
+  );
   const body: Request = {
     clientId: client || null,
     // Time boxes leave the seconds out.
@@ -34,9 +36,9 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
   };
   const rehearsed = useQuery({
     // What is stored is what is played: it is asked for again whenever that is another.
-    queryKey: ["rehearsal", edited.id, body, edited.isDirty || edited.isSaving ? "typing" : edited.content],
-    queryFn: ({ signal }) =>
-      orProblem(api.POST("/api/follow-throughs/{id}/rehearse", { params: { path }, body, signal })),
+    ...ask(["rehearsal", edited.id, body, edited.isDirty || edited.isSaving ? "typing" : edited.content], (signal) =>
+      api.POST("/api/follow-throughs/{id}/rehearse", { params: { path }, body, signal }),
+    ),
     enabled: !edited.isDirty && !edited.isSaving && edited.content.steps.length > 0,
     placeholderData: (before) => before,
     retry: false,

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { CheckBox, SelectBox, TextBox } from "../../kit/fields";
-import { ConditionSentence } from "../edits/conditions/ConditionSentence";
+import { ConditionSentence } from "../conditions/ConditionSentence";
 import { ActionFields } from "./ActionFields";
 import { SchedulePicker } from "./SchedulePicker";
 import { beginAction, isFlow, stepKinds } from "./stepKinds";

@@ -3,7 +3,7 @@ import { Button } from "../../kit/Button";
 import { CheckBox, controlLook, Labelled, SelectBox, TextBox } from "../../kit/fields";
 import { fits } from "../../kit/fits";
 import { NumberBox } from "../../kit/NumberBox";
-import { ConditionSentence } from "../edits/conditions/ConditionSentence";
+import { ConditionSentence } from "../conditions/ConditionSentence";
 import { Offered } from "./ActionFields";
 import { OccasionPicker, StagesPicker } from "./OccasionPicker";
 import { beginStep } from "./stepKinds";

@@ -1,4 +1,4 @@
-import type { SubjectOnOffer } from "../edits/conditions/subjects";
+import type { SubjectOnOffer } from "../conditions/subjects";
 import type { Choices } from "./useFollowThrough";
 
 /** What a condition of a step can look at: what the form asks that starts it, and what is on file. */

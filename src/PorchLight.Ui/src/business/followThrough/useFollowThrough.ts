@@ -1,10 +1,11 @@
 import { useCallback, useEffect, useRef } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
-import { api } from "../client";
-import type { Edit } from "../edits/merge";
-import { useAutoSave } from "../edits/useAutoSave";
-import { useHistory } from "../edits/useHistory";
+import { api } from "../../api/client";
+import type { Edit } from "../saving/merge";
+import { useAutoSave } from "../saving/useAutoSave";
+import { useHistory } from "../saving/useHistory";
 
 export type Content = Schemas["FollowThroughContent"];
 export type Step = Schemas["Step"];
@@ -15,21 +16,18 @@ export type Choices = Schemas["FollowThroughChoices"];
 /** The follow-through as it is stored when it is opened, and whenever another window stores it. */
 export const useStoredFollowThrough = (id: string) =>
   useQuery({
-    queryKey: ["follow-through", id],
-    queryFn: () => orProblem(api.GET("/api/follow-throughs/{id}", { params: { path: { id } } })),
+    ...ask(["follow-through", id], () => api.GET("/api/follow-throughs/{id}", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
 
 /** What can be picked; what a condition can look at hangs on the form that starts it. */
 export const useChoices = (id: string, form: string | null | undefined) =>
   useQuery({
-    queryKey: ["follow-through-choices", id, form ?? null],
-    queryFn: () =>
-      orProblem(
-        api.GET("/api/follow-throughs/{id}/choices", {
-          params: { path: { id }, query: form ? { form } : {} },
-        }),
-      ),
+    ...ask(["follow-through-choices", id, form ?? null], () =>
+      api.GET("/api/follow-throughs/{id}/choices", {
+        params: { path: { id }, query: form ? { form } : {} },
+      }),
+    ),
     placeholderData: (before) => before,
   }).data;
 
@@ -44,7 +42,6 @@ export function useFollowThrough(stored: View) {
   const keep = useCallback(
     (view: View) => {
       queries.setQueryData(["follow-through", id], view);
-      void queries.invalidateQueries({ queryKey: ["plan-table", id] });
       return view.content;
     },
     [queries, id],
@@ -66,8 +63,6 @@ export function useFollowThrough(stored: View) {
 
   const refresh = (view: View) => {
     keep(view);
-    void queries.invalidateQueries({ queryKey: ["follow-throughs"] });
-    void queries.invalidateQueries({ queryKey: ["people-on-it", id] });
   };
   const putIntoForce = useMutation({
     mutationFn: async () => {

@@ -1,12 +1,13 @@
 import { useState, type ReactNode } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { NavLink, useParams } from "react-router";
 import { Redo2, Undo2 } from "lucide-react";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { LightMark } from "../../kit/marks";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { NothingHere } from "../shell/NothingHere";
 import { FormClashes } from "../workbench/FormClashes";
@@ -31,8 +32,7 @@ const sections = [
 export function EditForm() {
   const { id = "", section = "build" } = useParams();
   const form = useQuery({
-    queryKey: ["form", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id } } })),
+    ...ask(["form", id], () => api.GET("/api/forms/{id}", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
   const copy = useStoredCopy(id);
@@ -78,7 +78,6 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
   const { isSaving, isDirty, saved, clashes } = building;
   const light = useMutation({
     mutationFn: (on: boolean) => orProblem(api.POST("/api/forms/{id}/light", { params: { path }, body: { on } })),
-    onSuccess: () => void queries.invalidateQueries(),
   });
   const publish = useMutation({
     mutationFn: async () => {

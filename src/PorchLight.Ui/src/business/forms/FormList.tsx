@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
@@ -7,7 +8,7 @@ import { controlLook } from "../../kit/fields";
 import { LightMark } from "../../kit/marks";
 import { useNotice } from "../../kit/Notice";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
 import { FormMenu } from "./FormMenu";
@@ -27,23 +28,19 @@ const orders: Record<string, { words: string; compare: (a: Row, b: Row) => numbe
 
 export function FormList() {
   useTitle("Forms");
-  const queries = useQueryClient();
   const notice = useNotice();
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState("made");
   const [archived, setArchived] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const list = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
-  const refresh = () => queries.invalidateQueries({ queryKey: ["forms"] });
+  const list = useQuery(ask(["forms"], () => api.GET("/api/forms")));
   const lights = useMutation({
     mutationFn: (body: Schemas["Lights"]) => orProblem(api.PUT("/api/forms/lights", { body })),
-    onSuccess: refresh,
   });
   const archive = useMutation({
     mutationFn: (body: Schemas["Archive"]) => orProblem(api.PUT("/api/forms/archive", { body })),
     onSuccess: async (_, body) => {
       setChosen(new Set());
-      await refresh();
       notice({
         words: body.archived ? "Put away, with the light off." : "Back among your forms, with the light off.",
         undo: () => archive.mutateAsync({ ...body, archived: !body.archived }),

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from "react";
 import { Dialog, DropdownMenu } from "radix-ui";
 import { MoreHorizontal } from "lucide-react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -9,8 +9,8 @@ import { TextBox } from "../../kit/fields";
 import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 interface Props {
   row: Schemas["FormRow"];
@@ -20,7 +20,6 @@ interface Props {
 /** What can be done with one form from the list. */
 export function FormMenu({ row, onArchive }: Props) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const notice = useNotice();
   const sendKey = useSendKey();
   const [renaming, setRenaming] = useState(false);
@@ -29,7 +28,6 @@ export function FormMenu({ row, onArchive }: Props) {
     mutationFn: () => orProblem(api.POST("/api/forms/{id}/copies", { params: { path }, headers: sendKey.for(row.id) })),
     onSuccess: ({ id }) => {
       sendKey.done();
-      void queries.invalidateQueries({ queryKey: ["forms"] });
       void navigate(`/forms/${id}`);
     },
     onError: (error) => notice({ words: sentenceOf(error) }),
@@ -66,7 +64,6 @@ export function FormMenu({ row, onArchive }: Props) {
 }
 
 function RenameDialog({ row, onDone }: { row: Schemas["FormRow"]; onDone: () => void }) {
-  const queries = useQueryClient();
   const [title, setTitle] = useState(row.title);
   const path = { id: row.id };
   const rename = useMutation({
@@ -80,7 +77,6 @@ function RenameDialog({ row, onDone }: { row: Schemas["FormRow"]; onDone: () => 
       );
     },
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["forms"] });
       onDone();
     },
   });

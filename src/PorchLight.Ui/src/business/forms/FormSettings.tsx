@@ -1,14 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
-import { useEdit } from "../edits/useEdit";
-import { PromiseFields } from "../edits/fields";
-import { SavedForm } from "../edits/SavedForm";
+import { useEdit } from "../saving/useEdit";
+import { PromiseFields } from "../shell/businessFields";
+import { SavedForm } from "../saving/SavedForm";
 
 type View = Schemas["FormSettingsView"];
 type Values = Required<Schemas["FormSettings"]>;
@@ -16,8 +17,7 @@ type Values = Required<Schemas["FormSettings"]>;
 /** What holds for a form beside its words, at once and for every version. */
 export function FormSettings({ id }: { id: string }) {
   const settings = useQuery({
-    queryKey: ["form-settings", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/settings", { params: { path: { id } } })),
+    ...ask(["form-settings", id], () => api.GET("/api/forms/{id}/settings", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
   if (!settings.data || !settings.isFetchedAfterMount)
@@ -33,19 +33,12 @@ export function FormSettings({ id }: { id: string }) {
 
 /** Which of the business's services the form asks about; kept as soon as it is chosen. */
 function ServiceOfForm({ id }: { id: string }) {
-  const queries = useQueryClient();
   const params = { path: { id } };
-  const service = useQuery({
-    queryKey: ["form-service", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/service", { params })),
-  });
+  const service = useQuery(ask(["form-service", id], () => api.GET("/api/forms/{id}/service", { params })));
   const set = useMutation({
     mutationFn: (key: string | null) =>
       orProblem(api.PUT("/api/forms/{id}/service", { params, body: { service: key } })),
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["form-service", id] });
-      void queries.invalidateQueries({ queryKey: ["forms"] });
-    },
+    onSuccess: () => {},
   });
   if (!service.data) return <Failure error={service.error} />;
   return (
@@ -87,8 +80,6 @@ function Fields({ id, view }: { id: string; view: View }) {
   const edit = useEdit(view.settings as Values, async (body) => {
     const next = await orProblem(api.PUT("/api/forms/{id}/settings", { params: { path: { id } }, body }));
     queries.setQueryData(["form-settings", id], next);
-    void queries.invalidateQueries({ queryKey: ["form", id] });
-    void queries.invalidateQueries({ queryKey: ["forms"] });
     return next.settings as Values;
   });
   const { now, findings } = edit;
@@ -389,10 +380,9 @@ const wordings: Record<Schemas["Wording"], string> = {
 
 /** The messages about this form that the program sends by itself. */
 function OwnMessages({ form }: { form: string }) {
-  const list = useQuery({
-    queryKey: ["library", "built-in", form],
-    queryFn: () => orProblem(api.GET("/api/library/built-in", { params: { query: { form } } })),
-  });
+  const list = useQuery(
+    ask(["library", "built-in", form], () => api.GET("/api/library/built-in", { params: { query: { form } } })),
+  );
   return (
     <section aria-labelledby="its-messages" className="rounded-soft bg-card p-6 shadow-soft">
       <h2 id="its-messages" className="text-[1.07rem]">

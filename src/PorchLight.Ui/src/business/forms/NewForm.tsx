@@ -1,14 +1,15 @@
 import { useRef, useState, type FormEvent, type ReactNode } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useNavigate } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 
 const blank = "";
 
@@ -16,11 +17,7 @@ const blank = "";
 export function NewForm() {
   useTitle("A new form");
   const [start, setStart] = useState<string | null>(null);
-  const ready = useQuery({
-    queryKey: ["ready-forms"],
-    queryFn: () => orProblem(api.GET("/api/forms/ready")),
-    staleTime: Infinity,
-  });
+  const ready = useQuery({ ...ask(["ready-forms"], () => api.GET("/api/forms/ready")), staleTime: Infinity });
   const chosen = ready.data?.find((one) => one.key === start);
   return (
     <main className="relative h-full overflow-y-auto">
@@ -81,9 +78,7 @@ function Start(props: { isChosen: boolean; name: string; onChoose: () => void; c
 /** Opens what was made. */
 function useOpening() {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   return ({ id }: { id: string }) => {
-    void queries.invalidateQueries({ queryKey: ["forms"] });
     void navigate(`/forms/${id}`);
   };
 }
@@ -138,7 +133,7 @@ function MakeForm({ start, title: proposed }: { start: string; title: string }) 
 }
 
 function CopyForm() {
-  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const forms = useQuery(ask(["forms"], () => api.GET("/api/forms")));
   const [original, setOriginal] = useState("");
   const sendKey = useSendKey();
   const onSuccess = useOpening();

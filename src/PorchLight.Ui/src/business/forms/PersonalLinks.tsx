@@ -1,13 +1,14 @@
 import { useState, type FormEvent } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { CopyBox } from "../../kit/CopyBox";
 import { TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 const nobody = { email: "", givenName: "", familyName: "" };
 
@@ -15,10 +16,7 @@ const nobody = { email: "", givenName: "", familyName: "" };
 export function PersonalLinks({ id }: { id: string }) {
   const queries = useQueryClient();
   const path = { id };
-  const links = useQuery({
-    queryKey: ["links", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/links", { params: { path } })),
-  });
+  const links = useQuery(ask(["links", id], () => api.GET("/api/forms/{id}/links", { params: { path } })));
   const [who, setWho] = useState(nobody);
   const sendKey = useSendKey();
   const make = useMutation({

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 
 const workingCopy = 0;
@@ -21,10 +22,11 @@ interface Props {
 /** What was published, what changed between any two, and a way back. */
 export function Versions(props: Props) {
   const { form } = props;
-  const versions = useQuery({
-    queryKey: ["form", form.id, "versions", form.version],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/versions", { params: { path: { id: form.id } } })),
-  });
+  const versions = useQuery(
+    ask(["form", form.id, "versions", form.version], () =>
+      api.GET("/api/forms/{id}/versions", { params: { path: { id: form.id } } }),
+    ),
+  );
   if (!versions.data) return versions.error ? <Failure error={versions.error} /> : <Skeleton rows={4} />;
   return (
     <div className="grid items-start gap-6 lg:grid-cols-2">
@@ -48,7 +50,6 @@ function Published({ form, versions, saveNow, broughtBack, onBroughtBack }: With
           body: { revision },
         }),
       );
-      await queries.invalidateQueries({ queryKey: ["form", form.id] });
       return number;
     },
     onSuccess: onBroughtBack,
@@ -94,11 +95,11 @@ function Compared({ form, versions }: WithVersions<Pick<Props, "form">>) {
   const [chosen, setChosen] = useState<{ from?: number; to?: number }>({});
   const to = chosen.to ?? newest;
   const from = chosen.from ?? (form.unpublishedChanges ? form.version : Math.max(1, form.version - 1));
-  const differences = useQuery({
-    queryKey: ["form", form.id, "differences", from, to, form.revision],
-    queryFn: () =>
-      orProblem(api.GET("/api/forms/{id}/differences", { params: { path: { id: form.id }, query: { from, to } } })),
-  });
+  const differences = useQuery(
+    ask(["form", form.id, "differences", from, to, form.revision], () =>
+      api.GET("/api/forms/{id}/differences", { params: { path: { id: form.id }, query: { from, to } } }),
+    ),
+  );
   const choices = (
     <>
       <option value={workingCopy}>Working copy</option>

@@ -5,9 +5,9 @@ import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
-import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
+import { CardFields, HoursFields, PromiseFields } from "../shell/businessFields";
 import { SignedOutPage } from "./SignedOutPage";
 
 /** What can be guessed of a business before it says a word; everything can be changed. */

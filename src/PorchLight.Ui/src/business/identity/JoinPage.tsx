@@ -1,11 +1,12 @@
 import { useEffect, useState, type FormEvent } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useNavigate, useParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api, fetchSession } from "../client";
+import { api, fetchSession } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { SignedOutPage } from "./SignedOutPage";
 
@@ -15,8 +16,7 @@ export function JoinPage() {
   const path = { token };
   useTitle("Come in");
   const invite = useQuery({
-    queryKey: ["join", token],
-    queryFn: () => orProblem(api.GET("/api/join/{token}", { params: { path } })),
+    ...ask(["join", token], () => api.GET("/api/join/{token}", { params: { path } })),
     staleTime: Infinity,
   });
   if (!invite.data)

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { CheckBox, SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { SavedForm } from "../edits/SavedForm";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { SavedForm } from "../saving/SavedForm";
+import { useEdit } from "../saving/useEdit";
 import { useTitle } from "../shell/useTitle";
 
 type Times = Schemas["TellingTime"];
@@ -12,11 +13,7 @@ type Times = Schemas["TellingTime"];
 /** When this person gets mails about inquiries. */
 export function MailTimes() {
   useTitle("When you get mails");
-  const told = useQuery({
-    queryKey: ["told"],
-    queryFn: () => orProblem(api.GET("/api/me/told")),
-    refetchOnMount: "always",
-  });
+  const told = useQuery({ ...askOnce(["told"], () => api.GET("/api/me/told")), refetchOnMount: "always" });
   return (
     <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
       <h1 className="mb-4 text-2xl">When you get mails</h1>

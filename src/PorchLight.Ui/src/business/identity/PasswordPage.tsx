@@ -4,7 +4,7 @@ import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 const blank = { current: "", next: "" };

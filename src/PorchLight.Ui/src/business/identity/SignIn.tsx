@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { signIn, type Session } from "../client";
+import { signIn, type Session } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { SignedOutPage } from "./SignedOutPage";
 

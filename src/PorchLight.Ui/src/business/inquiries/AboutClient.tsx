@@ -1,18 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
-import { orProblem } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Notes } from "../edits/Notes";
+import { api } from "../../api/client";
+import { Notes } from "../clientParts/Notes";
 
 /** What is on file beside the inquiry: who is perhaps the same person, and the notes. */
 export function AboutClient({ client, project }: { client: string; project: string }) {
-  const query = useQuery({
-    queryKey: ["client", client],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id: client } } })),
-  });
+  const query = useQuery(
+    ask(["client", client], () => api.GET("/api/clients/{id}", { params: { path: { id: client } } })),
+  );
   if (!query.data) return <Failure error={query.error} />;
   const { perhapsSame, notes, projects } = query.data;
   return (

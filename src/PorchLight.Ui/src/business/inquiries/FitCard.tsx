@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type FormEvent } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
@@ -7,7 +8,7 @@ import { fits } from "../../kit/fits";
 import { FitMark } from "../../kit/marks";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 type FitView = Schemas["FitView"];
 type Verdict = Schemas["VerdictView"];
@@ -22,18 +23,15 @@ interface Props {
 
 /** How an inquiry is sorted, why, and what would change it; a person can sort it otherwise. */
 export function FitCard({ id, name, fit, onReopen }: Props) {
-  const queries = useQueryClient();
   const [overruling, setOverruling] = useState(false);
   const path = { params: { path: { id } } };
   // What was sent and how it was judged never change; finding what would have changed it takes a moment.
   const change = useQuery({
-    queryKey: ["what-would-change", id],
-    queryFn: () => orProblem(api.GET("/api/inquiries/{id}/what-would-change", path)),
+    ...askOnce(["what-would-change", id], () => api.GET("/api/inquiries/{id}/what-would-change", path)),
     staleTime: Infinity,
   });
   const act = useMutation({
     mutationFn: (what: () => Promise<unknown>) => what(),
-    onSuccess: () => void queries.invalidateQueries(),
   });
   const shown = fit.again ?? fit.first;
   return (
@@ -131,7 +129,6 @@ function Reasons({ verdict }: { verdict: Verdict }) {
 
 /** Another fit, with a reason that stays beside what the answers say. */
 function Overrule({ id, name, fit, onReopen, onDone }: Props & { onDone: () => void }) {
-  const queries = useQueryClient();
   const notice = useNotice();
   const [chosen, setChosen] = useState<Schemas["Fit"]>(fits.find(([one]) => one !== fit.fit.fit)?.[0] ?? "comeIn");
   const [reason, setReason] = useState("");
@@ -142,19 +139,17 @@ function Overrule({ id, name, fit, onReopen, onDone }: Props & { onDone: () => v
     mutationFn: () =>
       orProblem(api.PUT("/api/inquiries/{id}/fit", { ...path, body: { fit: chosen, reason, seen: fit.fit.fit } })),
     onSuccess: () => {
-      void queries.invalidateQueries();
       notice({
         words: `${name} is sorted as ${fits.find(([one]) => one === chosen)?.[1]}.`,
         undo: () =>
-          (fit.reason
+          fit.reason
             ? orProblem(
                 api.PUT("/api/inquiries/{id}/fit", {
                   ...path,
                   body: { fit: fit.fit.fit, reason: fit.reason, seen: chosen },
                 }),
               )
-            : orProblem(api.DELETE("/api/inquiries/{id}/fit", path))
-          ).then(() => queries.invalidateQueries()),
+            : orProblem(api.DELETE("/api/inquiries/{id}/fit", path)),
       });
       onDone();
       // Who was told a no wants to hear that it is none any more.

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useNavigate } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
@@ -11,8 +12,8 @@ import { useLetters } from "../../kit/letters";
 import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 import { MoveStage } from "./MoveStage";
 import { isNo } from "./QuickReplies";
 import { asideReasons, useSetAside } from "./useSetAside";
@@ -28,15 +29,11 @@ interface Props {
 
 /** What can be done about an inquiry: answer it here or elsewhere, note what they said, end what is planned, close it. */
 export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const notice = useNotice();
   const sendKey = useSendKey();
   const [noting, setNoting] = useState(false);
-  const parts = useQuery({
-    queryKey: ["inquiry-parts"],
-    queryFn: () => orProblem(api.GET("/api/inquiries/parts")),
-  });
+  const parts = useQuery(ask(["inquiry-parts"], () => api.GET("/api/inquiries/parts")));
   useLetters([
     ...(view.email ? [{ letter: "R", words: "Reply in your own words", run: onReply }] : []),
     ...replies.map((reply) => ({ letter: reply.letter, words: reply.label, run: () => onQuick(reply.kind) })),
@@ -46,7 +43,6 @@ export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
     mutationFn: (what: () => Promise<unknown>) => what(),
     onSuccess: () => {
       sendKey.done();
-      void queries.invalidateQueries();
     },
   });
   const aside = useSetAside();
@@ -58,7 +54,7 @@ export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
     await orProblem(api.POST("/api/inquiries/{id}/close", at));
     notice({
       words: `The inquiry of ${view.name} is closed.`,
-      undo: () => orProblem(api.POST("/api/inquiries/{id}/open-again", at)).then(() => queries.invalidateQueries()),
+      undo: () => orProblem(api.POST("/api/inquiries/{id}/open-again", at)),
     });
   };
   const quick = (reply: Schemas["QuickReplyView"]): Choice => [reply.label, () => onQuick(reply.kind), reply.letter];
@@ -149,7 +145,6 @@ function Choices({ label, choices }: { label: string; choices: Choice[] }) {
 
 /** They phoned, or wrote elsewhere: with or without what they said. */
 function GotInTouch({ view, onDone }: { view: View; onDone: () => void }) {
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   const [text, setText] = useState("");
   const form = useRef<HTMLFormElement>(null);
@@ -166,7 +161,6 @@ function GotInTouch({ view, onDone }: { view: View; onDone: () => void }) {
       );
     },
     onSuccess: () => {
-      void queries.invalidateQueries();
       onDone();
     },
   });

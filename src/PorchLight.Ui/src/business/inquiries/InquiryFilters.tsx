@@ -4,8 +4,8 @@ import { boxLook } from "../../kit/fields";
 import { FilterFold } from "../../kit/FilterFold";
 import { OrderBox } from "../../kit/OrderBox";
 import { fits } from "../../kit/fits";
-import { api } from "../client";
-import { ListViews } from "../edits/ListViews";
+import { api } from "../../api/client";
+import { ListViews } from "../lists/ListViews";
 import { everything, filtersSet, type InquiryQuery } from "./inquiryQuery";
 
 const orders: readonly (readonly [Schemas["InquiryOrder"], string])[] = [
@@ -134,7 +134,6 @@ export function InquiryFilters({ parts, query, onChange, findings }: Props) {
           <ListViews
             views={parts.views}
             all="All inquiries"
-            partsKey="inquiry-parts"
             onOpen={(view) => onChange({ ...everything, ...view })}
             onKeep={(name) => orProblem(api.PUT("/api/inquiries/views", { body: { name, query } }))}
             onRemove={(id) => orProblem(api.DELETE("/api/inquiries/views/{id}", { params: { path: { id } } }))}

@@ -1,11 +1,12 @@
 import { Fragment, useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
+import { ask, askByPages } from "../../api/ask";
 import { useParams, useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { InquiryFilters } from "./InquiryFilters";
 import { everything, isEverything, useInquiryQuery } from "./inquiryQuery";
@@ -29,19 +30,16 @@ export function InquiryList() {
   const [query, setQuery] = useInquiryQuery();
   const asked = useDeferredValue(query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const parts = useQuery({
-    queryKey: ["inquiry-parts"],
-    queryFn: () => orProblem(api.GET("/api/inquiries/parts")),
-  });
+  const parts = useQuery(ask(["inquiry-parts"], () => api.GET("/api/inquiries/parts")));
   const list = useInfiniteQuery({
-    queryKey: ["inquiries", asked],
-    queryFn: ({ pageParam }) =>
-      orProblem(api.POST("/api/inquiries/found", { body: { query: asked, skip: pageParam, take: atOnce } })),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) => {
-      const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
-      return shown < last.total ? shown : undefined;
-    },
+    ...askByPages(
+      ["inquiries", asked],
+      (skip) => api.POST("/api/inquiries/found", { body: { query: asked, skip, take: atOnce } }),
+      (last, all) => {
+        const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
+        return shown < last.total ? shown : undefined;
+      },
+    ),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -1,17 +1,18 @@
 import { useEffect, useRef } from "react";
 import { CornerDownRight, Scale } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useParams, useSearchParams } from "react-router";
-import { orProblem, type Schemas } from "../../api/problem";
+import { type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { MarginMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Conversation } from "../edits/Conversation";
-import { Differences } from "../edits/Differences";
+import { api } from "../../api/client";
+import { Conversation } from "../messages/Conversation";
+import { Differences } from "../clientParts/Differences";
 import { useTitle } from "../shell/useTitle";
-import { Runs } from "../edits/Runs";
+import { Runs } from "../runs/Runs";
 import { AboutClient } from "./AboutClient";
 import { FitCard } from "./FitCard";
 import { InquiryActions } from "./InquiryActions";
@@ -23,10 +24,7 @@ import { useSetAside } from "./useSetAside";
 export function InquiryPanel() {
   const { id = "" } = useParams();
   const [search, setSearch] = useSearchParams();
-  const query = useQuery({
-    queryKey: ["inquiry", id],
-    queryFn: () => orProblem(api.GET("/api/inquiries/{id}", { params: { path: { id } } })),
-  });
+  const query = useQuery(ask(["inquiry", id], () => api.GET("/api/inquiries/{id}", { params: { path: { id } } })));
   useTitle(query.data?.name);
   const view = query.data;
   const replies = useQuickReplies(id, Boolean(view?.email));

@@ -1,18 +1,16 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 type Row = Schemas["LeftRow"];
 
 /** Half-finished forms of people who left an address. */
 export function LeftAtTheDoor() {
-  const left = useQuery({
-    queryKey: ["left-at-the-door"],
-    queryFn: () => orProblem(api.GET("/api/left-at-the-door")),
-  });
+  const left = useQuery(ask(["left-at-the-door"], () => api.GET("/api/left-at-the-door")));
   if (left.error) return <Failure error={left.error} />;
   if (!left.data || left.data.length === 0) return null;
   return (
@@ -29,7 +27,6 @@ export function LeftAtTheDoor() {
 }
 
 function LeftLine({ row }: { row: Row }) {
-  const queries = useQueryClient();
   const say = useNotice();
   const write = useMutation({
     mutationFn: () =>
@@ -39,16 +36,12 @@ function LeftLine({ row }: { row: Row }) {
         }),
       ),
     onSuccess: ({ takeBackSeconds }) => {
-      const refresh = () => queries.invalidateQueries({ queryKey: ["left-at-the-door"] });
-      void refresh();
       say(
         takeBackSeconds
           ? {
               words: `A reminder goes to ${row.name} in ${takeBackSeconds} seconds.`,
               undo: () =>
-                orProblem(api.POST("/api/left-at-the-door/{id}/take-back", { params: { path: { id: row.id } } })).then(
-                  refresh,
-                ),
+                orProblem(api.POST("/api/left-at-the-door/{id}/take-back", { params: { path: { id: row.id } } })),
             }
           : { words: `A reminder was sent to ${row.name}.` },
       );

@@ -1,14 +1,15 @@
 import { useEffect, useRef, useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { DraftEditor } from "../edits/DraftEditor";
-import { useMailGoing } from "../edits/useMailGoing";
-import { useWritingKeys } from "../edits/useWritingKeys";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { DraftEditor } from "../messages/DraftEditor";
+import { useMailGoing } from "../messages/useMailGoing";
+import { useWritingKeys } from "../messages/useWritingKeys";
+import { useSendKey } from "../../api/useSendKey";
 import { replyKeptAs } from "./ReplyForm";
 
 type Reply = Schemas["QuickReplyView"];
@@ -20,8 +21,7 @@ export const isNo = (reply: Reply) => noes.includes(reply.kind);
 /** The replies that are one key away; none for who left no address. */
 export function useQuickReplies(id: string, hasAddress: boolean) {
   return useQuery({
-    queryKey: ["quick-replies", id],
-    queryFn: () => orProblem(api.GET("/api/inquiries/{id}/quick-replies", { params: { path: { id } } })),
+    ...ask(["quick-replies", id], () => api.GET("/api/inquiries/{id}/quick-replies", { params: { path: { id } } })),
     enabled: hasAddress,
   }).data;
 }
@@ -37,7 +37,6 @@ interface OneProps {
 
 /** A reply before it goes: every word can be changed, and it says where the project comes to. */
 export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps) {
-  const queries = useQueryClient();
   const goes = useMailGoing();
   const sendKey = useSendKey();
   const [draft, setDraft] = useState(reply.draft);
@@ -62,7 +61,6 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
     },
     onSuccess: (going) => {
       goes(going, name, draft, replyKeptAs(id));
-      void queries.invalidateQueries();
       onDone();
     },
   });

@@ -1,6 +1,6 @@
 import { orProblem, type Schemas } from "../../api/problem";
-import { api } from "../client";
-import { WriteMail } from "../edits/WriteMail";
+import { api } from "../../api/client";
+import { WriteMail } from "../messages/WriteMail";
 
 /** Where the words of a reply are kept until they are sent. */
 export const replyKeptAs = (inquiry: string) => `porch-light:reply:${inquiry}`;

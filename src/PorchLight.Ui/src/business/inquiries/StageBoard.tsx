@@ -3,11 +3,12 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import { CSS } from "@dnd-kit/utilities";
 import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { orProblem, type Schemas } from "../../api/problem";
+import { ask } from "../../api/ask";
+import { type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { FitMark } from "../../kit/marks";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import type { InquiryQuery } from "./inquiryQuery";
 import { useStageMover } from "./useStageMover";
 
@@ -30,13 +31,11 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
   const stages = parts.stages.filter((stage) => query.stages.length === 0 || query.stages.includes(stage.key));
   const columns = useQueries({
     queries: stages.map((stage) => ({
-      queryKey: ["inquiries", "board", stage.key, query],
-      queryFn: () =>
-        orProblem(
-          api.POST("/api/inquiries/found", {
-            body: { query: { ...query, stages: [stage.key] }, skip: 0, take: onColumn },
-          }),
-        ),
+      ...ask(["inquiries", "board", stage.key, query], () =>
+        api.POST("/api/inquiries/found", {
+          body: { query: { ...query, stages: [stage.key] }, skip: 0, take: onColumn },
+        }),
+      ),
       placeholderData: keepPreviousData,
     })),
   });

@@ -1,14 +1,15 @@
 import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, Labelled, SelectBox, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 type Choices = Schemas["WriteDownChoices"];
 
@@ -37,11 +38,7 @@ export function WriteDown() {
       { replace: true },
     );
   const [way, setWay] = useState<(typeof ways)[number][0]>("write");
-  const choices = useQuery({
-    queryKey: ["write-down"],
-    queryFn: () => orProblem(api.GET("/api/inquiries/write-down")),
-    enabled: isOpen,
-  });
+  const choices = useQuery({ ...ask(["write-down"], () => api.GET("/api/inquiries/write-down")), enabled: isOpen });
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
       <Dialog.Trigger className={buttonLook("plain")}>Add an inquiry</Dialog.Trigger>

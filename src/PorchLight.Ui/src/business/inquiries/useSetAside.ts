@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { useNotice } from "../../kit/Notice";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 /** Why inquiries are set aside, in the words of the buttons. */
 export const asideReasons: [NonNullable<Schemas["AsideReason"]>, string][] = [
@@ -14,10 +14,9 @@ export const asideReasons: [NonNullable<Schemas["AsideReason"]>, string][] = [
  * @param onDone Told when it is done.
  */
 export function useSetAside(onDone?: () => void) {
-  const queries = useQueryClient();
   const say = useNotice();
   const put = (inquiries: string[], reason: Schemas["AsideReason"] | null) =>
-    orProblem(api.PUT("/api/inquiries/aside", { body: { inquiries, reason } })).then(() => queries.invalidateQueries());
+    orProblem(api.PUT("/api/inquiries/aside", { body: { inquiries, reason } }));
   return useMutation({
     mutationFn: ({ ids, reason }: { ids: string[]; reason: Schemas["AsideReason"] | null }) => put(ids, reason),
     onSuccess: (_, { ids, reason }) => {

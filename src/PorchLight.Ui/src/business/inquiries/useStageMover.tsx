@@ -1,12 +1,12 @@
 import { useState, type ReactNode } from "react";
 import { Dialog } from "radix-ui";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 type Stage = Schemas["Stage"];
 
@@ -23,7 +23,6 @@ interface Move {
  * @param onMoved Told when it is done.
  */
 export function useStageMover(lostReasons: string[], onMoved?: () => void) {
-  const queries = useQueryClient();
   const say = useNotice();
   const [asking, setAsking] = useState<Move | null>(null);
   const [until, setUntil] = useState("");
@@ -44,10 +43,9 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
       ),
     onSuccess: ({ moves }, { ids, stage }) => {
       setAsking(null);
-      void queries.invalidateQueries();
       say({
         words: ids.length === 1 ? `Moved to “${stage.name}”.` : `${ids.length} moved to “${stage.name}”.`,
-        undo: () => put(moves).then(() => queries.invalidateQueries()),
+        undo: () => put(moves),
       });
       onMoved?.();
     },

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
-import { orProblem, type Schemas } from "../../api/problem";
+import { type Schemas } from "../../api/problem";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 const wordings: Record<Schemas["Wording"], string> = {
   standard: "Standard wording.",
@@ -12,10 +13,7 @@ const wordings: Record<Schemas["Wording"], string> = {
 
 /** The messages that the program sends by itself, and what each form sends at once to who fills it in. */
 export function BuiltInList() {
-  const list = useQuery({
-    queryKey: ["library", "built-in"],
-    queryFn: () => orProblem(api.GET("/api/library/built-in")),
-  });
+  const list = useQuery(ask(["library", "built-in"], () => api.GET("/api/library/built-in")));
   if (!list.data) return <Failure error={list.error} />;
   return (
     <>

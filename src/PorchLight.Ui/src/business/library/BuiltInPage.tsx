@@ -1,15 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { Link, useParams, useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { known, MessageFields } from "../edits/MessageFields";
-import { SavedForm } from "../edits/SavedForm";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { known, MessageFields } from "../messages/MessageFields";
+import { SavedForm } from "../saving/SavedForm";
+import { useEdit } from "../saving/useEdit";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 import { MessagePreview } from "./MessagePreview";
 
 type View = Schemas["BuiltInView"];
@@ -21,8 +22,7 @@ export function BuiltInPage() {
   const form = useSearchParams()[0].get("form");
   const params = { path: { kind: kind as Kind }, query: form ? { form } : {} };
   const query = useQuery({
-    queryKey: ["built-in", kind, form],
-    queryFn: () => orProblem(api.GET("/api/library/built-in/{kind}", { params })),
+    ...askOnce(["built-in", kind, form], () => api.GET("/api/library/built-in/{kind}", { params })),
     refetchOnMount: "always",
   });
   useTitle(query.data?.name);
@@ -43,7 +43,6 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
   const edit = useEdit(view.content, async (body) => {
     const next = await orProblem(api.PUT("/api/library/built-in/{kind}", { params, body }));
     queries.setQueryData(["built-in", view.kind, form], next);
-    void queries.invalidateQueries({ queryKey: ["library"] });
     return next.content;
   });
   const { now } = edit;

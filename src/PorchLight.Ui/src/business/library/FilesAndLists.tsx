@@ -1,17 +1,18 @@
 import { useRef, useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { newKey } from "../../kit/newKey";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { fileSize } from "../../kit/fileSize";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
-import { uploadFile } from "../shell/uploadFile";
+import { uploadFile } from "../../api/uploadFile";
 import { LibraryTabs } from "./LibraryTabs";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 
 /** The business's own files and lists, and where they are used. */
 export function FilesAndLists() {
@@ -31,16 +32,14 @@ export function FilesAndLists() {
 }
 
 function useUpload() {
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   return useMutation({
     mutationFn: (file: File) => uploadFile(file, sendKey.for([file.name, file.size, file.lastModified])),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["files"] }),
   });
 }
 
 function Files() {
-  const files = useQuery({ queryKey: ["files"], queryFn: () => orProblem(api.GET("/api/files")) });
+  const files = useQuery(ask(["files"], () => api.GET("/api/files")));
   const upload = useUpload();
   return (
     <section aria-labelledby="files-heading" className="rounded-soft bg-card p-6 shadow-soft">
@@ -65,16 +64,12 @@ function Files() {
 }
 
 function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
-  const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: ["files"] });
   const params = { path: { id: file.id } };
   const rename = useMutation({
     mutationFn: (name: string) => orProblem(api.PUT("/api/files/{id}/name", { params, body: { name } })),
-    onSuccess: refresh,
   });
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/files/{id}", { params })),
-    onSuccess: refresh,
   });
   const upload = useUpload();
   const replace = useMutation({
@@ -82,7 +77,6 @@ function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
       const { id } = await upload.mutateAsync(by);
       await orProblem(api.PUT("/api/files/{id}/replacement", { params, body: { by: id } }));
     },
-    onSuccess: refresh,
   });
   return (
     <li className="border-b border-line py-3 last:border-0">
@@ -132,11 +126,9 @@ const groupWords: Record<Schemas["FileGroup"], string> = {
 const usedWords = (places: string[]) => (places.length === 0 ? "Not used." : `Used in ${places.join(", ")}.`);
 
 function Lists() {
-  const queries = useQueryClient();
-  const lists = useQuery({ queryKey: ["lists"], queryFn: () => orProblem(api.GET("/api/lists")) });
+  const lists = useQuery(ask(["lists"], () => api.GET("/api/lists")));
   const add = useMutation({
     mutationFn: (file: File) => saveList(newKey(), file.name.replace(/\.csv$/i, ""), file),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["lists"] }),
   });
   return (
     <section aria-labelledby="lists-heading" className="rounded-soft bg-card p-6 shadow-soft">
@@ -177,17 +169,13 @@ const saveList = (id: string, name: string, file: File) =>
   );
 
 function ListLine({ list }: { list: Schemas["ListView"] }) {
-  const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: ["lists"] });
   const params = { path: { id: list.id } };
   const rename = useMutation({
     mutationFn: (name: string) => orProblem(api.PUT("/api/lists/{id}/name", { params, body: { name } })),
-    onSuccess: refresh,
   });
-  const replace = useMutation({ mutationFn: (file: File) => saveList(list.id, list.name, file), onSuccess: refresh });
+  const replace = useMutation({ mutationFn: (file: File) => saveList(list.id, list.name, file) });
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/lists/{id}", { params })),
-    onSuccess: refresh,
   });
   return (
     <li className="border-b border-line py-3 last:border-0">

@@ -1,14 +1,15 @@
 import { useState, type FormEvent } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 import { BuiltInList } from "./BuiltInList";
 import { LibraryTabs } from "./LibraryTabs";
 import { Signatures } from "./Signatures";
@@ -18,7 +19,7 @@ type Row = Schemas["LibraryRow"];
 /** The messages that are kept to be used again, by folder, each with where it is used. */
 export function MessageList() {
   useTitle("Library");
-  const list = useQuery({ queryKey: ["library"], queryFn: () => orProblem(api.GET("/api/library/messages")) });
+  const list = useQuery(ask(["library"], () => api.GET("/api/library/messages")));
   const folders = [...new Set((list.data ?? []).map((row) => row.folder))];
   return (
     <main className="relative mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
@@ -73,7 +74,6 @@ function MessageRow({ row }: { row: Row }) {
 
 function NewMessage() {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   const [name, setName] = useState<string | null>(null);
   const make = useMutation({
@@ -83,7 +83,6 @@ function NewMessage() {
     },
     onSuccess: ({ id }) => {
       sendKey.done();
-      void queries.invalidateQueries({ queryKey: ["library"] });
       void navigate(`/library/${id}`);
     },
   });

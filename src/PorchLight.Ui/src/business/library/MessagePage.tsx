@@ -1,18 +1,19 @@
 import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { MessageFields } from "../edits/MessageFields";
-import { SavedForm } from "../edits/SavedForm";
-import { useEdit } from "../edits/useEdit";
-import { useMessageParts } from "../edits/useMessageParts";
+import { api } from "../../api/client";
+import { MessageFields } from "../messages/MessageFields";
+import { SavedForm } from "../saving/SavedForm";
+import { useEdit } from "../saving/useEdit";
+import { useMessageParts } from "../messages/useMessageParts";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 import { MessagePreview } from "./MessagePreview";
 
 type View = Schemas["LibraryMessageView"];
@@ -21,8 +22,7 @@ type View = Schemas["LibraryMessageView"];
 export function MessagePage() {
   const { id = "" } = useParams();
   const query = useQuery({
-    queryKey: ["library-message", id],
-    queryFn: () => orProblem(api.GET("/api/library/messages/{id}", { params: { path: { id } } })),
+    ...askOnce(["library-message", id], () => api.GET("/api/library/messages/{id}", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
   useTitle(query.data?.row.name);
@@ -44,8 +44,6 @@ function Message({ id, view }: { id: string; view: View }) {
   const edit = useEdit(view.content, async (body) => {
     const next = await orProblem(api.PUT("/api/library/messages/{id}", { params: { path }, body }));
     queries.setQueryData(["library-message", id], next);
-    void queries.invalidateQueries({ queryKey: ["library"] });
-    void queries.invalidateQueries({ queryKey: ["message-parts"] });
     return next.content;
   });
   const { now } = edit;
@@ -116,7 +114,6 @@ function Uses({ row }: { row: Schemas["LibraryRow"] }) {
 
 function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const notice = useNotice();
   const sendKey = useSendKey();
   const [isLeaving, setLeaving] = useState(false);
@@ -132,7 +129,6 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/library/messages/{id}", { params: { path } })),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["library"] });
       void navigate("/library");
     },
   });

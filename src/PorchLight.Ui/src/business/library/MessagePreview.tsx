@@ -1,9 +1,10 @@
 import { useDeferredValue, useState } from "react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../api/problem";
+import { ask } from "../../api/ask";
+import { type Schemas } from "../../api/problem";
 import { SelectBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 interface Props {
   message: Schemas["MessageTemplate"];
@@ -16,14 +17,12 @@ export function MessagePreview({ message, builtIn = null }: Props) {
   const [client, setClient] = useState("");
   const shown = useDeferredValue(message);
   const people = useQuery({
-    queryKey: ["people-to-see-it-for"],
-    queryFn: () => orProblem(api.GET("/api/library/messages/people")),
+    ...ask(["people-to-see-it-for"], () => api.GET("/api/library/messages/people")),
     enabled: builtIn === null,
   });
   const body = { message: shown, clientId: client || null, builtIn };
   const preview = useQuery({
-    queryKey: ["message-preview", body],
-    queryFn: () => orProblem(api.POST("/api/library/messages/preview", { body })),
+    ...ask(["message-preview", body], () => api.POST("/api/library/messages/preview", { body })),
     placeholderData: keepPreviousData,
   });
   return (

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { boxLook, GrowingText, Labelled } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { SavedForm } from "../edits/SavedForm";
-import type { Edit } from "../edits/merge";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { SavedForm } from "../saving/SavedForm";
+import type { Edit } from "../saving/merge";
+import { useEdit } from "../saving/useEdit";
 import { useSession } from "../shell/session";
 
 type Signature = Schemas["Signature"];
@@ -13,10 +14,7 @@ type Signature = Schemas["Signature"];
 /** What stands below messages: the business's, and one's own. */
 export function Signatures() {
   const { role } = useSession();
-  const query = useQuery({
-    queryKey: ["signatures"],
-    queryFn: () => orProblem(api.GET("/api/library/signatures")),
-  });
+  const query = useQuery(askOnce(["signatures"], () => api.GET("/api/library/signatures")));
   if (!query.data) return query.error ? <Failure error={query.error} /> : <Skeleton rows={3} />;
   const { business, mine, used } = query.data;
   return (

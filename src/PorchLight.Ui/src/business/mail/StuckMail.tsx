@@ -1,28 +1,23 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 /** A message that could not be delivered, or perhaps was: a person looks and decides. */
 export function StuckMail() {
   const { id = "" } = useParams();
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const notice = useNotice();
   const path = { id };
-  const query = useQuery({
-    queryKey: ["mail", id],
-    queryFn: () => orProblem(api.GET("/api/mail/{id}", { params: { path } })),
-    retry: false,
-  });
+  const query = useQuery({ ...ask(["mail", id], () => api.GET("/api/mail/{id}", { params: { path } })), retry: false });
   const done = (words: string) => {
     void navigate("/");
-    void queries.invalidateQueries({ queryKey: ["today"] });
     notice({ words });
   };
   const again = useMutation({

@@ -1,18 +1,18 @@
 import { MailOpen, Reply } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useParams } from "react-router";
-import { orProblem } from "../../api/problem";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 /** The practice mailbox: nothing in it has left this program. */
 export function MailList() {
   const { id } = useParams();
   useTitle(id ? null : "Practice mail");
-  const list = useQuery({ queryKey: ["practice-mail"], queryFn: () => orProblem(api.GET("/api/practice/mail")) });
+  const list = useQuery(ask(["practice-mail"], () => api.GET("/api/practice/mail")));
   const rows = list.data ?? [];
   return (
     <ListAndPanel

@@ -1,22 +1,22 @@
 import { useState, type FormEvent } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
 import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
-import { useSendKey } from "../useSendKey";
+import { useSendKey } from "../../api/useSendKey";
 
 /** One message as the person who gets it would see it, and their side of the play. */
 export function MailPanel() {
   const { id = "" } = useParams();
-  const query = useQuery({
-    queryKey: ["practice-mail", id],
-    queryFn: () => orProblem(api.GET("/api/practice/mail/{id}", { params: { path: { id } } })),
-  });
+  const query = useQuery(
+    ask(["practice-mail", id], () => api.GET("/api/practice/mail/{id}", { params: { path: { id } } })),
+  );
   useTitle(query.data?.subject);
   const mail = query.data;
   if (!mail) return <PanelWaiting title="Message" home="/practice-mail" error={query.error} />;
@@ -51,7 +51,6 @@ const arrived: Record<Schemas["PracticeAnswer"], string> = {
 };
 
 function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
-  const queries = useQueryClient();
   const [text, setText] = useState("");
   const sendKey = useSendKey();
   const path = { id: mail.id };
@@ -65,7 +64,6 @@ function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
     onSuccess: () => {
       sendKey.done();
       setText("");
-      void queries.invalidateQueries();
     },
   });
   const booked = useMutation({
@@ -73,7 +71,6 @@ function TheirSide({ mail }: { mail: Schemas["MailView"] }) {
       orProblem(api.POST("/api/practice/mail/{id}/booked", { params: { path }, headers: sendKey.for("booked") })),
     onSuccess: () => {
       sendKey.done();
-      void queries.invalidateQueries();
     },
   });
   const submit = (event: FormEvent) => {

@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
-import { orProblem } from "../../api/problem";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 /** The simulated phones and pages of clients. */
 export function PracticeNotes() {
   useTitle("Practice texts and page notes");
-  const notes = useQuery({ queryKey: ["practice-notes"], queryFn: () => orProblem(api.GET("/api/practice/notes")) });
+  const notes = useQuery(ask(["practice-notes"], () => api.GET("/api/practice/notes")));
   return (
     <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
       <h1 className="mb-1 text-2xl">Practice texts and page notes</h1>

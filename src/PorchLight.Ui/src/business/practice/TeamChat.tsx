@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
-import { orProblem } from "../../api/problem";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 /** The simulated team chat: what follow-throughs post to it. */
 export function TeamChat() {
   useTitle("Practice team chat");
-  const chat = useQuery({ queryKey: ["team-chat"], queryFn: () => orProblem(api.GET("/api/practice/chat")) });
+  const chat = useQuery(ask(["team-chat"], () => api.GET("/api/practice/chat")));
   return (
     <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
       <h1 className="mb-1 text-2xl">Practice team chat</h1>

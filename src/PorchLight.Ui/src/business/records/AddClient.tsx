@@ -1,13 +1,13 @@
 import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 const nobody = { name: "", email: "", phone: "" };
 
@@ -15,7 +15,6 @@ const nobody = { name: "", email: "", phone: "" };
 export function AddClient() {
   const [isOpen, setOpen] = useState(false);
   const [wanted, setWanted] = useState(nobody);
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const sendKey = useSendKey();
   const add = useMutation({
@@ -24,7 +23,6 @@ export function AddClient() {
       sendKey.done();
       setOpen(false);
       setWanted(nobody);
-      void queries.invalidateQueries();
       void navigate(`/clients/${id}`);
     },
   });

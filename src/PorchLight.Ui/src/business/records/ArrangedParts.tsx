@@ -1,9 +1,10 @@
 import type { ReactNode } from "react";
 import { useQuery } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../api/problem";
+import { ask } from "../../api/ask";
+import { type Schemas } from "../../api/problem";
 import { Section } from "../../kit/Panel";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 type Part = Schemas["ArrangedPart"];
 
@@ -14,10 +15,7 @@ export function ArrangedParts(props: {
   service?: string | null;
   children: (part: Part) => ReactNode;
 }) {
-  const arrangements = useQuery({
-    queryKey: ["arrangements"],
-    queryFn: () => orProblem(api.GET("/api/arrangements")),
-  });
+  const arrangements = useQuery(ask(["arrangements"], () => api.GET("/api/arrangements")));
   if (!arrangements.data) return arrangements.error ? <Failure error={arrangements.error} /> : <Skeleton rows={6} />;
   const { client, project, services } = arrangements.data;
   const own = services.find((one) => one.service === props.service)?.own;

@@ -1,18 +1,17 @@
 import { useState } from "react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
-import { useProjectParts } from "../edits/useProjectParts";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
+import { useProjectParts } from "../clientParts/useProjectParts";
 
 /** Another piece of work for a client, begun by hand. */
 export function BeginProject({ client }: { client: string }) {
   const [wanted, setWanted] = useState<{ title: string; service: string } | null>(null);
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const sendKey = useSendKey();
   const parts = useProjectParts();
@@ -24,7 +23,6 @@ export function BeginProject({ client }: { client: string }) {
     onSuccess: ({ id }) => {
       sendKey.done();
       setWanted(null);
-      void queries.invalidateQueries();
       void navigate(`/clients/${client}/projects/${id}`);
     },
   });

@@ -1,14 +1,14 @@
 import { useState } from "react";
 import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import type { ClientQuery } from "./clientQuery";
 import { standings, standingWords } from "./standings";
 
@@ -23,11 +23,9 @@ interface Props {
 
 /** What can be done with several clients at once. */
 export function BulkActions({ chosen, standingOf, query, total, onChoose }: Props) {
-  const queries = useQueryClient();
   const say = useNotice();
   const [tag, setTag] = useState("");
   const ids = [...chosen];
-  const refresh = () => queries.invalidateQueries();
   const all = useMutation({
     mutationFn: () => orProblem(api.POST("/api/clients/all-found", { body: query })),
     onSuccess: (found) => onChoose(found as string[]),
@@ -40,7 +38,6 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
         const was = standingOf(client);
         return was ? [{ client, standing: was }] : [];
       });
-      void refresh();
       say({
         words:
           ids.length === 1
@@ -51,7 +48,6 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
           before.length === ids.length
             ? async () => {
                 await put(before);
-                await refresh();
               }
             : undefined,
       });
@@ -63,12 +59,10 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
     mutationFn: (word: string) => putTags(ids, [word], []),
     onSuccess: (_, word) => {
       setTag("");
-      void refresh();
       say({
         words: ids.length === 1 ? `One has the tag “${word}”.` : `${ids.length} have the tag “${word}”.`,
         undo: async () => {
           await putTags(ids, [], [word]);
-          await refresh();
         },
       });
     },

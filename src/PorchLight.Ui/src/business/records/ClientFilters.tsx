@@ -6,8 +6,8 @@ import { boxLook, controlLook } from "../../kit/fields";
 import { FilterFold } from "../../kit/FilterFold";
 import { OrderBox } from "../../kit/OrderBox";
 import { menuItem } from "../../kit/menu";
-import { api } from "../client";
-import { ListViews } from "../edits/ListViews";
+import { api } from "../../api/client";
+import { ListViews } from "../lists/ListViews";
 import { everybody, filtersSet, type ClientQuery } from "./clientQuery";
 import { standings, standingWords } from "./standings";
 
@@ -100,14 +100,13 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
           <OrderBox
             order={query.sort}
             orders={orders}
-            backwards={query.descending}
+            backwards={query.descending !== (query.sort === "since")}
             onOrder={(sort) => set({ sort, descending: sort === "since" })}
             onTurn={() => set({ descending: !query.descending })}
           />
           <ListViews
             views={parts.views}
             all="Everyone"
-            partsKey="client-parts"
             onOpen={(view) => onChange({ ...everybody, ...view })}
             onKeep={(name) => orProblem(api.PUT("/api/clients/views", { body: { name, query } }))}
             onRemove={(id) => orProblem(api.DELETE("/api/clients/views/{id}", { params: { path: { id } } }))}

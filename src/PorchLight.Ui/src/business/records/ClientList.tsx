@@ -1,12 +1,13 @@
 import { useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { ask, askByPages } from "../../api/ask";
 import { Link, useLocation } from "react-router";
-import { findingsOf, orProblem } from "../../api/problem";
+import { findingsOf } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { AddClient } from "./AddClient";
 import { BulkActions } from "./BulkActions";
@@ -25,19 +26,16 @@ export function ClientList() {
   const [query, setQuery] = useClientQuery();
   const asked = useDeferredValue(query);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const parts = useQuery({
-    queryKey: ["client-parts"],
-    queryFn: () => orProblem(api.GET("/api/clients/parts")),
-  });
+  const parts = useQuery(ask(["client-parts"], () => api.GET("/api/clients/parts")));
   const list = useInfiniteQuery({
-    queryKey: ["clients", asked],
-    queryFn: ({ pageParam }) =>
-      orProblem(api.POST("/api/clients/found", { body: { query: asked, skip: pageParam, take: atOnce } })),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) => {
-      const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
-      return shown < last.total ? shown : undefined;
-    },
+    ...askByPages(
+      ["clients", asked],
+      (skip) => api.POST("/api/clients/found", { body: { query: asked, skip, take: atOnce } }),
+      (last, all) => {
+        const shown = all.reduce((sum, page) => sum + page.rows.length, 0);
+        return shown < last.total ? shown : undefined;
+      },
+    ),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { X } from "lucide-react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, Navigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -8,10 +9,10 @@ import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Conversation } from "../edits/Conversation";
-import { Differences } from "../edits/Differences";
-import { Runs } from "../edits/Runs";
+import { api } from "../../api/client";
+import { Conversation } from "../messages/Conversation";
+import { Differences } from "../clientParts/Differences";
+import { Runs } from "../runs/Runs";
 import { useRecent } from "../shell/recent";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
@@ -19,7 +20,7 @@ import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { BeginProject } from "./BeginProject";
 import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
-import { Notes } from "../edits/Notes";
+import { Notes } from "../clientParts/Notes";
 import { People } from "./People";
 import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";
@@ -35,8 +36,7 @@ export function ClientPanel() {
   const { role, name } = useSession();
   const [isErasing, setErasing] = useState(false);
   const query = useQuery({
-    queryKey: ["client", id],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id } } })),
+    ...ask(["client", id], () => api.GET("/api/clients/{id}", { params: { path: { id } } })),
     enabled: !isErasing,
   });
   useTitle(query.data?.name);
@@ -145,21 +145,17 @@ function Projects({ client }: { client: View }) {
 
 /** How the business stands with them, and the words it sorts them by. */
 function Standing({ client }: { client: View }) {
-  const queries = useQueryClient();
   const say = useNotice();
   const [tag, setTag] = useState("");
-  const refresh = () => queries.invalidateQueries();
   const put = (standing: Schemas["Standing"]) =>
     orProblem(api.PUT("/api/clients/standing", { body: [{ client: client.id, standing }] }));
   const standing = useMutation({
     mutationFn: put,
     onSuccess: (_, to) => {
-      void refresh();
       say({
         words: `${client.name}: ${standingWords[to]}.`,
         undo: async () => {
           await put(client.standing);
-          await refresh();
         },
       });
     },
@@ -169,14 +165,12 @@ function Standing({ client }: { client: View }) {
       orProblem(
         api.PUT("/api/clients/{id}/always-comes-in", { params: { path: { id: client.id } }, body: { always: on } }),
       ),
-    onSuccess: refresh,
   });
   const tags = useMutation({
     mutationFn: (change: { add: string[]; remove: string[] }) =>
       orProblem(api.PUT("/api/clients/tags", { body: { clients: [client.id], ...change } })),
     onSuccess: () => {
       setTag("");
-      void refresh();
     },
   });
   return (

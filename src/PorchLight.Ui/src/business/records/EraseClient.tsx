@@ -1,12 +1,13 @@
 import { useState } from "react";
 import { Dialog } from "radix-ui";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { askOnce } from "../../api/ask";
 import { useNavigate } from "react-router";
 import { orProblem } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 /** Erases a person for good, after a list of what goes and what stays. */
 export function EraseClient(props: { client: string; name: string; onErasing: (isErasing: boolean) => void }) {
@@ -31,7 +32,6 @@ export function EraseClient(props: { client: string; name: string; onErasing: (i
 
 function Preview(props: { client: string; name: string; onErasing: (isErasing: boolean) => void }) {
   const { client, name, onErasing } = props;
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useNotice();
   const path = { path: { id: client } };
@@ -42,13 +42,11 @@ function Preview(props: { client: string; name: string; onErasing: (isErasing: b
     onError: () => onErasing(false),
     onSuccess: () => {
       void navigate("/clients");
-      void queries.invalidateQueries();
       say({ words: `${name} is erased.` });
     },
   });
   const preview = useQuery({
-    queryKey: ["erasing", client],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}/erasing", { params: path })),
+    ...askOnce(["erasing", client], () => api.GET("/api/clients/{id}/erasing", { params: path })),
     enabled: !erase.isPending && !erase.isSuccess,
     gcTime: 0,
   });

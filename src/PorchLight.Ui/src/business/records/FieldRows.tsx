@@ -1,16 +1,17 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Popover } from "radix-ui";
 import { History } from "lucide-react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { findingsOf, orProblem, Problem, type Clash, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { fileSize } from "../../kit/fileSize";
 import { menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { Clashes } from "../edits/Clashes";
-import { ValueBox } from "../edits/ValueBox";
+import { api } from "../../api/client";
+import { Clashes } from "../saving/Clashes";
+import { ValueBox } from "../clientParts/ValueBox";
 
 type OnFile = Schemas["FieldOnFile"];
 type Answer = Schemas["Answer"];
@@ -123,7 +124,6 @@ export function EditField(props: {
 }) {
   const { client, project, onFile, onClose } = props;
   const { field } = onFile;
-  const queries = useQueryClient();
   const say = useNotice();
   const [was, setWas] = useState<Answer | null>(onFile.value);
   const [now, setNow] = useState<Answer | null>(props.start ?? onFile.value);
@@ -138,14 +138,12 @@ export function EditField(props: {
   const save = useMutation({
     mutationFn: (edit: { was: Answer | null; now: Answer | null }) => put(edit.was, edit.now),
     onSuccess: (stored, edit) => {
-      void queries.invalidateQueries();
       onClose();
       if (JSON.stringify(stored.value) !== JSON.stringify(edit.was))
         say({
           words: `${field.label} changed.`,
           undo: async () => {
             await put(stored.value, edit.was);
-            await queries.invalidateQueries();
           },
         });
     },
@@ -236,15 +234,13 @@ export function ValueHistory(props: { client: string; project: string | null; fi
 }
 
 function Entries({ client, project, field }: { client: string; project: string | null; field: Schemas["Field"] }) {
-  const history = useQuery({
-    queryKey: ["value-history", client, project, field.key],
-    queryFn: () =>
-      orProblem(
-        api.GET("/api/clients/{id}/values/{field}", {
-          params: { path: { id: client, field: field.key }, query: project ? { project } : {} },
-        }),
-      ),
-  });
+  const history = useQuery(
+    ask(["value-history", client, project, field.key], () =>
+      api.GET("/api/clients/{id}/values/{field}", {
+        params: { path: { id: client, field: field.key }, query: project ? { project } : {} },
+      }),
+    ),
+  );
   return (
     <>
       <h2 className="mb-2 text-[1rem]">{field.label}</h2>

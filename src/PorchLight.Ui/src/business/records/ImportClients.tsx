@@ -1,11 +1,12 @@
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { newKey } from "../../kit/newKey";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { ImportPlan } from "./ImportPlan";
 
@@ -44,10 +45,7 @@ function Choose() {
       ),
     onSuccess: (taken) => navigate(`/clients/import/${taken.id}`),
   });
-  const earlier = useQuery({
-    queryKey: ["imports"],
-    queryFn: () => orProblem(api.GET("/api/clients/imports")),
-  });
+  const earlier = useQuery(ask(["imports"], () => api.GET("/api/clients/imports")));
   return (
     <>
       <label className={`${buttonLook("main")} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2`}>
@@ -89,8 +87,7 @@ function Choose() {
 
 function OneImport({ id }: { id: string }) {
   const query = useQuery({
-    queryKey: ["import", id],
-    queryFn: () => orProblem(api.GET("/api/clients/imports/{id}", { params: { path: { id } } })),
+    ...ask(["import", id], () => api.GET("/api/clients/imports/{id}", { params: { path: { id } } })),
     refetchInterval: ({ state }) =>
       state.data?.state === "running" || state.data?.state === "takingBack" ? 1000 : false,
   });
@@ -100,13 +97,11 @@ function OneImport({ id }: { id: string }) {
 
 /** An import that was begun: how far it is, and what it brought. */
 function Under({ import: one }: { import: Import }) {
-  const queries = useQueryClient();
   const [isAsked, setAsked] = useState(false);
   const takeBack = useMutation({
     mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/taken-back", { params: { path: { id: one.id! } } })),
     onSuccess: () => {
       setAsked(false);
-      return queries.invalidateQueries();
     },
   });
   return (

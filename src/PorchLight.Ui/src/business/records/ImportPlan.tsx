@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useSession } from "../shell/session";
 
 type Import = Schemas["ImportView"];
@@ -27,12 +28,10 @@ export function ImportPlan({ import: one }: { import: Import }) {
       orProblem(api.PUT("/api/clients/imports/{id}/plan", { params: path, body })),
     onSuccess: (changed) => {
       queries.setQueryData(["import", one.id], changed);
-      return queries.invalidateQueries({ queryKey: ["import-preview", one.id] });
     },
   });
   const run = useMutation({
     mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/running", { params: path })),
-    onSuccess: () => queries.invalidateQueries(),
   });
   const add = useMutation({
     mutationFn: (column: number) =>
@@ -42,14 +41,11 @@ export function ImportPlan({ import: one }: { import: Import }) {
     onSuccess: (changed, column) => {
       const made = changed.places.find((place) => place.key === changed.columns[column]?.target);
       queries.setQueryData(["import", one.id], changed);
-      void queries.invalidateQueries({ queryKey: ["import-preview", one.id] });
-      void queries.invalidateQueries({ queryKey: ["fields"] });
       if (made) notice({ words: `“${made.label}” is a field of clients now.` });
     },
   });
   const preview = useQuery({
-    queryKey: ["import-preview", one.id],
-    queryFn: () => orProblem(api.GET("/api/clients/imports/{id}/preview", { params: path })),
+    ...ask(["import-preview", one.id], () => api.GET("/api/clients/imports/{id}/preview", { params: path })),
     // Once it runs there is nothing to look at beforehand any more.
     enabled: !plan.isPending && !run.isPending && !run.isSuccess,
   });

@@ -1,12 +1,13 @@
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { standingWords } from "./standings";
 
@@ -14,7 +15,6 @@ import { standingWords } from "./standings";
 export function MergePanel() {
   const { id = "", other = "" } = useParams();
   useTitle("One person?");
-  const queries = useQueryClient();
   const navigate = useNavigate();
   const say = useNotice();
   const [taken, setTaken] = useState<string[]>([]);
@@ -23,7 +23,6 @@ export function MergePanel() {
     mutationFn: () =>
       orProblem(api.PUT("/api/clients/{id}/beside/{other}/merged", { params: path, body: { take: taken } })),
     onSuccess: (done) => {
-      void queries.invalidateQueries();
       void navigate(`/clients/${id}`);
       say({
         words: "They are one client now.",
@@ -31,7 +30,6 @@ export function MergePanel() {
           await orProblem(
             api.PUT("/api/clients/merges/{id}/split", { params: { path: { id: done.id! } }, body: { anyway: true } }),
           );
-          await queries.invalidateQueries();
         },
       });
     },
@@ -41,20 +39,17 @@ export function MergePanel() {
   const decide = useMutation({
     mutationFn: () => put(true),
     onSuccess: () => {
-      void queries.invalidateQueries();
       void navigate(`/clients/${id}`);
       say({
         words: "They stay two clients. You will not be asked again.",
         undo: async () => {
           await put(false);
-          await queries.invalidateQueries();
         },
       });
     },
   });
   const query = useQuery({
-    queryKey: ["beside", id, other],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}/beside/{other}", { params: path })),
+    ...ask(["beside", id, other], () => api.GET("/api/clients/{id}/beside/{other}", { params: path })),
     // Once they are one there are no two beside each other to ask for.
     enabled: !merge.isPending && !merge.isSuccess,
   });

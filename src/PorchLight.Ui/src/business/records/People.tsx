@@ -1,10 +1,10 @@
 import { useRef, useState, type ReactNode } from "react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { EditField, ValueHistory } from "./FieldRows";
 
 interface Props {
@@ -19,7 +19,6 @@ interface Props {
 export function People({ client, mainContact, others, people }: Props) {
   const [isEditing, setEditing] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
-  const queries = useQueryClient();
   const say = useNotice();
   const path = { id: client };
   const hand = useMutation({
@@ -28,13 +27,11 @@ export function People({ client, mainContact, others, people }: Props) {
         api.PUT("/api/clients/{id}/main-contact", { params: { path }, body: { people: people.value!, person } }),
       ),
     onSuccess: (written, person) => {
-      void queries.invalidateQueries();
       say({
         words: `${others[person]?.name} is the main contact now.`,
         undo: async () => {
           const body = written.map((one) => ({ field: one.field, was: one.now, now: one.was }));
           await orProblem(api.PUT("/api/clients/{id}/values", { params: { path }, body }));
-          await queries.invalidateQueries();
         },
       });
     },

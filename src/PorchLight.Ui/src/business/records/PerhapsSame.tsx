@@ -1,19 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
-import { orProblem } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
 import { PanelHead, PanelWaiting } from "../../kit/Panel";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { standingWords } from "./standings";
 
 /** Clients who are perhaps one person, two by two, for somebody to decide. */
 export function PerhapsSame() {
   useTitle("Perhaps the same");
-  const pairs = useQuery({
-    queryKey: ["perhaps-same"],
-    queryFn: () => orProblem(api.GET("/api/clients/perhaps-same")),
-  });
+  const pairs = useQuery(ask(["perhaps-same"], () => api.GET("/api/clients/perhaps-same")));
   if (!pairs.data) return <PanelWaiting title="Perhaps the same" home="/clients" error={pairs.error} />;
   return (
     <div className="p-8">

@@ -1,12 +1,12 @@
 import { useState } from "react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useProjectParts } from "../edits/useProjectParts";
+import { api } from "../../api/client";
+import { useProjectParts } from "../clientParts/useProjectParts";
 
 type Head = Schemas["ProjectHead"];
 
@@ -20,7 +20,6 @@ const kinds: [Schemas["StageKind"], string][] = [
 
 /** Where a project stands, who looks after it, and its title, each to be changed. */
 export function ProjectHead({ client, project }: { client: string; project: Schemas["ProjectView"] }) {
-  const queries = useQueryClient();
   const say = useNotice();
   const parts = useProjectParts();
   const stored: Head = { title: project.title, stage: project.stage.key, looksAfter: project.looksAfter };
@@ -36,7 +35,6 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
     mutationFn: ({ was, now }: { was: Head; now: Head }) => put(was, now),
     onSuccess: (after, { was }) => {
       setTitle(null);
-      void queries.invalidateQueries();
       const stage = parts?.stages.find((one) => one.key === after.stage);
       say({
         words:
@@ -47,7 +45,6 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
               : "Given.",
         undo: async () => {
           await put(after, was);
-          await queries.invalidateQueries();
         },
       });
     },
@@ -61,7 +58,6 @@ export function ProjectHead({ client, project }: { client: string; project: Sche
         }),
       ),
     onSuccess: (_, watches) => {
-      void queries.invalidateQueries({ queryKey: ["client"] });
       say({ words: watches ? "You will get a mail about anything new." : "You will get no more mails about it." });
     },
   });

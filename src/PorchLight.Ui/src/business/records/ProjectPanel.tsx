@@ -1,16 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useParams } from "react-router";
-import { orProblem } from "../../api/problem";
 import { FitMark } from "../../kit/marks";
 import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { NothingHere } from "../shell/NothingHere";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { FieldRows } from "./FieldRows";
-import { Notes } from "../edits/Notes";
-import { Runs } from "../edits/Runs";
+import { Notes } from "../clientParts/Notes";
+import { Runs } from "../runs/Runs";
 import { People } from "./People";
 import { ProjectDays } from "./ProjectDays";
 import { ProjectHead } from "./ProjectHead";
@@ -20,10 +20,7 @@ import { Tasks } from "./Tasks";
 export function ProjectPanel() {
   const { id = "", project: wanted = "" } = useParams();
   const { role } = useSession();
-  const query = useQuery({
-    queryKey: ["client", id],
-    queryFn: () => orProblem(api.GET("/api/clients/{id}", { params: { path: { id } } })),
-  });
+  const query = useQuery(ask(["client", id], () => api.GET("/api/clients/{id}", { params: { path: { id } } })));
   const client = query.data;
   const project = client?.projects.find((one) => one.id === wanted);
   useTitle(project && `${project.title}, ${client?.name}`);

@@ -1,11 +1,11 @@
 import { useState } from "react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { orProblem, Problem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 
 /** Who else a client perhaps is, and whose records went into theirs. */
 export function SamePerson({ client }: { client: Schemas["ClientView"] }) {
@@ -33,14 +33,12 @@ export function SamePerson({ client }: { client: Schemas["ClientView"] }) {
 }
 
 function MergeLine({ merge }: { merge: Schemas["MergedRecord"] }) {
-  const queries = useQueryClient();
   const say = useNotice();
   const [asked, setAsked] = useState<string | null>(null);
   const split = useMutation({
     mutationFn: (anyway: boolean) =>
       orProblem(api.PUT("/api/clients/merges/{id}/split", { params: { path: { id: merge.id! } }, body: { anyway } })),
     onSuccess: () => {
-      void queries.invalidateQueries();
       say({ words: `${merge.name} is a client of their own again.` });
     },
     onError: (error) => setAsked(error instanceof Problem && error.status === 409 ? error.message : null),

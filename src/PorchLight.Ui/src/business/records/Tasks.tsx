@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { api } from "../client";
-import { TaskEntry, TaskForm } from "../edits/TaskEntry";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { TaskEntry, TaskForm } from "../clientParts/TaskEntry";
+import { useSendKey } from "../../api/useSendKey";
 
 type Task = Schemas["TaskOnFile"];
 type Words = Schemas["TaskWords"];
@@ -18,7 +18,6 @@ interface Props {
 
 /** Task, the days to think of, and a place to add another. */
 export function Tasks({ client, project, tasks }: Props) {
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   const [adding, setAdding] = useState<"task" | "date" | null>(null);
   const [showsDone, setShowsDone] = useState(false);
@@ -34,7 +33,6 @@ export function Tasks({ client, project, tasks }: Props) {
     onSuccess: () => {
       sendKey.done();
       setAdding(null);
-      void queries.invalidateQueries();
     },
   });
   return (

@@ -1,15 +1,15 @@
 import { useState, type FormEvent } from "react";
 import { Dialog } from "radix-ui";
 import { X } from "lucide-react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, Problem, type Clash, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, CheckBox, controlLook, GrowingText, Labelled, SelectBox, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Clashes } from "../edits/Clashes";
-import { settle } from "../edits/merge";
+import { api } from "../../api/client";
+import { Clashes } from "../saving/Clashes";
+import { settle } from "../saving/merge";
 import { columnKinds, kinds, kindWords } from "./fieldKinds";
 
 type Field = Schemas["Field"];
@@ -48,14 +48,12 @@ const names: Record<string, string> = {
 
 /** A field, new or as it is. With another kind it is said first what would not fit. */
 export function FieldDialog({ field, scope, isNew, isBuiltIn, onClose }: Props) {
-  const queries = useQueryClient();
   const say = useNotice();
   const [edit, setEdit] = useState({ was: field, now: field });
   const [clashes, setClashes] = useState<Clash[]>([]);
   const { now } = edit;
   const set = (part: Partial<Field>) => setEdit((before) => ({ ...before, now: { ...before.now, ...part } }));
   const done = (words: string) => {
-    void queries.invalidateQueries();
     say({ words });
     onClose();
   };

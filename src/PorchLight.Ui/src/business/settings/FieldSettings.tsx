@@ -9,12 +9,13 @@ import {
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { FieldDialog, newField } from "./FieldDialog";
 import { kindWords } from "./fieldKinds";
 
@@ -28,7 +29,7 @@ const parts: [Scope, string, string][] = [
 
 /** The fields of the business: what stands on file of clients and projects. */
 export function FieldSettings() {
-  const fields = useQuery({ queryKey: ["fields"], queryFn: () => orProblem(api.GET("/api/fields")) });
+  const fields = useQuery(ask(["fields"], () => api.GET("/api/fields")));
   const [open, setOpen] = useState<{
     field: Schemas["Field"];
     scope: Scope;
@@ -94,7 +95,6 @@ export function FieldSettings() {
 
 /** Fields in the order they are shown; dragged, or moved by the keyboard on their handle. */
 function Ordered(props: { fields: View[]; all: View[]; onOpen: (view: View) => void }) {
-  const queries = useQueryClient();
   const say = useNotice();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -105,12 +105,10 @@ function Ordered(props: { fields: View[]; all: View[]; onOpen: (view: View) => v
   const order = useMutation({
     mutationFn: put,
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["fields"] });
       say({
         words: "Moved.",
         undo: async () => {
           await put(props.all.map((one) => one.field.key));
-          await queries.invalidateQueries({ queryKey: ["fields"] });
         },
       });
     },

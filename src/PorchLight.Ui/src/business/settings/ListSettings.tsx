@@ -6,11 +6,10 @@ import { boxLook, controlLook } from "../../kit/fields";
 import { newKey } from "../../kit/newKey";
 import { NumberBox } from "../../kit/NumberBox";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Clashes } from "../edits/Clashes";
-import { LeaveGuard } from "../edits/LeaveGuard";
-import { useEdit } from "../edits/useEdit";
-import type { SettingsView } from "./Settings";
+import { api } from "../../api/client";
+import { Clashes } from "../saving/Clashes";
+import { LeaveGuard } from "../saving/LeaveGuard";
+import { useEdit } from "../saving/useEdit";
 
 type Lists = Schemas["BusinessLists"];
 type ListName = keyof Lists;
@@ -35,7 +34,7 @@ const stageKinds: [Schemas["StageKind"] | "ourNo", string][] = [
 const freshKey = () => newKey().slice(0, 8);
 
 /** One of the lists of the business, saved line by line. */
-export function ListSettings({ settings, list }: { settings: SettingsView; list: ListName }) {
+export function ListSettings({ settings, list }: { settings: Schemas["SettingsView"]; list: ListName }) {
   const edit = useEdit(
     settings.lists,
     async (body) => (await orProblem(api.PUT("/api/settings/lists", { body }))).lists,

@@ -1,25 +1,25 @@
 import { useEffect, useRef, useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, Problem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { faces, loadFace } from "../../kit/faces";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { useEdit } from "../edits/useEdit";
-import { SavedForm } from "../edits/SavedForm";
-import type { SettingsView } from "./Settings";
+import { api } from "../../api/client";
+import { useEdit } from "../saving/useEdit";
+import { SavedForm } from "../saving/SavedForm";
 
 const names: Record<string, string> = { accent: "Accent", backdrop: "Backdrop", typeface: "Typeface" };
 const isColour = (text: string) => /^#[0-9a-f]{6}$/i.test(text);
 
 /** Logo, colours and typeface of public pages. */
-export function LookSettings({ settings }: { settings: SettingsView }) {
+export function LookSettings({ settings }: { settings: Schemas["SettingsView"] }) {
   const edit = useEdit(settings.look, async (body) => (await orProblem(api.PUT("/api/settings/look", { body }))).look);
   const readable = useQuery({
-    queryKey: ["readable", edit.now.accent],
-    queryFn: () =>
-      orProblem(api.GET("/api/settings/look/readable", { params: { query: { accent: edit.now.accent } } })),
+    ...ask(["readable", edit.now.accent], () =>
+      api.GET("/api/settings/look/readable", { params: { query: { accent: edit.now.accent } } }),
+    ),
     enabled: isColour(edit.now.accent),
     staleTime: Infinity,
   });
@@ -100,7 +100,7 @@ function ColourBox({ label, help, value, error, onChange }: ColourProps) {
 function Logo({ address }: { address: string | null }) {
   const queries = useQueryClient();
   const picker = useRef<HTMLInputElement>(null);
-  const keep = (next: SettingsView) => queries.setQueryData(["settings"], next);
+  const keep = (next: Schemas["SettingsView"]) => queries.setQueryData(["settings"], next);
   const send = useMutation({
     mutationFn: async (file: File) => {
       if (file.size > 1024 * 1024)
@@ -184,11 +184,10 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
 
 /** The business's own form, so that the preview speaks of its work. */
 function useFirstForm(): { title: string; wording: string | undefined } | undefined {
-  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const forms = useQuery(ask(["forms"], () => api.GET("/api/forms")));
   const id = forms.data?.[0]?.id;
   const copy = useQuery({
-    queryKey: ["form-content", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/content", { params: { path: { id: id! } } })),
+    ...ask(["form-content", id], () => api.GET("/api/forms/{id}/content", { params: { path: { id: id! } } })),
     enabled: id !== undefined,
   });
   const content = copy.data?.content;

@@ -1,14 +1,15 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { useEdit } from "../saving/useEdit";
 import { useSession } from "../shell/session";
-import { useSendKey } from "../useSendKey";
-import { SavedForm } from "../edits/SavedForm";
+import { useSendKey } from "../../api/useSendKey";
+import { SavedForm } from "../saving/SavedForm";
 
 const names: Record<string, string> = {
   practice: "Where mail goes",
@@ -21,11 +22,7 @@ const names: Record<string, string> = {
 
 /** Whether mail stays in the program or goes out. */
 export function MailSettings() {
-  const mail = useQuery({
-    queryKey: ["mail-settings"],
-    queryFn: () => orProblem(api.GET("/api/settings/mail")),
-    refetchOnMount: "always",
-  });
+  const mail = useQuery({ ...ask(["mail-settings"], () => api.GET("/api/settings/mail")), refetchOnMount: "always" });
   if (!mail.data || !mail.isFetchedAfterMount)
     return mail.error ? <Failure error={mail.error} /> : <Skeleton rows={5} />;
   return <MailForm mail={mail.data} />;

@@ -1,11 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { SavedForm } from "../edits/SavedForm";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { SavedForm } from "../saving/SavedForm";
+import { useEdit } from "../saving/useEdit";
 
 const names: Record<string, string> = {
   reads: "Where answers come from",
@@ -20,8 +21,7 @@ const names: Record<string, string> = {
 /** Whether the answers of clients are read from a mailbox. */
 export function MailboxSettings() {
   const mailbox = useQuery({
-    queryKey: ["mailbox-settings"],
-    queryFn: () => orProblem(api.GET("/api/settings/mailbox")),
+    ...ask(["mailbox-settings"], () => api.GET("/api/settings/mailbox")),
     refetchOnMount: "always",
   });
   if (!mailbox.data || !mailbox.isFetchedAfterMount)

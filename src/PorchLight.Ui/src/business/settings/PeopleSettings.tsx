@@ -1,18 +1,19 @@
 import { useState, type FormEvent } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { CopyBox } from "../../kit/CopyBox";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 type User = Schemas["UserRow"];
 
 /** Who works here, and who is asked in. */
 export function PeopleSettings() {
-  const people = useQuery({ queryKey: ["people"], queryFn: () => orProblem(api.GET("/api/people")) });
+  const people = useQuery(ask(["people"], () => api.GET("/api/people")));
   const reload = () => void people.refetch();
   if (!people.data) return people.error ? <Failure error={people.error} /> : <Skeleton rows={4} />;
   return (

@@ -1,27 +1,28 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { NavLink, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { useEdit } from "../saving/useEdit";
 import { NothingHere } from "../shell/NothingHere";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
-import { CardFields, HoursFields, PromiseFields } from "../edits/fields";
+import { CardFields, HoursFields, PromiseFields } from "../shell/businessFields";
 import { FieldSettings } from "./FieldSettings";
 import { ListSettings } from "./ListSettings";
 import { LookSettings } from "./LookSettings";
 import { MailboxSettings } from "./MailboxSettings";
 import { MailSettings } from "./MailSettings";
 import { PeopleSettings } from "./PeopleSettings";
-import { SavedForm } from "../edits/SavedForm";
+import { SavedForm } from "../saving/SavedForm";
 import { SourceSettings } from "./SourceSettings";
 import { ViewSettings } from "./ViewSettings";
 import { WebhookSettings } from "./WebhookSettings";
 import { WelcomeSettings } from "./WelcomeSettings";
 
-export type SettingsView = Schemas["SettingsView"];
+type SettingsView = Schemas["SettingsView"];
 
 const sections = [
   ["business", "Business"],
@@ -93,11 +94,7 @@ export function Settings() {
 }
 
 function OfTheBusiness({ section }: { section: string }) {
-  const settings = useQuery({
-    queryKey: ["settings"],
-    queryFn: () => orProblem(api.GET("/api/settings")),
-    refetchOnMount: "always",
-  });
+  const settings = useQuery({ ...ask(["settings"], () => api.GET("/api/settings")), refetchOnMount: "always" });
   // What is edited starts from what is stored now, never from what was seen the last time.
   if (!settings.data || !settings.isFetchedAfterMount)
     return settings.error ? <Failure error={settings.error} /> : <Skeleton rows={6} />;

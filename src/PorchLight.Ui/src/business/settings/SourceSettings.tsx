@@ -1,11 +1,12 @@
 import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { say } from "../shell/say";
 
 type Row = Schemas["SourceRow"];
@@ -14,15 +15,11 @@ type Row = Schemas["SourceRow"];
 export function SourceSettings() {
   const queries = useQueryClient();
   const notice = useNotice();
-  const sources = useQuery({
-    queryKey: ["sources"],
-    queryFn: () => orProblem(api.GET("/api/settings/sources")),
-  });
+  const sources = useQuery(ask(["sources"], () => api.GET("/api/settings/sources")));
   const merge = useMutation({
     mutationFn: (body: Schemas["SourceMerge"]) => orProblem(api.PUT("/api/settings/sources", { body })),
     onSuccess: (rows, { written, into }) => {
       queries.setQueryData(["sources"], rows);
-      void queries.invalidateQueries();
       const name = rows.find((row) => row.key === into)?.name;
       notice({ words: name ? `“${written}” counts to “${name}” now.` : `“${written}” is a source of its own now.` });
     },

@@ -4,15 +4,16 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from "@dnd-
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { SavedForm } from "../edits/SavedForm";
-import { useEdit } from "../edits/useEdit";
+import { api } from "../../api/client";
+import { SavedForm } from "../saving/SavedForm";
+import { useEdit } from "../saving/useEdit";
 import { linesOf, moved, movedBy, withoutPart, type Line } from "./arrangement";
 
 type Arrangement = Schemas["Arrangement"];
@@ -21,11 +22,10 @@ type Scope = Schemas["RecordScope"];
 /** How the views of clients and projects are put together, once for the whole business. */
 export function ViewSettings({ which }: { which: string }) {
   const arrangements = useQuery({
-    queryKey: ["arrangements"],
-    queryFn: () => orProblem(api.GET("/api/arrangements")),
+    ...ask(["arrangements"], () => api.GET("/api/arrangements")),
     refetchOnMount: "always",
   });
-  const fields = useQuery({ queryKey: ["fields"], queryFn: () => orProblem(api.GET("/api/fields")) });
+  const fields = useQuery(ask(["fields"], () => api.GET("/api/fields")));
   const error = arrangements.error ?? fields.error;
   // What is edited starts from what is stored now, never from what was seen the last time.
   if (!arrangements.data || !fields.data || !arrangements.isFetchedAfterMount)
@@ -92,10 +92,7 @@ function Arrange({ scope, service, stored, about, isOwn, names }: Props) {
         ? api.PUT("/api/arrangements/client", { body })
         : api.PUT("/api/arrangements/project/{service}", { params, body }),
     );
-    void queries.invalidateQueries({ queryKey: ["fields"] });
-    // A view of its own is another one from then on.
-    if (!service || isOwn) void queries.invalidateQueries({ queryKey: ["arrangements"] });
-    else say({ words: "This service has a view of its own now." });
+    if (service && !isOwn) say({ words: "This service has a view of its own now." });
     return kept;
   });
   const forget = useMutation({

@@ -1,10 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 
 type Call = Schemas["CallView"];
 
@@ -16,7 +17,7 @@ const states: Record<Schemas["WebhookState"], string> = {
 
 /** What webhooks were called with, and what came of it. */
 export function WebhookLog() {
-  const calls = useQuery({ queryKey: ["webhook-calls"], queryFn: () => orProblem(api.GET("/api/webhooks/calls")) });
+  const calls = useQuery(ask(["webhook-calls"], () => api.GET("/api/webhooks/calls")));
   return (
     <section aria-label="What was delivered" className="rounded-soft bg-card p-6 shadow-soft">
       <h2 className="mb-1 text-[1.2rem]">What was delivered</h2>
@@ -36,7 +37,6 @@ export function WebhookLog() {
 }
 
 function CallRow({ call }: { call: Call }) {
-  const queries = useQueryClient();
   const notice = useNotice();
   const sendKey = useSendKey();
   const again = useMutation({
@@ -50,7 +50,6 @@ function CallRow({ call }: { call: Call }) {
     onSuccess: () => {
       sendKey.done();
       notice({ words: "It is sent once more." });
-      void queries.invalidateQueries({ queryKey: ["webhook-calls"] });
     },
   });
   return (

@@ -1,13 +1,14 @@
 import { useState } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { CopyBox } from "../../kit/CopyBox";
 import { TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
-import { useSendKey } from "../useSendKey";
+import { api } from "../../api/client";
+import { useSendKey } from "../../api/useSendKey";
 import { WebhookLog } from "./WebhookLog";
 
 type Hook = Schemas["WebhookView"];
@@ -15,7 +16,7 @@ type Head = Schemas["WebhookHead"];
 
 /** Where follow-throughs call other programs, and what was delivered. */
 export function WebhookSettings() {
-  const hooks = useQuery({ queryKey: ["webhooks"], queryFn: () => orProblem(api.GET("/api/webhooks")) });
+  const hooks = useQuery(ask(["webhooks"], () => api.GET("/api/webhooks")));
   const [secret, setSecret] = useState<Schemas["NewSecret"] | null>(null);
   if (!hooks.data) return hooks.error ? <Failure error={hooks.error} /> : <Skeleton rows={5} />;
   return (
@@ -49,7 +50,6 @@ export function WebhookSettings() {
 }
 
 function NewHook({ onMade }: { onMade: (secret: Schemas["NewSecret"]) => void }) {
-  const queries = useQueryClient();
   const sendKey = useSendKey();
   const [head, setHead] = useState<Head | null>(null);
   const make = useMutation({
@@ -58,7 +58,6 @@ function NewHook({ onMade }: { onMade: (secret: Schemas["NewSecret"]) => void })
       sendKey.done();
       setHead(null);
       onMade(made);
-      void queries.invalidateQueries({ queryKey: ["webhooks"] });
     },
   });
   if (!head)
@@ -136,20 +135,17 @@ interface CardProps {
 }
 
 function HookCard({ hook, secret, onSecret }: CardProps) {
-  const queries = useQueryClient();
   const notice = useNotice();
   const testKey = useSendKey();
   const secretKey = useSendKey();
   const [head, setHead] = useState<Head | null>(null);
   const [isLeaving, setLeaving] = useState(false);
   const path = { id: hook.id };
-  const again = () => queries.invalidateQueries({ queryKey: ["webhooks"] });
   const save = useMutation({
     mutationFn: (now: Head) =>
       orProblem(api.PUT("/api/webhooks/{id}", { params: { path }, body: { was: hook.head, now } })),
     onSuccess: () => {
       setHead(null);
-      void again();
     },
   });
   const test = useMutation({
@@ -158,7 +154,6 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
     onSuccess: () => {
       testKey.done();
       notice({ words: "A test is on its way. What comes of it stands in the log below." });
-      void queries.invalidateQueries({ queryKey: ["webhook-calls"] });
     },
   });
   const renew = useMutation({
@@ -171,7 +166,6 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
   });
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/webhooks/{id}", { params: { path } })),
-    onSuccess: () => void queries.invalidateQueries(),
   });
   const isBusy = [save, test, renew, remove].some((one) => one.isPending);
   return (

@@ -1,15 +1,14 @@
 import { useState } from "react";
-import { orProblem, Problem, sentenceOf } from "../../api/problem";
+import { orProblem, Problem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText, TextBox } from "../../kit/fields";
-import { api } from "../client";
-import { useEdit } from "../edits/useEdit";
-import { useSendKey } from "../useSendKey";
-import { SavedForm } from "../edits/SavedForm";
-import type { SettingsView } from "./Settings";
+import { api } from "../../api/client";
+import { useEdit } from "../saving/useEdit";
+import { useSendKey } from "../../api/useSendKey";
+import { SavedForm } from "../saving/SavedForm";
 
 /** Who welcomes people on the cover of forms, and how long an unfinished form waits for them. */
-export function WelcomeSettings({ settings }: { settings: SettingsView }) {
+export function WelcomeSettings({ settings }: { settings: Schemas["SettingsView"] }) {
   return (
     <div className="grid gap-6">
       <Welcome settings={settings} />
@@ -18,7 +17,7 @@ export function WelcomeSettings({ settings }: { settings: SettingsView }) {
   );
 }
 
-function Welcome({ settings }: { settings: SettingsView }) {
+function Welcome({ settings }: { settings: Schemas["SettingsView"] }) {
   const [failure, setFailure] = useState<string | null>(null);
   const edit = useEdit(
     settings.welcome,
@@ -95,7 +94,7 @@ function Welcome({ settings }: { settings: SettingsView }) {
   );
 }
 
-function Keeping({ settings }: { settings: SettingsView }) {
+function Keeping({ settings }: { settings: Schemas["SettingsView"] }) {
   const edit = useEdit(
     settings.keeping,
     async (body) => (await orProblem(api.PUT("/api/settings/keeping", { body }))).keeping,

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { Session } from "../client";
+import type { Session } from "../../api/client";
 
 interface OpenSession extends Session {
   /** Asks again who is here and what the business is called. */

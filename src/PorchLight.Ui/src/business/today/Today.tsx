@@ -1,4 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
@@ -7,10 +8,10 @@ import { useLetters } from "../../kit/letters";
 import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
-import { TaskEntry } from "../edits/TaskEntry";
+import { TaskEntry } from "../clientParts/TaskEntry";
 import { InquiryRows } from "../inquiries/InquiryRows";
 
 const groups = [
@@ -27,7 +28,7 @@ const nodPath = (nod: { runId: string; step: string }) => `/nods/${nod.runId}/${
 export function Today() {
   const { runId, step, id } = useParams();
   useTitle(runId || id ? null : "Today");
-  const today = useQuery({ queryKey: ["today"], queryFn: () => orProblem(api.GET("/api/today")) });
+  const today = useQuery(ask(["today"], () => api.GET("/api/today")));
   const nods = today.data?.nods ?? [];
   const shown = groups
     .map(([group, title]) => ({ title, rows: today.data?.promised.filter((row) => row.group === group) ?? [] }))
@@ -312,10 +313,8 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
 /** Whose keeping period ends within a week, so that nobody is surprised. */
 function ErasedSoon({ clients }: { clients: Schemas["ErasedSoon"][] }) {
   const { role } = useSession();
-  const queries = useQueryClient();
   const keep = useMutation({
     mutationFn: (id: string) => orProblem(api.PUT("/api/clients/{id}/kept", { params: { path: { id } } })),
-    onSettled: () => queries.invalidateQueries(),
   });
   return (
     <section className="mb-6 rounded-soft bg-glow p-4">

@@ -1,19 +1,17 @@
 import { useCallback } from "react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { boxLook, GrowingText, Labelled } from "../../kit/fields";
 import { Failure } from "../../kit/states";
-import { api } from "../client";
-import { Clashes } from "../edits/Clashes";
-import type { Edit } from "../edits/merge";
-import { useAutoSave } from "../edits/useAutoSave";
+import { api } from "../../api/client";
+import { Clashes } from "../saving/Clashes";
+import type { Edit } from "../saving/merge";
+import { useAutoSave } from "../saving/useAutoSave";
 
 /** What people see while the light is off; it holds at once, whatever version is published. */
 export function AwayNote({ id }: { id: string }) {
-  const form = useQuery({
-    queryKey: ["form", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}", { params: { path: { id } } })),
-  });
+  const form = useQuery(ask(["form", id], () => api.GET("/api/forms/{id}", { params: { path: { id } } })));
   return form.data ? <Note form={form.data} /> : <Failure error={form.error} />;
 }
 

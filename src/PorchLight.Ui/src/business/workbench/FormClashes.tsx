@@ -1,6 +1,6 @@
-import { Clashes } from "../edits/Clashes";
+import { Clashes } from "../saving/Clashes";
 import { find, type WorkingForm } from "./form";
-import { KnownWords } from "../edits/words";
+import { KnownWords } from "../messages/words";
 import type { Building } from "./useWorkingForm";
 
 /** What two people changed in one place of the form, by the names the outline has for it. */

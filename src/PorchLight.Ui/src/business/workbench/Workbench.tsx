@@ -1,9 +1,10 @@
 import { useCallback, useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { useSearchParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { Failure, Skeleton } from "../../kit/states";
-import { api } from "../client";
+import { api } from "../../api/client";
 import { Desk } from "./desk/Desk";
 import { wholeForm } from "./form";
 import { Outline } from "./outline/Outline";
@@ -22,11 +23,7 @@ export function Workbench({ id, building }: { id: string; building: Building }) 
   const [view, setView] = useState<(typeof views)[number]>("outline");
   const [answers, setAnswers] = useState<Answers>({});
   const at = search.get("at") ?? wholeForm;
-  const parts = useQuery({
-    queryKey: ["form-parts"],
-    queryFn: () => orProblem(api.GET("/api/forms/parts")),
-    staleTime: Infinity,
-  });
+  const parts = useQuery({ ...ask(["form-parts"], () => api.GET("/api/forms/parts")), staleTime: Infinity });
   // Another thing on the desk is read from its beginning.
   const desk = useRef<HTMLDivElement>(null);
   useEffect(() => {

@@ -1,17 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
-import { api } from "../client";
-import type { Edit } from "../edits/merge";
-import { useAutoSave } from "../edits/useAutoSave";
-import { useHistory } from "../edits/useHistory";
+import { api } from "../../api/client";
+import type { Edit } from "../saving/merge";
+import { useAutoSave } from "../saving/useAutoSave";
+import { useHistory } from "../saving/useHistory";
 import { flat, whole, type WorkingForm } from "./form";
-
-const fetchCopy = (id: string) => orProblem(api.GET("/api/forms/{id}/content", { params: { path: { id } } }));
 
 /** The working copy as it is stored when a form is opened, and whenever another window stores it. */
 export const useStoredCopy = (id: string) =>
-  useQuery({ queryKey: ["form-content", id], queryFn: () => fetchCopy(id), refetchOnMount: "always" });
+  useQuery({
+    ...ask(["form-content", id], () => api.GET("/api/forms/{id}/content", { params: { path: { id } } })),
+    refetchOnMount: "always",
+  });
 
 /**
  * A form while it is built: it saves itself a moment after each change, takes changes back, and goes on from what others store.

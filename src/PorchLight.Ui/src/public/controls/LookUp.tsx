@@ -1,6 +1,7 @@
 import { useCombobox } from "downshift";
 import { useEffect, useState } from "react";
-import { lookUp, type FoundLine } from "../client";
+import { lookUp } from "../client";
+import type { FoundLine } from "../views";
 import { useQuestionContext } from "../questionContext";
 import { answerOf, box, type ControlProps } from "./control";
 

@@ -1,14 +1,18 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ComponentType } from "react";
 import { newKey } from "../../kit/newKey";
 import { useQuestionContext } from "../questionContext";
-import { QuestionField } from "../QuestionField";
-import type { Answer, Answers } from "../client";
-import { answerOf, quietButton, type ControlProps } from "./control";
+import type { Answer, Answers } from "../views";
+import { answerOf, quietButton, type ControlProps, type FieldProps } from "./control";
 
 type Row = Answers;
 
+interface Props extends ControlProps<"rows"> {
+  /** Draws a question of a row, as it would stand on a page. */
+  Field: ComponentType<FieldProps>;
+}
+
 /** A repeating group. Rows move by buttons, so that it works by keyboard, by touch and with a screen reader alike. */
-export function Rows({ place, control, answer, onChange }: ControlProps<"rows">) {
+export function Rows({ place, control, answer, onChange, Field }: Props) {
   const { errors, shown } = useQuestionContext();
   const given = answerOf(answer, "rows")?.rows.map((row) => row.answers as Row);
   const rows = given ?? [];
@@ -82,7 +86,7 @@ export function Rows({ place, control, answer, onChange }: ControlProps<"rows">)
             )}
             <div className="grid grid-cols-1 items-end gap-x-4 sm:grid-cols-6">
               {control.questions.map((question) => (
-                <QuestionField
+                <Field
                   key={question.key}
                   question={question}
                   place={`${rowPlace}/${question.key}`}

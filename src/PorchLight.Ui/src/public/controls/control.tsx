@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/problem";
-import type { Answer, PublicQuestion } from "../client";
+import type { Answer, PublicQuestion } from "../views";
 
 export type Control = Schemas["Control"];
 export type ControlKind = Control["kind"];
@@ -17,6 +17,17 @@ export interface ControlProps<K extends ControlKind> {
   answer: Answer | undefined;
   onChange: (answer: Answer | undefined) => void;
   described: Described;
+}
+
+/** A question of a page, or of a row. */
+export interface FieldProps {
+  question: PublicQuestion;
+  /** Its key; in a row "signs/0/width". */
+  place: string;
+  /** Whether it stands in a row the server has not heard of yet. */
+  isNew?: boolean;
+  answer: Answer | undefined;
+  onChange: (answer: Answer | undefined) => void;
 }
 
 export interface Described {

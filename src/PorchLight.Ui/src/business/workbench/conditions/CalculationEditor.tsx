@@ -6,10 +6,10 @@ import { KnownTextBox } from "../desk/KnownTextBox";
 import { Members } from "../desk/Members";
 import { questionsBefore, rowQuestions, type AnyQuestion, type Calculation } from "../form";
 import { useWorkbench } from "../workbenchContext";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { ConditionEditor } from "./ConditionEditor";
 import { FixedAnswer } from "./FixedAnswer";
-import { SentenceLine } from "../../edits/conditions/SentenceLine";
+import { SentenceLine } from "../../conditions/SentenceLine";
 
 const pickerLook = `${controlLook} w-auto max-w-64`;
 const deepest = 3;

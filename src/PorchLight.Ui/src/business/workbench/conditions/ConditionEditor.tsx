@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { ConditionSentence } from "../../edits/conditions/ConditionSentence";
+import { ConditionSentence } from "../../conditions/ConditionSentence";
 import { useSubjects, type Place } from "./useSubjects";
 
 type Props = Omit<ComponentProps<typeof ConditionSentence>, "subjects"> & {

@@ -1,5 +1,5 @@
-import type { PossibleValue, SubjectOnOffer } from "../../edits/conditions/subjects";
-import { KnownWords } from "../../edits/words";
+import type { PossibleValue, SubjectOnOffer } from "../../conditions/subjects";
+import { KnownWords } from "../../messages/words";
 import { fits } from "../../../kit/fits";
 import { questionsBefore, rowQuestions, type AnyQuestion, type Question } from "../form";
 import { useWorkbench } from "../workbenchContext";

@@ -4,10 +4,10 @@ import { Button } from "../../../kit/Button";
 import { controlLook, TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import type { AnyQuestion } from "../form";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 import { Members } from "./Members";
-import { SentenceLine } from "../../edits/conditions/SentenceLine";
+import { SentenceLine } from "../../conditions/SentenceLine";
 
 type Rule = Schemas["AnswerRule"];
 type Named<K extends Rule["kind"]> = Extract<Rule, { kind: K }>;

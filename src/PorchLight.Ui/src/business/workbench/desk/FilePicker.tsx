@@ -1,12 +1,13 @@
 import { useId, useRef } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../../api/problem";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
+import { type Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
 import { controlLook } from "../../../kit/fields";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
-import { uploadFile } from "../../shell/uploadFile";
-import { useSendKey } from "../../useSendKey";
+import { api } from "../../../api/client";
+import { uploadFile } from "../../../api/uploadFile";
+import { useSendKey } from "../../../api/useSendKey";
 
 interface Props {
   label: string;
@@ -21,15 +22,13 @@ interface Props {
 /** One of the business's own files, or a new one. */
 export function FilePicker({ label, value, groups, onChange, optional = true }: Props) {
   const id = useId();
-  const queries = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const sendKey = useSendKey();
-  const files = useQuery({ queryKey: ["files"], queryFn: () => orProblem(api.GET("/api/files")) });
+  const files = useQuery(ask(["files"], () => api.GET("/api/files")));
   const fitting = files.data?.filter((file) => groups.length === 0 || groups.includes(file.group)) ?? [];
   const upload = useMutation({
     mutationFn: (file: File) => uploadFile(file, sendKey.for([file.name, file.size, file.lastModified])),
     onSuccess: (file) => {
-      void queries.invalidateQueries({ queryKey: ["files"] });
       onChange(file.id);
     },
   });

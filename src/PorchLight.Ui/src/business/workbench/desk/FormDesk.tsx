@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { orProblem, type Schemas } from "../../../api/problem";
+import { ask } from "../../../api/ask";
+import { type Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
 import { boxLook, CheckBox, GrowingText, Labelled, SelectBox, TextBox } from "../../../kit/fields";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import { useWorkbench } from "../workbenchContext";
 import { AwayNote } from "../AwayNote";
 import { AnswerRules } from "./AnswerRules";
@@ -140,7 +141,7 @@ function NotForUsFields(props: {
 }) {
   const { note, onChange } = props;
   const { id } = useWorkbench();
-  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const forms = useQuery(ask(["forms"], () => api.GET("/api/forms")));
   if (!note) return <Button onClick={() => onChange({ text: "" })}>Say what you do not do</Button>;
   const set = (part: Partial<Schemas["NotForUs"]>) => onChange({ ...note, ...part });
   return (

@@ -3,7 +3,7 @@ import { orProblem } from "../../../api/problem";
 import { SelectBox } from "../../../kit/fields";
 import { useNotice } from "../../../kit/Notice";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import { changeItem, plainQuestion, type AnyQuestion, type QuestionKind } from "../form";
 import { useWorkbench } from "../workbenchContext";
 

@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { KnownWordsBox } from "../../edits/KnownWordsBox";
+import { KnownWordsBox } from "../../messages/KnownWordsBox";
 import { useKnownPlaces } from "./knownPlaces";
 
 type Props = Omit<ComponentProps<typeof KnownWordsBox>, "choices"> & {

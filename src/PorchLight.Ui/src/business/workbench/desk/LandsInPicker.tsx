@@ -1,11 +1,11 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../../api/problem";
 import { Button } from "../../../kit/Button";
 import { useNotice } from "../../../kit/Notice";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import { useSession } from "../../shell/session";
-import { useSendKey } from "../../useSendKey";
+import { useSendKey } from "../../../api/useSendKey";
 import { plainQuestion, type AnyQuestion } from "../form";
 import { useWorkbench } from "../workbenchContext";
 
@@ -56,7 +56,6 @@ export function LandsInPicker({ question, onChange }: Props) {
   const ofPeople = facts.questions[question.key]?.ofPeople ?? [];
   const fitting = parts.fields.filter((field) => fits.includes(field.key) || value === `field:${field.key}`);
   const { role } = useSession();
-  const queries = useQueryClient();
   const say = useNotice();
   const sendKey = useSendKey();
   const make = useMutation({
@@ -66,7 +65,6 @@ export function LandsInPicker({ question, onChange }: Props) {
     },
     onSuccess: (field, scope) => {
       sendKey.done();
-      void queries.invalidateQueries({ queryKey: ["form-parts"] });
       onChange({ kind: "field", field: field.key });
       say({ words: `“${field.label}” is a field of ${scope === "client" ? "clients" : "projects"} now.` });
     },

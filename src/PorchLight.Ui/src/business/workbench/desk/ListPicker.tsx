@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
 import { Link } from "react-router";
-import { orProblem } from "../../../api/problem";
 import { CheckBox, SelectBox } from "../../../kit/fields";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import type { KindNamed } from "../form";
 import { Members } from "./Members";
 
@@ -16,7 +16,7 @@ interface Props {
 
 /** Which of the business's lists something is looked up in, and which of its columns people see. */
 export function ListPicker({ kind, onChange }: Props) {
-  const lists = useQuery({ queryKey: ["lists"], queryFn: () => orProblem(api.GET("/api/lists")) });
+  const lists = useQuery(ask(["lists"], () => api.GET("/api/lists")));
   const list = lists.data?.find((one) => one.id === kind.list);
   return (
     <>

@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp, ChevronDown, ChevronUp, X } from "lucide-react";
 import { orProblem, type Schemas } from "../../../api/problem";
 import { boxLook, CheckBox, controlLook, SelectBox, TextBox } from "../../../kit/fields";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import type { AnyQuestion, KindNamed } from "../form";
 import { useWorkbench } from "../workbenchContext";
 import { FilePicker } from "./FilePicker";

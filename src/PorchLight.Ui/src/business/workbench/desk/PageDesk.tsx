@@ -1,7 +1,7 @@
 import { Button } from "../../../kit/Button";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import { changePage, type PageHead } from "../form";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 import { KnownTextBox } from "./KnownTextBox";
 import { elsewhere, Members } from "./Members";

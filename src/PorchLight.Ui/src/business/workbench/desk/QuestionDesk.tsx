@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/problem";
 import { CheckBox, SelectBox, TextBox } from "../../../kit/fields";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import { changeItem, type AnyQuestion, type Question } from "../form";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 import { KindLimits } from "./KindLimits";
 import { KindPicker } from "./KindPicker";

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { find, questionsBefore } from "../form";
-import type { KnownChoice } from "../../edits/KnownWordsBox";
-import { KnownWords } from "../../edits/words";
+import type { KnownChoice } from "../../messages/KnownWordsBox";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 
 const always: KnownChoice[] = [

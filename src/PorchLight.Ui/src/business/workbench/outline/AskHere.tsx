@@ -4,7 +4,7 @@ import { Plus } from "lucide-react";
 import { orProblem } from "../../../api/problem";
 import { menuItem, menuLook } from "../../../kit/menu";
 import { Failure } from "../../../kit/states";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import { noFile } from "../desk/ContentDesk";
 import { freeKey, insert, insertCells, whole, type Item } from "../form";
 import { useActions } from "../workbenchContext";

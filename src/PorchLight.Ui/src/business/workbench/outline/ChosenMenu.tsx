@@ -1,11 +1,12 @@
 import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
 import { orProblem, sentenceOf } from "../../../api/problem";
 import { buttonLook } from "../../../kit/Button";
 import { menuItem, menuLook } from "../../../kit/menu";
 import { useNotice } from "../../../kit/Notice";
-import { api } from "../../client";
+import { api } from "../../../api/client";
 import {
   find,
   insert,
@@ -19,7 +20,7 @@ import {
   type Item,
   type PlacedItem,
 } from "../form";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 
 interface Props {
@@ -35,7 +36,7 @@ const withoutPage = ({ page: _, ...item }: PlacedItem): Item => item;
 export function ChosenMenu({ chosen, canGo, onTakeAway }: Props) {
   const { id, form, edit, open, readForm } = useWorkbench();
   const say = useNotice();
-  const forms = useQuery({ queryKey: ["forms"], queryFn: () => orProblem(api.GET("/api/forms")) });
+  const forms = useQuery(ask(["forms"], () => api.GET("/api/forms")));
   const items = form.items.filter((item) => chosen.includes(item.key));
   const one = chosen.length === 1 ? find(form, chosen[0]!) : null;
   const goes = chosen.filter(canGo);

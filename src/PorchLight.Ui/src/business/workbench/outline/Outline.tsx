@@ -19,7 +19,7 @@ import {
   type PlacedItem,
   type SendOff,
 } from "../form";
-import { KnownWords } from "../../edits/words";
+import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 import { AskHere } from "./AskHere";
 import { ChosenMenu } from "./ChosenMenu";

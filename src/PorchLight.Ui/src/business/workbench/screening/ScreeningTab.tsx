@@ -1,5 +1,6 @@
 import { useMemo, useState, type ReactNode } from "react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
 import { Redo2, Undo2 } from "lucide-react";
 import { useSearchParams } from "react-router";
 import { orProblem, type Schemas } from "../../../api/problem";
@@ -9,9 +10,9 @@ import { useNotice } from "../../../kit/Notice";
 import { NumberBox } from "../../../kit/NumberBox";
 import { Failure, Skeleton } from "../../../kit/states";
 import { ToolButton } from "../../../kit/ToolButton";
-import { api } from "../../client";
-import { Clashes } from "../../edits/Clashes";
-import { IntoForce } from "../../edits/IntoForce";
+import { api } from "../../../api/client";
+import { Clashes } from "../../saving/Clashes";
+import { IntoForce } from "../../saving/IntoForce";
 import { say } from "../../shell/say";
 import { useSession } from "../../shell/session";
 import { wholeForm } from "../form";
@@ -32,11 +33,7 @@ interface Props {
 /** How a form sorts: what answers say about fit, where past inquiries fall, and what other rules would have made of them. */
 export function ScreeningTab({ id, building }: Props) {
   const stored = useStoredScreening(id);
-  const parts = useQuery({
-    queryKey: ["form-parts"],
-    queryFn: () => orProblem(api.GET("/api/forms/parts")),
-    staleTime: Infinity,
-  });
+  const parts = useQuery({ ...ask(["form-parts"], () => api.GET("/api/forms/parts")), staleTime: Infinity });
   const context = useMemo(
     () =>
       parts.data && {
@@ -245,11 +242,9 @@ const Piece = ({ children }: { children: ReactNode }) => (
 
 /** How long a first call takes: what hours saved are counted by. */
 function FirstCall({ minutes }: { minutes: number }) {
-  const queries = useQueryClient();
   const [typed, setTyped] = useState<number | null>(minutes);
   const save = useMutation({
     mutationFn: (value: number) => orProblem(api.PUT("/api/settings/first-call", { body: { minutes: value } })),
-    onSuccess: () => void queries.invalidateQueries({ queryKey: ["sorted-again"] }),
   });
   return (
     <div>
@@ -286,12 +281,10 @@ function nameOf(place: string, signals: Schemas["Signal"][]): string {
 
 /** Those who came while the form sorted nobody, sorted in one press. */
 function SortUnsorted({ id, report }: { id: string; report: Schemas["SortedAgain"] | undefined }) {
-  const queries = useQueryClient();
   const notice = useNotice();
   const sort = useMutation({
     mutationFn: () => orProblem(api.POST("/api/forms/{id}/screening/sort-unsorted", { params: { path: { id } } })),
     onSuccess: ({ count }) => {
-      void queries.invalidateQueries();
       notice({ words: `Sorted: ${say(count, "inquiry", "inquiries")}.` });
     },
   });

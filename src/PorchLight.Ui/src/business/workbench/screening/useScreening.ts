@@ -1,10 +1,11 @@
 import { useCallback, useDeferredValue, useEffect, useRef } from "react";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
 import { orProblem, type Schemas } from "../../../api/problem";
-import { api } from "../../client";
-import type { Edit } from "../../edits/merge";
-import { useAutoSave } from "../../edits/useAutoSave";
-import { useHistory } from "../../edits/useHistory";
+import { api } from "../../../api/client";
+import type { Edit } from "../../saving/merge";
+import { useAutoSave } from "../../saving/useAutoSave";
+import { useHistory } from "../../saving/useHistory";
 
 export type Rules = Schemas["ScreeningRules"];
 export type Signal = Schemas["Signal"];
@@ -12,8 +13,7 @@ export type Signal = Schemas["Signal"];
 /** The screening as it is stored when the tab is opened, and whenever another window stores it. */
 export const useStoredScreening = (id: string) =>
   useQuery({
-    queryKey: ["screening", id],
-    queryFn: () => orProblem(api.GET("/api/forms/{id}/screening", { params: { path: { id } } })),
+    ...ask(["screening", id], () => api.GET("/api/forms/{id}/screening", { params: { path: { id } } })),
     refetchOnMount: "always",
   });
 
@@ -54,7 +54,6 @@ export function useScreening(id: string, stored: Schemas["ScreeningView"]) {
     },
     onSuccess: (view) => {
       keep(view);
-      void queries.invalidateQueries({ queryKey: ["form", id] });
     },
   });
   const drop = useMutation({
@@ -73,11 +72,9 @@ export type EditedScreening = ReturnType<typeof useScreening>;
 export function useSortedAgain(id: string, rules: Rules) {
   const tried = useDeferredValue(rules);
   return useQuery({
-    queryKey: ["sorted-again", id, tried],
-    queryFn: ({ signal }) =>
-      orProblem(
-        api.POST("/api/forms/{id}/screening/sort-again", { params: { path: { id } }, body: { rules: tried }, signal }),
-      ),
+    ...ask(["sorted-again", id, tried], (signal) =>
+      api.POST("/api/forms/{id}/screening/sort-again", { params: { path: { id } }, body: { rules: tried }, signal }),
+    ),
     placeholderData: keepPreviousData,
   });
 }

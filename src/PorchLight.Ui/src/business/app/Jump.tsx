@@ -1,0 +1,173 @@
+import { useDeferredValue, useEffect, useState } from "react";
+import { Dialog } from "radix-ui";
+import { CornerDownRight } from "lucide-react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { ask } from "../../api/ask";
+import { useNavigate } from "react-router";
+import { boxLook } from "../../kit/fields";
+import { Failure } from "../../kit/states";
+import { api } from "../../api/client";
+import { recentClients } from "../shell/recent";
+import { useSession } from "../shell/session";
+
+interface Place {
+  to: string;
+  name: string;
+  /** What it is, where its name alone does not say. */
+  what?: string;
+}
+
+const stations: Place[] = [
+  { to: "/", name: "Today" },
+  { to: "/forms", name: "Forms" },
+  { to: "/inquiries", name: "Inquiries" },
+  { to: "/clients", name: "Clients" },
+  { to: "/follow-through", name: "Follow-through" },
+  { to: "/library", name: "Library" },
+];
+const doable: Place[] = [
+  { to: "/forms/new", name: "Make a form" },
+  { to: "/inquiries?add", name: "Add an inquiry that came by phone or mail" },
+  { to: "/clients/import", name: "Import clients from a file" },
+  { to: "/inquiries?board", name: "Inquiry board" },
+  { to: "/files", name: "Files and lists" },
+  { to: "/mails", name: "When you get mails" },
+];
+const ofOwners: Place[] = [
+  { to: "/settings/business", name: "Settings" },
+  { to: "/settings/fields", name: "Settings: Fields" },
+  { to: "/settings/views", name: "Settings: Views" },
+  { to: "/settings/services", name: "Settings: Services" },
+  { to: "/settings/sources", name: "Settings: Sources" },
+  { to: "/settings/stages", name: "Settings: Stages" },
+  { to: "/settings/lostReasons", name: "Settings: Why work is lost" },
+  { to: "/settings/colleagues", name: "Settings: Colleagues" },
+];
+
+/** Everywhere one can go, and everybody there is; with nothing typed, whoever was open last. */
+export function Jump({ className }: { className: string }) {
+  const [isOpen, setOpen] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.metaKey || event.code !== "KeyJ") return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    addEventListener("keydown", onKey);
+    return () => removeEventListener("keydown", onKey);
+  }, []);
+  return (
+    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
+      <Dialog.Trigger className={className}>
+        <CornerDownRight size={18} aria-hidden className="sm:hidden" />
+        <span className="sr-only sm:not-sr-only">Jump</span>
+        <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-40 w-[34rem] max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-4 shadow-panel"
+        >
+          <Dialog.Title className="sr-only">Jump</Dialog.Title>
+          <Places onGone={() => setOpen(false)} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Places({ onGone }: { onGone: () => void }) {
+  const { name, role } = useSession();
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const words = useDeferredValue(typed.trim());
+  const ids = recentClients(name ?? "");
+  const recent = useQuery({
+    ...ask(["recent", ids], () => api.GET("/api/clients/names", { params: { query: { ids } } })),
+    enabled: ids.length > 0,
+  });
+  const found = useQuery({
+    ...ask(["clients", "jump", words], () => api.GET("/api/jump", { params: { query: { words } } })),
+    enabled: words !== "",
+    placeholderData: keepPreviousData,
+  });
+  const fits = (place: Place) => place.name.toLowerCase().includes(words.toLowerCase());
+  const everywhere = [...stations, ...doable, ...(role === "owner" ? ofOwners : [])];
+  const here = words === "" ? undefined : found.data;
+  const client = (what: string) => (one: { id: string; name: string }) => ({
+    to: `/clients/${one.id}`,
+    name: one.name,
+    what,
+  });
+  const places: Place[] = [
+    ...(words === "" ? (recent.data ?? []).map(client("opened last")) : []),
+    ...(here?.forms ?? []).map((one) => ({ to: `/forms/${one.id}`, name: one.name, what: "form" })),
+    ...(here?.clients ?? []).map(client("client")),
+    ...(here?.projects ?? []).map((one) => ({
+      to: `/clients/${one.client}/projects/${one.id}`,
+      name: one.name,
+      what: `project of ${one.clientName}`,
+    })),
+    ...(here?.followThroughs ?? []).map((one) => ({
+      to: `/follow-through/${one.id}`,
+      name: one.name,
+      what: "follow-through",
+    })),
+    ...everywhere.filter(fits),
+    ...(here?.wrote ?? []).map(client("in their record")),
+  ].slice(0, 20);
+  const chosen = Math.min(at, places.length - 1);
+  const go = (place: Place | undefined) => {
+    if (!place) return;
+    onGone();
+    void navigate(place.to);
+  };
+  return (
+    <>
+      <input
+        role="combobox"
+        aria-label="Where to, or whom"
+        aria-expanded
+        aria-controls="places"
+        aria-activedescendant={places.length > 0 ? `place-${chosen}` : undefined}
+        autoComplete="off"
+        placeholder="Where to, or whom"
+        className={boxLook}
+        value={typed}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") go(places[chosen]);
+          else if (e.key === "ArrowDown") setAt(Math.min(chosen + 1, places.length - 1));
+          else if (e.key === "ArrowUp") setAt(Math.max(chosen - 1, 0));
+          else return;
+          e.preventDefault();
+        }}
+      />
+      <Failure error={recent.error ?? found.error} />
+      <ul id="places" role="listbox" aria-label="Places" className="mt-2 max-h-[60dvh] overflow-y-auto">
+        {places.map((place, index) => (
+          // Whoever types chooses with the arrows and Enter; the mouse presses the line.
+          // eslint-disable-next-line jsx-a11y/click-events-have-key-events
+          <li
+            key={`${place.to} ${place.what}`}
+            id={`place-${index}`}
+            role="option"
+            aria-selected={index === chosen}
+            className={`flex min-h-10 cursor-pointer items-center justify-between gap-4 rounded-soft px-3 ${index === chosen ? "bg-mist" : ""}`}
+            onMouseMove={() => setAt(index)}
+            onClick={() => go(place)}
+          >
+            <span className="truncate">{place.name}</span>
+            <span className="shrink-0 text-[0.9rem] text-slate">{place.what}</span>
+          </li>
+        ))}
+      </ul>
+      {words !== "" && places.length === 0 && found.isFetched && <p className="px-3 py-2 text-slate">Nothing found.</p>}
+    </>
+  );
+}
