@@ -70,9 +70,7 @@ builder.Services.AddScoped<AlikeClients>();
 builder.Services.AddScoped<ClientSearch>();
 builder.Services.AddScoped<ClientMerger>();
 builder.Services.AddSingleton<ImportTables>();
-builder.Services.AddScoped<ClientImporter>();
 builder.Services.AddScoped<ClientEraser>();
-builder.Services.AddScoped<RetentionSweep>();
 builder.Services.AddScoped<ClientFinder>();
 builder.Services.AddScoped<ClientsToSave>();
 builder.Services.AddSingleton<FieldCatalogues>();
@@ -88,7 +86,6 @@ builder.Services.AddSingleton<WriteDownTickets>();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<SpamCheck>();
 builder.Services.AddScoped<Notifications>();
-builder.Services.AddScoped<Housekeeping>();
 builder.Services.AddSingleton<FileStore>();
 builder.Services.AddScoped<MailQueue>();
 builder.Services.AddSingleton<SmtpCarrier>();
@@ -105,11 +102,32 @@ builder.Services.AddScoped<DemoBusiness>();
 builder.Services.AddScoped<DemoHistoryPlayer>();
 builder.Services.AddScoped<DemoOddInquiries>();
 builder.Services.AddSingleton<FirstRunKey>();
+builder.Services.AddScoped<DueItems>();
+builder
+    .Services.AddDueWork<OpenAgainWork>()
+    .AddDueWork<StartsAfterLeaving>()
+    .AddDueWork<StartsOnDays>()
+    .AddDueWork<ParkedWork>()
+    .AddDueWork<SendKeySweep>()
+    .AddDueWork<EndedSessionSweep>()
+    .AddDueWork<LookedAtImportSweep>()
+    .AddDueWork<CarriedMailSweep>()
+    .AddDueWork<TakenCallSweep>()
+    .AddDueWork<SavedDraftSweep>()
+    .AddDueWork<FileSweep>()
+    .AddDueWork<RetentionSweep>()
+    .AddDueWork<SearchWork>()
+    .AddDueWork<ClientImporter>()
+    .AddDueWork<RunsWork>()
+    .AddDueWork<NotificationWork>()
+    .AddDueWork<NoteInUse>()
+    .AddDueWork<MailWork>(DueLane.Mail)
+    .AddDueWork<WebhookWork>(DueLane.Webhooks)
+    .AddDueWork<MailboxWork>(DueLane.Mailbox);
 builder.Services.AddSingleton<DueWork>();
 builder.Services.AddHostedService<WorkLoop>();
 builder.Services.AddSingleton<ImapReader>();
 builder.Services.AddSingleton<Mailbox>();
-builder.Services.AddHostedService<MailboxLoop>();
 builder.Services.AddSingleton<SampleSiteHost>();
 builder.Services.AddHostedService(services => services.GetRequiredService<SampleSiteHost>());
 

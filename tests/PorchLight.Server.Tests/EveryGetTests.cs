@@ -74,7 +74,7 @@ public sealed class EveryGetTests
         for (var again = 0; again < 2; again++)
             Said(await owner.GetAsync("/api/clients/parts"), AnswerAreas.MadeOfHeader)
                 .ShouldBe(["fields", "records"], "what is remembered from the last time is a part of it all the same");
-        var written = await owner.PostAsync($"/api/clients/{client}/notes", Body(new { heading = "", text = "Rang." }));
+        var written = await owner.PostAsync($"/api/clients/{client}/notes", Body(new { projectId = (Guid?)null, text = "Rang." }));
         written.EnsureSuccessStatusCode();
         Said(written, AnswerAreas.ChangedHeader).ShouldBe(["records"]);
         Said(await owner.PutAsync("/api/clients/standing", Body(Array.Empty<object>())), AnswerAreas.ChangedHeader)

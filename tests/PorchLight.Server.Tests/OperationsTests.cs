@@ -1,7 +1,13 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Messages;
+using PorchLight.Server.Calendar;
+using PorchLight.Server.Hosting;
+using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -31,11 +37,38 @@ public sealed class OperationsTests
         await app.WorkAsync();
         app.Time.Advance(TimeSpan.FromMinutes(4));
         var silent = await HealthAsync(app);
-        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "silent"));
+        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "behind: house, mail, webhooks, mailbox"));
         await app.WorkAsync();
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
         var broken = await HealthAsync(app);
         (broken.Status, broken.Text("database")).ShouldBe((HttpStatusCode.ServiceUnavailable, "cannot be read"));
+    }
+
+    [Fact]
+    public async Task Skipping_ahead_carries_along_what_waits_for_a_moment_of_its_own()
+    {
+        await using var app = new TestApp();
+        await app.WorkAsync();
+        await ImportTests.TakeAsync(app, "Name,Email\nAda Byron,ada@bakes.example\n"u8.ToArray(), "people.csv");
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.ClientImports.CountAsync())).ShouldBe(1);
+        app.Services.GetRequiredService<BusinessClock>().Ahead += Retention.LookedAtImport + Duration.FromMinutes(1);
+        await app.WorkAsync();
+        (await app.AskAsync(db => db.ClientImports.CountAsync())).ShouldBe(0, "no hour of the machine has passed");
+    }
+
+    [Fact]
+    public async Task What_fails_is_asked_again_after_a_rest_and_the_others_in_its_lane_go_on()
+    {
+        await using var app = new TestApp { BreaksSomething = true };
+        var work = app.Services.GetRequiredService<DueWork>();
+        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldNotBeNull("something is planned");
+        await app.SendAsync(Answers());
+        await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE ReopenSubscriptions RENAME TO Elsewhere"));
+        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldBeNull("it rests");
+        (await app.AskAsync(db => db.OutgoingMail.AnyAsync(mail => mail.To == "tilda@bakes.example"))).ShouldBeTrue("the run went on");
+        await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE Elsewhere RENAME TO ReopenSubscriptions"));
+        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldNotBeNull();
     }
 
     [Fact]

@@ -3,12 +3,15 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Webhooks;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Records;
 using PorchLight.Server.Webhooks;
+using PorchLight.Server.Work;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Server.Tests;
@@ -76,6 +79,33 @@ public sealed class WebhookTests
         await app.WorkAsync();
         (await owner.GetAsync("/api/webhooks/calls").JsonAsync())[0].Text("state").ShouldBe("taken");
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("givenUpCalls").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_program_that_never_answers_keeps_no_step_no_message_and_no_other_program_waiting()
+    {
+        var silence = new TaskCompletionSource();
+        await using var dead = await WebhookHost.StartAsync();
+        dead.Silence = silence.Task;
+        await using var well = await WebhookHost.StartAsync();
+        await using var app = WithPrivate();
+        var owner = app.Owner();
+        foreach (var address in new[] { dead.Address, well.Address })
+        {
+            var (webhook, _) = await MakeAsync(app, address);
+            (await owner.PostAsync($"/api/webhooks/{webhook}/test", null)).EnsureSuccessStatusCode();
+        }
+
+        await app.SendAsync(Answers());
+        var work = app.Services.GetRequiredService<DueWork>();
+        var calls = work.PassAsync(DueLane.Webhooks, CancellationToken.None);
+        await Task.WhenAll(dead.Called, well.Called);
+        foreach (var lane in work.Lanes.Except([DueLane.Webhooks]))
+            await work.PassAsync(lane, CancellationToken.None);
+        (await app.AskAsync(db => db.PracticeMail.AnyAsync(mail => mail.To == "tilda@bakes.example"))).ShouldBeTrue("the thank-you went");
+        calls.IsCompleted.ShouldBeFalse("the dead one has not answered yet");
+        silence.SetResult();
+        await calls;
     }
 
     [Fact]

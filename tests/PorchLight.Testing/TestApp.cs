@@ -37,10 +37,9 @@ internal sealed class TestApp : AppFactory
         builder.ConfigureTestServices(services =>
         {
             services.AddSingleton(Clock);
-            foreach (var loop in new[] { typeof(WorkLoop), typeof(MailboxLoop) })
-                services.Remove(
-                    services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == loop)
-                );
+            services.Remove(
+                services.Single(service => service.ServiceType == typeof(IHostedService) && service.ImplementationType == typeof(WorkLoop))
+            );
         });
     }
 

@@ -21,6 +21,14 @@ internal sealed class WebhookHost : IAsyncDisposable
 
     public ConcurrentQueue<ReceivedCall> Calls { get; } = [];
 
+    /// <summary>Until this is done it answers nobody.</summary>
+    public Task Silence { get; set; } = Task.CompletedTask;
+
+    /// <summary>Done once it has been called.</summary>
+    public Task Called => _called.Task;
+
+    private readonly TaskCompletionSource _called = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
     public string Address => _app.Urls.Single() + "/hook";
 
     public static async Task<WebhookHost> StartAsync(params IEnumerable<int> answers)
@@ -43,6 +51,8 @@ internal sealed class WebhookHost : IAsyncDisposable
                         await reader.ReadToEndAsync()
                     )
                 );
+                host._called.TrySetResult();
+                await host.Silence;
                 response.StatusCode = host.Answers.TryDequeue(out var status) ? status : StatusCodes.Status204NoContent;
                 if (response.StatusCode is >= 300 and < 400)
                     response.Headers.Location = "/hook";

@@ -57,6 +57,10 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// <param name="instant">Any instant; midnight belongs to the day that begins.</param>
     public LocalDate Today(Instant instant) => ToLocal(instant).Date;
 
+    /// <summary>The instant at which the next day begins in the business's zone; where a clock jumps at midnight, after the gap.</summary>
+    /// <param name="instant">Any instant; of a midnight, the next one.</param>
+    public Instant Tomorrow(Instant instant) => ToInstant(Today(instant).PlusDays(1).AtMidnight());
+
     /// <summary>The instant of a local time: forward by the gap when skipped, the earlier when doubled.</summary>
     /// <param name="local">Any local time; what clock changes make of it stands above.</param>
     public Instant ToInstant(LocalDateTime local) => local.InZoneLeniently(Zone).ToInstant();

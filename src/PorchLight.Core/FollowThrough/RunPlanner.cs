@@ -330,7 +330,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         if (held == now && step.By is null && planned.Action is SendMessage && !content.IsAnswer(planned) && WasSentToday(now))
         {
             effects.Add(new RunEffect(RunEffectKind.NoteMoved, step.Key, now));
-            return With(run, step with { Due = calendar.HoldTo(window, StartOfTomorrow(now)) });
+            return With(run, step with { Due = calendar.HoldTo(window, calendar.Tomorrow(now)) });
         }
 
         return held == now
@@ -340,8 +340,6 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
 
     // Nobody gets two messages on one day that no person wrote or nodded to.
     private bool WasSentToday(Instant now) => _facts.LastAutomaticMessage is { } sent && calendar.Today(sent) == calendar.Today(now);
-
-    private Instant StartOfTomorrow(Instant now) => calendar.ToInstant(calendar.Today(now).PlusDays(1).AtMidnight());
 
     /// <summary>When the step may take effect at the earliest.</summary>
     private Instant? Held(Step step, Instant now) => IsHeld(step) ? calendar.HoldTo(window, now) : now;

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
@@ -6,6 +7,7 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -24,23 +26,28 @@ internal sealed class ClientImporter(
     ImportTables tables,
     ClientSearch search,
     BusinessClock clock
-)
+) : IDueWork
 {
     private const int AtOnce = 250;
 
-    /// <summary>Does the next batch of whatever import is under way.</summary>
-    public async Task WorkAsync(CancellationToken cancellationToken)
+    public DueClock Clock => DueClock.Machine;
+
+    public bool FollowsWrites => true;
+
+    /// <summary>Does the next batch of whatever import is under way. Its commit wakes the next pass, so that others have their turn.</summary>
+    public async Task<Instant?> WorkAsync(CancellationToken cancellationToken)
     {
         if (!await UnderWay().AnyAsync(cancellationToken))
-            return;
+            return null;
         await using var write = await db.WriteAsync(cancellationToken);
         if (await UnderWay().OrderBy(import => import.At).FirstOrDefaultAsync(cancellationToken) is not { } next)
-            return;
+            return null;
         if (next.State == ImportState.Running)
             await BringInAsync(next, cancellationToken);
         else
             await TakeBackAsync(next, cancellationToken);
         await write.SaveAsync(cancellationToken);
+        return null;
 
         IQueryable<ClientImport> UnderWay() =>
             db.ClientImports.Where(import => import.State == ImportState.Running || import.State == ImportState.TakingBack);

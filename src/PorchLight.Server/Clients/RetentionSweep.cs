@@ -2,17 +2,29 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Clients;
 
 /// <summary>Lets the keeping period of the business run: says a week before who is erased, and erases them.</summary>
-internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessClock clock)
+internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessClock clock) : IDueWork
 {
     private const int MostAtOnce = 500;
 
-    public async Task SweepAsync(CancellationToken cancellationToken)
+    public DueClock Clock => DueClock.Business;
+
+    // Each hour, and not each day: a client may be changed back to one whose time is over.
+    public bool FollowsWrites => false;
+
+    public async Task<Instant?> WorkAsync(CancellationToken cancellationToken)
+    {
+        await SweepAsync(cancellationToken);
+        return clock.GetCurrentInstant() + Duration.FromHours(1);
+    }
+
+    private async Task SweepAsync(CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
         if (business.KeepClientsMonths is null && !await db.Clients.AnyAsync(client => client.EraseOn != null, cancellationToken))

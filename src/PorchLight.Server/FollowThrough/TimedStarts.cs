@@ -37,6 +37,24 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
         await write.SaveAsync(cancellationToken);
     }
 
+    /// <summary>When the next form will have been left half-finished for long enough to start something; null for none.</summary>
+    public async Task<Instant?> NextAfterLeavingAsync(CancellationToken cancellationToken)
+    {
+        var hours = (await LiveAsync<LeftUnfinishedStart>(cancellationToken))
+            .Select(one => Duration.FromHours(((LeftUnfinishedStart)one.Content.Starts).Hours))
+            .Distinct()
+            .ToList();
+        if (hours.Count == 0)
+            return null;
+        var now = time.Now();
+        var earliest = now - hours.Max();
+        var saved = await db
+            .SavedDrafts.Where(draft => draft.Ended == null && draft.Saved > earliest)
+            .Select(draft => draft.Saved)
+            .ToListAsync(cancellationToken);
+        return saved.SelectMany(at => hours.Select(after => at + after)).Where(at => at > now).Select(at => (Instant?)at).Min();
+    }
+
     private async Task<IReadOnlyList<(Id<SavedDraft> Draft, IReadOnlyList<FollowThroughVersion> Versions)>> DueAsync(
         IReadOnlyList<FollowThroughVersion> live,
         CancellationToken cancellationToken

@@ -61,7 +61,7 @@ internal sealed class HubConnections
 internal sealed class ChangeNotifier : IDisposable
 {
     private static readonly TimeSpan BetweenMessages = TimeSpan.FromSeconds(1);
-    private readonly SemaphoreSlim _work = new(0, 1);
+    private TaskCompletionSource _woken = new(TaskCreationOptions.RunContinuationsAsynchronously);
     private readonly IHubContext<ChangeHub> _browsers;
     private readonly ITimer _later;
     private readonly TimeProvider _time;
@@ -109,34 +109,13 @@ internal sealed class ChangeNotifier : IDisposable
             _ = _browsers.Clients.All.SendAsync("changed", areas);
     }
 
+    /// <summary>
+    /// Done as soon as there may be work: whoever takes it before looking for some, and waits for it after, misses nothing.
+    /// </summary>
+    public Task Woken => Volatile.Read(ref _woken).Task;
+
     /// <summary>Wakes the worker alone, for a moved clock.</summary>
-    public void Wake()
-    {
-        try
-        {
-            _work.Release();
-        }
-        catch (SemaphoreFullException)
-        {
-            // It is awake already and will look again.
-        }
-    }
+    public void Wake() => Interlocked.Exchange(ref _woken, new(TaskCreationOptions.RunContinuationsAsynchronously)).TrySetResult();
 
-    public void Dispose()
-    {
-        _later.Dispose();
-        _work.Dispose();
-    }
-
-    /// <summary>Waits to be woken, or until the time is up.</summary>
-    public async Task WaitAsync(TimeSpan limit, TimeProvider time, CancellationToken cancellationToken)
-    {
-        using var timeUp = new CancellationTokenSource(limit, time);
-        using var either = CancellationTokenSource.CreateLinkedTokenSource(timeUp.Token, cancellationToken);
-        try
-        {
-            await _work.WaitAsync(either.Token);
-        }
-        catch (OperationCanceledException) when (!cancellationToken.IsCancellationRequested) { }
-    }
+    public void Dispose() => _later.Dispose();
 }

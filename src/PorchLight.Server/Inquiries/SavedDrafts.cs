@@ -25,7 +25,7 @@ internal sealed record SavedDraftView(
 );
 
 /// <summary>Keeps filling-ins to be finished later, and lets them go in time.</summary>
-internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, TimeProvider time, IServiceProvider services)
+internal sealed class SavedDrafts(PorchDb db, Tokens tokens, TimeProvider time, IServiceProvider services)
 {
     /// <summary>The filling-in a link names, or a sentence for people about what became of it.</summary>
     public async Task<(SavedDraft? Filling, string? Lost)> FindAsync(Form form, string? token, CancellationToken cancellationToken)
@@ -76,27 +76,21 @@ internal sealed class SavedDrafts(PorchDb db, FileStore store, Tokens tokens, Ti
     public async Task SweepAsync(CancellationToken cancellationToken)
     {
         var now = time.Now();
-        await using (var write = await db.WriteAsync(cancellationToken))
+        await using var write = await db.WriteAsync(cancellationToken);
+        foreach (
+            var draft in await db.SavedDrafts.Where(draft => draft.Ended == null && draft.GoodUntil < now).ToListAsync(cancellationToken)
+        )
         {
-            foreach (
-                var draft in await db
-                    .SavedDrafts.Where(draft => draft.Ended == null && draft.GoodUntil < now)
-                    .ToListAsync(cancellationToken)
-            )
-            {
-                await EndAsync(draft, SavedDraftEnd.RanOut);
-                await db.TeamChat.Where(post => post.SavedDraftId == draft.Id).ExecuteDeleteAsync(cancellationToken);
-                await db
-                    .StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null)
-                    .ExecuteDeleteAsync(cancellationToken);
-            }
-
-            var forgotten = now - Retention.EndOfDraft;
-            await db.SavedDrafts.Where(draft => draft.Ended != null && draft.GoodUntil < forgotten).ExecuteDeleteAsync(cancellationToken);
-            await write.SaveAsync(cancellationToken);
+            await EndAsync(draft, SavedDraftEnd.RanOut);
+            await db.TeamChat.Where(post => post.SavedDraftId == draft.Id).ExecuteDeleteAsync(cancellationToken);
+            await db
+                .StoredFiles.Where(file => file.SendKey == draft.SendKey && file.FormId == draft.FormId && file.SubmissionId == null)
+                .ExecuteDeleteAsync(cancellationToken);
         }
 
-        await store.SweepAsync(db, cancellationToken);
+        var forgotten = now - Retention.EndOfDraft;
+        await db.SavedDrafts.Where(draft => draft.Ended != null && draft.GoodUntil < forgotten).ExecuteDeleteAsync(cancellationToken);
+        await write.SaveAsync(cancellationToken);
     }
 
     /// <summary>Whoever left it went on with it: what was to follow does not. Part of the caller's transaction.</summary>

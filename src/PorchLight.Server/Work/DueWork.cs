@@ -1,22 +1,15 @@
+using System.Collections.Concurrent;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
-using PorchLight.Server.Clients;
-using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
-using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.Work;
 
-/// <summary>
-/// Carries out what has fallen due: steps of runs, outgoing mail, calls to webhooks and keeping the program in order, in many small
-/// transactions.
-/// </summary>
+/// <summary>Carries out what has fallen due, lane by lane. What is due, and when, each area says itself (<see cref="IDueWork"/>).</summary>
 internal sealed class DueWork(
+    IEnumerable<DueWorkKind> kinds,
     IServiceScopeFactory scopes,
     BusinessClock clock,
     TimeProvider time,
@@ -24,261 +17,103 @@ internal sealed class DueWork(
     ILogger<DueWork> logger
 )
 {
-    private static readonly Duration BetweenSweeps = Duration.FromHours(1);
-    private const int BatchesOfWords = 40;
-    private const int StepsAtATime = 50;
+    private static readonly Duration LongestSilence = Duration.FromMinutes(3);
+    private readonly ILookup<DueLane, Type> _lanes = kinds.ToLookup(kind => kind.Lane, kind => kind.Type);
+    private readonly ConcurrentDictionary<Type, NextMoment> _next = [];
+    private readonly ConcurrentDictionary<DueLane, Instant> _signs = [];
+    private volatile bool _isBegun;
 
-    // Whoever wants to write meanwhile waits for as many steps.
-    private const int RunsTogether = 5;
-    private static readonly Duration BetweenNotes = Duration.FromMinutes(1);
-    private Instant? _swept;
-    private Instant _noted = Instant.MinValue;
+    /// <summary>The lanes there are.</summary>
+    public IReadOnlyList<DueLane> Lanes => [.. _lanes.Select(lane => lane.Key).Order()];
 
-    /// <summary>When the last pass ended, in real time; before the first, when the program opened.</summary>
-    public Instant LastPass { get; private set; } = time.Now();
+    /// <summary>
+    /// The lanes that have given no sign for so long that something holds them up: in the house a failure of the program, in the others a
+    /// machine at the other end that does not answer.
+    /// </summary>
+    public IReadOnlyList<DueLane> Behind => [.. Lanes.Where(lane => time.Now() - _signs.GetOrAdd(lane, _ => time.Now()) > LongestSilence)];
 
     /// <summary>
     /// Puts in order what a crash, or a while in which the program did not run, left behind. To be called once, before the first pass.
     /// </summary>
-    public Task LookAfterStartAsync(CancellationToken cancellationToken) =>
-        InScopeAsync(async services =>
-        {
-            await services.GetRequiredService<MailQueue>().LookAfterCrashAsync(cancellationToken);
-            if (time.Now() - folder.LastInUse is { } gap && gap > 2 * BetweenNotes)
-                await services.GetRequiredService<RunWork>().StoodStillAsync(gap, cancellationToken);
-            NoteInUse();
-            return true;
-        });
-
-    private void NoteInUse()
+    public async Task LookAfterStartAsync(CancellationToken cancellationToken)
     {
-        _noted = time.Now();
-        folder.NoteInUse(_noted);
+        var stoodStill = time.Now() - folder.LastInUse is { } gap && gap > NoteInUse.LongestBetween ? gap : (Duration?)null;
+        foreach (var type in _lanes.SelectMany(lane => lane))
+            await InScopeAsync(type, DueLane.House, work => work.AfterStartAsync(stoodStill, cancellationToken));
+    }
+
+    /// <summary>Works once through what is due in every lane, one after the other.</summary>
+    public async Task PassAsync(CancellationToken cancellationToken)
+    {
+        foreach (var lane in Lanes)
+            await PassAsync(lane, cancellationToken);
     }
 
     /// <summary>
-    /// Works through what is due and says how long until something else will be; null when nothing is planned, or when
+    /// Works through what is due in a lane and says how long until something else will be; null when nothing is planned, or when
     /// something failed and deserves a rest before the next try. Others go on.
     /// </summary>
-    public async Task<Duration?> PassAsync(CancellationToken cancellationToken)
+    public async Task<Duration?> PassAsync(DueLane lane, CancellationToken cancellationToken)
     {
-        // Before the first run there is no business, and nothing to do for it.
-        if (!await InScopeAsync(services => services.GetRequiredService<PorchDb>().Businesses.AnyAsync(cancellationToken)))
+        if (!await IsBegunAsync(cancellationToken))
         {
-            LastPass = time.Now();
+            _signs[lane] = time.Now();
             return null;
         }
 
-        var allWell = await TryAsync(
-            "housekeeping",
-            "lights",
-            services => services.GetRequiredService<Housekeeping>().TellOpenAgainAsync(cancellationToken)
-        );
-        allWell &= await TryAsync(
-            "housekeeping",
-            "forms left half-finished",
-            services => services.GetRequiredService<TimedStarts>().AfterLeavingAsync(cancellationToken)
-        );
-        allWell &= await TryAsync(
-            "housekeeping",
-            "days",
-            services => services.GetRequiredService<TimedStarts>().OnDaysAsync(cancellationToken)
-        );
-        allWell &= await TryAsync(
-            "housekeeping",
-            "what was parked",
-            services => services.GetRequiredService<Housekeeping>().BringBackParkedAsync(cancellationToken)
-        );
-        if (_swept is not { } swept || time.Now() - swept >= BetweenSweeps)
+        var allWell = true;
+        foreach (var type in _lanes[lane])
         {
-            _swept = time.Now();
-            allWell &= await TryAsync(
-                "housekeeping",
-                "sweep",
-                services => services.GetRequiredService<Housekeeping>().SweepAsync(cancellationToken)
-            );
+            if (!IsWaiting(type))
+                allWell &= await TryAsync(type, lane, cancellationToken);
+            _signs[lane] = time.Now();
         }
 
-        // Words to search by: as much as one pass may take, so that steps and mail do not wait behind a long list.
-        var mayBeMore = true;
-        for (var batch = 0; mayBeMore && batch < BatchesOfWords; batch++)
-        {
-            allWell &= await TryAsync(
-                "search",
-                "words",
-                async services => mayBeMore = await services.GetRequiredService<ClientSearch>().CatchUpAsync(cancellationToken)
-            );
-        }
-
-        // The commit of a batch wakes the next pass, so that a long file does not keep steps and mail waiting.
-        allWell &= await TryAsync(
-            "import",
-            "clients",
-            services => services.GetRequiredService<ClientImporter>().WorkAsync(cancellationToken)
-        );
-        foreach (var runs in (await InScopeAsync(DueRunsAsync)).Chunk(RunsTogether))
-            allWell &= await WorkOnAsync(runs, cancellationToken);
-        allWell &= await TryAsync(
-            "notifications",
-            "inquiries",
-            services => services.GetRequiredService<Notifications>().TellDueAsync(clock.GetCurrentInstant(), cancellationToken)
-        );
-        var lineWorks = true;
-        foreach (var mail in await InScopeAsync(services => services.GetRequiredService<MailQueue>().DueAsync(cancellationToken)))
-        {
-            allWell &= await TryAsync(
-                "mail",
-                mail,
-                async services => lineWorks = await services.GetRequiredService<MailQueue>().HandOverAsync(mail, cancellationToken)
-            );
-            // One message that waits in vain for a server is enough; steps of runs shall not wait behind the others.
-            if (!lineWorks)
-                break;
-        }
-
-        // A host that does not answer is waited for once: its other calls come with a later pass.
-        var silent = new HashSet<Id<Webhook>>();
-        foreach (var call in await InScopeAsync(services => services.GetRequiredService<WebhookQueue>().DueAsync(cancellationToken)))
-        {
-            if (silent.Contains(call.Webhook))
-                continue;
-            allWell &= await TryAsync(
-                "webhook",
-                call.Id,
-                async services =>
-                {
-                    if (!await services.GetRequiredService<WebhookQueue>().DeliverAsync(call.Id, cancellationToken))
-                        silent.Add(call.Webhook);
-                }
-            );
-            LastPass = time.Now();
-        }
-
-        LastPass = time.Now();
-        if (LastPass - _noted >= BetweenNotes)
-            NoteInUse();
-        return allWell ? await InScopeAsync(NextAsync) : null;
-
-        async Task<IReadOnlyList<Id<Run>>> DueRunsAsync(IServiceProvider services)
-        {
-            var now = clock.GetCurrentInstant();
-            return await services
-                .GetRequiredService<PorchDb>()
-                .Runs.Where(run => run.NextMoment <= now)
-                .OrderBy(run => run.NextMoment)
-                .Select(run => run.Id)
-                .Take(200)
-                .ToListAsync(cancellationToken);
-        }
-
-        async Task<Duration?> NextAsync(IServiceProvider services)
-        {
-            var step =
-                await services.GetRequiredService<PorchDb>().Runs.MinAsync(run => run.NextMoment, cancellationToken)
-                - clock.GetCurrentInstant();
-            var mail = await services.GetRequiredService<MailQueue>().NextTryAsync(cancellationToken) is { } next
-                ? Duration.Max(Duration.Zero, next - time.Now())
-                : (Duration?)null;
-            var webhook = await services.GetRequiredService<WebhookQueue>().NextTryAsync(cancellationToken) is { } call
-                ? Duration.Max(Duration.Zero, call - time.Now())
-                : (Duration?)null;
-            var telling = await services.GetRequiredService<Notifications>().NextAsync(cancellationToken) - clock.GetCurrentInstant();
-            return new[] { step, mail, webhook, telling }.Min();
-        }
+        return allWell ? _lanes[lane].Select(type => Left(_next[type])).Min() : null;
     }
 
-    /// <summary>
-    /// Carries out what of some runs is due, a step of each in one transaction. When that fails each goes alone: what fails again is put
-    /// off, and the others go on.
-    /// </summary>
-    private async Task<bool> WorkOnAsync(Id<Run>[] runs, CancellationToken cancellationToken)
+    /// <summary>Before the first run there is no business, and nothing to do for it.</summary>
+    private async Task<bool> IsBegunAsync(CancellationToken cancellationToken)
     {
-        for (var steps = 0; runs.Length > 0 && steps < StepsAtATime; steps++)
-        {
-            Exception? failed = null;
-            if (
-                await TryAsync(
-                    "run",
-                    string.Join(", ", runs),
-                    async services => runs = await services.GetRequiredService<RunWork>().AdvanceAsync(runs, cancellationToken),
-                    failure => failed = failure
-                )
-            )
-                continue;
-            if (runs is [var alone])
-                return await TryAsync(
-                    "run",
-                    alone,
-                    services => services.GetRequiredService<RunWork>().PutOffAsync(alone, failed!, cancellationToken)
-                );
-            var allWell = true;
-            foreach (var run in runs)
-                allWell &= await WorkOnAsync([run], cancellationToken);
-            return allWell;
-        }
-
-        return true;
+        if (_isBegun)
+            return true;
+        await using var scope = scopes.CreateAsyncScope();
+        return _isBegun = await scope.ServiceProvider.GetRequiredService<PorchDb>().Businesses.AnyAsync(cancellationToken);
     }
 
-    private async Task<bool> TryAsync(string what, object id, Func<IServiceProvider, Task> work, Action<Exception>? look = null)
+    private bool IsWaiting(Type type) => _next.TryGetValue(type, out var next) && !next.FollowsWrites && Left(next) > Duration.Zero;
+
+    private Duration? Left(NextMoment next) =>
+        next.At is { } at
+            ? Duration.Max(Duration.Zero, at - (next.Clock == DueClock.Business ? clock.GetCurrentInstant() : time.Now()))
+            : null;
+
+    private async Task<bool> TryAsync(Type type, DueLane lane, CancellationToken cancellationToken)
     {
         try
         {
-            await using var scope = scopes.CreateAsyncScope();
-            await work(scope.ServiceProvider);
+            await InScopeAsync(
+                type,
+                lane,
+                async work => _next[type] = new NextMoment(work.Clock, await work.WorkAsync(cancellationToken), work.FollowsWrites)
+            );
             return true;
         }
         catch (Exception failure) when (failure is not OperationCanceledException)
         {
-            // What a person can put right is no failure of the program.
-            logger.Log(
-                failure is StepFailedException ? LogLevel.Warning : LogLevel.Error,
-                failure,
-                "Due {What} {Id} failed and will be tried again",
-                what,
-                id
-            );
-            look?.Invoke(failure);
+            _next.TryRemove(type, out _);
+            logger.LogError(failure, "Due {What} failed and will be tried again", type.Name);
             return false;
         }
     }
 
-    private async Task<T> InScopeAsync<T>(Func<IServiceProvider, Task<T>> ask)
+    private async Task InScopeAsync(Type type, DueLane lane, Func<IDueWork, Task> act)
     {
         await using var scope = scopes.CreateAsyncScope();
-        return await ask(scope.ServiceProvider);
+        scope.ServiceProvider.GetRequiredService<DueItems>().Done = () => _signs[lane] = time.Now();
+        await act((IDueWork)scope.ServiceProvider.GetRequiredService(type));
     }
-}
 
-/// <summary>Keeps the work going: after every commit, when something falls due, and at least twice a minute.</summary>
-internal sealed class WorkLoop(DueWork work, ChangeNotifier notifier, TimeProvider time, ILogger<WorkLoop> logger) : BackgroundService
-{
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(30);
-    private static readonly TimeSpan Shortest = TimeSpan.FromMilliseconds(200);
-
-    // The worker is woken by the commit and would share processor and write lock with the answer that somebody waits for.
-    private static readonly TimeSpan AnswersFirst = TimeSpan.FromMilliseconds(25);
-
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        await work.LookAfterStartAsync(stoppingToken);
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            var pause = Longest;
-            try
-            {
-                if (await work.PassAsync(stoppingToken) is { } next)
-                    pause = TimeSpan.FromMilliseconds(
-                        Math.Clamp(next.TotalMilliseconds, Shortest.TotalMilliseconds, Longest.TotalMilliseconds)
-                    );
-            }
-            catch (Exception failure) when (failure is not OperationCanceledException)
-            {
-                logger.LogError(failure, "A pass of the due work failed");
-            }
-
-            await notifier.WaitAsync(pause, time, stoppingToken);
-            await Task.Delay(AnswersFirst, time, stoppingToken);
-        }
-    }
+    /// <param name="At">When it has something to do next; null for nothing planned.</param>
+    private sealed record NextMoment(DueClock Clock, Instant? At, bool FollowsWrites);
 }

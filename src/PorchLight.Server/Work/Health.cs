@@ -1,7 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Messages;
-using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
@@ -15,12 +13,11 @@ namespace PorchLight.Server.Work;
 internal static class Health
 {
     private const string Ready = "ready";
-    private static readonly Duration LongestSilence = Duration.FromMinutes(3);
 
     /// <param name="Status">"ready" or "not ready".</param>
     /// <param name="Database">Whether it can be asked and written.</param>
     /// <param name="Disk">Whether there is room on it.</param>
-    /// <param name="Worker">Whether due work is looked for.</param>
+    /// <param name="Worker">Whether due work is looked for; else which lanes of it are behind.</param>
     /// <param name="Mail">How many messages wait, and how many want a person.</param>
     internal sealed record HealthView(string Status, string Database, string Disk, string Worker, string Mail);
 
@@ -32,7 +29,6 @@ internal static class Health
         DueWork work,
         DataFolder folder,
         StorageQuota storageQuota,
-        TimeProvider time,
         ILogger<DueWork> logger,
         CancellationToken cancellationToken
     )
@@ -72,8 +68,10 @@ internal static class Health
             }
         }
 
-        var worker = time.Now() - work.LastPass > LongestSilence ? "silent" : Ready;
-        var ready = database == Ready && disk == Ready && worker == Ready;
+        var behind = work.Behind;
+        var worker = behind.Count == 0 ? Ready : $"behind: {string.Join(", ", behind).ToLowerInvariant()}";
+        // Another machine that does not answer is no failure of this one.
+        var ready = database == Ready && disk == Ready && !behind.Contains(DueLane.House);
         return Results.Json(
             new HealthView(ready ? Ready : "not ready", database, disk, worker, mail),
             statusCode: ready ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable

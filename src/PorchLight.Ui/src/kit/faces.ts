@@ -5,6 +5,8 @@ type Typeface = Schemas["Typeface"];
 interface Face {
   name: string;
   family: string;
+  /** Whether its zero reads as one of a code, and another stands for it. */
+  hasSlashedZero?: true;
   load: () => Promise<unknown>;
 }
 
@@ -13,6 +15,7 @@ export const faces: Record<Typeface, Face> = {
   hyperlegible: {
     name: "Atkinson Hyperlegible, plain and clear",
     family: "Atkinson Hyperlegible Next Variable",
+    hasSlashedZero: true,
     load: () => import("@fontsource-variable/atkinson-hyperlegible-next"),
   },
   bricolage: {
@@ -54,7 +57,7 @@ export const faces: Record<Typeface, Face> = {
 
 /** Fetches a typeface and gives the family to name in a style. */
 export async function loadFace(typeface: Typeface): Promise<string> {
-  const { family, load } = faces[typeface];
+  const { family, hasSlashedZero, load } = faces[typeface];
   await load();
-  return `"${family}", system-ui, sans-serif`;
+  return `${hasSlashedZero ? '"Plain Zero", ' : ""}"${family}", system-ui, sans-serif`;
 }

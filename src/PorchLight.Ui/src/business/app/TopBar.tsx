@@ -54,12 +54,18 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
                 `inline-flex h-full items-center border-y-[3px] border-t-transparent px-2 -outline-offset-2 focus-visible:outline-lamp md:px-3.5 ${isActive ? "border-b-lamp font-semibold" : "border-b-transparent hover:border-b-edge"}`
               }
             >
-              {name}
+              {/* As wide as it is bold, so that nothing moves when another station is chosen. */}
+              <span
+                data-name={name}
+                className="inline-grid after:invisible after:h-0 after:overflow-hidden after:font-semibold after:content-[attr(data-name)]"
+              >
+                {name}
+              </span>
             </NavLink>
             {to === "/clients" && !!leads && (
               <span
                 title={leads === 1 ? "One lead" : `${leads} leads`}
-                className="-ml-1 rounded-soft border border-card/50 px-1 text-[0.8rem] tabular-nums md:-ml-2.5"
+                className="-ml-1 mr-1 rounded-soft border border-card/50 px-1 text-[0.8rem] tabular-nums md:-ml-2.5"
               >
                 {leads > 999 ? "999+" : leads}
                 <span className="sr-only xl:not-sr-only">{leads === 1 ? " lead" : " leads"}</span>

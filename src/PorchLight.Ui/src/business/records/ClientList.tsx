@@ -44,7 +44,7 @@ export function ClientList() {
   const columns = asked.columns.map(
     (key) => parts.data?.fields.find((one) => one.field.key === key)?.field.label ?? "",
   );
-  const template = `minmax(9rem,1.2fr) 5rem ${columns.length > 0 ? columns.map(() => "minmax(0,1fr)").join(" ") : "minmax(0,1fr) minmax(0,1fr)"} 17rem`;
+  const template = `minmax(9rem,1.2fr) 5rem ${columns.length > 0 ? columns.map(() => "minmax(0,1fr)").join(" ") : "minmax(0,1.4fr) minmax(0,1fr)"} 12rem`;
   const choose = (ids: string[]) => setChosen(new Set(ids));
   const isWide = columns.length > 0;
   const address = encodeURIComponent(JSON.stringify(query));

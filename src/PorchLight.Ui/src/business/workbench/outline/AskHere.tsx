@@ -132,7 +132,7 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
         {!rows && (
           <DropdownMenu.Root modal={false}>
             <DropdownMenu.Trigger className="shrink-0 rounded-soft px-1.5 py-1 text-[0.9rem] text-dusk hover:underline">
-              Add text or a picture …
+              Text or picture …
             </DropdownMenu.Trigger>
             <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
               {contents.map(([kind, words]) => (

@@ -101,26 +101,3 @@ internal sealed class Mailbox(IServiceScopeFactory scopes, ImapReader reader, Bu
         return await ask(scope.ServiceProvider);
     }
 }
-
-/// <summary>Keeps reading the mailbox: once a minute, apart from the other work, which shall not wait for a slow mail server.</summary>
-internal sealed class MailboxLoop(Mailbox mailbox, TimeProvider time, ILogger<MailboxLoop> logger) : BackgroundService
-{
-    private static readonly TimeSpan Pause = TimeSpan.FromMinutes(1);
-
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            try
-            {
-                await mailbox.ReadAsync(stoppingToken);
-            }
-            catch (Exception failure) when (failure is not OperationCanceledException)
-            {
-                logger.LogError(failure, "The mailbox could not be read");
-            }
-
-            await Task.Delay(Pause, time, stoppingToken);
-        }
-    }
-}
