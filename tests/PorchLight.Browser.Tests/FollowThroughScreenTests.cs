@@ -72,7 +72,7 @@ public sealed class FollowThroughScreenTests
         owner.Sees("It ends “After a mural inquiry”; what is still to come there is cancelled.");
         owner.Press("Start it");
         owner.Wait("they are on it", () => app.Ask(db => db.Runs.Count(run => run.FollowThroughId == Id(app) && run.Active)) == 1);
-        owner.Press("Pause");
+        owner.Click("//li[.//a[.='After they write']]//button[normalize-space()='Pause']");
         owner.Sees("Paused.");
         app.Ask(db => db.Runs.Single(run => run.FollowThroughId == Id(app))).State.Status.ShouldBe(RunStatus.Paused);
         owner.Press("Resume");

@@ -154,10 +154,16 @@ public sealed class InquiryScreenTests
         owner.Type("A note", "Rings again on Monday.");
         owner.Press("Save the note");
         owner.Wait("the note is kept", () => app.Ask(db => db.Notes.Any(note => note.Text == "Rings again on Monday.")));
+        owner.Wait("one goes on at the button", () => owner.Focused("Write a note"));
 
         owner.Open(app.Address + "/inquiries");
         owner.Press("Send one reminder");
         owner.Sees("A reminder was sent to Linus Overby.");
+        owner.Browser.Resize(390, 800);
+        owner.Press("Filters");
+        owner.Find("//select[@aria-label='Sort by']").Displayed.ShouldBeTrue();
+        owner.Press("Filters");
+        owner.Browser.Resize(1280, 800);
         owner.Press("Show the board");
         owner.Find("//section[@aria-label='New']//a[contains(., 'Fenna')]").SendKeys(Keys.Alt + Keys.ArrowRight);
         owner.Wait("she stands one stage on", () => app.Ask(db => db.Inquiries.Single(one => one.Id == fenna).Stage) == "talking");

@@ -135,6 +135,7 @@ public sealed class JourneyTests
         owner.Sees("Skipped: First follow-up to Tilda Brackenridge.");
         owner.FindsNothingInTheWay();
         owner.Press("Undo");
+        owner.Wait("the focus is not lost with the notice", () => owner.Run<bool>("return document.activeElement !== document.body"));
         owner.Press("Read and send");
         owner.Type("Subject", "About your wall, Tilda");
         owner.Press("Send");

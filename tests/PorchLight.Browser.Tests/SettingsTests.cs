@@ -108,6 +108,10 @@ public sealed class SettingsTests
         owner.Type("saturday", "14 to 10");
         owner.Press("Save");
         owner.Sees("ends before it begins");
+        owner.Wait(
+            "one goes on at the box that is wrong",
+            () => owner.Run<bool>("return document.activeElement.getAttribute('aria-invalid') === 'true'")
+        );
         owner.FindsNothingInTheWay();
         owner.Type("saturday", "10 to 14");
         owner.Press("Save");
@@ -122,8 +126,17 @@ public sealed class SettingsTests
         owner.Press("Reply promise");
         owner.Press("Leave without saving");
         owner.Sees("Someone who writes to you now is promised an answer");
-        owner.Press("Backup");
+        owner.Press("Services");
+        owner.Type("Service 1 starts at", "three hundred");
+        owner.Keyboard(Keys.Tab);
+        owner.Sees("“three hundred” is not a number. Write a number alone.");
         owner.FindsNothingInTheWay();
+        owner.Type("Service 1 starts at", "375");
+        owner.SeesNoMore("is not a number");
+        owner.Press("Backup");
+        owner.Sees("A backup holds everything in one ZIP");
+        owner.FindsNothingInTheWay();
+        app.Ask(db => db.Businesses.Single().Lists.Services[0].StartsAt).ShouldBe(375, "who leaves at once leaves when it is saved");
 
         owner.Press("Mail");
         owner.Choose("Through your mail server (SMTP)");

@@ -21,7 +21,8 @@ export function NoticeBoard({ children }: { children: ReactNode }) {
   const cameFrom = useRef<HTMLElement | null>(null);
   // Whoever is at the button that goes away is put back where they came from.
   const show = useCallback((next: NoticeWords | null) => {
-    if (board.current?.contains(document.activeElement)) cameFrom.current?.focus();
+    if (board.current?.contains(document.activeElement))
+      (cameFrom.current?.isConnected ? cameFrom.current : document.getElementById("content"))?.focus();
     setNotice(next);
   }, []);
   useEffect(() => {

@@ -3,6 +3,7 @@ import { Pin } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { boxLook, GrowingText } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
@@ -21,6 +22,7 @@ interface Props {
 export function Notes({ client, project, notes }: Props) {
   const sendKey = useSendKey();
   const [isWriting, setWriting] = useState(false);
+  const button = useFocusBack(isWriting);
   const add = useMutation({
     mutationFn: (text: string) => {
       const body = { projectId: project, text };
@@ -53,7 +55,7 @@ export function Notes({ client, project, notes }: Props) {
           onClose={() => setWriting(false)}
         />
       ) : (
-        <Button weight="quiet" className="-ml-3" onClick={() => setWriting(true)}>
+        <Button ref={button} weight="quiet" className="-ml-3" onClick={() => setWriting(true)}>
           Write a note
         </Button>
       )}
@@ -64,6 +66,7 @@ export function Notes({ client, project, notes }: Props) {
 function NoteEntry({ client, note }: { client: string; note: Note }) {
   const say = useNotice();
   const [isEditing, setEditing] = useState(false);
+  const button = useFocusBack(isEditing);
   const [showsEarlier, setShowsEarlier] = useState(false);
   const path = { id: client, note: note.id };
   const was = { text: note.text, isPinned: note.isPinned };
@@ -104,7 +107,7 @@ function NoteEntry({ client, note }: { client: string; note: Note }) {
         <span title={note.exactly}>
           {note.by}, {note.at}
         </span>
-        <Button weight="quiet" onClick={() => setEditing(true)}>
+        <Button ref={button} weight="quiet" onClick={() => setEditing(true)}>
           Change
         </Button>
         <Button

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
@@ -15,6 +16,7 @@ type Words = Schemas["TaskWords"];
 export function TaskEntry({ task, withClient = false }: { task: Task; withClient?: boolean }) {
   const say = useNotice();
   const [isEditing, setEditing] = useState(false);
+  const button = useFocusBack(isEditing);
   const path = { id: task.clientId!, task: task.id };
   const was: Words = { title: task.title, on: task.on, for: task.for, isDone: task.done !== null };
   const put = (from: Words, to: Words) =>
@@ -79,7 +81,7 @@ export function TaskEntry({ task, withClient = false }: { task: Task; withClient
         <Failure error={change.error ?? remove.error} />
       </span>
       {!withClient && (
-        <Button weight="quiet" aria-label={`Change: ${task.title}`} onClick={() => setEditing(true)}>
+        <Button weight="quiet" ref={button} aria-label={`Change: ${task.title}`} onClick={() => setEditing(true)}>
           Change
         </Button>
       )}

@@ -112,7 +112,7 @@ function StepCard({ step, when, does, condition, gaps, isOpen, isWrong, onOpen, 
       type="button"
       aria-pressed={isOpen}
       title="Alt+arrows move it"
-      className={`grid w-full grid-cols-[6.2rem_minmax(0,1fr)] items-center gap-x-3 rounded-soft border-l-4 bg-card px-3 py-2 text-left shadow-soft ${isOpen ? "border-dusk" : "border-transparent hover:border-edge"}`}
+      className={`grid w-full items-center gap-x-3 sm:grid-cols-[6.2rem_minmax(0,1fr)] rounded-soft border-l-4 bg-card px-3 py-2 text-left shadow-soft ${isOpen ? "border-dusk" : "border-transparent hover:border-edge"}`}
       onClick={onOpen}
       onKeyDown={keys}
     >

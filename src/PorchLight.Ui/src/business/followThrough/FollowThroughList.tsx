@@ -81,7 +81,7 @@ export function FollowThroughList() {
 function Line({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThroughSwitch"]) => void }) {
   return (
     <li
-      className={`flex items-center gap-3 border-b border-line px-4 last:border-0 hover:bg-mist/70 ${row.failing > 0 ? "bg-glow" : ""}`}
+      className={`flex items-center gap-1 border-b border-line px-3 sm:gap-3 sm:px-4 last:border-0 hover:bg-mist/70 ${row.failing > 0 ? "bg-glow" : ""}`}
     >
       <label className="inline-flex w-16 shrink-0 items-center gap-2">
         <input
@@ -99,20 +99,20 @@ function Line({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThro
         to={`/follow-through/${row.id}`}
         className="flex min-h-14 min-w-0 flex-1 flex-wrap items-center gap-x-5 gap-y-1 py-2 -outline-offset-2"
       >
-        <span className="min-w-56 flex-1">
+        <span className="min-w-0 basis-full sm:min-w-56 sm:flex-1 sm:basis-0">
           <strong className="block">{row.name}</strong>
           <span className="block text-[0.93rem] text-slate">
             Starts when {row.starts}.{row.ends && ` Ends if ${row.ends}.`}
           </span>
         </span>
-        <span className="w-36 text-slate tabular-nums">
+        <span className="text-slate tabular-nums sm:w-36">
           {say(row.steps, "step")}
           {row.lastDay !== null && row.lastDay > 0 && `, ${say(row.lastDay, "day")}`}
         </span>
-        <span className="w-32 tabular-nums">
+        <span className="tabular-nums sm:w-32">
           {row.people === 0 ? "nobody on it" : `${say(row.people, "person", "people")} on it`}
         </span>
-        <span className="w-44">
+        <span className="sm:w-44">
           {row.failing > 0 && <strong className="block text-brick">{row.failing} failed</strong>}
           {row.waiting > 0 && `${row.waiting} ${row.waiting === 1 ? "waits" : "wait"} for your nod`}
           {!row.isInForce && <span className="text-slate">not in force yet</span>}

@@ -1,9 +1,9 @@
-import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { AskFirst } from "../../kit/AskFirst";
 import { TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure, Skeleton } from "../../kit/states";
@@ -116,7 +116,6 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
   const navigate = useNavigate();
   const notice = useNotice();
   const sendKey = useSendKey();
-  const [isLeaving, setLeaving] = useState(false);
   const path = { id };
   const test = useMutation({
     mutationFn: () =>
@@ -134,26 +133,18 @@ function Acts({ id, isDirty }: { id: string; isDirty: boolean }) {
   });
   return (
     <section aria-label="Test or remove it">
-      {isLeaving ? (
-        <p className="flex flex-wrap items-center gap-2">
-          Remove it from the library? Steps that use its words keep them.
-          <Button weight="main" disabled={remove.isPending} onClick={() => remove.mutate()}>
-            Take it out
-          </Button>
-          <Button weight="quiet" onClick={() => setLeaving(false)}>
-            Keep it
-          </Button>
-        </p>
-      ) : (
-        <p className="flex flex-wrap gap-2">
-          <Button disabled={test.isPending || isDirty} onClick={() => test.mutate()}>
-            {isDirty ? "Save it first, then send yourself a test" : "Send it to me as a test"}
-          </Button>
-          <Button weight="quiet" onClick={() => setLeaving(true)}>
-            Remove from library
-          </Button>
-        </p>
-      )}
+      <p className="flex flex-wrap gap-2">
+        <Button disabled={test.isPending || isDirty} onClick={() => test.mutate()}>
+          {isDirty ? "Save it first, then send yourself a test" : "Send it to me as a test"}
+        </Button>
+        <AskFirst
+          words="Remove from library"
+          question="Remove it from the library? Steps that use its words keep them."
+          act="Remove it"
+          busy={remove.isPending}
+          onAct={() => remove.mutate()}
+        />
+      </p>
       <Failure error={test.error ?? remove.error} />
     </section>
   );

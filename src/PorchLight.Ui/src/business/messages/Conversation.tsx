@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
@@ -24,6 +25,7 @@ const shownAtFirst = 4;
 /** What went to a client by mail and what came from them, with an answer on the spot. */
 export function Conversation({ client }: { client: string }) {
   const [isWriting, setWriting] = useState(false);
+  const button = useFocusBack(isWriting);
   const [isWhole, setWhole] = useState(false);
   const query = useQuery(
     ask(["conversation", client], () => api.GET("/api/clients/{id}/messages", { params: { path: { id: client } } })),
@@ -38,7 +40,9 @@ export function Conversation({ client }: { client: string }) {
       ) : (
         view.to && (
           <p className="mb-3">
-            <Button onClick={() => setWriting(true)}>{view.answers ? "Answer" : "Write a message"}</Button>
+            <Button ref={button} onClick={() => setWriting(true)}>
+              {view.answers ? "Answer" : "Write a message"}
+            </Button>
           </p>
         )
       )}

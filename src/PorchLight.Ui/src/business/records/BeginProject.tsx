@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { findingsOf, orProblem } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
@@ -12,6 +13,7 @@ import { useProjectParts } from "../clientParts/useProjectParts";
 /** Another piece of work for a client, begun by hand. */
 export function BeginProject({ client }: { client: string }) {
   const [wanted, setWanted] = useState<{ title: string; service: string } | null>(null);
+  const button = useFocusBack(wanted !== null);
   const navigate = useNavigate();
   const sendKey = useSendKey();
   const parts = useProjectParts();
@@ -29,7 +31,7 @@ export function BeginProject({ client }: { client: string }) {
   const findings = findingsOf(begin.error);
   if (!wanted)
     return (
-      <Button weight="quiet" className="-ml-3" onClick={() => setWanted({ title: "", service: "" })}>
+      <Button ref={button} weight="quiet" className="-ml-3" onClick={() => setWanted({ title: "", service: "" })}>
         Start another project
       </Button>
     );

@@ -52,7 +52,7 @@ export function ClientFilters({ parts, query, onChange, findings }: Props) {
         <input
           type="search"
           aria-label="Search in everything"
-          placeholder="Search names, notes, answers"
+          placeholder="Search everything"
           className={`${boxLook} min-w-56 flex-1`}
           value={query.words}
           onChange={(e) => set({ words: e.target.value })}

@@ -1,9 +1,9 @@
-import { useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { Button, buttonLook } from "../../kit/Button";
+import { buttonLook } from "../../kit/Button";
+import { AskFirst } from "../../kit/AskFirst";
 import { newKey } from "../../kit/newKey";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
@@ -97,12 +97,8 @@ function OneImport({ id }: { id: string }) {
 
 /** An import that was begun: how far it is, and what it brought. */
 function Under({ import: one }: { import: Import }) {
-  const [isAsked, setAsked] = useState(false);
   const takeBack = useMutation({
     mutationFn: () => orProblem(api.PUT("/api/clients/imports/{id}/taken-back", { params: { path: { id: one.id! } } })),
-    onSuccess: () => {
-      setAsked(false);
-    },
   });
   return (
     <section className="rounded-soft border border-line bg-card p-5" aria-live="polite">
@@ -148,19 +144,14 @@ function Under({ import: one }: { import: Import }) {
             <Link to="/clients" className={buttonLook("main")}>
               Look at the clients
             </Link>
-            {isAsked ? (
-              <>
-                <span>Everything this file added is removed. Clients with anything new since then stay.</span>
-                <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>
-                  Take it back
-                </Button>
-                <Button weight="quiet" onClick={() => setAsked(false)}>
-                  Leave it
-                </Button>
-              </>
-            ) : (
-              <Button onClick={() => setAsked(true)}>Undo the whole import</Button>
-            )}
+            <AskFirst
+              words="Undo the whole import"
+              question="Everything this file added is removed. Clients with anything new since then stay."
+              act="Take it back"
+              keep="Leave it"
+              busy={takeBack.isPending}
+              onAct={() => takeBack.mutate()}
+            />
           </p>
         </>
       )}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { api } from "../../api/client";
 import { TaskEntry, TaskForm } from "../clientParts/TaskEntry";
 import { useSendKey } from "../../api/useSendKey";
@@ -20,6 +21,8 @@ interface Props {
 export function Tasks({ client, project, tasks }: Props) {
   const sendKey = useSendKey();
   const [adding, setAdding] = useState<"task" | "date" | null>(null);
+  const taskButton = useFocusBack(adding === "task");
+  const dateButton = useFocusBack(adding === "date");
   const [showsDone, setShowsDone] = useState(false);
   const open = tasks.filter((one) => !one.done);
   const done = tasks.filter((one) => one.done);
@@ -59,10 +62,10 @@ export function Tasks({ client, project, tasks }: Props) {
         />
       ) : (
         <span className="-ml-3 flex flex-wrap">
-          <Button weight="quiet" onClick={() => setAdding("task")}>
+          <Button ref={taskButton} weight="quiet" onClick={() => setAdding("task")}>
             Add a task
           </Button>
-          <Button weight="quiet" onClick={() => setAdding("date")}>
+          <Button ref={dateButton} weight="quiet" onClick={() => setAdding("date")}>
             Add a date
           </Button>
           {done.length > 0 && (

@@ -3,8 +3,14 @@ import { Dialog } from "radix-ui";
 import { useBlocker } from "react-router";
 import { Button } from "../../kit/Button";
 
+interface Props {
+  unsaved: boolean;
+  /** Whether it is being saved: then one leaves as soon as it is. */
+  isSaving: boolean;
+}
+
 /** Asks before something that is not saved is left behind. */
-export function LeaveGuard({ unsaved }: { unsaved: boolean }) {
+export function LeaveGuard({ unsaved, isSaving }: Props) {
   const leaving = useBlocker(
     ({ currentLocation, nextLocation }) => unsaved && currentLocation.pathname !== nextLocation.pathname,
   );
@@ -24,7 +30,10 @@ export function LeaveGuard({ unsaved }: { unsaved: boolean }) {
     if (back && document.activeElement === document.body)
       (back.isConnected ? back : document.getElementById("content"))?.focus();
   }, [blocked]);
-  if (leaving.state !== "blocked") return null;
+  useEffect(() => {
+    if (leaving.state === "blocked" && !unsaved) leaving.proceed();
+  }, [leaving, unsaved]);
+  if (leaving.state !== "blocked" || isSaving) return null;
   return (
     <Dialog.Root open onOpenChange={() => leaving.reset()}>
       <Dialog.Portal>

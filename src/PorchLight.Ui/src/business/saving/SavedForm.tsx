@@ -23,7 +23,7 @@ export function SavedForm({ edit, nameOf, beside, children }: Props) {
   return (
     <form ref={form} onSubmit={edit.submit} noValidate className="rounded-soft bg-card p-6 shadow-soft">
       {children}
-      <LeaveGuard unsaved={edit.isDirty} />
+      <LeaveGuard unsaved={edit.isDirty} isSaving={edit.isSaving} />
       <Clashes clashes={edit.clashes} nameOf={nameOf} onChoose={edit.choose} />
       {edit.clashes.length === 0 && edit.findings.size !== 1 && <Failure error={edit.error} />}
       <div className="mt-5 flex flex-wrap items-center gap-3">

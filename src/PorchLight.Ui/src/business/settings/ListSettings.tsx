@@ -167,7 +167,7 @@ export function ListSettings({ settings, list }: { settings: Schemas["SettingsVi
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
       {one[list]}
-      <LeaveGuard unsaved={edit.isDirty} />
+      <LeaveGuard unsaved={edit.isDirty} isSaving={edit.isSaving} />
       <Clashes
         clashes={clashes}
         nameOf={(place) => names[place.split(".")[0] as ListName] ?? place}

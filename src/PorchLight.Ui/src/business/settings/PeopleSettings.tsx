@@ -3,6 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { AskFirst } from "../../kit/AskFirst";
 import { CopyBox } from "../../kit/CopyBox";
 import { SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
@@ -40,7 +41,6 @@ export function PeopleSettings() {
 
 function UserLine({ user, onChanged }: { user: User; onChanged: () => void }) {
   const path = { user: user.id };
-  const [leaving, setLeaving] = useState(false);
   const sendKey = useSendKey();
   const role = useMutation({
     mutationFn: (next: string) =>
@@ -58,7 +58,6 @@ function UserLine({ user, onChanged }: { user: User; onChanged: () => void }) {
   const remove = useMutation({
     mutationFn: () => orProblem(api.DELETE("/api/people/{user}", { params: { path } })),
     onSuccess: onChanged,
-    onError: () => setLeaving(false),
   });
   return (
     <li className="border-b border-line px-5 py-3 last:border-0">
@@ -77,31 +76,25 @@ function UserLine({ user, onChanged }: { user: User; onChanged: () => void }) {
           <option value="owner">Owner</option>
           <option value="member">Member</option>
         </select>
-        {leaving ? (
-          <span className="flex items-center gap-2">
-            <Button className="border-brick text-brick" disabled={remove.isPending} onClick={() => remove.mutate()}>
-              Remove {user.name}
+        <span className="flex items-center gap-2">
+          {!user.you && (
+            <Button
+              disabled={link.isPending}
+              aria-label={`A link by which ${user.name} chooses a new password`}
+              onClick={() => link.mutate()}
+            >
+              New password
             </Button>
-            <Button weight="quiet" onClick={() => setLeaving(false)}>
-              Keep
-            </Button>
-          </span>
-        ) : (
-          <span className="flex items-center gap-2">
-            {!user.you && (
-              <Button
-                disabled={link.isPending}
-                aria-label={`A link by which ${user.name} chooses a new password`}
-                onClick={() => link.mutate()}
-              >
-                New password
-              </Button>
-            )}
-            <Button weight="quiet" aria-label={`Remove ${user.name}`} onClick={() => setLeaving(true)}>
-              Remove
-            </Button>
-          </span>
-        )}
+          )}
+          <AskFirst
+            words="Remove"
+            label={`Remove ${user.name}`}
+            act={`Remove ${user.name}`}
+            keep="Keep"
+            busy={remove.isPending}
+            onAct={() => remove.mutate()}
+          />
+        </span>
       </div>
       <Failure error={role.error ?? link.error ?? remove.error} />
     </li>

@@ -3,6 +3,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
+import { AskFirst } from "../../kit/AskFirst";
+import { useFocusBack } from "../../kit/useFocusBack";
 import { CopyBox } from "../../kit/CopyBox";
 import { TextBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
@@ -52,6 +54,7 @@ export function WebhookSettings() {
 function NewHook({ onMade }: { onMade: (secret: Schemas["NewSecret"]) => void }) {
   const sendKey = useSendKey();
   const [head, setHead] = useState<Head | null>(null);
+  const button = useFocusBack(head !== null);
   const make = useMutation({
     mutationFn: (body: Head) => orProblem(api.POST("/api/webhooks", { body, headers: sendKey.for(body) })),
     onSuccess: (made) => {
@@ -63,7 +66,9 @@ function NewHook({ onMade }: { onMade: (secret: Schemas["NewSecret"]) => void })
   if (!head)
     return (
       <p>
-        <Button onClick={() => setHead({ name: "", address: "" })}>Add a webhook</Button>
+        <Button ref={button} onClick={() => setHead({ name: "", address: "" })}>
+          Add a webhook
+        </Button>
       </p>
     );
   return (
@@ -139,7 +144,7 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
   const testKey = useSendKey();
   const secretKey = useSendKey();
   const [head, setHead] = useState<Head | null>(null);
-  const [isLeaving, setLeaving] = useState(false);
+  const button = useFocusBack(head !== null);
   const path = { id: hook.id };
   const save = useMutation({
     mutationFn: (now: Head) =>
@@ -204,33 +209,25 @@ function HookCard({ hook, secret, onSecret }: CardProps) {
           <CopyBox label="Secret" help="Calls are signed with it." rows={1} text={secret} />
         </div>
       )}
-      {isLeaving ? (
-        <p className="flex flex-wrap items-center gap-2">
-          Remove it, with its log? Steps that call it will fail.
-          <Button weight="main" disabled={isBusy} onClick={() => remove.mutate()}>
-            Remove it
+      {!head && (
+        <p className="flex flex-wrap gap-2">
+          <Button disabled={isBusy} onClick={() => test.mutate()}>
+            Send a test
           </Button>
-          <Button weight="quiet" onClick={() => setLeaving(false)}>
-            Keep it
+          <Button ref={button} weight="quiet" onClick={() => setHead(hook.head)}>
+            Change
           </Button>
+          <Button weight="quiet" disabled={isBusy} onClick={() => renew.mutate()}>
+            Make a new secret
+          </Button>
+          <AskFirst
+            words="Remove"
+            question="Remove it, with its log? Steps that call it will fail."
+            act="Remove it"
+            busy={isBusy}
+            onAct={() => remove.mutate()}
+          />
         </p>
-      ) : (
-        !head && (
-          <p className="flex flex-wrap gap-2">
-            <Button disabled={isBusy} onClick={() => test.mutate()}>
-              Send a test
-            </Button>
-            <Button weight="quiet" onClick={() => setHead(hook.head)}>
-              Change
-            </Button>
-            <Button weight="quiet" disabled={isBusy} onClick={() => renew.mutate()}>
-              Make a new secret
-            </Button>
-            <Button weight="quiet" onClick={() => setLeaving(true)}>
-              Remove
-            </Button>
-          </p>
-        )
       )}
       <Failure error={test.error ?? renew.error ?? remove.error} />
     </li>
