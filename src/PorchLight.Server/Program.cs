@@ -236,9 +236,9 @@ if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
     {
         await StorageSetup.OpenAsync(app.Services);
     }
-    catch (InUseException inUse)
+    catch (Exception refusal) when (refusal is InUseException or UnknownReleaseException)
     {
-        await Console.Error.WriteLineAsync(inUse.Message);
+        await Console.Error.WriteLineAsync(refusal.Message);
         return 1;
     }
     catch (Exception failure) when (failure is IOException or UnauthorizedAccessException or SqliteException)

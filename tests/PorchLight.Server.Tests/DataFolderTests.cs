@@ -38,6 +38,20 @@ public sealed class DataFolderTests
     }
 
     [Fact]
+    public async Task A_folder_of_a_version_that_is_not_known_is_refused_with_a_sentence_and_left_as_it_is()
+    {
+        await using var app = new TestApp();
+        await app.AskAsync(db =>
+            db.Database.ExecuteSqlAsync(
+                $"INSERT INTO __EFMigrationsHistory (MigrationId, ProductVersion) VALUES ('20991231000000_Later', '99.0.0')"
+            )
+        );
+        (await Should.ThrowAsync<UnknownReleaseException>(() => StorageSetup.OpenAsync(app.Services))).Message.ShouldContain(
+            "Start that version on it, or name another folder."
+        );
+    }
+
+    [Fact]
     public async Task A_folder_somebody_made_beforehand_is_closed_to_other_users_of_the_machine()
     {
         if (OperatingSystem.IsWindows())

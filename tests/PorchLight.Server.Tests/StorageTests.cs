@@ -141,10 +141,18 @@ public sealed class StorageTests
     private sealed record Titled(string Name, string Text);
 
     [Fact]
-    public void The_migrations_make_the_model()
+    public async Task The_migrations_make_the_model()
     {
-        using var db = Model();
-        db.Database.HasPendingModelChanges().ShouldBeFalse("dotnet ef migrations add, as CONTRIBUTING.md says");
+        await using var migrated = Model();
+        await using var made = Model();
+        await migrated.Database.OpenConnectionAsync();
+        await migrated.Database.MigrateAsync();
+        await made.Database.OpenConnectionAsync();
+        await made.Database.EnsureCreatedAsync();
+        (await GoldenDatabaseTests.SchemaAsync(migrated))
+            // The index of words is no table of the model: a migration makes it by hand.
+            .Where(line => !line.Contains("ClientWords", StringComparison.Ordinal))
+            .ShouldBe(await GoldenDatabaseTests.SchemaAsync(made), "dotnet ef migrations add, as CONTRIBUTING.md says");
     }
 
     private static object Again(object value, Type type) => Read(Write(value, type), type);
@@ -170,7 +178,7 @@ public sealed class StorageTests
         );
     }
 
-    private static PorchDb Model() => new(new DbContextOptionsBuilder<PorchDb>().UseSqlite().Options);
+    private static PorchDb Model() => new(new DbContextOptionsBuilder<PorchDb>().UseSqlite("Data Source=:memory:").Options);
 
     private static List<Type> FindKeptAsJson()
     {

@@ -4,7 +4,6 @@ using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Server.Brand;
-using PorchLight.Server.Forms;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -144,22 +143,4 @@ internal sealed class InquiryPlaces : IDerivedColumns
     }
 
     private static string? Say(FieldValue? value) => value?.Value is { } words ? AnswerWords.Say(words) : null;
-
-    /// <summary>Fills what lists show of inquiries that an earlier release kept; a business that has it already is left alone.</summary>
-    public static async Task UpgradeAsync(PorchDb db)
-    {
-        if (!await db.Inquiries.AnyAsync(inquiry => inquiry.About == ""))
-            return;
-        await using var write = await db.WriteAsync(CancellationToken.None);
-        foreach (var inquiry in await db.Inquiries.Where(inquiry => inquiry.About == "").ToListAsync())
-        {
-            var sent = (await db.Submissions.FindAsync(inquiry.SubmissionId))!;
-            var content = (await db.FormVersionAsync(inquiry.FormId, inquiry.FormVersion))!.Content;
-            inquiry.About = InquirySummary.Of(content, sent.Answers.ByQuestion);
-            (inquiry.Score, inquiry.Flags) = (inquiry.Verdict.Score, inquiry.Verdict.Flags);
-        }
-
-        await write.SaveAsync(CancellationToken.None);
-        db.ChangeTracker.Clear();
-    }
 }

@@ -5,7 +5,6 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Storage;
@@ -41,23 +40,19 @@ internal static class StorageSetup
             throw new InUseException();
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        if ((await db.Database.GetAppliedMigrationsAsync()).Except(db.Database.GetMigrations()).Any())
+            throw new UnknownReleaseException();
         // Migrating takes a lock in the database and compares whole models, also when there is nothing to do.
         if ((await db.Database.GetPendingMigrationsAsync()).Any())
         {
             if (File.Exists(services.GetRequiredService<DataFolder>().Database))
-            {
                 await ForgetLockAsync(db);
-                await EarlierReleases.UpgradeAsync(db);
-            }
-
             await db.Database.MigrateAsync();
         }
 
         // The index of words forgets a word with its last place, and not only where it stands (FTS5, 6.16).
         await db.Database.ExecuteSqlRawAsync("INSERT INTO ClientWords(ClientWords, rank) VALUES ('secure-delete', 1)");
         await db.AddBuiltInFieldsAsync();
-        await db.UpgradeRecordsAsync();
-        await InquiryPlaces.UpgradeAsync(db);
         services.GetRequiredService<DataFolder>().KeepPrivate();
         if (await db.Businesses.SingleOrDefaultAsync() is { } business)
         {
@@ -77,6 +72,12 @@ internal static class StorageSetup
             await db.Database.ExecuteSqlAsync($"DELETE FROM __EFMigrationsLock");
     }
 }
+
+/// <summary>The data folder was made by a version of the program that this one does not know.</summary>
+internal sealed class UnknownReleaseException()
+    : Exception(
+        "This data folder was made by a version of Porch Light that this one does not know: a newer one, or one from before the first release. Start that version on it, or name another folder."
+    );
 
 /// <summary>Another process uses the data folder.</summary>
 internal sealed class InUseException()

@@ -1,8 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Forms;
 
 namespace PorchLight.Server.Storage;
 
@@ -23,35 +21,7 @@ internal static class StoredJson
     /// The steps of each type from format 1 on; a type that is not named has always been in format 1. Whoever changes how a type is
     /// written adds a step here and golden files of the new format to the tests; a step that is there is never changed.
     /// </summary>
-    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = new()
-    {
-        // A form can have a look of its own; before, every form looked as the business did.
-        [typeof(FormContent)] = [AsItIs],
-        // A lost stage says whether the business itself said no there; before, only the usual list had such a stage.
-        [typeof(BusinessLists)] = [DeclinedIsOurNo],
-        // An end of a follow-through says beside what happens whether a last step is done; before, it was only what happens.
-        [typeof(FollowThroughContent)] = [StopsOnSomething],
-    };
-
-    private static JsonNode AsItIs(JsonNode value) => value;
-
-    private static JsonNode DeclinedIsOurNo(JsonNode value)
-    {
-        foreach (var stage in value["stages"]?.AsArray() ?? [])
-        {
-            if (stage is JsonObject named && (string?)named["key"] == "declined")
-                named["isOurNo"] = true;
-        }
-
-        return value;
-    }
-
-    private static JsonNode StopsOnSomething(JsonNode value)
-    {
-        if (value["stops"] is JsonArray stops)
-            value["stops"] = new JsonArray([.. stops.Select(stop => (JsonNode)new JsonObject { ["on"] = stop!.DeepClone() })]);
-        return value;
-    }
+    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = [];
 
     public static string Write<T>(T value)
         where T : class => Write(value, StepsOf<T>());

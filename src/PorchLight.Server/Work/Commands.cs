@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
 
@@ -17,7 +18,7 @@ internal static class Commands
             case ["backup", var file]:
                 return Say(await services.GetRequiredService<Backup>().WriteAsync(Path.GetFullPath(file), CancellationToken.None));
             case ["restore", var file]:
-                var known = EarlierReleases.Readable(services.GetRequiredService<PorchDb>());
+                var known = services.GetRequiredService<PorchDb>().Database.GetMigrations().ToHashSet();
                 return Say(await services.GetRequiredService<Backup>().RestoreAsync(Path.GetFullPath(file), known, CancellationToken.None));
             case ["password-link", var email]:
                 return Say(await PasswordLinkAsync(services, email));

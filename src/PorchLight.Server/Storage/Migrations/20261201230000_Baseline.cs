@@ -1,4 +1,5 @@
-﻿using System;
+using System;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -6,6 +7,8 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace PorchLight.Server.Storage.Migrations
 {
     /// <inheritdoc />
+    [DbContext(typeof(PorchDb))]
+    [Migration("20261201230000_Baseline")]
     public partial class Baseline : Migration
     {
         /// <inheritdoc />
@@ -771,7 +774,8 @@ namespace PorchLight.Server.Storage.Migrations
                     State = table.Column<string>(type: "TEXT", nullable: false),
                     Tries = table.Column<int>(type: "INTEGER", nullable: false),
                     NextTry = table.Column<long>(type: "INTEGER", nullable: false),
-                    LastFailure = table.Column<string>(type: "TEXT", nullable: true)
+                    LastFailure = table.Column<string>(type: "TEXT", nullable: true),
+                    Held = table.Column<string>(type: "TEXT", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -2077,219 +2081,6 @@ namespace PorchLight.Server.Storage.Migrations
             // The words of everybody's records; which row is whose stands in ClientSearchRows.
             migrationBuilder.Sql(
                 "CREATE VIRTUAL TABLE ClientWords USING fts5(words, tokenize = 'unicode61 remove_diacritics 2', prefix = '2 3')");
-        }
-
-        /// <inheritdoc />
-        protected override void Down(MigrationBuilder migrationBuilder)
-        {
-            migrationBuilder.Sql("DROP TABLE ClientWords");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_FormVersions_Forms_FormId",
-                table: "FormVersions");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_PersonalLinks_Forms_FormId",
-                table: "PersonalLinks");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_Clients_ClientImports_ImportId",
-                table: "Clients");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_PersonalLinks_Clients_ClientId",
-                table: "PersonalLinks");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_Submissions_FormVersions_FormId_FormVersion",
-                table: "Submissions");
-
-            migrationBuilder.DropForeignKey(
-                name: "FK_PersonalLinks_Submissions_SubmissionId",
-                table: "PersonalLinks");
-
-            migrationBuilder.DropTable(
-                name: "Arrangements");
-
-            migrationBuilder.DropTable(
-                name: "AspNetRoleClaims");
-
-            migrationBuilder.DropTable(
-                name: "AspNetUserClaims");
-
-            migrationBuilder.DropTable(
-                name: "AspNetUserLogins");
-
-            migrationBuilder.DropTable(
-                name: "AspNetUserRoles");
-
-            migrationBuilder.DropTable(
-                name: "AspNetUserTokens");
-
-            migrationBuilder.DropTable(
-                name: "BuiltInTexts");
-
-            migrationBuilder.DropTable(
-                name: "Businesses");
-
-            migrationBuilder.DropTable(
-                name: "ClientImportFiles");
-
-            migrationBuilder.DropTable(
-                name: "ClientKeys");
-
-            migrationBuilder.DropTable(
-                name: "ClientMerges");
-
-            migrationBuilder.DropTable(
-                name: "ClientPairs");
-
-            migrationBuilder.DropTable(
-                name: "ClientSearchRows");
-
-            migrationBuilder.DropTable(
-                name: "ClientTags");
-
-            migrationBuilder.DropTable(
-                name: "ClientTasks");
-
-            migrationBuilder.DropTable(
-                name: "CompletedRequests");
-
-            migrationBuilder.DropTable(
-                name: "Differences");
-
-            migrationBuilder.DropTable(
-                name: "EndedSessions");
-
-            migrationBuilder.DropTable(
-                name: "Events");
-
-            migrationBuilder.DropTable(
-                name: "Fields");
-
-            migrationBuilder.DropTable(
-                name: "FormerUsers");
-
-            migrationBuilder.DropTable(
-                name: "IncomingMail");
-
-            migrationBuilder.DropTable(
-                name: "InquiryListViews");
-
-            migrationBuilder.DropTable(
-                name: "Invites");
-
-            migrationBuilder.DropTable(
-                name: "LaterVerdicts");
-
-            migrationBuilder.DropTable(
-                name: "LibraryMessages");
-
-            migrationBuilder.DropTable(
-                name: "LookUpLines");
-
-            migrationBuilder.DropTable(
-                name: "MailboxPositions");
-
-            migrationBuilder.DropTable(
-                name: "NoteRevisions");
-
-            migrationBuilder.DropTable(
-                name: "OverruledFits");
-
-            migrationBuilder.DropTable(
-                name: "PracticeMail");
-
-            migrationBuilder.DropTable(
-                name: "PracticeNotes");
-
-            migrationBuilder.DropTable(
-                name: "ProjectWatchers");
-
-            migrationBuilder.DropTable(
-                name: "ReopenSubscriptions");
-
-            migrationBuilder.DropTable(
-                name: "SavedViews");
-
-            migrationBuilder.DropTable(
-                name: "StoredFiles");
-
-            migrationBuilder.DropTable(
-                name: "TeamChat");
-
-            migrationBuilder.DropTable(
-                name: "Tellings");
-
-            migrationBuilder.DropTable(
-                name: "UnsubscribeLinks");
-
-            migrationBuilder.DropTable(
-                name: "WebhookCalls");
-
-            migrationBuilder.DropTable(
-                name: "AspNetRoles");
-
-            migrationBuilder.DropTable(
-                name: "BrandPictures");
-
-            migrationBuilder.DropTable(
-                name: "FieldValues");
-
-            migrationBuilder.DropTable(
-                name: "Runs");
-
-            migrationBuilder.DropTable(
-                name: "OutgoingMail");
-
-            migrationBuilder.DropTable(
-                name: "LookUpLists");
-
-            migrationBuilder.DropTable(
-                name: "Notes");
-
-            migrationBuilder.DropTable(
-                name: "Webhooks");
-
-            migrationBuilder.DropTable(
-                name: "FollowThroughVersions");
-
-            migrationBuilder.DropTable(
-                name: "SavedDrafts");
-
-            migrationBuilder.DropTable(
-                name: "Inquiries");
-
-            migrationBuilder.DropTable(
-                name: "StoredFollowThroughs");
-
-            migrationBuilder.DropTable(
-                name: "Projects");
-
-            migrationBuilder.DropTable(
-                name: "ScreeningVersions");
-
-            migrationBuilder.DropTable(
-                name: "AspNetUsers");
-
-            migrationBuilder.DropTable(
-                name: "Forms");
-
-            migrationBuilder.DropTable(
-                name: "ClientImports");
-
-            migrationBuilder.DropTable(
-                name: "Clients");
-
-            migrationBuilder.DropTable(
-                name: "FormVersions");
-
-            migrationBuilder.DropTable(
-                name: "Submissions");
-
-            migrationBuilder.DropTable(
-                name: "PersonalLinks");
         }
     }
 }
