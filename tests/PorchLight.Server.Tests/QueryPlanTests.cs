@@ -1,8 +1,5 @@
-using System.Collections.Concurrent;
-using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
@@ -92,28 +89,5 @@ public sealed class QueryPlanTests
         while (await reader.ReadAsync())
             steps.Add(reader.GetString(3));
         return steps;
-    }
-
-    /// <summary>Notes every question that is asked.</summary>
-    private sealed class Questions : DbCommandInterceptor
-    {
-        public ConcurrentQueue<(string Text, IReadOnlyList<(string Name, object? Value)> Parameters)> Made { get; } = [];
-
-        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
-            DbCommand command,
-            CommandEventData eventData,
-            InterceptionResult<DbDataReader> result,
-            CancellationToken cancellationToken = default
-        )
-        {
-            if (command.CommandText.StartsWith("SELECT", StringComparison.Ordinal))
-                Made.Enqueue(
-                    (
-                        command.CommandText,
-                        [.. command.Parameters.Cast<DbParameter>().Select(parameter => (parameter.ParameterName, parameter.Value))]
-                    )
-                );
-            return ValueTask.FromResult(result);
-        }
     }
 }

@@ -6,7 +6,10 @@ using PorchLight.Core.Forms;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Workbench;
 using PorchLight.Server.Fields;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Storage;
+using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.FollowThrough;
 
@@ -29,6 +32,7 @@ internal sealed record FollowThroughParts(
 internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catalogues)
 {
     private static readonly FormContent NoForm = new("", "", [], [], new SendOff("end", "", ""));
+    private (Rows Read, long Mark)? _rows;
 
     /// <summary>All a follow-through may name.</summary>
     /// <param name="content">The follow-through whose conditions are said; null for none.</param>
@@ -41,13 +45,8 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
     {
         var lists = (await db.BusinessAsync()).Lists;
         var catalogue = await catalogues.ReadAsync(db);
-        var forms = await db.Forms.AsNoTracking().ToListAsync(cancellationToken);
-        var users = await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken);
-        var webhooks = await db.Webhooks.AsNoTracking().OrderBy(webhook => webhook.Name).ToListAsync(cancellationToken);
-        var others = (await InForceAsync(cancellationToken)).Where(one => one.FollowThroughId != itself).ToList();
-        var on = (
-            await db.FollowThroughs.Where(one => one.Archived == null && one.IsOn).Select(one => one.Id).ToListAsync(cancellationToken)
-        ).ToHashSet();
+        var (forms, users, webhooks, inForce, on) = await RowsAsync(cancellationToken);
+        var others = inForce.Where(one => one.FollowThroughId != itself).ToList();
         var asked = content?.Starts.FormAsked is { } id ? forms.Find(form => form.Id.Value == id) : null;
         var about = asked is null ? NoForm : lists.Into(asked.Draft);
         return new FollowThroughParts(
@@ -96,6 +95,31 @@ internal sealed class FollowThroughPartsLoader(PorchDb db, FieldCatalogues catal
             }
         );
     }
+
+    /// <summary>What is the same for all of them: asked once for a whole list, and again when somebody has written anything.</summary>
+    private async Task<Rows> RowsAsync(CancellationToken cancellationToken)
+    {
+        var mark = db.Mark();
+        if (db.CurrentWrite is null && _rows is { } known && known.Mark == mark)
+            return known.Read;
+        var rows = new Rows(
+            await db.Forms.AsNoTracking().ToListAsync(cancellationToken),
+            await db.Users.AsNoTracking().OrderBy(user => user.DisplayName).ToListAsync(cancellationToken),
+            await db.Webhooks.AsNoTracking().OrderBy(webhook => webhook.Name).ToListAsync(cancellationToken),
+            await InForceAsync(cancellationToken),
+            [.. await db.FollowThroughs.Where(one => one.Archived == null && one.IsOn).Select(one => one.Id).ToListAsync(cancellationToken)]
+        );
+        _rows = (rows, mark);
+        return rows;
+    }
+
+    private sealed record Rows(
+        List<Form> Forms,
+        List<User> Users,
+        List<Webhook> Webhooks,
+        List<FollowThroughVersion> InForce,
+        HashSet<Id<StoredFollowThrough>> On
+    );
 
     private async Task<List<FollowThroughVersion>> InForceAsync(CancellationToken cancellationToken) =>
         await (

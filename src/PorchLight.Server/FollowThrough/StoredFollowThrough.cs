@@ -102,6 +102,24 @@ internal static class FollowThroughMaking
             MailedTo = left.MailedTo,
         };
 
+    /// <summary>All that are not put away, each with what is worked on, else with what is in force.</summary>
+    public static async Task<IReadOnlyList<(StoredFollowThrough Stored, FollowThroughContent Content)>> WorkedOnAsync(
+        this PorchDb db,
+        CancellationToken cancellationToken
+    )
+    {
+        var all = await (
+            from stored in db.FollowThroughs
+            where stored.Archived == null
+            join version in db.FollowThroughVersions.AsNoTracking()
+                on new { stored.Id, stored.Number } equals new { Id = version.FollowThroughId, version.Number }
+                into inForce
+            from version in inForce.DefaultIfEmpty()
+            select new { Stored = stored, Version = version }
+        ).ToListAsync(cancellationToken);
+        return [.. all.Select(one => (one.Stored, one.Stored.Draft ?? one.Version!.Content))];
+    }
+
     /// <summary>What follows an inquiry through one form, as far as it is on, for a copy of that form, too.</summary>
     /// <param name="form">The original.</param>
     /// <param name="title">Its title, which stands in the names of its follow-throughs.</param>

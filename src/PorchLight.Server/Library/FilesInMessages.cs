@@ -15,8 +15,8 @@ internal sealed class FilesInMessages(PorchDb db) : IFileUse
         var found = new List<(Guid, string)>();
         foreach (var message in await db.LibraryMessages.AsNoTracking().ToListAsync(cancellationToken))
             Add(message.Message.FilesNeeded, $"the message “{message.Name}”");
-        foreach (var one in await db.FollowThroughs.AsNoTracking().Where(one => one.Archived == null).ToListAsync(cancellationToken))
-            AddSteps(await FollowThroughDraftEndpoints.WorkedOnAsync(db, one));
+        foreach (var (_, content) in await db.WorkedOnAsync(cancellationToken))
+            AddSteps(content);
         foreach (
             var version in await db
                 .FollowThroughVersions.AsNoTracking()

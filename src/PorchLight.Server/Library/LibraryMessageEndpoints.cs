@@ -364,9 +364,8 @@ internal static class LibraryMessageEndpoints
     )
     {
         var found = new List<(StoredFollowThrough By, FollowThroughContent Content, Step Step)>();
-        foreach (var one in await db.FollowThroughs.Where(one => one.Archived == null).ToListAsync(cancellationToken))
+        foreach (var (one, content) in await db.WorkedOnAsync(cancellationToken))
         {
-            var content = await FollowThroughDraftEndpoints.WorkedOnAsync(db, one);
             found.AddRange(
                 content
                     .AllSteps.Where(step => step.Action is SendMessage { Message.TakenFrom: not null })
