@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using NodaTime.Text;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Ready;
 using PorchLight.Core.Records;
@@ -39,7 +40,7 @@ public sealed class QuestionBudgetTests
         });
         var budgets = new Dictionary<string, int>
         {
-            ["/api/today"] = 14,
+            ["/api/today"] = 17,
             ["/api/bell"] = 9,
             ["/api/forms"] = 5,
             ["/api/inquiries/found"] = 7,
@@ -125,7 +126,7 @@ public sealed class QuestionBudgetTests
         (await app.SendAsync(Answers(email))).EnsureSuccessStatusCode();
         await app.PassTimeAsync(Duration.FromMinutes(20));
         var client = await app.AskAsync(db => db.Clients.Where(one => one.EmailKey == email).Select(one => one.Id).SingleAsync());
-        var owner = app.Owner();
+        var (owner, today) = (app.Owner(), LocalDatePattern.Iso.Format(app.Now.InUtc().Date));
         foreach (
             var (what, words) in new (string, object)[]
             {
@@ -137,7 +138,7 @@ public sealed class QuestionBudgetTests
                         projectId = (Guid?)null,
                         title = "Ring back",
                         isDate = false,
-                        on = "2026-11-24",
+                        on = today,
                         @for = (Guid?)null,
                     }
                 ),
