@@ -24,7 +24,8 @@ internal sealed class StartsOnDays(TimedStarts starts, PorchDb db, BusinessClock
 {
     public DueClock Clock => DueClock.Business;
 
-    public bool FollowsWrites => false;
+    // Whoever changes the zone of the business may change the day.
+    public bool FollowsWrites => true;
 
     public async Task<Instant?> WorkAsync(CancellationToken cancellationToken)
     {
