@@ -3,6 +3,7 @@ using System.Text.Json.Serialization.Metadata;
 using CsCheck;
 using NodaTime.Serialization.SystemTextJson;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
@@ -114,7 +115,7 @@ internal static class RandomForms
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
         {
             AllowOutOfOrderMetadataProperties = true,
-            TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(QuestionKinds.Describe),
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver().WithAddedModifier(Kinds.Describe),
         }.ConfigureForNodaTime(NodaTime.DateTimeZoneProviders.Tzdb);
 
     private static Question Rows(Condition when, bool required) =>

@@ -3,8 +3,8 @@ using System.Reflection;
 using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Server.Tests;
 
@@ -17,6 +17,16 @@ internal static class SampleValues
     /// <summary>How deep kinds within kinds go before only the simplest of them stand.</summary>
     private const int Deepest = 4;
 
+    /// <summary>Of kinds that are found by themselves the one that stands within something else.</summary>
+    private static readonly Type[] Usual =
+    [
+        typeof(ShortTextKind),
+        typeof(SendMessage),
+        typeof(InquiryStart),
+        typeof(RepliedOccasion),
+        typeof(RunStartAnchor),
+    ];
+
     /// <summary>One value of each kind of a type.</summary>
     public static IEnumerable<object> EachOf(Type type) => KindsOf(type).Select(kind => Make(kind, 0));
 
@@ -25,10 +35,8 @@ internal static class SampleValues
     {
         if (!type.IsAbstract)
             return [type];
-        if (type == typeof(QuestionKind))
-            return [.. QuestionKinds.All.Values.OrderByDescending(kind => kind == typeof(ShortTextKind))];
-        if (type == typeof(DomainEvent))
-            return [.. DomainEvents.All.Values];
+        if (type.IsDefined(typeof(KindFamilyAttribute)))
+            return [.. Kinds.Of(type).Values.OrderByDescending(Usual.Contains)];
         var named = type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Select(kind => kind.DerivedType).ToList();
         return named.Count > 0 ? named : throw new InvalidOperationException($"{type.Name} is stored, but does not say its kinds.");
     }

@@ -5,9 +5,8 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
-using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Storage;
 
@@ -23,9 +22,10 @@ public sealed class StorageTests
     [
         .. typeof(Answer)
             .Assembly.GetTypes()
-            .Where(type => type.IsAbstract && type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any())
-            .Append(typeof(QuestionKind))
-            .Append(typeof(DomainEvent)),
+            .Where(type =>
+                type.IsAbstract
+                && (type.GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false).Any() || type.IsDefined(typeof(KindFamilyAttribute)))
+            ),
     ];
 
     public static TheoryData<string> Written => new(KeptAsJson.Union(Families).Select(type => type.Name));

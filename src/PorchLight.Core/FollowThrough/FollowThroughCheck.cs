@@ -31,6 +31,16 @@ public sealed record FollowThroughSurroundings(
 
     /// <summary>Its other follow-throughs in force, with what they do.</summary>
     public IReadOnlyList<OtherFollowThrough> Others { get; init; } = [];
+
+    /// <summary>Whether a stage is there.</summary>
+    /// <param name="key">The stage's key.</param>
+    public bool HasStage(string key) => Stages.Any(stage => stage.Key == key);
+
+    /// <summary>Whether a field is there that holds a date.</summary>
+    /// <param name="key">The field's key.</param>
+    /// <param name="scope">Of which record.</param>
+    public bool HasDate(string key, RecordScope scope) =>
+        Fields.GetValueOrDefault(key) is { Kind: FieldKind.Date } found && found.Scope == scope;
 }
 
 /// <summary>What has to be put right in a follow-through before it can be put into force.</summary>
@@ -66,7 +76,7 @@ public static class FollowThroughCheck
             .. OfStops(content, around),
             .. OfSteps(content, around),
             .. OfRounds(content, around),
-            .. content.Starts is LeftUnfinishedStart ? OfWhoLeft(content) : [],
+            .. content.Starts.EndsBeforeClient() is null ? [] : OfWhoLeft(content),
         ];
 
     private static IEnumerable<Finding> OfTheWhole(FollowThroughContent content)
@@ -83,46 +93,15 @@ public static class FollowThroughCheck
             yield return new Finding(Whole, $"Two steps have the same key “{twice.Key}”. Take one of them out and add it again.");
     }
 
-    private static IEnumerable<Finding> OfStart(StartOn start, FollowThroughSurroundings around)
-    {
-        switch (start)
-        {
-            case InquiryStart { Form: { } form } when !around.Forms.Contains(form):
-                yield return new Finding(Starts, "The form that starts it is gone. Choose another one.");
-                break;
-            case InquiryStart { Service: { } service } when !around.Services.Contains(service):
-                yield return new Finding(Starts, "The service that starts it is gone. Choose another one.");
-                break;
-            case InquiryStart { Form: null, Condition: { } condition } when condition.QuestionsUsed().Any():
-                yield return new Finding(Starts, "What it asks for is a question of one form. Say which form starts it.");
-                break;
-            case LeftUnfinishedStart { Form: { } form } when !around.Forms.Contains(form):
-                yield return new Finding(Starts, "The form that starts it is gone. Choose another one.");
-                break;
-            case LeftUnfinishedStart { Hours: < 1 or > LeftUnfinishedStart.MostHours }:
-                yield return new Finding(Starts, $"Choose from one to {LeftUnfinishedStart.MostHours} hours.");
-                break;
-            case ProjectDateStart date when !IsDate(date.Field, RecordScope.Project, around):
-                yield return new Finding(Starts, "Choose a field of projects that holds a date.");
-                break;
-            case YearlyDateStart date when !IsDate(date.Field, RecordScope.Client, around):
-                yield return new Finding(Starts, "Choose a field of clients that holds a date.");
-                break;
-            case DatedStart { Days: < -DatedStart.MostDays or > DatedStart.MostDays }:
-                yield return new Finding(Starts, "A day is counted at most a year from the date.");
-                break;
-            case StageStart stages when stages.Stages.Count == 0 || stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)):
-                yield return new Finding(Starts, "Say which stage starts it.");
-                break;
-        }
-    }
+    private static IEnumerable<Finding> OfStart(StartOn start, FollowThroughSurroundings around) =>
+        start.Check(around) is { } sentence ? [new Finding(Starts, sentence)] : [];
 
     private static IEnumerable<Finding> OfStops(FollowThroughContent content, FollowThroughSurroundings around)
     {
         foreach (var stop in content.Stops)
         {
-            if (stop.On is StageOccasion stages && stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)))
-                yield return new Finding(Stops, "It ends at a stage that is gone. Choose another one.");
+            if (stop.On.Gone(around) is { } gone)
+                yield return new Finding(Stops, $"It ends at {gone}. Choose another one.");
             if (stop.Last is not { } last)
                 continue;
             if (last.Action is FlowAction)
@@ -162,8 +141,8 @@ public static class FollowThroughCheck
         {
             step.Name.Trim().Length is 0 or > LongestName ? $"Say what the step is called, in at most {LongestName} characters." : null,
             OfSchedule(step, around),
-            OfAction(step, later, around),
-            step.Action is WaitFor wait && content.Stops.Any(stop => stop.On == wait.On)
+            step.Action.Check(step, later, around),
+            step.Action.WaitsFor() is { } occasion && content.Stops.Any(stop => stop.On == occasion)
                 ? "It waits for what already ends the whole. Take that out of the ends, or wait for something else."
                 : null,
             Asks(step).Any(condition => condition.QuestionsUsed().Any()) && content.Starts.FormAsked is null
@@ -188,10 +167,9 @@ public static class FollowThroughCheck
                 { Action: SendMessage { Message.Parts: var parts } }
                     when !parts.OfType<TextPart>().Any(part => part.Text.Contains("{link", StringComparison.Ordinal)) =>
                     "Set the link that brings their answers back into the text; without it they cannot go on.",
-                { Action: not (SendMessage or TellTeam or PostToChat or Branch or EndRun or Unwritten) } =>
+                { Action: var action } when action.NeedsClient() =>
                     "This needs a client, and who left a form half-finished is none yet. Tell your team instead, or take the step out.",
-                { Schedule.Anchor: ProjectDateAnchor } => "There is no project yet to count from.",
-                _ => null,
+                _ => step.Schedule.Anchor.CheckBeforeClient(),
             };
             wrote |= step.Action is SendMessage;
             if (sentence is not null)
@@ -199,15 +177,14 @@ public static class FollowThroughCheck
         }
     }
 
-    private static IEnumerable<Condition> Asks(Step step) => new[] { step.Condition, (step.Action as Branch)?.If }.OfType<Condition>();
+    private static IEnumerable<Condition> Asks(Step step) => new[] { step.Condition, step.Action.Asks() }.OfType<Condition>();
 
     private static string? OfSchedule(Step step, FollowThroughSurroundings around) =>
-        step.Schedule switch
+        step.Schedule.Anchor.Check(around)
+        ?? step.Schedule switch
         {
-            { Anchor: ProjectDateAnchor date } when !IsProjectDate(date.Field, around) =>
-                "It counts from a day that no project has. Choose a field of projects that holds a date.",
-            { Amount: < 0, Anchor: not ProjectDateAnchor } => "Only a day of the project can be counted back from.",
-            { Amount: <= 0 } when step.Action is WaitFor => "Say how long it waits at most.",
+            { Amount: < 0, Anchor: var anchor } when !anchor.CanMove() => "Only a day of the project can be counted back from.",
+            { Amount: <= 0 } when step.Action.WaitsFor() is not null => "Say how long it waits at most.",
             var schedule when schedule.Counted(NodaConstants.UnixEpoch, EveryDay) is null => "Nothing waits longer than ten years.",
             _ => null,
         };
@@ -219,53 +196,4 @@ public static class FollowThroughCheck
             .Select(day => new DayHours(day, [new OpenSpan(LocalTime.Midnight, OpenSpan.EndOfDay)])),
         []
     );
-
-    private static bool IsProjectDate(string field, FollowThroughSurroundings around) => IsDate(field, RecordScope.Project, around);
-
-    private static bool IsDate(string field, RecordScope scope, FollowThroughSurroundings around) =>
-        around.Fields.GetValueOrDefault(field) is { Kind: FieldKind.Date } found && found.Scope == scope;
-
-    private static string? OfAction(Step step, IReadOnlyList<string> later, FollowThroughSurroundings around) =>
-        step.Action switch
-        {
-            SendMessage { Channel: not Channel.Mail, Message.Enclosed: { IsNothing: false } } =>
-                "Files, copies and a sender go with mail only. Take them away, or send it by mail.",
-            SendMessage { Message: var message } when MessageCheck.Check(message) is { } sentence => sentence,
-            SendMessage { Message.Parts: var parts } when !step.NeedsNod && parts.Any(part => part is GapPart) =>
-                "A message with a gap needs your nod: someone has to fill it.",
-            MakeTask { Title: var title } when string.IsNullOrWhiteSpace(title) => "Say what is to do.",
-            MakeTask { DueAfterWorkingDays: < 0 or > 250 } => "A task is due within 250 working days.",
-            MakeTask { For: { } user } when !around.Users.Contains(user) =>
-                "The person it was assigned to no longer works here. Choose someone else.",
-            MoveStage move when around.Stages.All(stage => stage.Key != move.Stage) => "Choose the stage it moves to.",
-            MoveStage { ParkedDays: <= 0 or > 3653 } => "A project is parked for one day up to ten years.",
-            MoveStage { ParkedDays: not null } move when around.Stages.First(stage => stage.Key == move.Stage).Kind != StageKind.Parked =>
-                "Only a parked stage ends automatically.",
-            FillField fill when !around.Fields.TryGetValue(fill.Field, out var field) || field.Archived => "Choose the field it sets.",
-            FillField fill when !FillField.CanFill(around.Fields[fill.Field].Kind) =>
-                "A step cannot write into this field. Choose one for words, for a day, or for yes and no.",
-            FillField { Value: null } fill when around.Fields[fill.Field].Kind != FieldKind.Date =>
-                "Only a field for dates can hold the day. Say what it is set to.",
-            HandOverProject hand when !around.Users.Contains(hand.To) => "Choose who takes it over.",
-            TellTeam { Users.Count: 0, Outside: null } => "Say who is told.",
-            TellTeam { Users: var users } when users.Any(user => !around.Users.Contains(user)) =>
-                "Someone who was to be told no longer works here.",
-            TellTeam { Outside: { } outside } when EmailAddress.Check(outside) is not null =>
-                "The address outside the team is not an e-mail address.",
-            TellTeam { Subject: var subject } when string.IsNullOrWhiteSpace(subject) => "The message needs a subject.",
-            PostToChat { Text: var text } when string.IsNullOrWhiteSpace(text) => "Say what is posted.",
-            CallWebhook call when !around.Webhooks.Contains(call.Webhook) => "Choose the webhook it calls. They are made in Settings.",
-            StartAnother another when !around.FollowThroughs.Contains(another.FollowThrough) =>
-                "Choose what it starts; it has to be in force.",
-            Unwritten => "This is still to be written.",
-            WaitFor { Otherwise: { } target } when !later.Contains(target) => NotLater,
-            WaitFor { On: StageOccasion stages } when stages.Stages.Any(key => around.Stages.All(stage => stage.Key != key)) =>
-                "It waits for a stage that is gone. Choose another one.",
-            Branch { If: AllCondition { Parts.Count: 0 } } => "Say what decides which way it goes.",
-            Branch branch when new[] { branch.Then, branch.Otherwise }.OfType<string>().Any(target => !later.Contains(target)) => NotLater,
-            Branch branch when branch.Then == branch.Otherwise => "Both ways go on at the same step. Say where one of them goes on.",
-            _ => null,
-        };
-
-    private const string NotLater = "It continues at a step that does not come later. Choose a later one.";
 }

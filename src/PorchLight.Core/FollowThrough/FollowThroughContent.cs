@@ -34,8 +34,7 @@ public sealed record FollowThroughContent(
 
     /// <summary>Whether anything in it hangs on a condition, so that answers have to be looked at.</summary>
     [JsonIgnore]
-    public bool Judges =>
-        Starts is InquiryStart { Condition: not null } || AllSteps.Any(step => step.Condition is not null || step.Action is Branch);
+    public bool Judges => Starts.Asks() is not null || AllSteps.Any(step => step.Condition is not null || step.Action.Asks() is not null);
 
     /// <summary>The step with the key, also one that runs when a run is stopped.</summary>
     /// <param name="key">The key, case counts.</param>
@@ -47,15 +46,12 @@ public sealed record FollowThroughContent(
     /// </summary>
     /// <param name="step">A step of it.</param>
     public bool IsAnswer(Step step) =>
-        Starts is InquiryStart or BookedStart or RepliedStart
+        Starts.IsTheirDoing()
         && Steps.Count > 0
         && Steps[0].Key == step.Key
-        && step
-            is {
-                NeedsNod: false,
-                Action: SendMessage,
-                Schedule: { AtOnce: true, Amount: 0, Anchor: RunStartAnchor or PreviousSettledAnchor }
-            };
+        && step is { NeedsNod: false, Schedule: { AtOnce: true, Amount: 0 } schedule }
+        && step.Action.IsMessage()
+        && !schedule.Anchor.CanMove();
 
     /// <summary>The stop that an event is, and how it ends a run; null where the run goes on.</summary>
     /// <param name="happened">What happened to the person or the piece of work of the run.</param>
@@ -64,7 +60,7 @@ public sealed record FollowThroughContent(
         {
             InquiryClosed or ProjectClosed => (RunEnd.Closed, null),
             InquirySetAside => (RunEnd.SetAside, null),
-            _ => Stops.FirstOrDefault(stop => stop.On.IsMetBy(happened)) is { } stop ? (stop.On.End, stop) : null,
+            _ => Stops.FirstOrDefault(stop => stop.On.IsMetBy(happened)) is { } stop ? (stop.On.End(), stop) : null,
         };
 }
 

@@ -1,6 +1,5 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using PorchLight.Core.Common;
+using static PorchLight.Core.Common.StructuralEquality;
 
 namespace PorchLight.Core.FollowThrough;
 
@@ -56,7 +55,7 @@ public static class FollowThroughDifferences
             if (old.Name != step.Name)
                 yield return $"“{old.Name}” is now called “{step.Name}”.";
             if (old.Schedule != step.Schedule)
-                yield return step.Action is WaitFor
+                yield return step.Action.WaitsFor() is not null
                     ? $"“{step.Name}” waits at most {FollowThroughWords.Span(step.Schedule.Amount, step.Schedule.Unit)}."
                     : $"“{step.Name}” comes {step.Schedule.Say(isFirst, names)}, not {old.Schedule.Say(isFirst, names)}.";
             if (old.NeedsNod != step.NeedsNod)
@@ -65,7 +64,7 @@ public static class FollowThroughDifferences
                 yield return step.Condition is { } condition
                     ? $"“{step.Name}” is done only if {names.Condition(condition)}."
                     : $"“{step.Name}” is always done.";
-            if (!Same<StepAction>(old.Action, step.Action))
+            if (!Same(old.Action, step.Action))
                 yield return old.SayAction(names) is var first && step.SayAction(names) is var then && first != then
                     ? $"“{step.Name}”: {then}; before, {first}."
                     : $"“{step.Name}” has other words.";
@@ -74,8 +73,4 @@ public static class FollowThroughDifferences
 
     private static IEnumerable<string> Order(FollowThroughContent content, ICollection<string> others) =>
         content.Steps.Select(step => step.Key).Where(others.Contains);
-
-    // Lists in records are compared as what they hold.
-    private static bool Same<T>(T one, T other) =>
-        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(one), JsonSerializer.SerializeToNode(other));
 }

@@ -138,12 +138,5 @@ public static class FollowThroughsTogether
     }
 
     private static bool Starts(FollowThroughContent running, OtherFollowThrough next) =>
-        running.AllSteps.Any(step =>
-            step.Action switch
-            {
-                StartAnother another => another.FollowThrough == next.Id,
-                MoveStage move => next is { IsOn: true, Content.Starts: StageStart start } && start.Stages.Contains(move.Stage),
-                _ => false,
-            }
-        );
+        running.AllSteps.Any(step => step.Action.Starts(next));
 }

@@ -1,6 +1,5 @@
 using System.Globalization;
 using PorchLight.Core.Common;
-using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.FollowThrough;
 
@@ -50,7 +49,7 @@ public static class PlanTable
                         step.Name,
                         WhoOf(step),
                         SeenOf(step, names),
-                        StillToWrite(step),
+                        step.Action.StillToWrite(),
                         ends
                     )
             ),
@@ -60,7 +59,7 @@ public static class PlanTable
     /// <summary>What of a follow-through is still to be written, by the keys of the steps, in order.</summary>
     /// <param name="content">The follow-through.</param>
     public static IReadOnlyList<string> Unfinished(FollowThroughContent content) =>
-        [.. content.Steps.Where(step => StillToWrite(step).Length > 0).Select(step => step.Key)];
+        [.. content.Steps.Where(step => step.Action.StillToWrite().Length > 0).Select(step => step.Key)];
 
     /// <summary>
     /// The follow-through as somebody has changed its table. Lines are in order: a line with the key of a step is that step with another
@@ -165,30 +164,9 @@ public static class PlanTable
         : true;
 
     private static string WhoOf(Step step) =>
-        step.Action switch
-        {
-            WaitFor => They,
-            FlowAction => ByItself,
-            _ => step.NeedsNod ? WithANod : ByItself,
-        };
+        step.Action.WaitsFor() is not null ? They
+        : step.Action is OutsideAction && step.NeedsNod ? WithANod
+        : ByItself;
 
-    private static string SeenOf(Step step, FollowThroughNames names) =>
-        step.Action switch
-        {
-            SendMessage send => $"“{KnownValues.BeforeAnswers(send.Message.Subject)}”",
-            Unwritten unwritten => unwritten.What,
-            _ => $"{Nothing}: {step.SayAction(names)}",
-        };
-
-    private static string StillToWrite(Step step) =>
-        step.Action switch
-        {
-            Unwritten unwritten => unwritten.What,
-            SendMessage { Message: var message } when IsEmpty(message) => "the message",
-            _ => "",
-        };
-
-    private static bool IsEmpty(MessageTemplate message) =>
-        string.IsNullOrWhiteSpace(message.Subject)
-        || message.Parts.All(part => part is TextPart { Text: var text } && string.IsNullOrWhiteSpace(text));
+    private static string SeenOf(Step step, FollowThroughNames names) => step.Action.Seen() ?? $"{Nothing}: {step.SayAction(names)}";
 }

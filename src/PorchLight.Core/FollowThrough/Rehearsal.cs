@@ -106,7 +106,8 @@ public sealed class Rehearsal(FollowThroughContent content, BusinessCalendar cal
             effects
                 .FindLast(effect =>
                     effect is { Kind: RunEffectKind.TakeEffect, Step: { } key }
-                    && content.Step(key) is { NeedsNod: false, Action: SendMessage } step
+                    && content.Step(key) is { NeedsNod: false } step
+                    && step.Action.IsMessage()
                     && !content.IsAnswer(step)
                 )
                 ?.At

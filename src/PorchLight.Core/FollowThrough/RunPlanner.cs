@@ -175,11 +175,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <param name="now">The instant it happened.</param>
     public Transition? Happened(RunState run, DomainEvent happened, Instant now)
     {
-        if (
-            run.Current is not { Status: StepStatus.Planned } step
-            || content.Step(step.Key).Action is not WaitFor wait
-            || !wait.On.IsMetBy(happened)
-        )
+        if (run.Current is not { Status: StepStatus.Planned } step || content.Step(step.Key).Action.WaitsFor()?.IsMetBy(happened) != true)
             return null;
         var effects = new List<RunEffect>();
         return new Transition(Settle(run, step with { Counted = null }, StepStatus.Done, now, effects, null), effects);
@@ -255,7 +251,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <param name="run">The run, also a paused one.</param>
     /// <param name="now">The instant of the change, before which nothing is planned.</param>
     public RunState PlanAnew(RunState run, Instant now) =>
-        run.Next is { Status: StepStatus.Planned } step && content.Step(step.Key).Schedule.Anchor is ProjectDateAnchor
+        run.Next is { Status: StepStatus.Planned } step && content.Step(step.Key).Schedule.Anchor.CanMove()
             ? Plan(run, step, CountsFrom(run), now)
             : run;
 
@@ -309,15 +305,11 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteLapse);
         if (step.Status == StepStatus.Planned && planned.Condition is { } condition && _facts.Judge(condition) != Truth.True)
             return Settle(run, step, StepStatus.PassedOver, moment, effects, null);
-        switch (planned.Action)
+        if (planned.Action is FlowAction flow)
         {
-            case WaitFor wait:
-                return Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteWaitedInVain, wait.Otherwise);
-            case Branch branch:
-                var target = _facts.Judge(branch.If) == Truth.True ? branch.Then : branch.Otherwise;
-                return Settle(run, step, StepStatus.Done, moment, effects, null, target);
-            case EndRun:
-                return Settle(PassOver(run, null, after: step.Key), step, StepStatus.Done, moment, effects, null);
+            var turn = flow.Turn(_facts);
+            var on = turn.EndsRun ? PassOver(run, null, after: step.Key) : run;
+            return Settle(on, step, turn.Status, moment, effects, turn.Note, turn.GoOnAt);
         }
 
         if (step.Status == StepStatus.Planned && AsksForNod(planned))
@@ -327,7 +319,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
         }
 
         var held = step.IsReleased ? now : Held(planned, now);
-        if (held == now && step.By is null && planned.Action is SendMessage && !content.IsAnswer(planned) && WasSentToday(now))
+        if (held == now && step.By is null && planned.Action.IsMessage() && !content.IsAnswer(planned) && WasSentToday(now))
         {
             effects.Add(new RunEffect(RunEffectKind.NoteMoved, step.Key, now));
             return With(run, step with { Due = calendar.HoldTo(window, calendar.Tomorrow(now)) });
@@ -344,7 +336,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     /// <summary>When the step may take effect at the earliest.</summary>
     private Instant? Held(Step step, Instant now) => IsHeld(step) ? calendar.HoldTo(window, now) : now;
 
-    // How a run goes on is nothing anybody is disturbed by.
+    // Waiting, branching and ending disturb nobody, so they need not wait for the sending window.
     private static bool IsHeld(Step step) => !step.Schedule.AtOnce && step.Action is OutsideAction;
 
     private static bool AsksForNod(Step step) => step.NeedsNod && step.Action is OutsideAction;

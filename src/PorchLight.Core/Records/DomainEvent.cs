@@ -1,9 +1,12 @@
+using PorchLight.Core.Common;
+
 namespace PorchLight.Core.Records;
 
 /// <summary>
 /// Something that happened, kept for ever in the event log. The timeline, follow-throughs and the bell read it. Each kind stands in the
 /// area in which it happens, and says of itself all that others ask of it: <see cref="EventKindAttribute"/>.
 /// </summary>
+[KindFamily]
 public abstract record DomainEvent
 {
     /// <summary>The event as a sentence for the timeline.</summary>
@@ -42,13 +45,9 @@ public enum EventBy
 /// <param name="outlivesErasing">
 /// Whether it stays when the person it is about is erased: what is counted later and says nothing in anybody's words.
 /// </param>
-[AttributeUsage(AttributeTargets.Class, Inherited = false)]
 public sealed class EventKindAttribute(string name, EventBy by, bool rings, bool movesRuns, bool isPersonalWord, bool outlivesErasing)
-    : Attribute
+    : KindAttribute(name)
 {
-    /// <summary>Its name.</summary>
-    public string Name => name;
-
     /// <summary>Who does it.</summary>
     public EventBy By => by;
 

@@ -1,38 +1,21 @@
-using System.Reflection;
-using System.Text.Json.Serialization.Metadata;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Records;
 
 /// <summary>All kinds of events there are, and what can be asked of any event.</summary>
 public static class DomainEvents
 {
-    private static readonly Dictionary<Type, EventKindAttribute> Kinds = typeof(DomainEvent)
-        .Assembly.GetTypes()
-        .Where(type => type.IsSubclassOf(typeof(DomainEvent)))
-        .ToDictionary(
-            type => type,
-            type =>
-                type.GetCustomAttribute<EventKindAttribute>()
-                ?? throw new InvalidOperationException($"{type.Name} does not say what it is: [{nameof(EventKindAttribute)}].")
-        );
+    /// <summary>The types of all kinds by their names, in the order of the names.</summary>
+    public static IReadOnlyDictionary<string, Type> All => Kinds.Of(typeof(DomainEvent));
 
-    /// <summary>The types of all kinds by their names.</summary>
-    public static IReadOnlyDictionary<string, Type> All { get; } = Kinds.ToDictionary(kind => kind.Value.Name, kind => kind.Key);
+    private static readonly Dictionary<Type, EventKindAttribute> Said = All.Values.ToDictionary(
+        type => type,
+        Kinds.Named<EventKindAttribute>
+    );
 
     /// <summary>The names of the kinds that the program may bring about by itself.</summary>
     public static IReadOnlyList<string> PerhapsByItself { get; } =
-    [.. Kinds.Values.Where(kind => kind.By is EventBy.Program or EventBy.ProgramOrUser).Select(kind => kind.Name)];
-
-    /// <summary>Tells the serializer all kinds, each by its name under "kind".</summary>
-    /// <param name="info">The type that is about to be read or written; other types are left as they are.</param>
-    public static void Describe(JsonTypeInfo info)
-    {
-        if (info.Type != typeof(DomainEvent))
-            return;
-        info.PolymorphismOptions = new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "kind" };
-        foreach (var (name, type) in All)
-            info.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(type, name));
-    }
+    [.. Said.Values.Where(kind => kind.By is EventBy.Program or EventBy.ProgramOrUser).Select(kind => kind.Name)];
 
     /// <summary>The kind of an event, as its JSON names it: "inquiryReceived".</summary>
     /// <param name="happening">The event.</param>
@@ -41,7 +24,7 @@ public static class DomainEvents
     /// <summary>The kind of all events of a type.</summary>
     /// <typeparam name="T">The type.</typeparam>
     public static string KindOf<T>()
-        where T : DomainEvent => Kinds[typeof(T)].Name;
+        where T : DomainEvent => Said[typeof(T)].Name;
 
     /// <summary>The stage a project comes to by an event, or null where it is no such event or the event is too old to say.</summary>
     /// <param name="happening">The event.</param>
@@ -82,7 +65,7 @@ public static class DomainEvents
     /// <param name="happening">The event.</param>
     public static string? Words(this DomainEvent happening) => (happening as IInTheirWords)?.Words;
 
-    private static EventKindAttribute Of(DomainEvent happening) => Kinds[happening.GetType()];
+    private static EventKindAttribute Of(DomainEvent happening) => Said[happening.GetType()];
 
     private static bool NamesAUser(DomainEvent happening) => happening is IPerhapsByAUser { By: not null };
 }

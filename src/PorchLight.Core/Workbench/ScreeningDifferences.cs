@@ -1,9 +1,8 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Screening;
+using static PorchLight.Core.Common.StructuralEquality;
 
 namespace PorchLight.Core.Workbench;
 
@@ -44,7 +43,7 @@ public static class ScreeningDifferences
                 yield return $"{signal.Sentence}: {signal.Effect.Say()} instead of {old.Effect.Say()}.";
             if (old.When.Say(form, fields) is var condition && condition != signal.When.Say(form, fields))
                 yield return $"{signal.Sentence}: when {signal.When.Say(form, fields)}, not when {condition}.";
-            else if (!IsSame(old.When, signal.When))
+            else if (!Same(old.When, signal.When))
                 yield return $"{signal.Sentence}: when it counts reads the same, and means other answers than before.";
             if (old.Sentence != signal.Sentence)
                 yield return $"“{old.Sentence}” is now called “{signal.Sentence}”.";
@@ -52,10 +51,6 @@ public static class ScreeningDifferences
                 yield return $"{signal.Sentence}: other advice for the reply.";
         }
     }
-
-    // Lists in records are compared as what they hold.
-    private static bool IsSame(Condition one, Condition other) =>
-        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(one), JsonSerializer.SerializeToNode(other));
 
     private static string[] Number(string what, int before, int after) =>
         before == after ? [] : [$"{what} {after} instead of {before} points."];

@@ -277,18 +277,7 @@ internal static class FollowThroughDraftEndpoints
     internal static async Task<FollowThroughContent> WorkedOnAsync(PorchDb db, StoredFollowThrough stored) =>
         stored.Draft ?? (await db.InForceAsync(stored))!.Content;
 
-    private static int LengthOf(Step step) =>
-        step.Name.Length
-        + step.Action switch
-        {
-            SendMessage { Message: var message } => message.Subject.Length
-                + message.Parts.Sum(part => part is GapPart gap ? gap.Prompt.Length : ((TextPart)part).Text.Length),
-            TellTeam tell => tell.Subject.Length + tell.Text.Length,
-            MakeTask task => task.Title.Length,
-            PostToChat post => post.Text.Length,
-            Unwritten unwritten => unwritten.What.Length,
-            _ => 0,
-        };
+    private static int LengthOf(Step step) => step.Name.Length + step.Action.Words().Sum(words => words.Length);
 
     /// <summary>Where the narrower one always starts: by every form, or by some.</summary>
     private static async Task<IReadOnlyList<string>> SayBeatenAsync(

@@ -31,7 +31,7 @@ internal sealed class RunDates : IDerivedColumns
         {
             if (
                 run.State.Next is { Status: StepStatus.Planned } next
-                && (await db.VersionOfAsync(run)).Content.Step(next.Key).Schedule.Anchor is ProjectDateAnchor
+                && (await db.VersionOfAsync(run)).Content.Step(next.Key).Schedule.Anchor.CanMove()
             )
                 run.NextMoment = AtOnce;
         }

@@ -184,7 +184,7 @@ internal static class RunEndpoints
 
     /// <summary>When a step comes, in words; of one that waits for something, when that is over at the latest.</summary>
     internal static string SayDue(Step step, StepState state, Instant due, Instant now, DateTimeZone zone) =>
-        step.Action is WaitFor && state.Status == StepStatus.Planned
+        step.Action.WaitsFor() is not null && state.Status == StepStatus.Planned
             ? $"at the latest {TimeWords.At(due, now, zone)}"
             : TimeWords.At(due, now, zone);
 

@@ -71,7 +71,7 @@ internal sealed class RunEngine(
         if (context.Content.Step(step).Action is not SendMessage send)
             return null;
         if (context.Left is { } left)
-            return LeftForms.MayBeWrittenTo(left.Draft) ? null : LeftForms.HadTheirMail;
+            return left.Draft.MayBeWrittenTo() ? null : LeftForms.HadTheirMail;
         return Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions) is { } forbidden ? Consent.Say(forbidden) : null;
     }
 
@@ -357,7 +357,8 @@ internal sealed class RunEngine(
                     await events.AppendAsync(new NodAsked(effect.Step!, draft?.OpenGaps.Count() ?? 0), effect.At, context.About);
                     break;
                 case RunEffectKind.TakeEffect:
-                    await TakeEffectAsync(context, transition.State.Steps.Single(step => step.Key == effect.Step), now);
+                    var done = transition.State.Steps.Single(step => step.Key == effect.Step);
+                    await steps.DoAsync(context, done.Key, done.By, now);
                     break;
                 case RunEffectKind.NoteLapse:
                     await events.AppendAsync(new StepLapsed(effect.Step!), effect.At, context.About);
@@ -377,21 +378,6 @@ internal sealed class RunEngine(
         if (!wasActing)
             _acting.Remove(run.Id);
         return run.State;
-    }
-
-    private async Task TakeEffectAsync(RunContext context, StepState step, Instant now)
-    {
-        if (context.Content.Step(step.Key).Action is not StartAnother another)
-        {
-            await steps.DoAsync(context, step.Key, step.By, now);
-            return;
-        }
-
-        var wanted = await db.FollowThroughs.FindAsync(new Id<StoredFollowThrough>(another.FollowThrough));
-        if (wanted is not { Archived: null } || await db.InForceAsync(wanted) is not { } version)
-            throw new StepFailedException("What it starts is not there any more. Change the step.");
-        await events.AppendAsync(new StepDone(step.Key, step.By), now, context.About);
-        await StartAsync(version, context.About with { RunId = null }, now);
     }
 
     private static RunState Keep(RunContext context, RunState state)

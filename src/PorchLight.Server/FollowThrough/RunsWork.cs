@@ -3,6 +3,7 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;

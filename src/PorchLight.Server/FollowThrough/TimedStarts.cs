@@ -98,7 +98,7 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
                             [
                                 .. live.Where(one =>
                                     ((LeftUnfinishedStart)one.Content.Starts).IsStartedBy(draft.FormId.Value, now - draft.Saved)
-                                    && (draft.MayBeWrittenTo || !one.Content.Steps.Any(step => step.Action is SendMessage))
+                                    && (draft.MayBeWrittenTo || !one.Content.Steps.Any(step => step.Action.IsMessage()))
                                     && !begun.Contains((draft.Id, draft.Revision, one.FollowThroughId))
                                 ),
                             ]

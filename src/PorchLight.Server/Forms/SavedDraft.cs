@@ -47,6 +47,9 @@ internal sealed class SavedDraft
     public required Instant Saved { get; set; }
     public required Instant GoodUntil { get; set; }
     public SavedDraftEnd? Ended { get; set; }
+
+    /// <summary>Whether they were told that one more mail may come, and it has not come yet.</summary>
+    public bool MayBeWrittenTo() => this is { MayFollowUp: true, FollowedUp: null, MailedTo: not null, Ended: null };
 }
 
 /// <summary>Answers by question key as a browser gave them.</summary>

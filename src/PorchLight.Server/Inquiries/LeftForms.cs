@@ -43,10 +43,6 @@ internal sealed class LeftForms(
     BusinessClock clock
 )
 {
-    /// <summary>Whether they were told that one more mail may come, and it has not come yet.</summary>
-    public static bool MayBeWrittenTo(SavedDraft draft) =>
-        draft is { MayFollowUp: true, FollowedUp: null, MailedTo: not null, Ended: null };
-
     /// <summary>Why a message to them does not go, where they may not be written to.</summary>
     public const string HadTheirMail =
         "They had the one mail they were told of, so this one does not go to them. With your nod only what comes after it goes on.";

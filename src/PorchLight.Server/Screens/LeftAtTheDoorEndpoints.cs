@@ -82,7 +82,7 @@ internal static class LeftAtTheDoorEndpoints
                     TimeWords.At(draft.Saved, now, business.DateTimeZone),
                     SavedDrafts.Until(draft, business),
                     rules.Sorts ? FitRanges.Of(rules, left.Known).Say() : null,
-                    LeftForms.MayBeWrittenTo(draft),
+                    draft.MayBeWrittenTo(),
                     draft.FollowedUp is { } at ? TimeWords.At(at, now, business.DateTimeZone) : null
                 )
             );
@@ -110,7 +110,7 @@ internal static class LeftAtTheDoorEndpoints
         // Pressed twice they were written to already: one mail is what they were told.
         if (draft.FollowedUp is not null)
             return TypedResults.Ok(new ReminderGoing(null));
-        if (!LeftForms.MayBeWrittenTo(draft))
+        if (!draft.MayBeWrittenTo())
             return Problems.Conflict("They were not told that you may write to them. The form's settings say how that is done.");
         var left = await forms.ReadAsync(draft, cancellationToken);
         draft.FollowedUp = time.Now();

@@ -6,8 +6,6 @@ using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using PorchLight.Core.Common;
-using PorchLight.Core.Forms;
-using PorchLight.Core.Records;
 
 namespace PorchLight.Server.Storage;
 
@@ -16,8 +14,7 @@ internal static class Json
 {
     // Options that share all of these, down to the instance, share what was found out about each type.
     private static readonly IJsonTypeInfoResolver Types = new DefaultJsonTypeInfoResolver()
-        .WithAddedModifier(QuestionKinds.Describe)
-        .WithAddedModifier(DomainEvents.Describe)
+        .WithAddedModifier(Kinds.Describe)
         .WithAddedModifier(RefuseNullsInLists);
     private static readonly JsonConverter[] Converters =
     [

@@ -1,5 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 
@@ -7,8 +8,9 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>
 /// What sort of answer a question takes, with the limits that belong to that sort, and all that is particular to it. Each kind
-/// is a record in a file of its own with a <see cref="QuestionKindNameAttribute"/>; <see cref="QuestionKinds"/> finds it.
+/// is a record in a file of its own with a <see cref="QuestionKindNameAttribute"/>; <see cref="Kinds"/> finds it.
 /// </summary>
+[KindFamily]
 public abstract record QuestionKind
 {
     internal const string NotOfThisKind = "This answer is not of the kind the question asks for. Please answer it again.";

@@ -3506,8 +3506,11 @@ export interface components {
             /** @description Whether no answer of theirs rules them out. */
             always: boolean;
         };
-        /** @description From what a step's time is counted. */
-        Anchor: components["schemas"]["AnchorRunStartAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"] | components["schemas"]["AnchorProjectDateAnchor"];
+        /**
+         * @description From what a step's time is counted. A new one is one more record in a file of its own with a KindAttribute; the planner
+         *     does not know them apart.
+         */
+        Anchor: components["schemas"]["AnchorPreviousSettledAnchor"] | components["schemas"]["AnchorProjectDateAnchor"] | components["schemas"]["AnchorRunStartAnchor"];
         /** @description Counts from the instant the step before was settled. */
         AnchorPreviousSettledAnchor: {
             /** @enum {string} */
@@ -6914,10 +6917,10 @@ export interface components {
          */
         NumberRelation: "under" | "atMost" | "atLeast" | "over";
         /**
-         * @description Something that happens to a person or a piece of work and that runs can stop on or wait for. A new one is one more kind here; the
-         *     planner does not know them apart.
+         * @description Something that happens to a person or a piece of work and that runs can stop on or wait for. A new one is one more record in a file of
+         *     its own with a KindAttribute; the planner does not know them apart.
          */
-        Occasion: components["schemas"]["OccasionRepliedOccasion"] | components["schemas"]["OccasionBookedOccasion"] | components["schemas"]["OccasionStageOccasion"];
+        Occasion: components["schemas"]["OccasionBookedOccasion"] | components["schemas"]["OccasionRepliedOccasion"] | components["schemas"]["OccasionStageOccasion"];
         /** @description The person booked a meeting. */
         OccasionBookedOccasion: {
             /** @enum {string} */
@@ -7432,7 +7435,7 @@ export interface components {
         };
         /**
          * @description What sort of answer a question takes, with the limits that belong to that sort, and all that is particular to it. Each kind
-         *     is a record in a file of its own with a QuestionKindNameAttribute; QuestionKinds finds it.
+         *     is a record in a file of its own with a QuestionKindNameAttribute; Kinds finds it.
          */
         QuestionKind: components["schemas"]["QuestionKindAddressKind"] | components["schemas"]["QuestionKindAdvertisingKind"] | components["schemas"]["QuestionKindChoiceKind"] | components["schemas"]["QuestionKindConsentKind"] | components["schemas"]["QuestionKindDateKind"] | components["schemas"]["QuestionKindDateRangeKind"] | components["schemas"]["QuestionKindEmailKind"] | components["schemas"]["QuestionKindFilesKind"] | components["schemas"]["QuestionKindHiddenKind"] | components["schemas"]["QuestionKindLongTextKind"] | components["schemas"]["QuestionKindLookUpKind"] | components["schemas"]["QuestionKindMoneyKind"] | components["schemas"]["QuestionKindNumberKind"] | components["schemas"]["QuestionKindPeopleKind"] | components["schemas"]["QuestionKindPersonNameKind"] | components["schemas"]["QuestionKindPhoneKind"] | components["schemas"]["QuestionKindListKind"] | components["schemas"]["QuestionKindScaleKind"] | components["schemas"]["QuestionKindShortTextKind"] | components["schemas"]["QuestionKindSignatureKind"] | components["schemas"]["QuestionKindWebAddressKind"] | components["schemas"]["QuestionKindWorkedOutKind"] | components["schemas"]["QuestionKindYesNoKind"];
         /** @description An address in parts. */
@@ -8552,8 +8555,11 @@ export interface components {
         StartedRun: {
             id: components["schemas"]["IdOfRun"];
         };
-        /** @description What starts a follow-through. A new way to start is one more kind here; the planner does not know them apart. */
-        StartOn: components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnLeftUnfinishedStart"] | components["schemas"]["StartOnProjectDateStart"] | components["schemas"]["StartOnYearlyDateStart"] | components["schemas"]["StartOnByHandStart"];
+        /**
+         * @description What starts a follow-through. A new way to start is one more record in a file of its own with a KindAttribute; the planner
+         *     does not know them apart.
+         */
+        StartOn: components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnByHandStart"] | components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnLeftUnfinishedStart"] | components["schemas"]["StartOnProjectDateStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnYearlyDateStart"];
         /** @description Starts when the person books a meeting. */
         StartOnBookedStart: {
             /** @enum {string} */
@@ -8654,10 +8660,11 @@ export interface components {
             condition?: null | components["schemas"]["Condition"];
         };
         /**
-         * @description What a step does. What is done outside a run (OutsideAction) the rest of the program carries out; how a run goes on
+         * @description What a step does. Each kind is a record in a file of its own with a KindAttribute, and answers here all that is asked of
+         *     it. What is done outside a run (OutsideAction) the area that owns it carries out; how a run goes on
          *     (FlowAction) the planner decides alone.
          */
-        StepAction: components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionPostToChat"] | components["schemas"]["StepActionCallWebhook"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"] | components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionEndRun"];
+        StepAction: components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionCallWebhook"] | components["schemas"]["StepActionEndRun"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionPostToChat"] | components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"];
         /** @description Goes on at one step or at another. */
         StepActionBranch: {
             /** @enum {string} */

@@ -4,7 +4,8 @@ import type { KeyboardEvent } from "react";
 import { Button } from "../../kit/Button";
 import { LightMark } from "../../kit/marks";
 import { menuItem, menuLook } from "../../kit/menu";
-import { beginStep, isFlow, stepKinds } from "./stepKinds";
+import { beginStep } from "./beginStep";
+import { kindNames, kindOf, stepKinds } from "./steps/stepKinds";
 import type { Choices, Content, Edited, Step, StepAction, View } from "./useFollowThrough";
 
 interface Props {
@@ -101,7 +102,8 @@ interface CardProps {
 }
 
 function StepCard({ step, when, does, condition, gaps, isOpen, isWrong, onOpen, onMove }: CardProps) {
-  const asks = step.needsNod && !isFlow(step.action);
+  const { flow } = kindOf(step.action);
+  const asks = step.needsNod && !flow;
   const keys = (event: KeyboardEvent) => {
     if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
     event.preventDefault();
@@ -118,13 +120,13 @@ function StepCard({ step, when, does, condition, gaps, isOpen, isWrong, onOpen, 
     >
       <span className="inline-flex items-center gap-1.5 text-[0.9rem] text-slate">
         {asks && <LightMark lit size={18} />}
-        {asks ? "your nod" : isFlow(step.action) ? "" : "by itself"}
+        {asks ? "your nod" : flow ? "" : "by itself"}
       </span>
       <span className="min-w-0">
         <strong className="block">{step.name || "A step without a name"}</strong>
         <span className="block text-[0.93rem] text-slate">
-          {step.action.kind === "waitFor" ? does : when}
-          {step.action.kind !== "sendMessage" && step.action.kind !== "waitFor" && `; ${does}`}
+          {flow === "waits" ? does : when}
+          {step.action.kind !== "sendMessage" && flow !== "waits" && `; ${does}`}
           {gaps > 0 && `; ${gaps === 1 ? "one gap" : `${gaps} gaps`}`}
         </span>
         {condition && <span className="block text-[0.93rem] text-slate">only if {condition}</span>}
@@ -158,9 +160,9 @@ function AddHere({ index, onAdd, shown = false }: AddProps) {
           )}
         </DropdownMenu.Trigger>
         <DropdownMenu.Content align="start" className={`${menuLook} p-1`}>
-          {stepKinds.map(([kind, words]) => (
+          {kindNames.map((kind) => (
             <DropdownMenu.Item key={kind} className={menuItem} onSelect={() => onAdd(kind, index)}>
-              {words}
+              {stepKinds[kind].label}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

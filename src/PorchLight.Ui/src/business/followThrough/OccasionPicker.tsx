@@ -3,11 +3,20 @@ import { CheckBox, SelectBox } from "../../kit/fields";
 
 type Occasion = Schemas["Occasion"];
 
-const kinds: [Occasion["kind"], string][] = [
-  ["replied", "they reply"],
-  ["booked", "they book a meeting"],
-  ["stage", "the project reaches a stage"],
-];
+interface Kind<K extends Occasion["kind"]> {
+  /** What it is called behind "until" or "if". */
+  label: string;
+  /** One with nothing said yet. */
+  begin: () => Extract<Occasion, { kind: K }>;
+}
+
+/** All occasions, in the order in which they are offered. */
+const kinds: { [K in Occasion["kind"]]: Kind<K> } = {
+  replied: { label: "they reply", begin: () => ({ kind: "replied" }) },
+  booked: { label: "they book a meeting", begin: () => ({ kind: "booked" }) },
+  stage: { label: "the project reaches a stage", begin: () => ({ kind: "stage", stages: [] }) },
+};
+const names = Object.keys(kinds) as Occasion["kind"][];
 
 interface Props {
   label: string;
@@ -23,14 +32,11 @@ export function OccasionPicker({ label, occasion, stages, onChange }: Props) {
       <SelectBox
         label={label}
         value={occasion.kind}
-        onChange={(e) => {
-          const kind = e.target.value as Occasion["kind"];
-          onChange(kind === "stage" ? { kind, stages: [] } : { kind });
-        }}
+        onChange={(e) => onChange(kinds[e.target.value as Occasion["kind"]].begin())}
       >
-        {kinds.map(([kind, words]) => (
+        {names.map((kind) => (
           <option key={kind} value={kind}>
-            {words}
+            {kinds[kind].label}
           </option>
         ))}
       </SelectBox>

@@ -3,6 +3,7 @@ import { CheckBox, controlLook } from "../../kit/fields";
 import { NumberBox } from "../../kit/NumberBox";
 
 type Schedule = Schemas["Schedule"];
+type Anchor = Schemas["Anchor"];
 type Unit = Schemas["TimeUnit"];
 
 const units: [Unit, string][] = [
@@ -13,6 +14,30 @@ const units: [Unit, string][] = [
   ["weeks", "weeks"],
   ["months", "months"],
 ];
+
+interface Offer {
+  /** Names it among all. */
+  key: string;
+  words: string;
+  anchor: Anchor;
+}
+
+/** What a step can be counted from, by kind, in the order in which it is offered. */
+const anchors: { [K in Anchor["kind"]]: (around: { isFirst: boolean; dates: Schemas["Choice"][] }) => Offer[] } = {
+  runStart: () => [{ key: "runStart", words: "the start", anchor: { kind: "runStart" } }],
+  previousSettled: ({ isFirst }) =>
+    isFirst
+      ? []
+      : [{ key: "previousSettled", words: "the previous step is settled", anchor: { kind: "previousSettled" } }],
+  projectDate: ({ dates }) =>
+    dates.map((one) => ({
+      key: `projectDate:${one.key}`,
+      words: `the day of “${one.name}”`,
+      anchor: { kind: "projectDate", field: one.key },
+    })),
+};
+const keyOf = (anchor: Anchor) => (anchor.kind === "projectDate" ? `projectDate:${anchor.field}` : anchor.kind);
+
 const look = `${controlLook} w-auto max-w-full`;
 
 interface Props {
@@ -29,16 +54,13 @@ interface Props {
 /** When a step comes, as a sentence with pickers in it. */
 export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onChange }: Props) {
   const { anchor, amount, unit, atOnce } = schedule;
-  const from = anchor.kind === "projectDate" ? `date:${anchor.field}` : anchor.kind;
+  const from = keyOf(anchor);
+  const offers = Object.values(anchors).flatMap((of) => of({ isFirst: isFirst && from !== "previousSettled", dates }));
   const isBefore = amount < 0;
-  const setFrom = (next: string) =>
-    next.startsWith("date:")
-      ? onChange({ ...schedule, anchor: { kind: "projectDate", field: next.slice(5) } })
-      : onChange({
-          ...schedule,
-          amount: Math.abs(amount),
-          anchor: { kind: next as "runStart" | "previousSettled" },
-        });
+  const setFrom = (next: string) => {
+    const { anchor } = offers.find((one) => one.key === next)!;
+    onChange({ ...schedule, amount: anchor.kind === "projectDate" ? amount : Math.abs(amount), anchor });
+  };
   return (
     <div>
       <p className="flex flex-wrap items-center gap-2">
@@ -81,13 +103,9 @@ export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onCha
               <span>after</span>
             )}
             <select aria-label="Counted from" className={look} value={from} onChange={(e) => setFrom(e.target.value)}>
-              <option value="runStart">the start</option>
-              {(!isFirst || from === "previousSettled") && (
-                <option value="previousSettled">the previous step is settled</option>
-              )}
-              {dates.map((one) => (
-                <option key={one.key} value={`date:${one.key}`}>
-                  the day of “{one.name}”
+              {offers.map((one) => (
+                <option key={one.key} value={one.key}>
+                  {one.words}
                 </option>
               ))}
             </select>

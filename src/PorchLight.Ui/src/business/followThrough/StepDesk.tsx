@@ -2,9 +2,8 @@ import type { ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { CheckBox, SelectBox, TextBox } from "../../kit/fields";
 import { ConditionSentence } from "../conditions/ConditionSentence";
-import { ActionFields } from "./ActionFields";
 import { SchedulePicker } from "./SchedulePicker";
-import { beginAction, isFlow, stepKinds } from "./stepKinds";
+import { kindNames, kindOf, stepKinds } from "./steps/stepKinds";
 import { subjectsOf } from "./subjectsOf";
 import { withStep, type Choices, type Edited, type Step, type StepAction, type View } from "./useFollowThrough";
 
@@ -35,7 +34,8 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
     );
   };
   const findings = view.findings.filter((one) => one.place === step.key);
-  const offered = isLast ? stepKinds.filter(([kind]) => !["waitFor", "branch", "end"].includes(kind)) : stepKinds;
+  const { Fields, flow } = kindOf(step.action);
+  const offered = isLast ? kindNames.filter((kind) => !stepKinds[kind].flow) : kindNames;
   return (
     <div className="grid gap-4">
       <div className="flex items-start justify-between gap-3">
@@ -57,33 +57,33 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
         value={step.action.kind}
         onChange={(e) => {
           const kind = e.target.value as StepAction["kind"];
-          set({ ...step, action: beginAction(kind, choices) }, "kind");
+          set({ ...step, action: stepKinds[kind].begin(choices) }, "kind");
         }}
       >
-        {offered.map(([kind, words]) => (
+        {offered.map((kind) => (
           <option key={kind} value={kind}>
-            {words}
+            {stepKinds[kind].label}
           </option>
         ))}
       </SelectBox>
-      <ActionFields
-        action={step.action}
+      <Fields
+        value={step.action}
         choices={choices}
         isAboutLeftForm={content.starts.kind === "leftUnfinished"}
         later={later}
         onChange={(action) => set({ ...step, action }, "action")}
       />
-      <Part title={step.action.kind === "waitFor" ? "Longest wait" : "When"}>
+      <Part title={flow === "waits" ? "Longest wait" : "When"}>
         <SchedulePicker
           schedule={step.schedule}
           isFirst={index === 0}
-          isWait={step.action.kind === "waitFor"}
-          isFlow={isFlow(step.action)}
+          isWait={flow === "waits"}
+          isFlow={!!flow}
           dates={choices.dates}
           onChange={(schedule) => set({ ...step, schedule }, "schedule")}
         />
       </Part>
-      {!isFlow(step.action) && (
+      {!flow && (
         <Part title="Who acts">
           <CheckBox
             label="It waits for your nod before it goes out"

@@ -1,28 +1,14 @@
 import type { Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { CheckBox, controlLook, Labelled, SelectBox, TextBox } from "../../kit/fields";
-import { fits } from "../../kit/fits";
+import { CheckBox, Labelled, SelectBox, TextBox } from "../../kit/fields";
 import { NumberBox } from "../../kit/NumberBox";
-import { ConditionSentence } from "../conditions/ConditionSentence";
-import { Offered } from "./ActionFields";
-import { OccasionPicker, StagesPicker } from "./OccasionPicker";
-import { beginStep } from "./stepKinds";
-import { subjectsOf } from "./subjectsOf";
+import { beginStep } from "./beginStep";
+import { OccasionPicker } from "./OccasionPicker";
+import { kindOf, startKinds, startNames } from "./starts/startKinds";
+import type { StartOn } from "./starts/startKind";
 import type { Choices, Content, Edited, View } from "./useFollowThrough";
 
-type StartOn = Schemas["StartOn"];
 type StopOn = Schemas["StopOn"];
-
-const starts: [StartOn["kind"], string][] = [
-  ["inquiry", "an inquiry comes in"],
-  ["stage", "a project reaches a stage"],
-  ["booked", "they book a meeting"],
-  ["replied", "they reply"],
-  ["leftUnfinished", "someone leaves a form half-finished"],
-  ["projectDate", "a day of a project comes"],
-  ["yearlyDate", "a day of a person comes, each year"],
-  ["byHand", "someone starts it by hand"],
-];
 
 interface Props {
   edited: Edited;
@@ -80,188 +66,29 @@ export function WholeDesk({ edited, view, choices, onOpen, onClose }: Props) {
   );
 }
 
-function StartFields({
-  start,
-  choices,
-  onChange,
-}: {
+interface StartProps {
   start: StartOn;
   choices: Choices;
   onChange: (start: StartOn) => void;
-}) {
-  const begin = (kind: StartOn["kind"]): StartOn => {
-    switch (kind) {
-      case "inquiry":
-        return { kind, form: null, fits: [] };
-      case "stage":
-        return { kind, stages: [] };
-      case "leftUnfinished":
-        return { kind, form: null, hours: 24 };
-      case "projectDate":
-        return { kind, field: choices.dates[0]?.key ?? "", days: -7 };
-      case "yearlyDate":
-        return { kind, field: choices.personDates[0]?.key ?? "", days: 0 };
-      default:
-        return { kind };
-    }
-  };
+}
+
+function StartFields({ start, choices, onChange }: StartProps) {
+  const { Fields } = kindOf(start);
   return (
     <div className="grid gap-3">
       <SelectBox
         label="It starts when"
         value={start.kind}
-        onChange={(e) => onChange(begin(e.target.value as StartOn["kind"]))}
+        onChange={(e) => onChange(startKinds[e.target.value as StartOn["kind"]].begin(choices))}
       >
-        {starts.map(([kind, words]) => (
+        {startNames.map((kind) => (
           <option key={kind} value={kind}>
-            {words}
+            {startKinds[kind].label}
           </option>
         ))}
       </SelectBox>
-      {start.kind === "stage" && (
-        <StagesPicker
-          label="Which stage"
-          none="Choose at least one."
-          stages={choices.stages}
-          chosen={start.stages}
-          onChange={(stages) => onChange({ kind: "stage", stages })}
-        />
-      )}
-      {start.kind === "leftUnfinished" && (
-        <>
-          <SelectBox
-            label="Which form"
-            value={start.form ?? ""}
-            onChange={(e) => onChange({ ...start, form: e.target.value || null })}
-          >
-            <option value="">any form</option>
-            <Offered choices={choices.forms} chosen={start.form} />
-          </SelectBox>
-          <Labelled
-            label="After how many hours"
-            help="Anyone who left more than a day before that is left alone. Messages only go to people who were told to expect one."
-          >
-            <NumberBox
-              whole
-              value={start.hours}
-              onChange={(hours) => hours !== null && onChange({ ...start, hours })}
-            />
-          </Labelled>
-        </>
-      )}
-      {(start.kind === "projectDate" || start.kind === "yearlyDate") && (
-        <DayFields
-          start={start}
-          dates={start.kind === "projectDate" ? choices.dates : choices.personDates}
-          onChange={onChange}
-        />
-      )}
-      {start.kind === "inquiry" && (
-        <>
-          <SelectBox
-            label="Through"
-            value={start.form ?? ""}
-            onChange={(e) => onChange({ ...start, form: e.target.value || null })}
-          >
-            <option value="">any form</option>
-            <Offered choices={choices.forms} chosen={start.form} />
-          </SelectBox>
-          <fieldset>
-            <legend className="font-semibold">Sorted as</legend>
-            <p className="text-slate">Choose none to include every inquiry.</p>
-            {fits.map(([fit, words]) => (
-              <CheckBox
-                key={fit}
-                label={words}
-                checked={start.fits.includes(fit)}
-                onChange={(on) =>
-                  onChange({ ...start, fits: on ? [...start.fits, fit] : start.fits.filter((one) => one !== fit) })
-                }
-              />
-            ))}
-          </fieldset>
-          {choices.services.length > 0 && (
-            <SelectBox
-              label="For"
-              value={start.service ?? ""}
-              onChange={(e) => onChange({ ...start, service: e.target.value || null })}
-            >
-              <option value="">any service</option>
-              <Offered choices={choices.services} chosen={start.service} />
-            </SelectBox>
-          )}
-          <ConditionSentence
-            value={start.condition}
-            onChange={(condition) => onChange({ ...start, condition })}
-            subjects={subjectsOf(choices)}
-            without="Whatever they answered."
-            begin="Only if they answered …"
-            label="Only if"
-          />
-        </>
-      )}
+      {Fields && <Fields start={start} choices={choices} onChange={onChange} />}
     </div>
-  );
-}
-
-type DatedStart = Extract<StartOn, { kind: "projectDate" | "yearlyDate" }>;
-
-/** A day counted from one that stands in a field. */
-function DayFields({
-  start,
-  dates,
-  onChange,
-}: {
-  start: DatedStart;
-  dates: Schemas["Choice"][];
-  onChange: (start: DatedStart) => void;
-}) {
-  const { days } = start;
-  const way = days === 0 ? "on" : days < 0 ? "before" : "after";
-  const count = Math.abs(days);
-  const set = (next: string, amount: number) =>
-    onChange({ ...start, days: next === "on" ? 0 : (next === "before" ? -1 : 1) * Math.max(amount, 1) });
-  return (
-    <fieldset>
-      <legend className="mb-1 font-semibold">On which day</legend>
-      <p className="flex flex-wrap items-center gap-2">
-        {way !== "on" && (
-          <>
-            <NumberBox
-              aria-label="How many days"
-              className="w-20"
-              whole
-              value={count}
-              onChange={(amount) => amount !== null && set(way, Math.abs(amount))}
-            />
-            <span>days</span>
-          </>
-        )}
-        <select
-          aria-label="Before or after"
-          className={`${controlLook} w-auto max-w-full`}
-          value={way}
-          onChange={(e) => set(e.target.value, count)}
-        >
-          <option value="before">before</option>
-          <option value="on">on</option>
-          <option value="after">after</option>
-        </select>
-        <select
-          aria-label="Counted from"
-          className={`${controlLook} w-auto max-w-full`}
-          value={start.field}
-          onChange={(e) => onChange({ ...start, field: e.target.value })}
-        >
-          <Offered choices={dates} chosen={start.field} />
-        </select>
-      </p>
-      <p className="mt-1 text-slate">
-        {start.kind === "projectDate"
-          ? "For every project with this date, except lost ones."
-          : "For every client with this date, except archived ones; for the first time a year after the date itself."}
-      </p>
-    </fieldset>
   );
 }
 

@@ -3,10 +3,11 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
-namespace PorchLight.Server.FollowThrough;
+namespace PorchLight.Server.Webhooks;
 
 /// <summary>What a webhook is told: where the run stands, and what is on file about the client and the project.</summary>
 internal static class WebhookBody
@@ -27,25 +28,25 @@ internal static class WebhookBody
     /// <param name="Value">The value itself, as answers are written in every export.</param>
     private sealed record OnFile(string Label, string Words, Answer Value);
 
-    public static string Write(RunContext context, string step, Project project, FieldCatalogue fields, Instant at) =>
+    public static string Write(StepToDo todo, Project project, Inquiry? inquiry, FieldCatalogue fields) =>
         JsonSerializer.Serialize(
             new Told(
-                at,
-                context.Content.Name,
-                context.Content.Step(step).Name,
+                todo.Now,
+                todo.FollowThrough,
+                todo.Step.Name,
                 new OfClient(
-                    context.Client.Id.Value,
-                    context.Client.Name,
-                    context.Client.Email,
-                    JsonNamingPolicy.CamelCase.ConvertName(context.Client.Standing.ToString())
+                    todo.Client.Id.Value,
+                    todo.Client.Name,
+                    todo.Client.Email,
+                    JsonNamingPolicy.CamelCase.ConvertName(todo.Client.Standing.ToString())
                 ),
                 new OfProject(
                     project.Id.Value,
                     project.Title,
                     project.Stage,
-                    context.Business.Lists.Stages.FirstOrDefault(stage => stage.Key == project.Stage)?.Name ?? project.Stage
+                    todo.Business.Lists.Stages.FirstOrDefault(stage => stage.Key == project.Stage)?.Name ?? project.Stage
                 ),
-                context.Inquiry is { } inquiry
+                inquiry is not null
                     ? new OfInquiry(
                         inquiry.Id.Value,
                         inquiry.Received,
@@ -54,8 +55,8 @@ internal static class WebhookBody
                     : null
             )
             {
-                Values = context
-                    .Facts.OnFile.Where(value => fields.Find(value.Key) is not null)
+                Values = todo
+                    .OnFile.Where(value => fields.Find(value.Key) is not null)
                     .OrderBy(value => value.Key, StringComparer.Ordinal)
                     .ToDictionary(
                         value => value.Key,

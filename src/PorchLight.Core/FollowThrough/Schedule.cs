@@ -1,54 +1,7 @@
-using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Calendar;
 
 namespace PorchLight.Core.FollowThrough;
-
-/// <summary>From what a step's time is counted.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
-[JsonDerivedType(typeof(RunStartAnchor), "runStart")]
-[JsonDerivedType(typeof(PreviousSettledAnchor), "previousSettled")]
-[JsonDerivedType(typeof(ProjectDateAnchor), "projectDate")]
-public abstract record Anchor
-{
-    /// <summary>The instant the run started.</summary>
-    public static Anchor RunStart { get; } = new RunStartAnchor();
-
-    /// <summary>The instant the step before was settled: sent, done, skipped or lapsed.</summary>
-    public static Anchor PreviousSettled { get; } = new PreviousSettledAnchor();
-
-    /// <summary>The instant it stands for; null while nobody knows it.</summary>
-    /// <param name="moments">What it may look at.</param>
-    public abstract Instant? At(AnchorMoments moments);
-}
-
-/// <summary>What times of a run can be counted from.</summary>
-/// <param name="Started">When the run started.</param>
-/// <param name="Settled">When the step before was settled; for the first step when the run started.</param>
-/// <param name="DayOf">The instant at which the sending window opens on the day that stands in a field of the project, or null.</param>
-public sealed record AnchorMoments(Instant Started, Instant Settled, Func<string, Instant?> DayOf);
-
-/// <summary>Counts from the instant the run started.</summary>
-public sealed record RunStartAnchor : Anchor
-{
-    /// <inheritdoc/>
-    public override Instant? At(AnchorMoments moments) => moments.Started;
-}
-
-/// <summary>Counts from the instant the step before was settled.</summary>
-public sealed record PreviousSettledAnchor : Anchor
-{
-    /// <inheritdoc/>
-    public override Instant? At(AnchorMoments moments) => moments.Settled;
-}
-
-/// <summary>Counts from a day of the project, from the time of day at which messages may first go.</summary>
-/// <param name="Field">The key of the field the day stands in.</param>
-public sealed record ProjectDateAnchor(string Field) : Anchor
-{
-    /// <inheritdoc/>
-    public override Instant? At(AnchorMoments moments) => moments.DayOf(Field);
-}
 
 /// <summary>A unit of time between steps.</summary>
 public enum TimeUnit
