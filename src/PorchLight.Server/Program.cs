@@ -68,6 +68,14 @@ builder.Services.AddScoped<DifferenceSettler>();
 builder.Services.AddScoped<IListsInUse, ListsInUse>();
 builder.Services.AddScoped<AlikeClients>();
 builder.Services.AddScoped<ClientSearch>();
+builder
+    .Services.AddScoped<IClientPart, ClientInquiries>()
+    .AddScoped<IClientPart, ClientRecords>()
+    .AddScoped<IClientPart, ClientMessages>()
+    .AddScoped<IClientPart, ClientWebhookCalls>()
+    .AddScoped<IClientPart, ClientRuns>()
+    .AddScoped<IClientPart, ClientImports>()
+    .AddScoped<IClientPart>(services => services.GetRequiredService<ClientSearch>());
 builder.Services.AddScoped<ClientMerger>();
 builder.Services.AddSingleton<ImportTables>();
 builder.Services.AddScoped<ClientEraser>();
@@ -198,6 +206,7 @@ api.MapArrangements();
 api.MapDifferences();
 api.MapClientMerges();
 api.MapClientErasing();
+api.MapClientSaving();
 api.MapClientImports();
 api.MapFields();
 api.MapLibraryMessages();

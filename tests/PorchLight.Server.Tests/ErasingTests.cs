@@ -5,7 +5,9 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Server.Clients;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -122,17 +124,78 @@ public sealed class ErasingTests
         await owner.PostAsync($"/api/clients/{id}/notes", Body(new { projectId = (Guid?)null, text = "Quillfeather pays in quills." }));
         await app.PassTimeAsync(Duration.FromDays(3));
         await ImportTests.TakeAsync(app, "Name,Email\nWilhelmina Quillfeather,quillfeather@nib.example\n"u8.ToArray(), "quillfeather.csv");
-        (await BytesAsync(app, owner)).ShouldNotBeEmpty("they stand there before");
+        (await BytesAsync(app, owner, Quillfeather)).ShouldNotBeEmpty("they stand there before");
 
         var goes = (await owner.GetAsync($"/api/clients/{id}/erasing").JsonAsync()).GetProperty("goes").ToString();
         foreach (var line in new[] { "to your team", "unfinished", "never imported" })
             goes.ShouldContain(line);
         (await owner.DeleteAsync($"/api/clients/{id}")).EnsureSuccessStatusCode();
-        (await BytesAsync(app, owner)).ShouldBeEmpty();
+        (await BytesAsync(app, owner, Quillfeather)).ShouldBeEmpty();
     }
 
+    /// <summary>
+    /// A house in which somebody has a row of every kind there is, whichever area keeps it: all of it was told before, none of it is left,
+    /// and no byte of the folder or of a backup says their name.
+    /// </summary>
+    [Fact]
+    public async Task Of_somebody_with_a_row_of_every_kind_none_is_left_and_no_byte()
+    {
+        await using var app = new TestApp { SeedData = SeedData.DemoWithPeople, Durable = true };
+        await app.WorkAsync();
+        var (id, tables) = (default(Id<Client>), await TablesAsync(app));
+        await app.ChangeAsync(async db => id = await new EveryRowOf(db, "Quillfeather", "quillfeather@nib.example").AddAsync(tables));
+        await using var scope = app.Services.CreateAsyncScope();
+        var looked = scope.ServiceProvider.GetRequiredService<PorchDb>();
+        var person = await looked.WholePersonAsync(id, CancellationToken.None);
+        var rows = scope.ServiceProvider.GetServices<IClientPart>().SelectMany(part => part.RowsOf(person)).ToList();
+        (await WithAnyAsync()).ShouldBe([.. rows.Select(one => one.Table.Name).Except(Unrelated).Order()], "there is one of each before");
+        var owner = app.Owner();
+        var everything = await owner.GetStringAsync($"/api/clients/{id}/everything.json");
+        everything.ShouldContain("Quillfeather");
+        everything.ShouldNotContain("Sealed", Case.Sensitive, "keys are nobody's to have");
+
+        (await owner.DeleteAsync($"/api/clients/{id}")).EnsureSuccessStatusCode();
+        (await WithAnyAsync()).ShouldBe(["Submission"], "what is counted stays");
+        (await RowsAsync(app))
+            .Select(row => row.Text)
+            .Where(text => text.Contains("quillfeather", StringComparison.Ordinal))
+            .ShouldBeEmpty();
+        (await BytesAsync(app, owner, "quillfeather")).ShouldBeEmpty();
+
+        async Task<List<string>> WithAnyAsync()
+        {
+            var found = new SortedSet<string>(StringComparer.Ordinal);
+            foreach (var one in rows)
+            {
+                if (await one.AnyAsync(CancellationToken.None))
+                    found.Add(one.Table.Name);
+            }
+
+            return [.. found];
+        }
+    }
+
+    /// <summary>Files of people to import hang on nobody; they are looked through for names, as the test above has it.</summary>
+    private static readonly string[] Unrelated = [nameof(ClientImport)];
+
+    internal static async Task<List<Type>> TablesAsync(TestApp app)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        return
+        [
+            .. scope
+                .ServiceProvider.GetServices<IClientPart>()
+                .SelectMany(part => part.RowsOf(WholePerson.Nobody))
+                .Select(one => one.Table)
+                .Where(table => !Unrelated.Contains(table.Name))
+                .Distinct(),
+        ];
+    }
+
+    private static readonly string[] Quillfeather = ["quillfeather", "verdigris", "5550977", "555 0977"];
+
     /// <summary>The files of the folder and of a backup in which anything of theirs stands, in whatever case and letters.</summary>
-    private static async Task<List<string>> BytesAsync(TestApp app, HttpClient owner)
+    private static async Task<List<string>> BytesAsync(TestApp app, HttpClient owner, params string[] theirs)
     {
         var files = Directory
             .GetFiles(app.Folder, "*", SearchOption.AllDirectories)
@@ -149,7 +212,6 @@ public sealed class ErasingTests
             files.Add(("backup " + entry.FullName, bytes.ToArray()));
         }
 
-        string[] theirs = ["quillfeather", "verdigris", "5550977", "555 0977"];
         return
         [
             .. from file in files

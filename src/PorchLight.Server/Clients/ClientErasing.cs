@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -31,82 +32,24 @@ internal static class ClientErasing
     private static async Task<Results<Ok<ErasingPreview>, ProblemHttpResult>> PreviewAsync(
         Id<Client> id,
         PorchDb db,
-        ClientEraser eraser,
+        IEnumerable<IClientPart> parts,
         CancellationToken cancellationToken
     )
     {
         if (await db.Clients.SingleOrDefaultAsync(one => one.Id == id, cancellationToken) is not { } client)
             return Problems.NotFound(Gone);
-        var things = await eraser.LookAsync(id);
-        var records = things.Records;
-        var goes = new (int Count, string One, string Many)[]
+        var person = await db.WholePersonAsync(id, cancellationToken);
+        var goes = new List<string>();
+        foreach (var rows in parts.SelectMany(part => part.RowsOf(person)))
         {
-            (
-                await db.Inquiries.CountAsync(one => records.Contains(one.ClientId), cancellationToken),
-                "One inquiry with its answers",
-                "{0} inquiries with their answers"
-            ),
-            (
-                await db
-                    .FieldValues.Where(one => records.Contains(one.ClientId))
-                    .Select(one => one.Field)
-                    .Distinct()
-                    .CountAsync(cancellationToken),
-                "One field, with its history",
-                "{0} fields, with their history"
-            ),
-            (await db.Notes.CountAsync(one => records.Contains(one.ClientId), cancellationToken), "One note", "{0} notes"),
-            (
-                await db.ClientTasks.CountAsync(one => records.Contains(one.ClientId), cancellationToken),
-                "One task or date",
-                "{0} tasks and dates"
-            ),
-            (await db.Projects.CountAsync(one => records.Contains(one.ClientId), cancellationToken), "One project", "{0} projects"),
-            (things.Files.Count, "One file they sent", "{0} files they sent"),
-            (
-                await db.OutgoingMail.CountAsync(mail => mail.ClientId != null && records.Contains(mail.ClientId.Value), cancellationToken),
-                "One message to them, sent or waiting",
-                "{0} messages to them, sent or waiting"
-            ),
-            (
-                await db.IncomingMail.CountAsync(
-                    mail => things.Emails.Contains(EF.Functions.Collate(mail.From, "NOCASE")),
-                    cancellationToken
-                ),
-                "One message from them",
-                "{0} messages from them"
-            ),
-            (
-                await db.WebhookCalls.CountAsync(call => call.ClientId != null && records.Contains(call.ClientId.Value), cancellationToken),
-                "One call of a webhook that told of them",
-                "{0} calls of webhooks that told of them"
-            ),
-            (
-                await db.Runs.CountAsync(
-                    run => run.ClientId != null && records.Contains(run.ClientId.Value) && run.Active,
-                    cancellationToken
-                ),
-                "One follow-through that is running",
-                "{0} follow-throughs that are running"
-            ),
-            (things.Traces.TeamMail.Count, "One mail to your team that speaks of them", "{0} mails to your team that speak of them"),
-            (things.Traces.Drafts.Count, "One form they left unfinished", "{0} forms they left unfinished"),
-            (things.Traces.Uploads.Count, "One file they never sent", "{0} files they never sent"),
-            (things.Traces.ImportFiles.Count, "One file of people that was never imported", "{0} files of people that were never imported"),
-            (records.Count - 1, "One record that was made one with this", "{0} records that were made one with this"),
-        };
+            if (rows.Goes is var (one, many) && await rows.CountAsync(cancellationToken) is > 0 and var count)
+                goes.Add(count == 1 ? one : string.Format(CultureInfo.InvariantCulture, many, count));
+        }
+
         return TypedResults.Ok(
             new ErasingPreview(
                 client.Name,
-                [
-                    "Name, address and everything they are known by",
-                    .. goes.Where(line => line.Count > 0)
-                        .Select(line =>
-                            line.Count == 1
-                                ? line.One
-                                : string.Format(System.Globalization.CultureInfo.InvariantCulture, line.Many, line.Count)
-                        ),
-                ],
+                ["Name, address and everything they are known by", .. goes],
                 [
                     "The counts: that someone sent a form, when, and how it was sorted",
                     "Files you put into the records yourself; they are in your files",
@@ -130,7 +73,7 @@ internal static class ClientErasing
         {
             if (!await db.Clients.AnyAsync(client => client.Id == id, cancellationToken))
                 return Problems.NotFound(Gone);
-            files = await eraser.EraseAsync(id, who.UserId(), clock.GetCurrentInstant());
+            files = await eraser.EraseAsync(id, who.UserId(), clock.GetCurrentInstant(), cancellationToken);
             await write.SaveAsync(cancellationToken);
         }
 

@@ -10,7 +10,6 @@ using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -176,9 +175,8 @@ internal static class ClientMergeEndpoints
         if (await BothAsync(db, id, other, cancellationToken) is not var (kept, goes))
             return Problems.NotFound("One of the two is not here any more, or they are one already.");
         var now = clock.GetCurrentInstant();
-        var merge = await merger.MergeAsync(kept, goes, merging.Take.ToHashSet(), who.DisplayName(), now);
+        var merge = await merger.MergeAsync(kept, goes, merging.Take.ToHashSet(), who.DisplayName(), now, cancellationToken);
         await events.AppendAsync(new ClientsMerged(who.UserId()), now, new EventContext(id));
-        await InquiryPlaces.MarkAsync(db, [kept.Id, goes.Id], cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new Merged(merge.Id));
     }
@@ -189,7 +187,6 @@ internal static class ClientMergeEndpoints
         Splitting how,
         PorchDb db,
         ClientMerger merger,
-        FieldCatalogues catalogues,
         EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,
@@ -203,68 +200,15 @@ internal static class ClientMergeEndpoints
             return TypedResults.NoContent();
         if (!await db.Clients.AnyAsync(client => client.Id == merge.KeptId, cancellationToken))
             return Problems.Conflict("The record these went into was made one with another itself. Split that first.");
-        if (!how.Anyway && await SayLostAsync(merge, merger, db, catalogues, cancellationToken) is { Count: > 0 } lost)
+        if (!how.Anyway && await merger.LostBySplittingAsync(merge, cancellationToken) is { Count: > 0 } lost)
             return Problems.Conflict($"{string.Join(" ", lost)} Split them anyway?");
 
         var now = clock.GetCurrentInstant();
-        await merger.SplitAsync(merge, who.DisplayName(), now);
+        await merger.SplitAsync(merge, who.DisplayName(), now, cancellationToken);
         await events.AppendAsync(new ClientsSplit(who.UserId()), now, new EventContext(merge.KeptId));
         await events.AppendAsync(new ClientsSplit(who.UserId()), now, new EventContext(merge.OtherId));
-        await InquiryPlaces.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
-    }
-
-    /// <summary>What splitting does not bring back, a sentence each; empty where both are as they were.</summary>
-    private static async Task<List<string>> SayLostAsync(
-        ClientMerge merge,
-        ClientMerger merger,
-        PorchDb db,
-        FieldCatalogues catalogues,
-        CancellationToken cancellationToken
-    )
-    {
-        var lost = new List<string>();
-        var kept = (await db.Clients.FindAsync([merge.KeptId], cancellationToken))!.Name;
-        if (await merger.WrittenSinceAsync(merge) is { Count: > 0 } since)
-        {
-            var fields = await catalogues.ReadAsync(db);
-            lost.Add(
-                $"Changed since then: {string.Join(", ", since.Select(field => fields.Find(field)?.Label ?? field))}. That stays with {kept}."
-            );
-        }
-
-        var (notes, tasks) = (
-            await db.Notes.CountAsync(
-                note => note.ClientId == merge.KeptId && note.ProjectId == null && note.At > merge.At,
-                cancellationToken
-            ),
-            await db.ClientTasks.CountAsync(
-                task => task.ClientId == merge.KeptId && task.ProjectId == null && task.At > merge.At,
-                cancellationToken
-            )
-        );
-        if (notes + tasks > 0)
-            lost.Add($"Notes and tasks added since then ({notes + tasks}) stay with {kept}.");
-        var ended = (
-            await db
-                .Runs.AsNoTracking()
-                .Where(run => run.ClientId == merge.KeptId && !run.Active)
-                .Join(
-                    db.FollowThroughVersions,
-                    run => new { run.FollowThroughId, Number = run.FollowThroughNumber },
-                    version => new { version.FollowThroughId, version.Number },
-                    (run, version) => new { run.State, version.Content }
-                )
-                .ToListAsync(cancellationToken)
-        )
-            .Where(run => run.State.Ended == merge.At)
-            .Select(run => $"“{run.Content.Name}”")
-            .Distinct()
-            .ToList();
-        if (ended.Count > 0)
-            lost.Add($"{string.Join(" and ", ended)} ended when the two became one, and does not start again.");
-        return lost;
     }
 
     private static async Task<(Client Kept, Client Other)?> BothAsync(

@@ -6,9 +6,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.Fields;
-using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Inquiries;
-using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -16,13 +14,16 @@ namespace PorchLight.Server.Clients;
 
 /// <summary>
 /// Makes one record of two of the same person, and splits it again, as part of the caller's write. Every row of the other goes over,
-/// whatever table it stands in, and its key is remembered; of the other stays how it is recognised.
+/// whichever area keeps it (<see cref="IClientPart"/>), and its key is remembered; of the other stays how it is recognised.
 /// </summary>
-internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, ClientSearch search, RunEngine runs)
+internal sealed class ClientMerger(
+    PorchDb db,
+    RecordWriter writer,
+    FieldCatalogues catalogues,
+    ClientSearch search,
+    IEnumerable<IClientPart> parts
+)
 {
-    // What is made anew of the records, or belongs to a record and not to the person.
-    private static readonly Type[] Stay = [typeof(ClientTag), typeof(ClientKey), typeof(ClientSearchRow), typeof(UnsubscribeLink)];
-
     /// <summary>What would become of the client's own fields.</summary>
     public async Task<MergePlan> PlanAsync(Id<Client> kept, Id<Client> other, IReadOnlySet<string> takeOther) =>
         ClientMerging.Plan(await OnFileAsync(kept), await OnFileAsync(other), await catalogues.ReadAsync(db), takeOther);
@@ -33,18 +34,25 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
     /// <param name="takeOther">The fields whose value is taken from the other where they differ.</param>
     /// <param name="who">Who decided.</param>
     /// <param name="now">The business's now.</param>
-    public async Task<ClientMerge> MergeAsync(Client kept, Client other, IReadOnlySet<string> takeOther, string who, Instant now)
+    public async Task<ClientMerge> MergeAsync(
+        Client kept,
+        Client other,
+        IReadOnlySet<string> takeOther,
+        string who,
+        Instant now,
+        CancellationToken cancellationToken
+    )
     {
         var plan = await PlanAsync(kept.Id, other.Id, takeOther);
         var before = (kept.Standing, kept.Since, kept.AlwaysComesIn);
         var stood = await db
             .FieldValues.Where(value => value.ClientId == other.Id && value.ProjectId == null && value.IsCurrent)
-            .ToListAsync();
+            .ToListAsync(cancellationToken);
         foreach (var value in stood)
             (value.IsCurrent, value.IsListed) = (false, false);
         await db.UnlistLatestProjectAsync(other.Id);
         await db.UnlistLatestProjectAsync(kept.Id);
-        var tags = await db.ClientTags.Where(tag => tag.ClientId == kept.Id || tag.ClientId == other.Id).ToListAsync();
+        var tags = await db.ClientTags.Where(tag => tag.ClientId == kept.Id || tag.ClientId == other.Id).ToListAsync(cancellationToken);
         var newTags = tags.Select(tag => tag.Tag)
             .Distinct()
             .Except(tags.Where(tag => tag.ClientId == kept.Id).Select(tag => tag.Tag))
@@ -54,14 +62,14 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         kept.Standing = StandingWords.Closer(kept.Standing, other.Standing);
         kept.Since = Instant.Min(kept.Since, other.Since);
         kept.AlwaysComesIn |= other.AlwaysComesIn;
-        await search.ForgetAsync(other.Id, CancellationToken.None);
-        await db.SaveChangesAsync();
+        await search.ForgetAsync(other.Id, cancellationToken);
+        await db.SaveChangesAsync(cancellationToken);
         db.ChangeTracker.Clear();
 
         var rows = new Dictionary<string, IReadOnlyList<string>>();
         foreach (var table in Tables())
             rows[table.GetTableName()!] = await MoveAllAsync(table, other.Id, kept.Id);
-        var record = (await db.Clients.FindAsync(kept.Id))!;
+        var record = (await db.Clients.FindAsync([kept.Id], cancellationToken))!;
         await db.ListLatestProjectAsync(kept.Id);
         var current = await writer.CurrentAsync(kept.Id, null);
         var source = new ValueSource(ValueOrigin.Merged, who, now);
@@ -87,41 +95,43 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         };
         record.IsUnindexed = true;
         db.ClientMerges.Add(merge);
-        await runs.KeepOneJourneyAsync(kept.Id, now);
+        foreach (var part in parts)
+            await part.MergedAsync(merge, now, cancellationToken);
         return merge;
     }
 
-    /// <summary>The fields merging wrote that were written again since, so that splitting would not put back what stood there.</summary>
-    public async Task<IReadOnlyList<string>> WrittenSinceAsync(ClientMerge merge)
+    /// <summary>What splitting would not bring back, a sentence each; empty where both would be as they were.</summary>
+    public async Task<IReadOnlyList<string>> LostBySplittingAsync(ClientMerge merge, CancellationToken cancellationToken)
     {
-        var current = await writer.CurrentAsync(merge.KeptId, null);
-        var ids = merge.Memory.Written.Select(id => new Id<FieldValue>(id)).ToList();
-        return
-        [
-            .. (await db.FieldValues.Where(value => ids.Contains(value.Id)).Select(value => new { value.Id, value.Field }).ToListAsync())
-                .Where(value => current.GetValueOrDefault(value.Field)?.Id != value.Id)
-                .Select(value => value.Field),
-        ];
+        var lost = new List<string>();
+        foreach (var part in parts)
+            lost.AddRange(await part.LostBySplittingAsync(merge, cancellationToken));
+        return lost;
     }
 
     /// <summary>
     /// Gives the other its rows back, and what has come since to its pieces of work. Fields that merging wrote say again what they said
     /// before, but for those written again since; whatever else came since stays with the record that was kept.
     /// </summary>
-    public async Task SplitAsync(ClientMerge merge, string who, Instant now)
+    public async Task SplitAsync(ClientMerge merge, string who, Instant now, CancellationToken cancellationToken)
     {
-        var (kept, other) = ((await db.Clients.FindAsync(merge.KeptId))!, (await db.ClientOrMergedAsync(merge.OtherId))!);
+        var (kept, other) = (
+            (await db.Clients.FindAsync([merge.KeptId], cancellationToken))!,
+            (await db.ClientOrMergedAsync(merge.OtherId))!
+        );
         var memory = merge.Memory;
         var current = await writer.CurrentAsync(kept.Id, null);
         foreach (var id in memory.Written)
         {
-            var value = (await db.FieldValues.FindAsync(new Id<FieldValue>(id)))!;
+            var value = (await db.FieldValues.FindAsync([new Id<FieldValue>(id)], cancellationToken))!;
             if (current.GetValueOrDefault(value.Field) is { } stands && stands.Id == value.Id)
                 writer.Write(kept, null, value.Field, value.Before, stands, new ValueSource(ValueOrigin.Merged, who, now));
         }
 
         await db.UnlistLatestProjectAsync(kept.Id);
-        db.ClientTags.RemoveRange(await db.ClientTags.Where(tag => tag.ClientId == kept.Id && memory.Tags.Contains(tag.Tag)).ToListAsync());
+        db.ClientTags.RemoveRange(
+            await db.ClientTags.Where(tag => tag.ClientId == kept.Id && memory.Tags.Contains(tag.Tag)).ToListAsync(cancellationToken)
+        );
         if (kept.Standing == StandingWords.Closer(memory.Standing, other.Standing))
             kept.Standing = memory.Standing;
         kept.Since = memory.Since;
@@ -131,26 +141,36 @@ internal sealed class ClientMerger(PorchDb db, RecordWriter writer, FieldCatalog
         (kept.IsUnindexed, other.IsUnindexed) = (true, true);
         merge.Split = now;
         var pair = AlikeClients.InOrder(kept.Id, other.Id);
-        if (await db.ClientPairs.SingleOrDefaultAsync(one => one.OneId == pair.One && one.OtherId == pair.Other) is { } alike)
+        if (
+            await db.ClientPairs.SingleOrDefaultAsync(one => one.OneId == pair.One && one.OtherId == pair.Other, cancellationToken) is
+            { } alike
+        )
             (alike.AreTwo, alike.DecidedBy) = (now, who);
-        await db.SaveChangesAsync();
+        await db.SaveChangesAsync(cancellationToken);
         db.ChangeTracker.Clear();
 
         foreach (var table in Tables())
             await MoveBackAsync(table, memory.Rows, merge);
         var ids = memory.Current.Select(id => new Id<FieldValue>(id)).ToList();
-        foreach (var value in await db.FieldValues.Where(value => ids.Contains(value.Id)).ToListAsync())
+        foreach (var value in await db.FieldValues.Where(value => ids.Contains(value.Id)).ToListAsync(cancellationToken))
             (value.IsCurrent, value.IsListed) = (true, true);
         await db.ListLatestProjectAsync(merge.KeptId);
         await db.ListLatestProjectAsync(merge.OtherId);
+        foreach (var part in parts)
+            await part.SplitAsync(merge, cancellationToken);
     }
 
     private async Task<Dictionary<string, Answer>> OnFileAsync(Id<Client> client) =>
         (await writer.CurrentAsync(client, null)).ToDictionary(value => value.Key, value => value.Value.Value!);
 
-    /// <summary>Every table whose rows are somebody's.</summary>
+    /// <summary>Every table whose rows go over.</summary>
     private IEnumerable<IEntityType> Tables() =>
-        db.Model.GetEntityTypes().Where(type => type.FindProperty(nameof(Note.ClientId)) is not null && !Stay.Contains(type.ClrType));
+        parts
+            .SelectMany(part => part.RowsOf(WholePerson.Nobody))
+            .Where(rows => rows.WhenMerged == WhenMerged.GoesOver)
+            .Select(rows => rows.Table)
+            .Distinct()
+            .Select(table => db.Model.FindEntityType(table)!);
 
     private static string KeyOf(IEntityType table) => table.FindPrimaryKey()!.Properties.Single().GetColumnName();
 

@@ -63,7 +63,7 @@ internal sealed class RetentionSweep(PorchDb db, ClientEraser eraser, BusinessCl
                 var last = await LastAsync(client, zone);
                 var state = ClientRetention.Of(last, business.KeepClientsMonths, client.Standing, client.EraseOn, today);
                 if (state.IsOver)
-                    files.AddRange(await eraser.EraseAsync(client.Id, null, now));
+                    files.AddRange(await eraser.EraseAsync(client.Id, null, now, cancellationToken));
                 else
                     client.EraseOn = state.Announced;
             }

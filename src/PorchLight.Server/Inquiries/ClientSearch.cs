@@ -12,10 +12,26 @@ namespace PorchLight.Server.Inquiries;
 /// Finds clients by any words in their records: names, values, notes, tags, and everything they answered. The words stand in an
 /// index of their own (SQLite FTS5), which is brought up to date after the writes and not within them, for leads wait for those.
 /// </summary>
-internal sealed class ClientSearch(PorchDb db, AlikeClients alike)
+internal sealed class ClientSearch(PorchDb db, AlikeClients alike) : IClientPart
 {
     private const int AtOnce = 25;
     private const int MostWaitedFor = 20;
+
+    public IEnumerable<ClientRows> RowsOf(WholePerson person)
+    {
+        var records = person.Records;
+        yield return new ClientRows<ClientSearchRow>(db.ClientSearchRows.Where(one => records.Contains(one.ClientId)))
+        {
+            WhenMerged = WhenMerged.Stays,
+            Saved = null,
+        };
+    }
+
+    public async Task ForgetAsync(WholePerson person, CancellationToken cancellationToken)
+    {
+        foreach (var record in person.Records)
+            await ForgetAsync(record, cancellationToken);
+    }
 
     /// <summary>The clients in whose records all of the words stand, or begin; to be composed into a query.</summary>
     /// <param name="words">What was typed; not blank.</param>
