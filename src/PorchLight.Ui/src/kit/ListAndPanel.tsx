@@ -81,9 +81,3 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
     </div>
   );
 }
-
-/** The title of the list. While a panel is open, the panel's own is the title of the screen. */
-export function ListTitle({ open, children }: { open: boolean; children: ReactNode }) {
-  const Title = open ? "p" : "h1";
-  return <Title className="mb-4 font-head text-2xl leading-tight font-semibold">{children}</Title>;
-}

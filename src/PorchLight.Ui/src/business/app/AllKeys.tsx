@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useEffect, useState } from "react";
-import { Dialog } from "radix-ui";
 import { useShownLetters } from "../../kit/letters";
 import { Button } from "../../kit/Button";
 
@@ -25,22 +25,13 @@ export function AllKeys() {
     return () => removeEventListener("keydown", onKey);
   }, []);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-lg max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel"
-        >
-          <Dialog.Title className="mb-3 text-xl">Keys</Dialog.Title>
-          <Keys title="Everywhere" keys={everywhere} />
-          {letters.length > 0 && <Keys title="Here" keys={letters.map((one) => [one.letter, one.words])} />}
-          <Dialog.Close asChild>
-            <Button className="mt-4">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog open={open} onOpenChange={setOpen} title="Keys">
+      <Keys title="Everywhere" keys={everywhere} />
+      {letters.length > 0 && <Keys title="Here" keys={letters.map((one) => [one.letter, one.words])} />}
+      <DialogClose asChild>
+        <Button className="mt-4">Close</Button>
+      </DialogClose>
+    </Dialog>
   );
 }
 

@@ -1,5 +1,5 @@
+import { Dialog } from "../../kit/Dialog";
 import { useDeferredValue, useEffect, useState } from "react";
-import { Dialog } from "radix-ui";
 import { CornerDownRight } from "lucide-react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -57,23 +57,21 @@ export function Jump({ className }: { className: string }) {
     return () => removeEventListener("keydown", onKey);
   }, []);
   return (
-    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <Dialog.Trigger className={className}>
-        <CornerDownRight size={18} aria-hidden className="sm:hidden" />
-        <span className="sr-only sm:not-sr-only">Jump</span>
-        <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-20 left-1/2 z-40 w-[34rem] max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-4 shadow-panel"
-        >
-          <Dialog.Title className="sr-only">Jump</Dialog.Title>
-          <Places onGone={() => setOpen(false)} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={isOpen}
+      onOpenChange={setOpen}
+      isTitleHidden
+      title="Jump"
+      trigger={
+        <button type="button" className={className}>
+          <CornerDownRight size={18} aria-hidden className="sm:hidden" />
+          <span className="sr-only sm:not-sr-only">Jump</span>
+          <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
+        </button>
+      }
+    >
+      <Places onGone={() => setOpen(false)} />
+    </Dialog>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { DropdownMenu } from "radix-ui";
 import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
@@ -42,18 +43,17 @@ export function FollowThroughList() {
   const rows = (list.data ?? []).filter((row) => row.isArchived === archived);
   const away = list.data?.filter((row) => row.isArchived).length ?? 0;
   return (
-    <main className="mx-auto h-full max-w-7xl overflow-y-auto p-6 sm:px-10">
-      <div className="mb-1 flex flex-wrap items-center gap-3">
-        <h1 className="mr-2 text-2xl">Follow-through</h1>
-        {(away > 0 || archived) && (
+    <Page
+      title="Follow-through"
+      filters={
+        (away > 0 || archived) && (
           <Button weight="quiet" onClick={() => setArchived(!archived)}>
             {archived ? "Back to the others" : `${away} put away`}
           </Button>
-        )}
-        <span className="ml-auto">
-          <NewFollowThrough />
-        </span>
-      </div>
+        )
+      }
+      actions={<NewFollowThrough />}
+    >
       <p className="mb-4 max-w-3xl text-slate">
         What happens after someone writes, books or reaches a stage. Each person is on one at a time, and it stops as
         soon as they act.
@@ -74,7 +74,7 @@ export function FollowThroughList() {
           ))}
         </ul>
       )}
-    </main>
+    </Page>
   );
 }
 

@@ -51,7 +51,7 @@ function Editor({ view, part }: { view: View; part: string }) {
   const open = (key: string | null) => setSearch(key ? { step: key } : {}, { replace: at !== null && key !== null });
   const step = [...content.steps, ...content.stops.flatMap((stop) => stop.last ?? [])].find((one) => one.key === at);
   return (
-    <main className="flex h-full flex-col overflow-y-auto px-4 pt-4 sm:px-6 lg:overflow-hidden">
+    <main className="flex h-full flex-col overflow-y-auto px-4 pt-5 sm:px-10 sm:pt-6 lg:overflow-hidden">
       <div className="mb-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         <h1 className="text-2xl">{content.name || "A follow-through without a name"}</h1>
         <span>

@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { Dialog } from "radix-ui";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { useNavigate } from "react-router";
@@ -14,21 +14,16 @@ import { useSendKey } from "../../api/useSendKey";
 export function NewFollowThrough() {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger asChild>
-        <Button weight="main">A new follow-through</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-2xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
-          <Dialog.Title className="mb-1 text-xl">A new follow-through</Dialog.Title>
-          <Dialog.Description className="mb-4 text-slate">
-            Choose a starting point. Nothing starts until you have checked it and put it into force.
-          </Dialog.Description>
-          <Choose />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpenChange={setOpen}
+      width="wide"
+      trigger={<Button weight="main">A new follow-through</Button>}
+      title="A new follow-through"
+      about="Choose a starting point. Nothing starts until you have checked it and put it into force."
+    >
+      <Choose />
+    </Dialog>
   );
 }
 
@@ -91,9 +86,9 @@ function Choose() {
             <Button weight="main" type="submit" disabled={make.isPending}>
               Begin
             </Button>
-            <Dialog.Close asChild>
+            <DialogClose asChild>
               <Button>Not now</Button>
-            </Dialog.Close>
+            </DialogClose>
           </div>
         </div>
       )}

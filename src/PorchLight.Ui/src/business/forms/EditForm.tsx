@@ -92,7 +92,9 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
   const changed = form.unpublishedChanges || isDirty;
   const isBuilding = section === "build";
   return (
-    <main className={`flex h-full flex-col px-4 pt-4 sm:px-6 ${isBuilding ? "min-h-0" : "overflow-y-auto pb-6"}`}>
+    <main
+      className={`flex h-full flex-col px-4 pt-5 sm:px-10 sm:pt-6 ${isBuilding ? "min-h-0" : "overflow-y-auto pb-6"}`}
+    >
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-2xl">{building.form.title || "A form without a title"}</h1>
         <span className="inline-flex items-center gap-2">
@@ -176,7 +178,7 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
   );
 }
 
-const Wide = ({ children }: { children: ReactNode }) => <div className="mx-auto w-full max-w-6xl">{children}</div>;
+const Wide = ({ children }: { children: ReactNode }) => <div className="mx-auto w-full max-w-page">{children}</div>;
 
 function Step(props: { label: string; disabled: boolean; onClick: () => void; children: ReactNode }) {
   return (

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -62,41 +63,50 @@ export function FormList() {
       return next;
     });
   return (
-    <main className="mx-auto h-full max-w-7xl overflow-y-auto p-6 sm:px-10">
-      <div className="mb-4 flex flex-wrap items-center gap-3">
-        <h1 className="mr-2 text-2xl">Forms</h1>
-        <input
-          type="search"
-          aria-label="Find a form"
-          placeholder="Find by title or service"
-          className={`${controlLook} w-60`}
-          value={sought}
-          onChange={(e) => setSought(e.target.value)}
-        />
-        <select
-          aria-label="In which order"
-          className={`${controlLook} w-auto`}
-          value={order}
-          onChange={(e) => setOrder(e.target.value)}
-        >
-          {Object.entries(orders).map(([key, { words }]) => (
-            <option key={key} value={key}>
-              {words}
-            </option>
-          ))}
-        </select>
-        {(put > 0 || archived) && (
-          <Button weight="quiet" onClick={() => setArchived(!archived)}>
-            {archived ? "Back to the others" : `${put} put away`}
-          </Button>
-        )}
-        <Link to="/files" className={`${buttonLook("quiet")} ml-auto`}>
-          Files and lists
-        </Link>
-        <Link to="/forms/new" className={buttonLook("main")}>
-          A new form
-        </Link>
-      </div>
+    <Page
+      title="Forms"
+      filters={
+        <>
+          {" "}
+          <input
+            type="search"
+            aria-label="Find a form"
+            placeholder="Find by title or service"
+            className={`${controlLook} w-60`}
+            value={sought}
+            onChange={(e) => setSought(e.target.value)}
+          />
+          <select
+            aria-label="In which order"
+            className={`${controlLook} w-auto`}
+            value={order}
+            onChange={(e) => setOrder(e.target.value)}
+          >
+            {Object.entries(orders).map(([key, { words }]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </select>
+          {(put > 0 || archived) && (
+            <Button weight="quiet" onClick={() => setArchived(!archived)}>
+              {archived ? "Back to the others" : `${put} put away`}
+            </Button>
+          )}
+        </>
+      }
+      actions={
+        <>
+          {" "}
+          <Link to="/files" className={buttonLook("quiet")}>
+            Files and lists
+          </Link>
+          <Link to="/forms/new" className={buttonLook("main")}>
+            A new form
+          </Link>
+        </>
+      }
+    >
       <Failure error={list.error ?? lights.error ?? archive.error} />
       {ids.length > 0 && (
         <div role="group" aria-label="What is chosen" className="mb-3 flex flex-wrap items-center gap-2">
@@ -132,7 +142,7 @@ export function FormList() {
           ))}
         </ul>
       )}
-    </main>
+    </Page>
   );
 }
 

@@ -1,5 +1,6 @@
+import { Dialog } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { Dialog, DropdownMenu } from "radix-ui";
+import { DropdownMenu } from "radix-ui";
 import { MoreHorizontal } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
@@ -85,31 +86,22 @@ function RenameDialog({ row, onDone }: { row: Schemas["FormRow"]; onDone: () => 
     if (title.trim() && !rename.isPending) rename.mutate();
   };
   return (
-    <Dialog.Root open onOpenChange={onDone}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
-        >
-          <Dialog.Title className="mb-3 text-xl">Rename the form</Dialog.Title>
-          <form onSubmit={submit}>
-            <TextBox
-              label="Title"
-              help={row.version > 0 ? "People read it when you publish the form again." : undefined}
-              value={title}
-              onChange={(e) => setTitle(e.target.value)}
-            />
-            <Failure error={rename.error} />
-            <div className="mt-4 flex gap-2">
-              <Button weight="main" type="submit" disabled={!title.trim() || rename.isPending}>
-                Rename
-              </Button>
-              <Button onClick={onDone}>Leave it</Button>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog open onOpenChange={onDone} width="narrow" title="Rename the form">
+      <form onSubmit={submit}>
+        <TextBox
+          label="Title"
+          help={row.version > 0 ? "People read it when you publish the form again." : undefined}
+          value={title}
+          onChange={(e) => setTitle(e.target.value)}
+        />
+        <Failure error={rename.error} />
+        <div className="mt-4 flex gap-2">
+          <Button weight="main" type="submit" disabled={!title.trim() || rename.isPending}>
+            Rename
+          </Button>
+          <Button onClick={onDone}>Leave it</Button>
+        </div>
+      </form>
+    </Dialog>
   );
 }

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useRef, useState, type FormEvent, type ReactNode } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -20,42 +21,39 @@ export function NewForm() {
   const ready = useQuery({ ...ask(["ready-forms"], () => api.GET("/api/forms/ready")), staleTime: Infinity });
   const chosen = ready.data?.find((one) => one.key === start);
   return (
-    <main className="relative h-full overflow-y-auto">
-      <div className="mx-auto max-w-6xl p-6 sm:px-10">
-        <h1 className="mb-4 text-2xl">A new form</h1>
-        <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
-          <section aria-labelledby="ready-heading">
-            <h2 id="ready-heading" className="mb-1 text-[1.07rem]">
-              Begin with
-            </h2>
-            <p className="mb-3 text-slate">
-              A ready-made form comes with questions and conditions, screening built around your starting price,
-              send-offs and follow-ups. You can change every word.
-            </p>
-            <Failure error={ready.error} />
-            <ul className="grid gap-2 sm:grid-cols-2">
-              <Start isChosen={start === blank} name="A blank page" onChoose={() => setStart(blank)}>
-                One empty page and one send-off. You type what you want to ask.
+    <Page title="A new form">
+      <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+        <section aria-labelledby="ready-heading">
+          <h2 id="ready-heading" className="mb-1 text-[1.07rem]">
+            Begin with
+          </h2>
+          <p className="mb-3 text-slate">
+            A ready-made form comes with questions and conditions, screening built around your starting price, send-offs
+            and follow-ups. You can change every word.
+          </p>
+          <Failure error={ready.error} />
+          <ul className="grid gap-2 sm:grid-cols-2">
+            <Start isChosen={start === blank} name="A blank page" onChoose={() => setStart(blank)}>
+              One empty page and one send-off. You type what you want to ask.
+            </Start>
+            {ready.data?.map((one) => (
+              <Start key={one.key} isChosen={start === one.key} name={one.name} onChoose={() => setStart(one.key)}>
+                {one.about} {say(one.questions, "question")}.
               </Start>
-              {ready.data?.map((one) => (
-                <Start key={one.key} isChosen={start === one.key} name={one.name} onChoose={() => setStart(one.key)}>
-                  {one.about} {say(one.questions, "question")}.
-                </Start>
-              ))}
-            </ul>
-          </section>
-          <div className="grid gap-6">
-            {start === null ? (
-              <p className="rounded-soft bg-card p-6 text-slate shadow-soft">Choose a starting point on the left.</p>
-            ) : (
-              <MakeForm key={start} start={start} title={chosen?.title ?? ""} />
-            )}
-            <CopyForm />
-            <FormFromFile />
-          </div>
+            ))}
+          </ul>
+        </section>
+        <div className="grid gap-6">
+          {start === null ? (
+            <p className="rounded-soft bg-card p-6 text-slate shadow-soft">Choose a starting point on the left.</p>
+          ) : (
+            <MakeForm key={start} start={start} title={chosen?.title ?? ""} />
+          )}
+          <CopyForm />
+          <FormFromFile />
         </div>
       </div>
-    </main>
+    </Page>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useQuery } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
@@ -15,11 +16,10 @@ export function MailTimes() {
   useTitle("When you get mails");
   const told = useQuery({ ...askOnce(["told"], () => api.GET("/api/me/told")), refetchOnMount: "always" });
   return (
-    <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
-      <h1 className="mb-4 text-2xl">When you get mails</h1>
+    <Page title="When you get mails">
       <Failure error={told.error} />
       {told.isFetchedAfterMount && told.data ? <Fields start={told.data} /> : !told.error && <Skeleton rows={3} />}
-    </main>
+    </Page>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useState, type FormEvent } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem } from "../../api/problem";
@@ -23,8 +24,7 @@ export function PasswordPage() {
     if (!save.isPending) save.mutate();
   };
   return (
-    <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
-      <h1 className="mb-4 text-2xl">Change your password</h1>
+    <Page title="Change your password">
       <form onSubmit={submit} className="grid max-w-md gap-4 rounded-soft bg-card p-6 shadow-soft">
         <TextBox
           label="Current password"
@@ -53,6 +53,6 @@ export function PasswordPage() {
           </span>
         </div>
       </form>
-    </main>
+    </Page>
   );
 }

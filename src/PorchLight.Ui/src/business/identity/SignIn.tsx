@@ -1,5 +1,5 @@
+import { Dialog } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { Dialog } from "radix-ui";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
 import { Failure } from "../../kit/states";
@@ -20,22 +20,16 @@ export function SignInPage({ business, onSignedIn }: { business: string; onSigne
 /** Asks again when the session has run out, over whatever was being done. */
 export function SignInAgain({ onSignedIn }: { onSignedIn: (session: Session) => void }) {
   return (
-    <Dialog.Root open>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content
-          className="fixed top-[16vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
-          onEscapeKeyDown={(event) => event.preventDefault()}
-          onPointerDownOutside={(event) => event.preventDefault()}
-        >
-          <Dialog.Title className="mb-1 text-xl">You are signed out</Dialog.Title>
-          <Dialog.Description className="mb-4">
-            Sign in again to carry on where you were. What you typed is still here.
-          </Dialog.Description>
-          <SignInForm onSignedIn={onSignedIn} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open
+      width="narrow"
+      onEscapeKeyDown={(event) => event.preventDefault()}
+      onPointerDownOutside={(event) => event.preventDefault()}
+      title="You are signed out"
+      about="Sign in again to carry on where you were. What you typed is still here."
+    >
+      <SignInForm onSignedIn={onSignedIn} />
+    </Dialog>
   );
 }
 

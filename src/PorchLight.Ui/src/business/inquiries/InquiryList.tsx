@@ -1,10 +1,11 @@
+import { PageHead, pageLook } from "../../kit/Page";
 import { Fragment, useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { ask, askByPages } from "../../api/ask";
 import { useParams, useSearchParams } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
-import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
+import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
@@ -68,21 +69,25 @@ export function InquiryList() {
       rows={groups.flatMap((group) => group.rows).map((row) => `/inquiries/${row.id}`)}
       open={id ? `/inquiries/${id}` : null}
     >
-      <div className="p-6">
-        <div className="mb-2 flex flex-wrap items-start justify-between gap-2 sm:mb-0">
-          <ListTitle open={!!id}>Inquiries</ListTitle>
-          <span className="flex flex-wrap gap-2">
-            <WriteDown />
-            <Button onClick={() => setSearch(isBoard ? {} : { board: "" }, { replace: true })}>
-              {isBoard ? "Show the list" : "Show the board"}
-            </Button>
-            {rows.length > 0 && (
-              <a className={buttonLook("plain")} href={`/api/inquiries.csv?query=${address}`} download>
-                Save as CSV
-              </a>
-            )}
-          </span>
-        </div>
+      <div className={`${pageLook} max-w-none!`}>
+        <PageHead
+          title="Inquiries"
+          isBesidePanel={!!id}
+          actions={
+            <>
+              {" "}
+              {rows.length > 0 && (
+                <a className={buttonLook("plain")} href={`/api/inquiries.csv?query=${address}`} download>
+                  Save as CSV
+                </a>
+              )}
+              <Button onClick={() => setSearch(isBoard ? {} : { board: "" }, { replace: true })}>
+                {isBoard ? "Show the list" : "Show the board"}
+              </Button>
+              <WriteDown />
+            </>
+          }
+        />
         {parts.data && (
           <InquiryFilters parts={parts.data} query={query} onChange={setQuery} findings={findingsOf(list.error)} />
         )}

@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { Dialog } from "radix-ui";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { useSearchParams } from "react-router";
@@ -40,41 +40,31 @@ export function WriteDown() {
   const [way, setWay] = useState<(typeof ways)[number][0]>("write");
   const choices = useQuery({ ...ask(["write-down"], () => api.GET("/api/inquiries/write-down")), enabled: isOpen });
   return (
-    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonLook("plain")}>Add an inquiry</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-30 max-h-[92dvh] w-[34rem] max-w-[94vw] -translate-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel"
-        >
-          <Dialog.Title className="mb-3 text-[1.2rem]">Add an inquiry</Dialog.Title>
-          <span role="group" aria-label="How you add it" className="mb-4 flex flex-wrap gap-1">
-            {ways.map(([one, words]) => (
-              <button
-                key={one}
-                type="button"
-                aria-pressed={way === one}
-                className={`rounded-soft px-3 py-1 ${way === one ? "bg-dusk font-semibold text-card" : "hover:underline"}`}
-                onClick={() => setWay(one)}
-              >
-                {words}
-              </button>
-            ))}
-          </span>
-          {choices.isPending && <Skeleton rows={4} />}
-          <Failure error={choices.error} />
-          {choices.data &&
-            (choices.data.forms.length === 0 ? (
-              <p>Publish a form first; its questions are asked here.</p>
-            ) : way === "write" ? (
-              <ByHand choices={choices.data} />
-            ) : (
-              <ByLink choices={choices.data} onSent={() => setOpen(false)} />
-            ))}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog open={isOpen} onOpenChange={setOpen} trigger={<Button>Add an inquiry</Button>} title="Add an inquiry">
+      <span role="group" aria-label="How you add it" className="mb-4 flex flex-wrap gap-1">
+        {ways.map(([one, words]) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={way === one}
+            className={`rounded-soft px-3 py-1 ${way === one ? "bg-dusk font-semibold text-card" : "hover:underline"}`}
+            onClick={() => setWay(one)}
+          >
+            {words}
+          </button>
+        ))}
+      </span>
+      {choices.isPending && <Skeleton rows={4} />}
+      <Failure error={choices.error} />
+      {choices.data &&
+        (choices.data.forms.length === 0 ? (
+          <p>Publish a form first; its questions are asked here.</p>
+        ) : way === "write" ? (
+          <ByHand choices={choices.data} />
+        ) : (
+          <ByLink choices={choices.data} onSent={() => setOpen(false)} />
+        ))}
+    </Dialog>
   );
 }
 
@@ -161,7 +151,7 @@ function ByHand({ choices }: { choices: Choices }) {
         <Button weight="main" type="submit" disabled={open.isPending || !wanted.on}>
           Continue to the questions
         </Button>
-        <Dialog.Close className={buttonLook("quiet")}>Cancel</Dialog.Close>
+        <DialogClose className={buttonLook("quiet")}>Cancel</DialogClose>
       </span>
     </form>
   );
@@ -258,7 +248,7 @@ function ByLink({ choices, onSent }: { choices: Choices; onSent: () => void }) {
         <Button weight="main" type="submit" disabled={send.isPending}>
           Send the link
         </Button>
-        <Dialog.Close className={buttonLook("quiet")}>Cancel</Dialog.Close>
+        <DialogClose className={buttonLook("quiet")}>Cancel</DialogClose>
       </span>
     </form>
   );

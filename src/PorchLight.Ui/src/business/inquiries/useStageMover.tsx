@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type ReactNode } from "react";
-import { Dialog } from "radix-ui";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -61,62 +61,56 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
   const dialog: ReactNode = (
     <>
       {!asking && <Failure error={move.error} />}
-      <Dialog.Root open={asking !== null} onOpenChange={(open) => !open && setAsking(null)}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-          <Dialog.Content
-            aria-describedby={undefined}
-            className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
-          >
-            <Dialog.Title className="mb-3 text-xl">{asking?.stage.name}</Dialog.Title>
-            <form
-              className="grid gap-4"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (asking && !move.isPending) move.mutate(asking);
-              }}
-            >
-              {asking?.stage.kind === "parked" ? (
-                <TextBox
-                  label="It comes back on"
-                  help="Leave empty to keep it there until you move it."
-                  type="date"
-                  value={until}
-                  error={wrongDay}
-                  onChange={(e) => setUntil(e.target.value)}
-                />
-              ) : (
-                <SelectBox label="Why it was lost" value={reason} onChange={(e) => setReason(e.target.value)}>
-                  <option value="">not said</option>
-                  {lostReasons.map((one) => (
-                    <option key={one} value={one}>
-                      {one}
-                    </option>
-                  ))}
-                </SelectBox>
-              )}
-              {(promised || answered !== null) && (
-                <fieldset className="grid gap-2">
-                  <legend className="mb-1 font-semibold">
-                    {promised ?? "Do they know you will come back to them?"}
-                  </legend>
-                  <Choice label="Yes, they know" value={answered === true} onChange={() => setAnswered(true)} />
-                  <Choice label="Not yet" value={answered === false} onChange={() => setAnswered(false)} />
-                </fieldset>
-              )}
-              {!wrongDay && !promised && <Failure error={move.error} />}
-              <div className="flex gap-2">
-                <Button weight="main" type="submit" disabled={move.isPending}>
-                  {asking && asking.ids.length > 1 ? `Move all ${asking.ids.length}` : "Move it"}
-                </Button>
-                <Dialog.Close asChild>
-                  <Button>Leave it</Button>
-                </Dialog.Close>
-              </div>
-            </form>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      <Dialog
+        open={asking !== null}
+        onOpenChange={(open) => !open && setAsking(null)}
+        width="narrow"
+        title={asking?.stage.name}
+      >
+        <form
+          className="grid gap-4"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (asking && !move.isPending) move.mutate(asking);
+          }}
+        >
+          {asking?.stage.kind === "parked" ? (
+            <TextBox
+              label="It comes back on"
+              help="Leave empty to keep it there until you move it."
+              type="date"
+              value={until}
+              error={wrongDay}
+              onChange={(e) => setUntil(e.target.value)}
+            />
+          ) : (
+            <SelectBox label="Why it was lost" value={reason} onChange={(e) => setReason(e.target.value)}>
+              <option value="">not said</option>
+              {lostReasons.map((one) => (
+                <option key={one} value={one}>
+                  {one}
+                </option>
+              ))}
+            </SelectBox>
+          )}
+          {(promised || answered !== null) && (
+            <fieldset className="grid gap-2">
+              <legend className="mb-1 font-semibold">{promised ?? "Do they know you will come back to them?"}</legend>
+              <Choice label="Yes, they know" value={answered === true} onChange={() => setAnswered(true)} />
+              <Choice label="Not yet" value={answered === false} onChange={() => setAnswered(false)} />
+            </fieldset>
+          )}
+          {!wrongDay && !promised && <Failure error={move.error} />}
+          <div className="flex gap-2">
+            <Button weight="main" type="submit" disabled={move.isPending}>
+              {asking && asking.ids.length > 1 ? `Move all ${asking.ids.length}` : "Move it"}
+            </Button>
+            <DialogClose asChild>
+              <Button>Leave it</Button>
+            </DialogClose>
+          </div>
+        </form>
+      </Dialog>
     </>
   );
   return { begin, dialog };

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { Link, useParams, useSearchParams } from "react-router";
@@ -28,12 +29,7 @@ export function BuiltInPage() {
   useTitle(query.data?.name);
   // What is edited starts from what is stored now, never from what was seen the last time.
   if (!query.data || !query.isFetchedAfterMount)
-    return (
-      <main className="p-10">
-        <h1 className="mb-3 text-2xl">Message</h1>
-        {query.error ? <Failure error={query.error} /> : <Skeleton rows={6} />}
-      </main>
-    );
+    return <Page title="Message">{query.error ? <Failure error={query.error} /> : <Skeleton rows={6} />}</Page>;
   return <BuiltIn key={`${kind} ${form}`} form={form} view={query.data} />;
 }
 
@@ -52,9 +48,10 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
   ];
   const shown = now.wording === "own" ? now.message : view.standard;
   return (
-    <main className="relative mx-auto h-full max-w-7xl overflow-y-auto p-6 sm:px-10">
-      <p className="mb-1">
-        {form ? (
+    <Page
+      title={view.name}
+      back={
+        form ? (
           <Link to={`/forms/${form}/settings`} className="underline">
             Settings of “{view.formTitle}”
           </Link>
@@ -62,9 +59,9 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
           <Link to="/library" className="underline">
             Library
           </Link>
-        )}
-      </p>
-      <h1 className="mb-1 text-2xl">{view.name}</h1>
+        )
+      }
+    >
       <p className="mb-4 max-w-3xl text-slate">
         {view.when} {view.formTitle && `Here only for “${view.formTitle}”.`}
       </p>
@@ -118,7 +115,7 @@ function BuiltIn({ form, view }: { form: string | null; view: View }) {
           <Test params={params} isDirty={edit.isDirty} isOff={now.wording === "off" || !shown} />
         </div>
       </div>
-    </main>
+    </Page>
   );
 }
 

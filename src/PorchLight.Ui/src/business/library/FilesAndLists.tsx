@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useRef, useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -18,16 +19,13 @@ import { useSendKey } from "../../api/useSendKey";
 export function FilesAndLists() {
   useTitle("Files and lists");
   return (
-    <main className="relative h-full overflow-y-auto">
-      <div className="mx-auto grid max-w-6xl items-start gap-6 p-6 sm:px-10 lg:grid-cols-2">
-        <div className="lg:col-span-2">
-          <h1 className="mb-3 text-2xl">Library</h1>
-          <LibraryTabs />
-        </div>
+    <Page title="Library">
+      <LibraryTabs />
+      <div className="grid items-start gap-6 lg:grid-cols-2">
         <Files />
         <Lists />
       </div>
-    </main>
+    </Page>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useState, type FormEvent } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -22,8 +23,7 @@ export function MessageList() {
   const list = useQuery(ask(["library"], () => api.GET("/api/library/messages")));
   const folders = [...new Set((list.data ?? []).map((row) => row.folder))];
   return (
-    <main className="relative mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
-      <h1 className="mb-3 text-2xl">Library</h1>
+    <Page title="Library">
       <LibraryTabs />
       <p className="mb-4 max-w-3xl text-slate">
         Messages you use again and again. Steps of follow-throughs and answers by hand take their words from here; what
@@ -47,7 +47,7 @@ export function MessageList() {
       ))}
       <BuiltInList />
       <Signatures />
-    </main>
+    </Page>
   );
 }
 

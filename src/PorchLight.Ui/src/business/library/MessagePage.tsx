@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
@@ -28,12 +29,7 @@ export function MessagePage() {
   useTitle(query.data?.row.name);
   // What is edited starts from what is stored now, never from what was seen the last time.
   if (!query.data || !query.isFetchedAfterMount)
-    return (
-      <main className="p-10">
-        <h1 className="mb-3 text-2xl">Message</h1>
-        {query.error ? <Failure error={query.error} /> : <Skeleton rows={6} />}
-      </main>
-    );
+    return <Page title="Message">{query.error ? <Failure error={query.error} /> : <Skeleton rows={6} />}</Page>;
   return <Message key={id} id={id} view={query.data} />;
 }
 
@@ -48,13 +44,14 @@ function Message({ id, view }: { id: string; view: View }) {
   });
   const { now } = edit;
   return (
-    <main className="relative mx-auto h-full max-w-7xl overflow-y-auto p-6 sm:px-10">
-      <p className="mb-1">
+    <Page
+      title={now.name || "A message without a name"}
+      back={
         <Link to="/library" className="underline">
           Library
         </Link>
-      </p>
-      <h1 className="mb-4 text-2xl">{now.name || "A message without a name"}</h1>
+      }
+    >
       <div className="grid items-start gap-6 lg:grid-cols-2">
         <SavedForm edit={edit} nameOf={(place) => (place === "name" ? "Name" : "Message")}>
           <div className="grid gap-4">
@@ -89,7 +86,7 @@ function Message({ id, view }: { id: string; view: View }) {
           <Acts id={id} isDirty={edit.isDirty} />
         </div>
       </div>
-    </main>
+    </Page>
   );
 }
 

@@ -1,8 +1,9 @@
+import { PageHead, pageLook } from "../../kit/Page";
 import { MailOpen, Reply } from "lucide-react";
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { useParams } from "react-router";
-import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
+import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
@@ -20,8 +21,8 @@ export function MailList() {
       rows={rows.map((row) => `/practice-mail/${row.id}`)}
       open={id ? `/practice-mail/${id}` : null}
     >
-      <div className="mx-auto max-w-6xl p-6">
-        <ListTitle open={!!id}>Practice mail</ListTitle>
+      <div className={pageLook}>
+        <PageHead title="Practice mail" isBesidePanel={!!id} />
         <p className="mb-4 text-slate">
           What would have gone out by mail, and what came back. Nothing here has left this program.
         </p>

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link } from "react-router";
@@ -10,8 +11,7 @@ export function PracticeNotes() {
   useTitle("Practice texts and page notes");
   const notes = useQuery(ask(["practice-notes"], () => api.GET("/api/practice/notes")));
   return (
-    <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
-      <h1 className="mb-1 text-2xl">Practice texts and page notes</h1>
+    <Page title="Practice texts and page notes">
       <p className="mb-4 text-slate">
         What your clients would read on their phones and on their own pages. It stays in this program.
       </p>
@@ -20,7 +20,7 @@ export function PracticeNotes() {
       {notes.data?.length === 0 && (
         <Empty>Nothing was sent yet. Let a step of a follow-through go as a text message or a note.</Empty>
       )}
-      <ul className="grid gap-3">
+      <ul className="grid max-w-3xl gap-3">
         {notes.data?.map((note) => (
           <li key={note.id} className="rounded-soft bg-card p-4 shadow-soft">
             <p className="text-slate">
@@ -34,6 +34,6 @@ export function PracticeNotes() {
           </li>
         ))}
       </ul>
-    </main>
+    </Page>
   );
 }

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link } from "react-router";
@@ -10,15 +11,14 @@ export function TeamChat() {
   useTitle("Practice team chat");
   const chat = useQuery(ask(["team-chat"], () => api.GET("/api/practice/chat")));
   return (
-    <main className="mx-auto h-full max-w-3xl overflow-y-auto p-6">
-      <h1 className="mb-1 text-2xl">Practice team chat</h1>
+    <Page title="Practice team chat">
       <p className="mb-4 text-slate">What your follow-throughs post for the team. It stays in this program.</p>
       <Failure error={chat.error} />
       {chat.isPending && <Skeleton />}
       {chat.data?.length === 0 && (
         <Empty>Nothing has been posted yet. Give a follow-through a step that posts to the team chat.</Empty>
       )}
-      <ul className="grid gap-3">
+      <ul className="grid max-w-3xl gap-3">
         {chat.data?.map((post) => (
           <li key={post.id} className="rounded-soft bg-card p-4 shadow-soft">
             <p className="whitespace-pre-wrap wrap-anywhere">{post.text}</p>
@@ -33,6 +33,6 @@ export function TeamChat() {
           </li>
         ))}
       </ul>
-    </main>
+    </Page>
   );
 }

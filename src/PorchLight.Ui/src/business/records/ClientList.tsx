@@ -1,10 +1,11 @@
+import { PageHead, pageLook } from "../../kit/Page";
 import { useDeferredValue, useState } from "react";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { ask, askByPages } from "../../api/ask";
 import { Link, useLocation } from "react-router";
 import { findingsOf } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
-import { ListAndPanel, ListTitle } from "../../kit/ListAndPanel";
+import { ListAndPanel } from "../../kit/ListAndPanel";
 import { Row, Rows } from "../../kit/Rows";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
@@ -50,26 +51,29 @@ export function ClientList() {
   const address = encodeURIComponent(JSON.stringify(query));
   return (
     <ListAndPanel home="/clients" rows={rows.map((row) => `/clients/${row.id}`)} open={id ? `/clients/${id}` : null}>
-      <div className={`mx-auto p-6 ${isWide ? "" : "max-w-6xl"}`}>
-        <div className="flex flex-wrap items-start justify-between gap-2">
-          <ListTitle open={!!id}>Clients</ListTitle>
-          <span className="flex flex-wrap gap-2">
-            {total > 0 && (
-              <>
-                <a className={buttonLook("plain")} href={`/api/clients.csv?query=${address}`} download>
-                  Save as CSV
-                </a>
-                <a className={buttonLook("plain")} href={`/api/clients.vcf?query=${address}`} download>
-                  Save as vCard
-                </a>
-              </>
-            )}
-            <Link className={buttonLook("plain")} to="/clients/import">
-              Import
-            </Link>
-            <AddClient />
-          </span>
-        </div>
+      <div className={`${pageLook} ${isWide ? "max-w-none!" : ""}`}>
+        <PageHead
+          title="Clients"
+          isBesidePanel={!!id}
+          actions={
+            <>
+              {total > 0 && (
+                <>
+                  <a className={buttonLook("plain")} href={`/api/clients.csv?query=${address}`} download>
+                    Save as CSV
+                  </a>
+                  <a className={buttonLook("plain")} href={`/api/clients.vcf?query=${address}`} download>
+                    Save as vCard
+                  </a>
+                </>
+              )}
+              <Link className={buttonLook("plain")} to="/clients/import">
+                Import
+              </Link>
+              <AddClient />
+            </>
+          }
+        />
         {!!parts.data?.perhapsSame && (
           <p className="my-3 flex flex-wrap items-center gap-x-3 rounded-soft bg-glow px-4 py-2">
             {parts.data.perhapsSame === 1

@@ -7,17 +7,16 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
-import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
+import { PanelHead, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
-import { Conversation } from "../messages/Conversation";
 import { Differences } from "../clientParts/Differences";
-import { Runs } from "../runs/Runs";
 import { useRecent } from "../shell/recent";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
 import { ArrangedParts, fieldsOf } from "./ArrangedParts";
 import { BeginProject } from "./BeginProject";
+import { besideRecords } from "./besideRecords";
 import { EraseClient } from "./EraseClient";
 import { FieldRows } from "./FieldRows";
 import { Notes } from "../clientParts/Notes";
@@ -90,11 +89,9 @@ export function ClientPanel() {
           </ArrangedParts>
         </div>
         <div>
-          <Runs client={client.id} project={null} startsFor={client.projects[0]?.id ?? null} />
-          <Conversation client={client.id} />
-          <Section title="What happened">
-            <TimelineList entries={client.timeline} />
-          </Section>
+          {Object.entries(besideRecords).map(([key, Part]) => (
+            <Part key={key} client={client} />
+          ))}
         </div>
       </div>
       {role === "owner" && (
@@ -102,6 +99,13 @@ export function ClientPanel() {
           <Link className="text-slate underline" to="/settings/views/client">
             Arrange this view
           </Link>
+          <a
+            className="text-slate underline"
+            href={`/api/clients/${id}/everything.json`}
+            download={`${client.name}.json`}
+          >
+            Save everything on file
+          </a>
           <EraseClient client={id} name={client.name} onErasing={setErasing} />
         </div>
       )}

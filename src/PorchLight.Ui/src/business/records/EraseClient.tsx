@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState } from "react";
-import { Dialog } from "radix-ui";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { useNavigate } from "react-router";
@@ -14,19 +14,18 @@ export function EraseClient(props: { client: string; name: string; onErasing: (i
   const { name } = props;
   const [isOpen, setOpen] = useState(false);
   return (
-    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <Dialog.Trigger className={`${buttonLook("quiet")} -ml-3 text-brick`}>Erase this client</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[34rem] max-w-[92vw] -translate-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel"
-        >
-          <Dialog.Title className="mb-3 text-[1.2rem]">Erase {name}?</Dialog.Title>
-          <Preview {...props} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={isOpen}
+      onOpenChange={setOpen}
+      trigger={
+        <Button weight="quiet" className="-ml-3 text-brick">
+          Erase this client
+        </Button>
+      }
+      title={`Erase ${name}?`}
+    >
+      <Preview {...props} />
+    </Dialog>
   );
 }
 
@@ -66,7 +65,7 @@ function Preview(props: { client: string; name: string; onErasing: (isErasing: b
             >
               Erase for good
             </Button>
-            <Dialog.Close className={buttonLook("quiet")}>Keep them</Dialog.Close>
+            <DialogClose className={buttonLook("quiet")}>Keep them</DialogClose>
           </p>
         </>
       )}

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
@@ -20,14 +21,13 @@ export function ImportClients() {
   const { id } = useParams();
   useTitle("Import clients");
   return (
-    <main className="mx-auto max-w-5xl p-6 sm:px-10">
-      <h1 className="mb-1 text-2xl">Import clients from a file</h1>
+    <Page title="Import clients from a file">
       <p className="mb-5 text-slate">
         From an address book or another program: a table (CSV) with names above its columns, or contacts (vCard). You
         see what would happen before anything does, and can take a whole import back.
       </p>
       {id ? <OneImport key={id} id={id} /> : <Choose />}
-    </main>
+    </Page>
   );
 }
 

@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type ReactNode } from "react";
-import { Dialog } from "radix-ui";
 import { Button } from "../../kit/Button";
 
 interface Props {
@@ -33,40 +33,32 @@ export function IntoForce({ children, back, title, about, changes, problems, act
           {back.words}
         </Button>
       )}
-      <Dialog.Root open={asking} onOpenChange={setAsking}>
-        <Dialog.Trigger asChild>
-          <Button weight="main">Put it into force …</Button>
-        </Dialog.Trigger>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-          <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-xl max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-7 shadow-panel">
-            <Dialog.Title className="mb-2 text-xl">{title}</Dialog.Title>
-            <Dialog.Description className="mb-3">{about}</Dialog.Description>
-            <ul className="mb-4 list-disc pl-5">
-              {changes.map((words) => (
-                <li key={words}>{words}</li>
-              ))}
-            </ul>
-            {problems.map((words) => (
-              <p key={words} role="alert" className="mb-2 font-semibold text-brick">
-                {words}
-              </p>
-            ))}
-            <div className="mt-4 flex gap-2">
-              <Button
-                weight="main"
-                disabled={busy || problems.length > 0}
-                onClick={() => onAct(() => setAsking(false))}
-              >
-                {act}
-              </Button>
-              <Dialog.Close asChild>
-                <Button>Not yet</Button>
-              </Dialog.Close>
-            </div>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      <Dialog
+        open={asking}
+        onOpenChange={setAsking}
+        trigger={<Button weight="main">Put it into force …</Button>}
+        title={title}
+        about={about}
+      >
+        <ul className="mb-4 list-disc pl-5">
+          {changes.map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+        </ul>
+        {problems.map((words) => (
+          <p key={words} role="alert" className="mb-2 font-semibold text-brick">
+            {words}
+          </p>
+        ))}
+        <div className="mt-4 flex gap-2">
+          <Button weight="main" disabled={busy || problems.length > 0} onClick={() => onAct(() => setAsking(false))}>
+            {act}
+          </Button>
+          <DialogClose asChild>
+            <Button>Not yet</Button>
+          </DialogClose>
+        </div>
+      </Dialog>
     </div>
   );
 }

@@ -1,5 +1,5 @@
+import { Dialog } from "../../kit/Dialog";
 import { useEffect, useRef } from "react";
-import { Dialog } from "radix-ui";
 import { useBlocker } from "react-router";
 import { Button } from "../../kit/Button";
 
@@ -35,23 +35,20 @@ export function LeaveGuard({ unsaved, isSaving }: Props) {
   }, [leaving, unsaved]);
   if (leaving.state !== "blocked" || isSaving) return null;
   return (
-    <Dialog.Root open onOpenChange={() => leaving.reset()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/60" />
-        <Dialog.Content
-          onOpenAutoFocus={() => (asked.current ??= document.activeElement)}
-          className="fixed top-[20vh] left-1/2 z-50 w-96 max-w-[94vw] -translate-x-1/2 rounded-soft bg-card p-7 shadow-panel"
-        >
-          <Dialog.Title className="mb-1 text-xl">Not saved yet</Dialog.Title>
-          <Dialog.Description className="mb-4">What you changed here is lost when you leave.</Dialog.Description>
-          <div className="flex gap-2">
-            <Button weight="main" onClick={() => leaving.reset()}>
-              Stay here
-            </Button>
-            <Button onClick={() => leaving.proceed()}>Leave without saving</Button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open
+      onOpenChange={() => leaving.reset()}
+      onOpenAutoFocus={() => (asked.current ??= document.activeElement)}
+      width="narrow"
+      title="Not saved yet"
+      about="What you changed here is lost when you leave."
+    >
+      <div className="flex gap-2">
+        <Button weight="main" onClick={() => leaving.reset()}>
+          Stay here
+        </Button>
+        <Button onClick={() => leaving.proceed()}>Leave without saving</Button>
+      </div>
+    </Dialog>
   );
 }

@@ -1,5 +1,5 @@
+import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { Dialog } from "radix-ui";
 import { X } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, Problem, type Clash, type Schemas } from "../../api/problem";
@@ -84,121 +84,114 @@ export function FieldDialog({ field, scope, isNew, isBuiltIn, onClose }: Props) 
   const archive = (archived: boolean) =>
     save.mutate({ edit: { was: edit.was, now: { ...edit.was, archived } }, losesValues: false });
   return (
-    <Dialog.Root open onOpenChange={(on) => !on && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-30 max-h-[92vh] w-[34rem] max-w-[94vw] -translate-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel"
+    <Dialog
+      open
+      onOpenChange={(on) => !on && onClose()}
+      title={isNew ? (scope === "client" ? "A new field of clients" : "A new field of projects") : field.label}
+    >
+      <form noValidate className="grid gap-3" onSubmit={submit}>
+        <TextBox
+          label="Name"
+          value={now.label}
+          error={findings.get("label")}
+          onChange={(e) => set({ label: e.target.value })}
+        />
+        <SelectBox
+          label="What stands in it"
+          help={isBuiltIn ? "This field comes with Porch Light and keeps its kind." : undefined}
+          disabled={isBuiltIn}
+          value={now.kind}
+          error={findings.get("kind")}
+          onChange={(e) => {
+            const kind = e.target.value as Field["kind"];
+            const hasOptions = kind === "oneOf" || kind === "severalOf";
+            set({ kind, options: hasOptions ? now.options : [], columns: kind === "rows" ? now.columns : [] });
+          }}
         >
-          <Dialog.Title className="mb-3 text-[1.2rem]">
-            {isNew ? (scope === "client" ? "A new field of clients" : "A new field of projects") : field.label}
-          </Dialog.Title>
-          <form noValidate className="grid gap-3" onSubmit={submit}>
-            <TextBox
-              label="Name"
-              value={now.label}
-              error={findings.get("label")}
-              onChange={(e) => set({ label: e.target.value })}
+          {kinds.map((kind) => (
+            <option key={kind} value={kind}>
+              {kindWords[kind]}
+            </option>
+          ))}
+        </SelectBox>
+        {(now.kind === "oneOf" || now.kind === "severalOf") && (
+          <Labelled label="Words to choose from" help="One a line." error={findings.get("options")}>
+            <GrowingText
+              className={`${boxLook} min-h-20`}
+              value={(now.options ?? []).join("\n")}
+              onChange={(e) => set({ options: e.target.value === "" ? [] : e.target.value.split("\n") })}
             />
-            <SelectBox
-              label="What stands in it"
-              help={isBuiltIn ? "This field comes with Porch Light and keeps its kind." : undefined}
-              disabled={isBuiltIn}
-              value={now.kind}
-              error={findings.get("kind")}
-              onChange={(e) => {
-                const kind = e.target.value as Field["kind"];
-                const hasOptions = kind === "oneOf" || kind === "severalOf";
-                set({ kind, options: hasOptions ? now.options : [], columns: kind === "rows" ? now.columns : [] });
-              }}
+          </Labelled>
+        )}
+        {now.kind === "rows" && (
+          <Columns
+            columns={now.columns ?? []}
+            error={findings.get("columns")}
+            onChange={(columns) => set({ columns })}
+          />
+        )}
+        <TextBox
+          label="Help text"
+          help="For whoever fills it in."
+          value={now.help ?? ""}
+          error={findings.get("help")}
+          onChange={(e) => set({ help: e.target.value })}
+        />
+        <div>
+          <CheckBox
+            label="Shown at a glance"
+            checked={now.atAGlance ?? false}
+            onChange={(atAGlance) => set({ atAGlance })}
+          />
+          <CheckBox
+            label="The client keeps it up to date"
+            help="What they answer through their own personal link replaces this. Otherwise you settle any differences."
+            checked={now.clientKeepsIt ?? false}
+            onChange={(clientKeepsIt) => set({ clientKeepsIt })}
+          />
+        </div>
+        {findings.get("archived") && <p className="font-semibold text-brick">{findings.get("archived")}</p>}
+        <Clashes
+          clashes={clashes}
+          nameOf={(place) => names[place] ?? place}
+          onChoose={(clash, keep) => {
+            const next = settle(edit, clash, keep);
+            const left = clashes.filter((one) => one !== clash);
+            setEdit(next);
+            setClashes(left);
+            if (left.length === 0) save.mutate({ edit: next, losesValues: false });
+          }}
+        />
+        {loses.data ? (
+          <Lost
+            lost={loses.data}
+            onGoOn={() => save.mutate({ edit, losesValues: true })}
+            onStop={() => {
+              loses.reset();
+              save.reset();
+            }}
+          />
+        ) : (
+          findings.size === 0 && clashes.length === 0 && <Failure error={loses.error ?? save.error} />
+        )}
+        <span className="flex flex-wrap gap-2">
+          <Button weight="main" type="submit" disabled={save.isPending || clashes.length > 0}>
+            {isNew ? "Make the field" : "Save"}
+          </Button>
+          <DialogClose className={buttonLook("quiet")}>Cancel</DialogClose>
+          {!isNew && (
+            <Button
+              weight="quiet"
+              className="ml-auto"
+              disabled={save.isPending}
+              onClick={() => archive(!field.archived)}
             >
-              {kinds.map((kind) => (
-                <option key={kind} value={kind}>
-                  {kindWords[kind]}
-                </option>
-              ))}
-            </SelectBox>
-            {(now.kind === "oneOf" || now.kind === "severalOf") && (
-              <Labelled label="Words to choose from" help="One a line." error={findings.get("options")}>
-                <GrowingText
-                  className={`${boxLook} min-h-20`}
-                  value={(now.options ?? []).join("\n")}
-                  onChange={(e) => set({ options: e.target.value === "" ? [] : e.target.value.split("\n") })}
-                />
-              </Labelled>
-            )}
-            {now.kind === "rows" && (
-              <Columns
-                columns={now.columns ?? []}
-                error={findings.get("columns")}
-                onChange={(columns) => set({ columns })}
-              />
-            )}
-            <TextBox
-              label="Help text"
-              help="For whoever fills it in."
-              value={now.help ?? ""}
-              error={findings.get("help")}
-              onChange={(e) => set({ help: e.target.value })}
-            />
-            <div>
-              <CheckBox
-                label="Shown at a glance"
-                checked={now.atAGlance ?? false}
-                onChange={(atAGlance) => set({ atAGlance })}
-              />
-              <CheckBox
-                label="The client keeps it up to date"
-                help="What they answer through their own personal link replaces this. Otherwise you settle any differences."
-                checked={now.clientKeepsIt ?? false}
-                onChange={(clientKeepsIt) => set({ clientKeepsIt })}
-              />
-            </div>
-            {findings.get("archived") && <p className="font-semibold text-brick">{findings.get("archived")}</p>}
-            <Clashes
-              clashes={clashes}
-              nameOf={(place) => names[place] ?? place}
-              onChoose={(clash, keep) => {
-                const next = settle(edit, clash, keep);
-                const left = clashes.filter((one) => one !== clash);
-                setEdit(next);
-                setClashes(left);
-                if (left.length === 0) save.mutate({ edit: next, losesValues: false });
-              }}
-            />
-            {loses.data ? (
-              <Lost
-                lost={loses.data}
-                onGoOn={() => save.mutate({ edit, losesValues: true })}
-                onStop={() => {
-                  loses.reset();
-                  save.reset();
-                }}
-              />
-            ) : (
-              findings.size === 0 && clashes.length === 0 && <Failure error={loses.error ?? save.error} />
-            )}
-            <span className="flex flex-wrap gap-2">
-              <Button weight="main" type="submit" disabled={save.isPending || clashes.length > 0}>
-                {isNew ? "Make the field" : "Save"}
-              </Button>
-              <Dialog.Close className={buttonLook("quiet")}>Cancel</Dialog.Close>
-              {!isNew && (
-                <Button
-                  weight="quiet"
-                  className="ml-auto"
-                  disabled={save.isPending}
-                  onClick={() => archive(!field.archived)}
-                >
-                  {field.archived ? "Bring it back" : "Put it away"}
-                </Button>
-              )}
-            </span>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+              {field.archived ? "Bring it back" : "Put it away"}
+            </Button>
+          )}
+        </span>
+      </form>
+    </Dialog>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Page } from "../../kit/Page";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { NavLink, useParams } from "react-router";
@@ -53,8 +54,7 @@ export function Settings() {
   if (role !== "owner")
     return <main className="p-10">Only the owner can change the settings. Ask them to look here with you.</main>;
   return (
-    <main className="mx-auto h-full max-w-6xl overflow-y-auto p-6 sm:px-10">
-      <h1 className="mb-4 text-2xl">Settings</h1>
+    <Page title="Settings">
       <div className="grid items-start gap-6 md:grid-cols-[11rem_minmax(0,1fr)]">
         <nav aria-label="Settings" className="flex flex-wrap gap-1 md:grid">
           {sections.map(([key, words]) => (
@@ -89,7 +89,7 @@ export function Settings() {
           )}
         </section>
       </div>
-    </main>
+    </Page>
   );
 }
 

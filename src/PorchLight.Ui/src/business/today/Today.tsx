@@ -1,3 +1,4 @@
+import { pageLook } from "../../kit/Page";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, useNavigate, useParams } from "react-router";
@@ -38,7 +39,7 @@ export function Today() {
   const open = runId && step ? nodPath({ runId, step }) : id ? mailPath({ id }) : null;
   return (
     <ListAndPanel home="/" rows={[...stuck.map(mailPath), ...nods.map(nodPath)]} open={open}>
-      <div className="mx-auto max-w-6xl p-6 sm:px-10">
+      <div className={pageLook}>
         <Failure error={today.error} />
         {today.isPending && <Skeleton />}
         {today.data && (
