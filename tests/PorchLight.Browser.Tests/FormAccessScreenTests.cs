@@ -302,7 +302,7 @@ public sealed class FormAccessScreenTests
         owner.Sees("The form has to take at least one answer.");
         owner.FindsNothingInTheWay();
         owner.Type("At most", "40");
-        owner.Field("Last day").SendKeys("01022026");
+        owner.Field("Last day").SendKeys("2 January 2026");
         owner.Click("//label[starts-with(normalize-space(),'Sunil Abara')]");
         owner.Pick("Which day counts", "When should it be finished?");
         owner.Press("Limit a month");

@@ -36,7 +36,7 @@ public static class DeadlineWords
 
     /// <summary>
     /// In a list, where one line has to do: when the owner has to have answered, "by tomorrow 17:30", also where more is promised. What has
-    /// passed is said as to the owner.
+    /// passed is said as to the owner, but for the end of a day, of which the day is said.
     /// </summary>
     /// <param name="deadline">The deadline, also when it has passed.</param>
     /// <param name="now">The business's now.</param>
@@ -48,7 +48,9 @@ public static class DeadlineWords
         && calendar.LastOpen(deadline) is { } closing
         && closing > now
             ? ToLead(closing, now, calendar)
-            : ToOwner(deadline, now, calendar);
+        : deadline < now && IsEndOfDay(deadline, calendar)
+            ? $"was due {TimeWords.Day(calendar.ToLocal(deadline).Date.PlusDays(-1), calendar.Today(now))}"
+        : ToOwner(deadline, now, calendar);
 
     private static string Until(Instant deadline, Instant now, BusinessCalendar calendar)
     {

@@ -23,6 +23,9 @@ internal static class NodEndpoints
     private const string NoMessage = "This step sends no message; there is nothing to edit.";
     private const int LongestMessage = 20_000;
 
+    /// <param name="Since">Since when it waits, short.</param>
+    /// <param name="Goes">When it goes by itself, once it has its nod outside the sending window; else null.</param>
+    /// <param name="Exactly">The moment of either, with date and zone.</param>
     internal sealed record NodRow(
         Id<Run> RunId,
         Id<Client>? ClientId,
@@ -32,7 +35,8 @@ internal static class NodEndpoints
         string? Subject,
         int Gaps,
         string Since,
-        string? Goes
+        string? Goes,
+        string Exactly
     );
 
     /// <param name="Does">What the step does, as a part of a sentence.</param>
@@ -103,7 +107,7 @@ internal static class NodEndpoints
                 {
                     var (row, step) = (found.row, found.Step!);
                     var draft = row.Run.Drafts.ByStep.GetValueOrDefault(step.Key);
-                    var due = TimeWords.At(step.Due!.Value, now, zone);
+                    var due = step.Due!.Value;
                     return new NodRow(
                         row.Run.Id,
                         row.Run.ClientId,
@@ -112,8 +116,9 @@ internal static class NodEndpoints
                         row.Name,
                         draft?.Subject,
                         draft?.OpenGaps.Count() ?? 0,
-                        due,
-                        step.Status == StepStatus.Approved ? due : null
+                        TimeWords.InList(due, now, zone),
+                        step.Status == StepStatus.Approved ? TimeWords.At(due, now, zone) : null,
+                        TimeWords.Exactly(due, zone)
                     );
                 }),
         ];

@@ -39,6 +39,8 @@ public sealed class DeadlineWordsTests
     [InlineData(24, 3, "by 17:00 today")]
     [InlineData(24, 11, "by tomorrow 11:00")]
     [InlineData(20, 11, "was due last Friday 11:00")]
+    [InlineData(23, 0, "was due yesterday")]
+    [InlineData(21, 0, "was due last Friday")]
     public void In_a_list_one_moment_has_to_do(int day, int hour, string words) =>
         DeadlineWords.InList(Clock.At(2026, 11, day, hour), Clock.At(2026, 11, 23, 10), Clock).ShouldBe(words);
 

@@ -6826,8 +6826,12 @@ export interface components {
             subject: null | string;
             /** Format: int32 */
             gaps: number;
+            /** @description Since when it waits, short. */
             since: string;
+            /** @description When it goes by itself, once it has its nod outside the sending window; else null. */
             goes: null | string;
+            /** @description The moment of either, with date and zone. */
+            exactly: string;
         };
         NodSaved: {
             /** @description As it is stored now. */

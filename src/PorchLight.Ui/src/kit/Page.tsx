@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 
 /** How wide a page is and how far from the edge it begins: the same on every station. */
-export const pageLook = "mx-auto max-w-page px-4 py-5 sm:px-10 sm:py-6";
+export const pageLook = "w-full max-w-page px-4 py-5 sm:px-10 sm:py-6";
 
 interface HeadProps {
   title: ReactNode;

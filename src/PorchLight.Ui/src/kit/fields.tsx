@@ -14,7 +14,7 @@ export const controlLook =
 /** How a control looks that takes the whole line. */
 export const boxLook = `w-full ${controlLook}`;
 
-interface FieldWords {
+export interface FieldWords {
   label: string;
   /** Help text, between label and field. */
   help?: string;

@@ -1,3 +1,4 @@
+import { DayBox } from "../../kit/DayBox";
 import { useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
@@ -129,12 +130,11 @@ export function TaskForm(props: {
         autoFocus
         onChange={(e) => setWords({ ...words, title: e.target.value })}
       />
-      <TextBox
+      <DayBox
         label={props.isDate ? "On" : "Due (optional)"}
-        type="date"
-        value={words.on ?? ""}
+        value={words.on}
         error={findings.get("on")}
-        onChange={(e) => setWords({ ...words, on: e.target.value || null })}
+        onChange={(on) => setWords({ ...words, on })}
       />
       {!props.isDate && (
         <SelectBox

@@ -1,3 +1,4 @@
+import { DayInput } from "../../kit/DayBox";
 import { useRef, type ReactNode } from "react";
 import { X } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
@@ -92,12 +93,10 @@ export function ValueBox(props: Props): ReactNode {
       </span>
     ),
     date: () => (
-      <input
+      <DayInput
         {...common}
-        type="date"
-        className={controlLook}
-        value={as(value, "date")?.date ?? ""}
-        onChange={(e) => onChange(e.target.value ? { kind: "date", date: e.target.value } : null)}
+        value={as(value, "date")?.date}
+        onChange={(date) => onChange(date ? { kind: "date", date } : null)}
       />
     ),
     yesNo: () => (

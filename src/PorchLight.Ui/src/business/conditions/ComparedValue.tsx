@@ -1,3 +1,4 @@
+import { DayInput } from "../../kit/DayBox";
 import { controlLook } from "../../kit/fields";
 import { NumberBox } from "../../kit/NumberBox";
 import type { Condition, PossibleValue } from "./subjects";
@@ -161,12 +162,6 @@ function Amount(props: { label: string; value: number; currency?: string | null;
 
 function Day(props: { label: string; value: string; onChange: (value: string) => void }) {
   return (
-    <input
-      type="date"
-      aria-label={props.label}
-      className={pickerLook}
-      value={props.value}
-      onChange={(e) => e.target.value && props.onChange(e.target.value)}
-    />
+    <DayInput aria-label={props.label} value={props.value || null} onChange={(day) => day && props.onChange(day)} />
   );
 }

@@ -110,7 +110,7 @@ function Editor({ view, part }: { view: View; part: string }) {
           </div>
           <aside
             aria-label={step ? "The step" : at === wholeDesk ? "What starts and ends it" : "Rehearse"}
-            className="bg-card p-5 shadow-soft lg:-mr-6 lg:min-h-0 lg:overflow-y-auto"
+            className="bg-card p-5 shadow-soft lg:-mr-10 lg:min-h-0 lg:overflow-y-auto"
           >
             {!choices ? (
               <Skeleton />

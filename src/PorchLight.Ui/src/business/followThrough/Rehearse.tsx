@@ -1,3 +1,4 @@
+import { DayInput, TimeInput } from "../../kit/DayBox";
 import { useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
@@ -44,6 +45,7 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
     retry: false,
   });
   const view = rehearsed.data;
+  const begins = start || view?.start.slice(0, 16);
   return (
     <div>
       <h2 className="mb-2 text-[1.15rem]">Rehearse</h2>
@@ -63,12 +65,15 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
           ))}
         </select>
         <span>from</span>
-        <input
-          type="datetime-local"
-          aria-label="When it starts"
-          className={look}
-          value={start || (view?.start.slice(0, 16) ?? "")}
-          onChange={(e) => setStart(e.target.value)}
+        <DayInput
+          aria-label="The day it starts"
+          value={begins?.slice(0, 10)}
+          onChange={(day) => day && setStart(`${day}T${begins?.slice(11) ?? "09:00"}`)}
+        />
+        <TimeInput
+          aria-label="The time it starts"
+          value={begins?.slice(11)}
+          onChange={(time) => time && begins && setStart(`${begins.slice(0, 10)}T${time}`)}
         />
       </p>
       <p className="mb-4 flex flex-wrap items-center gap-2">

@@ -178,7 +178,7 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
   );
 }
 
-const Wide = ({ children }: { children: ReactNode }) => <div className="mx-auto w-full max-w-page">{children}</div>;
+const Wide = ({ children }: { children: ReactNode }) => <div className="w-full max-w-page">{children}</div>;
 
 function Step(props: { label: string; disabled: boolean; onClick: () => void; children: ReactNode }) {
   return (

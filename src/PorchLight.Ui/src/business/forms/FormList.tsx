@@ -17,14 +17,14 @@ import { FormMenu } from "./FormMenu";
 type Row = Schemas["FormRow"];
 
 const orders: Record<string, { words: string; compare: (a: Row, b: Row) => number }> = {
-  made: { words: "as they were made", compare: () => 0 },
-  title: { words: "by title", compare: (a, b) => a.title.localeCompare(b.title) },
-  answers: { words: "most answers first", compare: (a, b) => b.answers - a.answers },
+  made: { words: "Sort by when they were made", compare: () => 0 },
+  title: { words: "Sort by title", compare: (a, b) => a.title.localeCompare(b.title) },
+  answers: { words: "Sort by number of answers", compare: (a, b) => b.answers - a.answers },
   last: {
-    words: "last answer first",
+    words: "Sort by last answer",
     compare: (a, b) => (b.lastAnswerAt ?? "").localeCompare(a.lastAnswerAt ?? ""),
   },
-  service: { words: "by service", compare: (a, b) => (a.service ?? "~").localeCompare(b.service ?? "~") },
+  service: { words: "Sort by service", compare: (a, b) => (a.service ?? "~").localeCompare(b.service ?? "~") },
 };
 
 export function FormList() {

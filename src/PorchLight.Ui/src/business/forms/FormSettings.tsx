@@ -1,3 +1,4 @@
+import { DayBox, MonthInput } from "../../kit/DayBox";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link } from "react-router";
@@ -88,19 +89,17 @@ function Fields({ id, view }: { id: string; view: View }) {
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
         <Part title="When it takes answers" note={`${view.words} ${say(view.received, "answer")} so far.`}>
           <div className="grid gap-3 sm:grid-cols-3">
-            <TextBox
+            <DayBox
               label="First day"
-              type="date"
-              value={now.firstDay ?? ""}
+              value={now.firstDay}
               error={findings.get("firstDay")}
-              onChange={(e) => edit.change({ firstDay: e.target.value || null })}
+              onChange={(firstDay) => edit.change({ firstDay })}
             />
-            <TextBox
+            <DayBox
               label="Last day"
-              type="date"
-              value={now.lastDay ?? ""}
+              value={now.lastDay}
               error={findings.get("lastDay")}
-              onChange={(e) => edit.change({ lastDay: e.target.value || null })}
+              onChange={(lastDay) => edit.change({ lastDay })}
             />
             <TextBox
               label="At most"
@@ -314,12 +313,10 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
             return (
               <div key={index} className="flex flex-wrap items-center gap-2">
                 <span className="w-44">
-                  <input
-                    type="month"
+                  <MonthInput
                     aria-label={`Month ${index + 1}`}
-                    className={boxLook}
-                    value={limit.month}
-                    onChange={(e) => set(months.with(index, { ...limit, month: e.target.value }))}
+                    value={limit.month || null}
+                    onChange={(month) => set(months.with(index, { ...limit, month: month ?? "" }))}
                   />
                 </span>
                 <span className="w-20">

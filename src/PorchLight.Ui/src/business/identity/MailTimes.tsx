@@ -1,8 +1,9 @@
+import { TimeBox } from "../../kit/DayBox";
 import { Page } from "../../kit/Page";
 import { useQuery } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
-import { CheckBox, SelectBox, TextBox } from "../../kit/fields";
+import { CheckBox, SelectBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
 import { SavedForm } from "../saving/SavedForm";
@@ -39,11 +40,10 @@ function Fields({ start }: { start: Times }) {
           <option value="daily">once a day, about all of them</option>
         </SelectBox>
         {now.dailyAt ? (
-          <TextBox
+          <TimeBox
             label="At this time"
-            type="time"
             value={now.dailyAt.slice(0, 5)}
-            onChange={(e) => e.target.value && edit.change({ dailyAt: `${e.target.value}:00` })}
+            onChange={(time) => time && edit.change({ dailyAt: `${time}:00` })}
           />
         ) : (
           <CheckBox

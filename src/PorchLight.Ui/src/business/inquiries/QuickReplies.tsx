@@ -1,9 +1,10 @@
+import { DayBox } from "../../kit/DayBox";
 import { useEffect, useRef, useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { controlLook, TextBox } from "../../kit/fields";
+import { controlLook } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { DraftEditor } from "../messages/DraftEditor";
@@ -117,12 +118,11 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
         </label>
       )}
       {reply.until && moves && (
-        <TextBox
+        <DayBox
           label="It comes back on"
-          type="date"
-          value={until}
+          value={until || null}
           error={findingsOf(send.error).get("until")}
-          onChange={(e) => setUntil(e.target.value)}
+          onChange={(day) => setUntil(day ?? "")}
         />
       )}
       <Failure error={send.error} />

@@ -1,3 +1,4 @@
+import { DayBox, TimeBox } from "../../kit/DayBox";
 import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
@@ -117,21 +118,19 @@ function ByHand({ choices }: { choices: Choices }) {
         ))}
       </SelectBox>
       <div className="grid items-end gap-3 sm:grid-cols-2">
-        <TextBox
+        <DayBox
           label="The day"
-          type="date"
-          max={choices.today}
-          value={wanted.on}
+          latest={choices.today}
+          value={wanted.on || null}
           error={findings.get("on")}
-          onChange={(e) => set({ on: e.target.value })}
+          onChange={(on) => set({ on: on ?? "" })}
         />
-        <TextBox
+        <TimeBox
           label="The time"
           help="Leave empty if you do not know."
-          type="time"
-          value={wanted.at}
+          value={wanted.at || null}
           error={findings.get("at")}
-          onChange={(e) => set({ at: e.target.value })}
+          onChange={(at) => set({ at: at ?? "" })}
         />
       </div>
       <CheckBox

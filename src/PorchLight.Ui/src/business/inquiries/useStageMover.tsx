@@ -1,9 +1,10 @@
+import { DayBox } from "../../kit/DayBox";
 import { Dialog, DialogClose } from "../../kit/Dialog";
 import { useState, type ReactNode } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { SelectBox, TextBox } from "../../kit/fields";
+import { SelectBox } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
@@ -75,13 +76,12 @@ export function useStageMover(lostReasons: string[], onMoved?: () => void) {
           }}
         >
           {asking?.stage.kind === "parked" ? (
-            <TextBox
+            <DayBox
               label="It comes back on"
               help="Leave empty to keep it there until you move it."
-              type="date"
-              value={until}
+              value={until || null}
               error={wrongDay}
-              onChange={(e) => setUntil(e.target.value)}
+              onChange={(day) => setUntil(day ?? "")}
             />
           ) : (
             <SelectBox label="Why it was lost" value={reason} onChange={(e) => setReason(e.target.value)}>

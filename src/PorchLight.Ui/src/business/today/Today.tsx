@@ -284,7 +284,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
             to={nodPath(nod)}
             open={nodPath(nod) === open}
             glow={nod.goes === null}
-            columns="grid-cols-2 @3xl/list:grid-cols-[9.5rem_11rem_minmax(0,1fr)_15rem]"
+            columns="grid-cols-2 @3xl/list:grid-cols-[16rem_11rem_minmax(0,1fr)_9rem]"
             action={
               <Link
                 to={nodPath(nod)}
@@ -301,7 +301,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
               {nod.subject ? `“${nod.subject}”` : "no message"}
               {nod.gaps > 0 && <span className="text-slate"> {nod.gaps === 1 ? "one gap" : `${nod.gaps} gaps`}</span>}
             </span>
-            <span className="col-span-2 tabular-nums @3xl/list:col-span-1">
+            <span title={nod.exactly} className="col-span-2 tabular-nums @3xl/list:col-span-1">
               {nod.goes ? `goes ${nod.goes}` : nod.since}
             </span>
           </Row>

@@ -1,3 +1,4 @@
+import { DayInput } from "../../../kit/DayBox";
 import type { Schemas } from "../../../api/problem";
 import { controlLook } from "../../../kit/fields";
 import { NumberBox } from "../../../kit/NumberBox";
@@ -92,13 +93,7 @@ export function FixedAnswer({ value, onChange }: { value: Answer; onChange: (val
         </>
       )}
       {value.kind === "date" && (
-        <input
-          type="date"
-          aria-label="The day"
-          className={pickerLook}
-          value={value.date}
-          onChange={(e) => e.target.value && onChange({ ...value, date: e.target.value })}
-        />
+        <DayInput aria-label="The day" value={value.date} onChange={(date) => date && onChange({ ...value, date })} />
       )}
       {value.kind === "yesNo" && (
         <select

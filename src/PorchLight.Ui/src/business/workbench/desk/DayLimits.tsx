@@ -1,5 +1,5 @@
+import { DayBox } from "../../../kit/DayBox";
 import type { Schemas } from "../../../api/problem";
-import { TextBox } from "../../../kit/fields";
 import { Amount } from "./Amount";
 import { Members } from "./Members";
 
@@ -12,12 +12,7 @@ export function DayLimits({ limits, onChange }: { limits: Limits | null; onChang
     onChange(Object.values(next).every((one) => one === null) ? null : next);
   };
   const day = (label: string, name: "earliest" | "latest") => (
-    <TextBox
-      type="date"
-      label={label}
-      value={limits?.[name] ?? ""}
-      onChange={(e) => set({ [name]: e.target.value || null })}
-    />
+    <DayBox label={label} value={limits?.[name]} onChange={(day) => set({ [name]: day })} />
   );
   return (
     <Members
