@@ -9,6 +9,7 @@ import tseslint from "typescript-eslint";
 // the business app know nothing of each other.
 const frame = ["shell", "saving", "conditions", "lists", "messages", "runs", "clientParts"];
 const areas = [
+  "clients",
   "followThrough",
   "forms",
   "identity",
@@ -16,7 +17,6 @@ const areas = [
   "library",
   "mail",
   "practice",
-  "records",
   "settings",
   "today",
   "workbench",

@@ -165,6 +165,26 @@ public sealed class OwnerScreenTests
         owner.Sees("It joins the open project.");
         owner.Keyboard(Keys.Escape);
         owner.Wait("the panel is closed", () => owner.Browser.Url.EndsWith("/inquiries", StringComparison.Ordinal));
+
+        // What a list shows stands in its address: it outlives a reload, an open panel and what that leads to, and Back finds it again.
+        owner.GoTo("/clients");
+        owner.Sees("One client");
+        owner.Find("//input[@aria-label='Search in everything']").SendKeys("nobody by this name");
+        owner.Sees("Nobody is found like that");
+        owner.Browser.Navigate().Refresh();
+        owner.Sees("Nobody is found like that");
+        owner.Find("//input[@aria-label='Search in everything']").GetDomProperty("value").ShouldBe("nobody by this name");
+        owner.Find("//input[@aria-label='Search in everything']").Clear();
+        owner.Find("//input[@aria-label='Search in everything']").SendKeys("tilda");
+        owner.Follow("Tilda Brackenridge");
+        owner.Sees("What happened");
+        owner.Click("//aside//a[normalize-space()='A wall to paint']");
+        owner.Wait("it is beside the project, too", () => owner.Browser.Url is var at && at.Contains("/projects/") && at.Contains("tilda"));
+        owner.Keyboard(Keys.Escape);
+        owner.Wait("it is still there", () => owner.Browser.Url.Contains("/clients?list=", StringComparison.Ordinal));
+        owner.GoTo("/");
+        owner.Open(app.Address + "/clients?list=%7B%22words%22%3A5%2C%22standings%22%3A%22x%22");
+        owner.Sees("One client");
         owner.Open(app.Address + "/nowhere");
         owner.Sees("There is nothing at this address");
     }

@@ -112,6 +112,40 @@ internal sealed class Visitor : IDisposable
             }
         );
 
+    /// <summary>
+    /// From the next page on answers can be held back once they have come (<see cref="HoldsBack"/>), so that a test says in which order the
+    /// page hears them.
+    /// </summary>
+    public void CanHoldBack() =>
+        Browser.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new Dictionary<string, object?>
+            {
+                ["source"] = """
+                window.held = [];
+                const ask = window.fetch;
+                window.fetch = async (request, how) => {
+                  const answer = await ask(request, how);
+                  const asked = `${how?.method ?? request.method ?? "GET"} ${request.url ?? request}`;
+                  if (window.holds && asked.startsWith(window.holds[0]) && asked.split("?")[0].endsWith(window.holds[1]))
+                    await new Promise((goOn) => window.held.push(goOn));
+                  return answer;
+                };
+                """,
+            }
+        );
+
+    /// <summary>Holds back every answer from such an address from now on.</summary>
+    /// <param name="method">The method asked with.</param>
+    /// <param name="address">How the address ends, before its parameters.</param>
+    public void HoldsBack(string method, string address) => Run<object?>($"window.holds = ['{method} ', '{address}']; return null");
+
+    /// <summary>Waits until so many answers have been held back.</summary>
+    public void HasHeldBack(int answers) => Wait($"{answers} answers are held back", () => Run<long>("return held.length") >= answers);
+
+    /// <summary>Lets one of the answers held back through, the first being 0.</summary>
+    public void LetsThrough(int answer) => Run<object?>($"held[{answer}](); return null");
+
     /// <summary>Goes on by the tabulator until the focus is on what begins with these words, and presses keys there.</summary>
     public void TabTo(string words, params string[] keys) => Tab(Keys.Tab, words, keys);
 

@@ -5,7 +5,6 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
-using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;

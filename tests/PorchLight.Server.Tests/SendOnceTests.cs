@@ -65,7 +65,7 @@ public sealed class SendOnceTests
         "/api/nods/{runId}/{step}/send",
         "/api/nods/{runId}/{step}/skip",
         "/api/nods/{runId}/{step}/take-nod-back",
-        "/api/nods/{runId}/{step}/take-back", // moves on from a state
+        "/api/nods/{runId}/{step}/take-skip-back", // moves on from a state
         "/unsubscribe/{token}", // it is stopped already
         "/public/forms/{token}/send",
         "/public/forms/{token}/saved-draft/mail",

@@ -37,7 +37,7 @@ public static class PlanTable
     /// <param name="names">What those are called whom it names.</param>
     public static IReadOnlyList<PlanLine> Of(FollowThroughContent content, FollowThroughNames names)
     {
-        var days = DayRule.DaysOf(content);
+        var days = StepDays.DaysOf(content);
         var ends = content.SayStops(names);
         return
         [
@@ -84,9 +84,9 @@ public static class PlanTable
             var step = known.Remove(line.Key.Trim(), out var old) ? Changed(old, line) : New(line, content, read);
             if (step.Name.Length == 0)
                 findings.Add(new Finding(place, "Say what the step is called."));
-            var above = read.Steps.Count == 0 ? 0 : DayRule.DaysOf(read)[^1];
+            var above = read.Steps.Count == 0 ? 0 : StepDays.DaysOf(read)[^1];
             read = read with { Steps = [.. read.Steps, step] };
-            var stands = DayRule.DaysOf(read)[^1];
+            var stands = StepDays.DaysOf(read)[^1];
             if (line.Day.Trim().Length > 0)
             {
                 if (!TryDay(line.Day, out var wanted))
@@ -102,7 +102,7 @@ public static class PlanTable
                     read = read with { Steps = [.. read.Steps.SkipLast(1), step with { Schedule = OnDay(step, wanted, above) }] };
             }
 
-            day = DayRule.DaysOf(read)[^1] ?? day;
+            day = StepDays.DaysOf(read)[^1] ?? day;
         }
 
         if (read.Steps.Count > FollowThroughCheck.MostSteps)

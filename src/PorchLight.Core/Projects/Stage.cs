@@ -56,7 +56,7 @@ public static class Stages
     /// <summary>The stage new projects begin in: the first that is open.</summary>
     /// <param name="stages">The list of a business; one that is open at least.</param>
     /// <exception cref="InvalidOperationException">None is open.</exception>
-    public static Stage First(this IReadOnlyList<Stage> stages) => stages.First(stage => stage.Kind == StageKind.Open);
+    public static Stage FirstOpen(this IReadOnlyList<Stage> stages) => stages.First(stage => stage.Kind == StageKind.Open);
 
     /// <summary>What a list lacks, as a sentence, or null: projects begin in an open stage, and end in one that is done or lost.</summary>
     /// <param name="stages">The list as somebody wants it.</param>

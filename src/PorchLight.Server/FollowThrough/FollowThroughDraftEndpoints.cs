@@ -305,7 +305,7 @@ internal static class FollowThroughDraftEndpoints
         var inForce = await db.InForceAsync(stored);
         var content = stored.Draft ?? inForce!.Content;
         var parts = await loader.LoadAsync(content, stored.Id, cancellationToken);
-        var days = DayRule.DaysOf(content);
+        var days = StepDays.DaysOf(content);
         var on = await db
             .Runs.Where(run => run.FollowThroughId == stored.Id && run.Active)
             .Select(run => run.FollowThroughNumber)

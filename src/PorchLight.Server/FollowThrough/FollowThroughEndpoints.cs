@@ -95,7 +95,7 @@ internal static class FollowThroughEndpoints
                     content.Starts.Say(names),
                     content.SayStops(names),
                     content.Steps.Count,
-                    content.Steps.Count == 0 ? null : DayRule.DaysOf(content)[^1],
+                    content.Steps.Count == 0 ? null : StepDays.DaysOf(content)[^1],
                     one.IsOn,
                     inForce is not null,
                     one.Draft is not null,

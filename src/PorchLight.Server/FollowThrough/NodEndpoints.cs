@@ -89,7 +89,7 @@ internal static class NodEndpoints
         group.MapPut("/{runId}/{step}", SaveAsync);
         group.MapPost("/{runId}/{step}/send", SendAsync);
         group.MapPost("/{runId}/{step}/skip", SkipAsync);
-        group.MapPost("/{runId}/{step}/take-back", TakeSkipBackAsync);
+        group.MapPost("/{runId}/{step}/take-skip-back", TakeSkipBackAsync);
         group.MapPost("/{runId}/{step}/take-nod-back", TakeNodBackAsync);
     }
 

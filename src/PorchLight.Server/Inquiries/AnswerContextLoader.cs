@@ -51,7 +51,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <param name="given">The answers as the browser sent them.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
-    public async Task<NormaliseContext> AroundAsync(
+    public async Task<NormaliseContext> NormaliseContextAsync(
         FormVersion version,
         Guid filling,
         IReadOnlyDictionary<string, Answer?> given,
@@ -81,7 +81,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
     /// <param name="target">The form, and the link they came by.</param>
     /// <param name="business">The business.</param>
     /// <param name="now">The instant of asking.</param>
-    public async Task<AnswerContext> NothingAsync(
+    public async Task<AnswerContext> ContextBeforeAnswersAsync(
         FormContent content,
         FormTarget target,
         Business business,
@@ -90,7 +90,12 @@ internal sealed class AnswerContextLoader(PorchDb db)
     ) => Nothing(content, target.Link, business, now) with { OnFile = await OnFileAsync(target.Link, cancellationToken) };
 
     /// <summary>What a sender was asked and said, as their form knew it.</summary>
-    public async Task<AnswerContext> SaidAsync(Submission sent, FormContent content, Business business, CancellationToken cancellationToken)
+    public async Task<AnswerContext> ContextOfSubmissionAsync(
+        Submission sent,
+        FormContent content,
+        Business business,
+        CancellationToken cancellationToken
+    )
     {
         var link = sent.PersonalLinkId is { } id ? await db.PersonalLinks.FindAsync([id], cancellationToken) : null;
         return Nothing(content, link, business, sent.At) with
@@ -108,7 +113,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
         var sent = (await db.Submissions.FindAsync([inquiry.SubmissionId], cancellationToken))!;
         var content = (await db.FormVersionAsync(inquiry.FormId, inquiry.FormVersion))!.Content;
         var rules = await db.ScreeningRulesAsync(inquiry.FormId, inquiry.ScreeningVersion);
-        var known = await SaidAsync(sent, content, await db.BusinessAsync(), cancellationToken);
+        var known = await ContextOfSubmissionAsync(sent, content, await db.BusinessAsync(), cancellationToken);
         if (LooksOnFile(rules, sent))
             known = known with { OnFile = await OnFileThenAsync(inquiry, cancellationToken) };
         return (known, rules, Given(sent));

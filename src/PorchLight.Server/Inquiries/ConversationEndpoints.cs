@@ -152,7 +152,7 @@ internal static class ConversationEndpoints
         Id<Client> id,
         Written written,
         PorchDb db,
-        HandwrittenMail mail,
+        PersonalMail mail,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )

@@ -68,7 +68,7 @@ internal sealed class FormPageLoader(
     )
     {
         var content = version.Content;
-        var known = await loader.NothingAsync(content, target, business, clock.GetCurrentInstant(), cancellationToken);
+        var known = await loader.ContextBeforeAnswersAsync(content, target, business, clock.GetCurrentInstant(), cancellationToken);
         var parameters = QueryHelpers.ParseQuery(opening.Query).ToDictionary(pair => pair.Key, pair => pair.Value.ToString());
         var prefilled = Prefilling.Start(content, parameters, known.OnFile, opening.CameFrom);
         return new PublicForm(

@@ -68,7 +68,7 @@ internal static class InquiryActionEndpoints
         Id<Inquiry> id,
         Reply reply,
         PorchDb db,
-        HandwrittenMail mail,
+        PersonalMail mail,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )

@@ -83,7 +83,7 @@ internal sealed class InquiryRecords(PorchDb db, RecordWriter writer, FieldCatal
                     FormId = form.Id,
                     Title = content.Title,
                     Opened = now,
-                    Stage = lists.Stages.First().Key,
+                    Stage = lists.Stages.FirstOpen().Key,
                     IsLatest = true,
                 }
             )

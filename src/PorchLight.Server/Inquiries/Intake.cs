@@ -320,7 +320,7 @@ internal sealed class Intake(
         var business = await db.BusinessAsync();
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;
         var inquiry = await db.Inquiries.SingleOrDefaultAsync(inquiry => inquiry.SubmissionId == stored.Id, cancellationToken);
-        var known = await loader.SaidAsync(stored, content, business, cancellationToken);
+        var known = await loader.ContextOfSubmissionAsync(stored, content, business, cancellationToken);
         var month = inquiry?.WantedMonth is { } wanted ? new WantedMonth(wanted, inquiry.Waits) : null;
         var canAnswer =
             inquiry is null or { Channel: not InquiryChannel.Form } or { KnownBefore: true }

@@ -53,7 +53,7 @@ internal sealed class LeftForms(
         var form = (await db.Forms.FindAsync([draft.FormId], cancellationToken))!;
         var content = (await db.FormVersionAsync(draft.FormId, draft.FormVersion))!.Content;
         var given = draft.Answers!.ByQuestion;
-        var nothing = await loader.NothingAsync(
+        var nothing = await loader.ContextBeforeAnswersAsync(
             content,
             new FormTarget(form, null),
             await db.BusinessAsync(),

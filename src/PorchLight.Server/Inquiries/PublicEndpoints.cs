@@ -104,11 +104,11 @@ internal static class PublicEndpoints
         var now = clock.GetCurrentInstant();
         if (FormLimits.Refuse(filling.Answers) is { } tooMuch)
             return Problems.Unprocessable(tooMuch);
-        var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
+        var known = await loader.ContextBeforeAnswersAsync(content, target, business, now, cancellationToken);
         var answers = AnswerNormaliser.Normalise(
             content,
             filling.Answers,
-            await loader.AroundAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken)
+            await loader.NormaliseContextAsync(version, filling.SendKey, filling.Answers, business, now, cancellationToken)
         );
 
         var capacity = target.Form.Settings.Capacity;

@@ -47,11 +47,11 @@ internal sealed class SubmissionChecker(PorchDb db, AnswerContextLoader loader, 
                 )
             );
 
-        var known = await loader.NothingAsync(content, target, business, now, cancellationToken);
+        var known = await loader.ContextBeforeAnswersAsync(content, target, business, now, cancellationToken);
         var answers = AnswerNormaliser.Normalise(
             content,
             sending.Answers,
-            await loader.AroundAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken)
+            await loader.NormaliseContextAsync(version, sending.SendKey, sending.Answers, business, now, cancellationToken)
         );
         var route = Routes.Trace(known, answers);
         if (AnswerChecks.Check(known, route) is { Count: > 0 } findings)

@@ -133,7 +133,7 @@ internal static class ClientEdits
         string field,
         ValueEdit edit,
         PorchDb db,
-        HandWriter hand,
+        ValueEntry hand,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
@@ -151,7 +151,7 @@ internal static class ClientEdits
         Id<Client> id,
         IReadOnlyList<FieldEdit> edits,
         PorchDb db,
-        HandWriter hand,
+        ValueEntry hand,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
@@ -173,7 +173,7 @@ internal static class ClientEdits
         NewMainContact wanted,
         PorchDb db,
         RecordWriter writer,
-        HandWriter hand,
+        ValueEntry hand,
         EventLog events,
         BusinessClock clock,
         ClaimsPrincipal who,

@@ -89,7 +89,7 @@ internal static class ProjectEndpoints
             FormId = null,
             Title = wanted.Title.Trim(),
             Opened = now,
-            Stage = lists.Stages.First().Key,
+            Stage = lists.Stages.FirstOpen().Key,
             LooksAfterId = who.UserId(),
             IsLatest = true,
         };

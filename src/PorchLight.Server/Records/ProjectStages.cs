@@ -43,7 +43,7 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     /// <summary>Brings a parked project back among the open ones, because its day has come.</summary>
     public async Task ComeBackAsync(Project project, Instant now)
     {
-        var first = (await db.BusinessAsync()).Lists.Stages.First();
+        var first = (await db.BusinessAsync()).Lists.Stages.FirstOpen();
         Set(project, first, now);
         await events.AppendAsync(new ProjectCameBack(first.Key), now, new EventContext(project.ClientId, project.Id));
     }
@@ -60,7 +60,7 @@ internal sealed class ProjectStages(PorchDb db, EventLog events)
     public async Task OpenWithInquiryAsync(Project project, Guid? by, Instant now)
     {
         if (project.Closed is not null)
-            await MoveAsync(project, (await db.BusinessAsync()).Lists.Stages.First(), by, now);
+            await MoveAsync(project, (await db.BusinessAsync()).Lists.Stages.FirstOpen(), by, now);
     }
 
     /// <summary>Says how the business stands with a client; as it is already changes nothing.</summary>

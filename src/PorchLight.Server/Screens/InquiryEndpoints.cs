@@ -141,7 +141,7 @@ internal static class InquiryEndpoints
             .ToHashSet();
         var fields = await catalogues.ReadAsync(db);
         var signals = rules.Counting.SelectMany(signal => signal.When.QuestionsUsed()).ToHashSet();
-        var known = await engine.SaidAsync(submission, content, business, cancellationToken);
+        var known = await engine.ContextOfSubmissionAsync(submission, content, business, cancellationToken);
         var sendOff = content.FindSendOff(submission.SendOff)!;
 
         return TypedResults.Ok(

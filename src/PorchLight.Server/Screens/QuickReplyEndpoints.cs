@@ -123,7 +123,7 @@ internal static class QuickReplyEndpoints
         Id<Inquiry> id,
         QuickReplyToSend reply,
         PorchDb db,
-        HandwrittenMail mail,
+        PersonalMail mail,
         BusinessClock clock,
         ClaimsPrincipal who,
         CancellationToken cancellationToken

@@ -51,8 +51,8 @@ internal static class WorkedOutEndpoints
         var (business, now) = (await db.BusinessAsync(), clock.GetCurrentInstant());
         var target = new FormTarget(form, null, IsPreview: true, db.Mark());
         var version = (await loader.VersionAsync(target, 0))!;
-        var known = await loader.NothingAsync(version.Content, target, business, now, cancellationToken);
-        var around = await loader.AroundAsync(version, Guid.Empty, trial.Answers, business, now, cancellationToken);
+        var known = await loader.ContextBeforeAnswersAsync(version.Content, target, business, now, cancellationToken);
+        var around = await loader.NormaliseContextAsync(version, Guid.Empty, trial.Answers, business, now, cancellationToken);
         return (known, AnswerNormaliser.Normalise(version.Content, trial.Answers, around));
     }
 }

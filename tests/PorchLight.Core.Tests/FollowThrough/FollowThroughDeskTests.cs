@@ -61,7 +61,7 @@ public sealed class FollowThroughDeskTests
     public void The_day_rule_shows_the_rhythms_of_the_trade(string key, string days) =>
         string.Join(
                 ' ',
-                DayRule
+                StepDays
                     .DaysOf(ReadyFollowThroughs.All.Single(one => one.Key == key).Make(Stage.Usual))
                     .Select(day => day?.ToString(CultureInfo.InvariantCulture) ?? "-")
             )

@@ -46,7 +46,7 @@ public sealed class PlanTableTests
                 ("b", "b", false),
                 ("a-word-about-colours", "a word about colours", true),
             ]);
-        DayRule.DaysOf(read).ShouldBe([0, 2, 5, 5]);
+        StepDays.DaysOf(read).ShouldBe([0, 2, 5, 5]);
         read.Steps[2].Schedule.ShouldBe(content.Steps[1].Schedule, "it stands where it stood: three days after the one before");
         PlanTable.Unfinished(read).ShouldBe(["the-guide", "a-word-about-colours"]);
         PlanTable.Of(read, Names)[1].StillToWrite.ShouldBe("our guide to walls");
@@ -69,7 +69,7 @@ public sealed class PlanTableTests
         lines[2] = lines[2] with { Day = "9" };
         var (read, findings) = PlanTable.Read(content, lines);
         findings.ShouldBeEmpty();
-        DayRule.DaysOf(read).ShouldBe([0, null, 9, 9]);
+        StepDays.DaysOf(read).ShouldBe([0, null, 9, 9]);
         PlanTable.Of(read, Names)[2].Day.ShouldBe("9");
     }
 
@@ -86,7 +86,7 @@ public sealed class PlanTableTests
                         [.. PlanTable.Of(content, Names).Zip(typed, (line, day) => line with { Day = $"{day}" })]
                     );
                     findings.ShouldBeEmpty();
-                    DayRule.DaysOf(read).Take(typed.Count).ShouldBe(typed.Select(day => (int?)day));
+                    StepDays.DaysOf(read).Take(typed.Count).ShouldBe(typed.Select(day => (int?)day));
                 }
             );
 

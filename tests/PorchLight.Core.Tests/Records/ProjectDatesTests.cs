@@ -48,7 +48,7 @@ public sealed class ProjectDatesTests
     public void A_list_of_stages_has_one_to_begin_in_one_that_is_done_and_one_that_is_lost()
     {
         Stage.Usual.Lacks().ShouldBeNull();
-        Stage.Usual.First().Key.ShouldBe("new");
+        Stage.Usual.FirstOpen().Key.ShouldBe("new");
         foreach (var kind in new[] { StageKind.Open, StageKind.Done, StageKind.Lost })
             Stage.Usual.Where(stage => stage.Kind != kind).ToList().Lacks().ShouldNotBeNull();
         Stage.Usual.Where(stage => stage.Kind is not StageKind.Parked and not StageKind.Won).ToList().Lacks().ShouldBeNull();

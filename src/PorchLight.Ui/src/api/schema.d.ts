@@ -2980,7 +2980,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/nods/{runId}/{step}/take-back": {
+    "/api/nods/{runId}/{step}/take-skip-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -2989,7 +2989,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postNodsByRunIdByStepTakeBack"];
+        post: operations["postNodsByRunIdByStepTakeSkipBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -16360,7 +16360,7 @@ export interface operations {
             };
         };
     };
-    postNodsByRunIdByStepTakeBack: {
+    postNodsByRunIdByStepTakeSkipBack: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { useLocation, useNavigate, useOutlet } from "react-router";
 import { isBusyElsewhere } from "./letters";
+import { useListAddress } from "./listAddress";
 import { PanelWidth } from "./PanelWidth";
 
 interface Props {
@@ -18,6 +19,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
   const panel = useOutlet();
   const [isWide, setWide] = useState(false);
   const navigate = useNavigate();
+  const withList = useListAddress();
 
   // What is opened in the panel's place begins at its head.
   const { pathname } = useLocation();
@@ -34,7 +36,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
     before.current = open;
     if (!closed || (document.activeElement && document.activeElement !== document.body)) return;
     const row = [...document.querySelectorAll<HTMLElement>("[data-row]")].find(
-      (link) => link.getAttribute("href") === closed,
+      (link) => new URL((link as HTMLAnchorElement).href).pathname === closed,
     );
     (row ?? list.current)?.focus();
   }, [open]);
@@ -44,10 +46,10 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
       if (event.defaultPrevented || event.altKey || event.ctrlKey || event.metaKey || isBusyElsewhere(event.target))
         return;
       const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-      if (open && event.key === "Escape") void navigate(home);
+      if (open && event.key === "Escape") void navigate(withList(home));
       else if (open && step !== 0) {
         const next = rows[rows.indexOf(open) + step];
-        if (next) void navigate(next, { replace: true });
+        if (next) void navigate(withList(next), { replace: true });
         event.preventDefault();
       } else if (!open && step !== 0) {
         const links = [...document.querySelectorAll<HTMLElement>("[data-row]")];
@@ -57,7 +59,7 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [home, rows, open, navigate]);
+  }, [home, rows, open, navigate, withList]);
 
   return (
     <div className="@container/all relative h-full overflow-hidden">

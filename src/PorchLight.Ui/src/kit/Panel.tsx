@@ -3,12 +3,14 @@ import { Maximize2, Minimize2, X } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/problem";
 import { Button, buttonLook } from "./Button";
+import { useListAddress } from "./listAddress";
 import { PanelWidth } from "./PanelWidth";
 import { Failure, Skeleton } from "./states";
 
 /** The head of a panel, which takes focus when the panel opens. */
 export function PanelHead({ title, under, home }: { title: string; under?: ReactNode; home: string }) {
   const head = useRef<HTMLHeadingElement>(null);
+  const withList = useListAddress();
   const width = useContext(PanelWidth);
   useEffect(() => head.current?.focus({ preventScroll: true }), [title]);
   return (
@@ -26,7 +28,7 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
             {width.isWide ? "Beside the list" : "Wide"}
           </Button>
         )}
-        <Link to={home} className={buttonLook("plain")} title="Esc">
+        <Link to={withList(home)} className={buttonLook("plain")} title="Esc">
           <X size={18} aria-hidden /> Close
         </Link>
       </span>

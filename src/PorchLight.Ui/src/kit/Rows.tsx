@@ -1,5 +1,6 @@
 import type { CSSProperties, ReactNode } from "react";
 import { Link } from "react-router";
+import { useListAddress } from "./listAddress";
 
 /** A dense list of rows that open panels. */
 export function Rows({ children }: { children: ReactNode }) {
@@ -24,6 +25,7 @@ interface Props {
 }
 
 export function Row({ to, open, glow = false, columns, template, before, action, children }: Props) {
+  const withList = useListAddress();
   return (
     <li
       className={`flex min-h-11 flex-wrap items-center border-b sm:flex-nowrap border-line last:border-0 ${glow ? "bg-glow" : ""} ${open ? "shadow-[inset_4px_0_0_var(--color-dusk)]" : ""}`}
@@ -32,7 +34,7 @@ export function Row({ to, open, glow = false, columns, template, before, action,
       <Link
         data-row
         style={template ? ({ "--columns": template } as CSSProperties) : undefined}
-        to={to}
+        to={withList(to)}
         aria-current={open ? "true" : undefined}
         className={`grid min-h-11 min-w-0 flex-1 items-center ${before ? "" : "max-sm:basis-full"} gap-x-4 px-4 py-2 -outline-offset-2 hover:bg-mist/70 ${columns}`}
       >

@@ -28,12 +28,12 @@ import { MailList } from "../practice/MailList";
 import { MailPanel } from "../practice/MailPanel";
 import { PracticeNotes } from "../practice/PracticeNotes";
 import { TeamChat } from "../practice/TeamChat";
-import { ClientList } from "../records/ClientList";
-import { ImportClients } from "../records/ImportClients";
-import { MergePanel } from "../records/MergePanel";
-import { PerhapsSame } from "../records/PerhapsSame";
-import { ClientPanel } from "../records/ClientPanel";
-import { ProjectPanel } from "../records/ProjectPanel";
+import { ClientList } from "../clients/ClientList";
+import { ImportClients } from "../clients/ImportClients";
+import { MergePanel } from "../clients/MergePanel";
+import { PerhapsSame } from "../clients/PerhapsSame";
+import { ClientPanel } from "../clients/ClientPanel";
+import { ProjectPanel } from "../clients/ProjectPanel";
 import { Settings } from "../settings/Settings";
 import { Today } from "../today/Today";
 

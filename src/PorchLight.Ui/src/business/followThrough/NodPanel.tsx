@@ -72,7 +72,7 @@ function Nod({ runId, step }: { runId: string; step: string }) {
       settled();
       notice({
         words: `Skipped: ${nod.data?.stepName ?? "the step"} to ${nod.data?.name ?? "them"}.`,
-        undo: () => orProblem(api.POST("/api/nods/{runId}/{step}/take-back", { params: { path } })),
+        undo: () => orProblem(api.POST("/api/nods/{runId}/{step}/take-skip-back", { params: { path } })),
       });
     },
   });

@@ -22,6 +22,12 @@ type Row = Schemas["InquiryRow"];
 
 const atOnce = 100;
 
+const withBoard = (on: boolean) => (before: URLSearchParams) => {
+  if (on) before.set("board", "");
+  else before.delete("board");
+  return before;
+};
+
 /** The inquiries as a list one works in, grouped by what they need. */
 export function InquiryList() {
   const { id } = useParams();
@@ -81,7 +87,7 @@ export function InquiryList() {
                   Save as CSV
                 </a>
               )}
-              <Button onClick={() => setSearch(isBoard ? {} : { board: "" }, { replace: true })}>
+              <Button onClick={() => setSearch(withBoard(!isBoard), { replace: true })}>
                 {isBoard ? "Show the list" : "Show the board"}
               </Button>
               <WriteDown />

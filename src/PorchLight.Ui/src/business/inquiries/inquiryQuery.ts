@@ -1,5 +1,5 @@
-import { useState } from "react";
 import type { Schemas } from "../../api/problem";
+import { useListState } from "../lists/useListState";
 
 /** Which inquiries are shown, and how; nothing of it is left out. */
 export type InquiryQuery = Required<Schemas["InquiryQuery"]>;
@@ -19,25 +19,8 @@ export const everything: InquiryQuery = {
   backwards: false,
 };
 
-const keptAs = "porch-light:inquiries";
-
-/** The query of the list; whoever comes back in the same window finds the list as they left it. */
-export function useInquiryQuery() {
-  const [query, setQuery] = useState<InquiryQuery>(() => read());
-  const set = (next: InquiryQuery) => {
-    sessionStorage.setItem(keptAs, JSON.stringify(next));
-    setQuery(next);
-  };
-  return [query, set] as const;
-}
-
-function read(): InquiryQuery {
-  try {
-    return { ...everything, ...(JSON.parse(sessionStorage.getItem(keptAs) ?? "{}") as Partial<InquiryQuery>) };
-  } catch {
-    return everything;
-  }
-}
+/** What the list shows, as it stands in its address. */
+export const useInquiryQuery = () => useListState("/inquiries", everything);
 
 /** How many filters are set, beside the words that are searched for. */
 export const filtersSet = ({ words: _, order: __, backwards: ___, ...filters }: InquiryQuery) =>

@@ -1,5 +1,5 @@
-import { useState } from "react";
 import type { Schemas } from "../../api/problem";
+import { useListState } from "../lists/useListState";
 
 /** Which clients are shown, and how; nothing of it is left out. */
 export type ClientQuery = Required<Schemas["ClientQuery"]>;
@@ -14,25 +14,8 @@ export const everybody: ClientQuery = {
   descending: true,
 };
 
-const keptAs = "porch-light:clients";
-
-/** The query of the list; whoever comes back in the same window finds the list as they left it. */
-export function useClientQuery() {
-  const [query, setQuery] = useState<ClientQuery>(() => read());
-  const set = (next: ClientQuery) => {
-    sessionStorage.setItem(keptAs, JSON.stringify(next));
-    setQuery(next);
-  };
-  return [query, set] as const;
-}
-
-function read(): ClientQuery {
-  try {
-    return { ...everybody, ...(JSON.parse(sessionStorage.getItem(keptAs) ?? "{}") as Partial<ClientQuery>) };
-  } catch {
-    return everybody;
-  }
-}
+/** What the list shows, as it stands in its address. */
+export const useClientQuery = () => useListState("/clients", everybody);
 
 /** How many filters are set, beside the words that are searched for. */
 export const filtersSet = ({ standings, tags, filters }: ClientQuery) =>

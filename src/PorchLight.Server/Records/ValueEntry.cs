@@ -16,7 +16,7 @@ namespace PorchLight.Server.Records;
 internal sealed record ValueEdit(Id<Project>? ProjectId, Answer? Was, Answer? Now);
 
 /// <summary>Writes values as a person of the business typed them, as part of the caller's write.</summary>
-internal sealed class HandWriter(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, BusinessClock clock)
+internal sealed class ValueEntry(PorchDb db, RecordWriter writer, FieldCatalogues catalogues, BusinessClock clock)
 {
     /// <summary>Writes a value. What others wrote meanwhile in another way is refused with both.</summary>
     /// <returns>What stands there from then on; or why it cannot be written.</returns>

@@ -13,7 +13,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Clients;
 
 /// <summary>Erases a client when the owner wants it, after a list of what goes and what stays.</summary>
-internal static class ClientErasing
+internal static class ClientErasingEndpoints
 {
     private const string Gone = "This client is not here any more.";
 

@@ -10,7 +10,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Clients;
 
 /// <summary>Hands out all that is kept of a client, for who asks what that is.</summary>
-internal static class ClientSaving
+internal static class ClientSavingEndpoints
 {
     private sealed record Everything(string Name, Instant At, IReadOnlyDictionary<string, IReadOnlyList<object>> Kept);
 

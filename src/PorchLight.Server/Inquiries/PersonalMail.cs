@@ -13,7 +13,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>What a person of the business writes to a client by hand: checked, sent and written down.</summary>
-internal sealed class HandwrittenMail(PorchDb db, MailQueue mail, TakeBackTime takeBack, BusinessClock clock)
+internal sealed class PersonalMail(PorchDb db, MailQueue mail, TakeBackTime takeBack, BusinessClock clock)
 {
     /// <summary>
     /// Sends a draft as part of the caller's write. What follows from it follows when it goes: until then it can be taken back.

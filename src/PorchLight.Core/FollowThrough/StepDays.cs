@@ -4,7 +4,7 @@ using PorchLight.Core.Calendar;
 namespace PorchLight.Core.FollowThrough;
 
 /// <summary>The days on which the steps of a follow-through stand before it is known when it starts.</summary>
-public static class DayRule
+public static class StepDays
 {
     private static readonly BusinessCalendar Weeks = new(
         DateTimeZone.Utc,
