@@ -42,7 +42,7 @@ var link = PublicAddress();
 Open("/forms", null);
 FindAll("main ul a")[1].Click();
 Find("a[href$='/settings']").Click();
-Find("input[type=month]");
+Find("input[placeholder='like May 2027']");
 Save("form-settings");
 Find("a[href$='/ways-in']").Click();
 Find("form input[type=email]");

@@ -21,7 +21,7 @@ export function DayInput({ value, onChange, latest, className = "", ...rest }: D
   return (
     <span className="relative inline-grid min-w-0">
       <TypedInput
-        placeholder="7 December 2026"
+        placeholder="like 7 Dec 2026"
         className={`${controlLook} w-52 max-w-full pr-10! ${className}`}
         value={value}
         read={readDay}
@@ -89,8 +89,8 @@ const asIs = (time: string) => time;
 /** A box for a time of day, "17:30" as a value. */
 export const TimeInput = ({ className = "", ...rest }: TypedProps<string>) => (
   <TypedInput
-    placeholder="17:30"
-    className={`${controlLook} w-24 tabular-nums ${className}`}
+    placeholder="like 17:30"
+    className={`${controlLook} w-28 tabular-nums ${className}`}
     read={readTime}
     say={asIs}
     wrong={wrongTime}
@@ -115,7 +115,7 @@ const sayMonth = (month: string) => sayDay(`${month}-01`).slice(2);
 /** A box for a month, "2027-03" as a value. */
 export const MonthInput = ({ className = "", ...rest }: TypedProps<string>) => (
   <TypedInput
-    placeholder="March 2027"
+    placeholder="like May 2027"
     className={`${controlLook} w-40 ${className}`}
     read={readMonth}
     say={sayMonth}

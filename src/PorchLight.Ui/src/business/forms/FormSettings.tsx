@@ -88,7 +88,7 @@ function Fields({ id, view }: { id: string; view: View }) {
     <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0]!] ?? place}>
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
         <Part title="When it takes answers" note={`${view.words} ${say(view.received, "answer")} so far.`}>
-          <div className="grid gap-3 sm:grid-cols-3">
+          <div className="grid gap-3 sm:grid-cols-2">
             <DayBox
               label="First day"
               value={now.firstDay}
