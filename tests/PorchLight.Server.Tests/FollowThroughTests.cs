@@ -159,8 +159,8 @@ public sealed class FollowThroughTests
         (await Mailed(app)).Count.ShouldBe(1);
         (await app.AskAsync(db => db.Runs.SingleAsync())).State.Current!.Key.ShouldBe("second");
 
-        (await owner.PostAsync(await NodPathAsync(app) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await owner.PostAsync(await NodPathAsync(app) + "/take-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        (await owner.PostAsync(await NodPathAsync(app) + "/take-skip-back", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await owner.PostAsync(await NodPathAsync(app) + "/take-skip-back", null)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods")[0].Text("step").ShouldBe("first");
     }
 
