@@ -7,8 +7,10 @@ using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Messages;
 using PorchLight.Server.Clients;
 using PorchLight.Server.Demo;
+using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 using static PorchLight.Server.Tests.FieldTests;
@@ -144,6 +146,23 @@ public sealed class ErasingTests
         await app.WorkAsync();
         var (id, tables) = (default(Id<Client>), await TablesAsync(app));
         await app.ChangeAsync(async db => id = await new EveryRowOf(db, "Quillfeather", "quillfeather@nib.example").AddAsync(tables));
+        // What they wrote may stand with somebody else's mail.
+        await app.ChangeAsync(async db =>
+            db.IncomingMail.Add(
+                new IncomingMessage
+                {
+                    Id = new Id<IncomingMessage>(Guid.CreateVersion7()),
+                    MessageId = "<elsewhere@nib.example>",
+                    ClientId = (await db.CountingClients.FirstAsync(one => one.Id != id)).Id,
+                    Kind = IncomingKind.Reply,
+                    From = "Quillfeather@nib.example",
+                    Subject = "About the other wall",
+                    Text = "Quillfeather again.",
+                    At = app.Now,
+                    AnswersId = null,
+                }
+            )
+        );
         await using var scope = app.Services.CreateAsyncScope();
         var looked = scope.ServiceProvider.GetRequiredService<PorchDb>();
         var person = await looked.WholePersonAsync(id, CancellationToken.None);

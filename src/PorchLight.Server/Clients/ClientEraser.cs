@@ -28,9 +28,7 @@ internal sealed class ClientEraser(PorchDb db, IEnumerable<IClientPart> parts, E
         foreach (var part in parts)
             await part.ForgetAsync(person, cancellationToken);
         await db.CurrentWrite!.FlushAsync(cancellationToken);
-        foreach (
-            var rows in parts.SelectMany(part => part.RowsOf(person)).Where(rows => !rows.StayEmptied && !GoesWithTheRecord(rows.Table))
-        )
+        foreach (var rows in parts.SelectMany(part => part.RowsOf(person)).Where(rows => !rows.StayEmptied && !GoesWithTheRecord(rows)))
             await rows.EraseAsync(cancellationToken);
         await db.Clients.IgnoreQueryFilters().Where(one => person.Records.Contains(one.Id)).ExecuteDeleteAsync(cancellationToken);
         await events.AppendAsync(new ClientErased(by), now, new EventContext(null));
@@ -48,9 +46,9 @@ internal sealed class ClientEraser(PorchDb db, IEnumerable<IClientPart> parts, E
         await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
     }
 
-    private bool GoesWithTheRecord(Type table) =>
-        db
-            .Model.FindEntityType(table)!
+    private bool GoesWithTheRecord(ClientRows rows) =>
+        !rows.ReachFurther
+        && db.Model.FindEntityType(rows.Table)!
             .GetForeignKeys()
             .Any(key => key.PrincipalEntityType.ClrType == typeof(Client) && key.DeleteBehavior == DeleteBehavior.Cascade);
 }

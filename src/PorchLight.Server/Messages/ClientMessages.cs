@@ -50,6 +50,7 @@ internal sealed class ClientMessages(PorchDb db) : IClientPart
         )
         {
             WhenMerged = WhenMerged.GoesOver,
+            ReachFurther = true,
             Goes = ("One message from them", "{0} messages from them"),
             Saved = one => new
             {

@@ -59,6 +59,9 @@ internal abstract class ClientRows
     /// <summary>Whether the rows stay to be counted, without a word of theirs (<see cref="IClientPart.ForgetAsync"/>).</summary>
     public bool StayEmptied { get; init; }
 
+    /// <summary>Whether some of them hang on somebody else's record, so that they do not go with theirs.</summary>
+    public bool ReachFurther { get; init; }
+
     /// <summary>How many the person is told go.</summary>
     public abstract Task<int> CountAsync(CancellationToken cancellationToken);
 
