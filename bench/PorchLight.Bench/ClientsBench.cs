@@ -19,14 +19,10 @@ internal static class ClientsBench
     private static readonly (string Name, ClientQuery Query, string Sql)[] Lists =
     [
         ("the list", new(), "SELECT Id FROM Clients WHERE Standing <> 'Archived' ORDER BY Since DESC, Id DESC LIMIT 100"),
-        (
-            "by name",
-            new() { Sort = "name", Descending = false },
-            "SELECT Id FROM Clients WHERE Standing <> 'Archived' ORDER BY SortName, Id LIMIT 100"
-        ),
+        ("by name", new() { Order = "name" }, "SELECT Id FROM Clients WHERE Standing <> 'Archived' ORDER BY SortName, Id LIMIT 100"),
         (
             "by a field",
-            new() { Sort = "project.budget" },
+            new() { Order = "project.budget", Backwards = true },
             "SELECT ClientId FROM FieldValues WHERE IsListed AND Field = 'project.budget' AND OrderNumber IS NOT NULL "
                 + "ORDER BY OrderNumber DESC LIMIT 100"
         ),

@@ -43,7 +43,7 @@ internal static class InquiriesBench
         ),
         (
             "nobody's",
-            new() { Unassigned = true },
+            new() { LookedAfterBy = [null] },
             "SELECT i.Id FROM Inquiries i JOIN Projects p ON p.Id = i.ProjectId WHERE p.LooksAfterId IS NULL LIMIT 100"
         ),
         (

@@ -26,6 +26,15 @@ if (args is ["exports"])
     return 0;
 }
 
+if (args is ["lists"])
+{
+    await using var house = new BenchApp();
+    await ClientsBench.MeasureAsync(house);
+    await InquiriesBench.MeasureAsync(house);
+    await OtherListsBench.MeasureAsync(house);
+    return 0;
+}
+
 if (args is ["addresses"])
 {
     await using var house = new BenchApp();

@@ -1,6 +1,12 @@
 using System.Reflection;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Data.Sqlite;
+using PorchLight.Core.Common;
+using PorchLight.Core.Forms;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Messages;
+using PorchLight.Core.Records;
+using PorchLight.Core.Webhooks;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Clients;
@@ -12,6 +18,7 @@ using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Library;
+using PorchLight.Server.Lists;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Ready;
 using PorchLight.Server.Records;
@@ -63,7 +70,8 @@ builder.Services.AddScoped<InquiryRecords>();
 builder.Services.AddScoped<RecordWriter>();
 builder.Services.AddScoped<ValueEntry>();
 builder.Services.AddScoped<ProjectStages>();
-builder.Services.AddScoped<InquiryFinder>();
+builder.Services.AddScoped<InquiryList>().AddScoped<ClientList>().AddScoped<FormList>().AddScoped<FileList>();
+builder.Services.AddScoped<LibraryMessageList>().AddScoped<WebhookCallList>().AddScoped<PracticeMailList>();
 builder.Services.AddScoped<DifferenceSettler>();
 builder.Services.AddScoped<IListsInUse, ListsInUse>();
 builder.Services.AddScoped<AlikeClients>();
@@ -75,12 +83,12 @@ builder
     .AddScoped<IClientPart, ClientWebhookCalls>()
     .AddScoped<IClientPart, ClientRuns>()
     .AddScoped<IClientPart, ClientImports>()
+    .AddScoped<IClientPart, ClientListViews>()
     .AddScoped<IClientPart>(services => services.GetRequiredService<ClientSearch>());
 builder.Services.AddScoped<ClientMerger>();
 builder.Services.AddSingleton<ImportTables>();
 builder.Services.AddScoped<ClientEraser>();
-builder.Services.AddScoped<ClientFinder>();
-builder.Services.AddScoped<ClientsToSave>();
+builder.Services.AddScoped<ClientFields>().AddScoped<ClientsToSave>().AddScoped<ClientsCsv>();
 builder.Services.AddSingleton<FieldCatalogues>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();
@@ -170,6 +178,7 @@ api.MapBackup();
 api.MapPeople();
 api.MapMail();
 api.MapFormList();
+api.MapList<FormList, FormRow, Id<Form>, FormQuery, FormRow>("/forms", "Forms", Access.Member);
 api.MapReadyForms();
 api.MapForms();
 api.MapFormContent();
@@ -181,7 +190,8 @@ api.MapSorting();
 api.MapVersions();
 api.MapPersonalLinks();
 api.MapFiles();
-api.MapLists();
+api.MapList<FileList, StoredFile, Id<StoredFile>, FileQuery, FileEndpoints.OwnFileView>("/files", "Files", Access.Member);
+api.MapLookUpLists();
 api.MapAnswersCsv();
 api.MapInquiries();
 api.MapInquiryActions();
@@ -190,14 +200,14 @@ api.MapInquiryStages();
 api.MapInquiriesAside();
 api.MapWritingDown();
 api.MapSources();
-api.MapInquiryList();
+api.MapList<InquiryList, Inquiry, Id<Inquiry>, InquiryQuery, InquiryRow>("/inquiries", "Inquiries", Access.Member);
 api.MapQuickReplies();
 api.MapJump();
 api.MapLeftAtTheDoor();
 api.MapFits();
 api.MapClients();
-api.MapClientList();
-api.MapClientsCsv();
+api.MapList<ClientList, Client, Id<Client>, ClientQuery, ClientRow>("/clients", "Clients", Access.Member);
+api.MapClientNames();
 api.MapClientsVCard();
 api.MapClientEdits();
 api.MapProjects();
@@ -210,6 +220,11 @@ api.MapClientSaving();
 api.MapClientImports();
 api.MapFields();
 api.MapLibraryMessages();
+api.MapList<LibraryMessageList, ListedMessage, Id<LibraryMessage>, LibraryMessageQuery, LibraryMessageEndpoints.LibraryRow>(
+    "/library/messages",
+    "Library",
+    Access.Member
+);
 api.MapBuiltInMessages();
 api.MapSignatures();
 api.MapFollowThroughs();
@@ -220,7 +235,13 @@ api.MapRehearsals();
 api.MapRuns();
 api.MapNods();
 api.MapWebhooks();
+api.MapList<WebhookCallList, WebhookCall, Id<WebhookCall>, WebhookCallQuery, CallView>("/webhooks/calls", "Webhooks", Access.Owner);
 api.MapPractice();
+api.MapList<PracticeMailList, PracticeMessage, Id<PracticeMessage>, PracticeMailQuery, MailRow>(
+    "/practice/mail",
+    "Practice",
+    Access.Member
+);
 api.MapFallback(() => Problems.NotFound("There is nothing at this address.")).For(Access.Member).ExcludeFromDescription();
 app.MapPublic();
 FormSchema.Map(app);

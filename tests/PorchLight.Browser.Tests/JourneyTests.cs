@@ -201,9 +201,9 @@ public sealed class JourneyTests
         owner.Press("Save the note");
         owner.Find("//button[normalize-space()='Pin']");
         owner.Press("Close");
-        owner.Type("Search in everything", "nowhere");
-        owner.Sees("Nobody is found like that.");
-        owner.Type("Search in everything", "yard bel");
+        owner.Type("Search everything", "nowhere");
+        owner.Sees("No client is found like that.");
+        owner.Type("Search everything", "yard bel");
         owner.Click("//input[@aria-label='Choose Tilda Brackenridge']");
         owner.Sees("1 chosen");
         owner.FindsNothingInTheWay();
@@ -287,7 +287,7 @@ public sealed class JourneyTests
         owner.Sees("is a client of their own again.");
         owner.Press("Close");
         owner.SeesNoMore("perhaps one person");
-        owner.Type("Search in everything", "brackenrige");
+        owner.Type("Search everything", "brackenrige");
         owner.Follow("Tilda Brackenrige");
         owner.Press("Erase this client");
         owner.Sees("This is deleted for good");

@@ -1,4 +1,6 @@
 using OpenQA.Selenium;
+using PorchLight.Core.Common;
+using PorchLight.Server.Messages;
 using static PorchLight.Testing.Requests;
 
 namespace PorchLight.Browser.Tests;
@@ -169,13 +171,13 @@ public sealed class OwnerScreenTests
         // What a list shows stands in its address: it outlives a reload, an open panel and what that leads to, and Back finds it again.
         owner.GoTo("/clients");
         owner.Sees("One client");
-        owner.Find("//input[@aria-label='Search in everything']").SendKeys("nobody by this name");
-        owner.Sees("Nobody is found like that");
+        owner.Find("//input[@aria-label='Search everything']").SendKeys("nobody by this name");
+        owner.Sees("No client is found like that");
         owner.Browser.Navigate().Refresh();
-        owner.Sees("Nobody is found like that");
-        owner.Find("//input[@aria-label='Search in everything']").GetDomProperty("value").ShouldBe("nobody by this name");
-        owner.Find("//input[@aria-label='Search in everything']").Clear();
-        owner.Find("//input[@aria-label='Search in everything']").SendKeys("tilda");
+        owner.Sees("No client is found like that");
+        owner.Find("//input[@aria-label='Search everything']").GetDomProperty("value").ShouldBe("nobody by this name");
+        owner.Find("//input[@aria-label='Search everything']").Clear();
+        owner.Find("//input[@aria-label='Search everything']").SendKeys("tilda");
         owner.Follow("Tilda Brackenridge");
         owner.Sees("What happened");
         owner.Click("//aside//a[normalize-space()='A wall to paint']");
@@ -185,6 +187,54 @@ public sealed class OwnerScreenTests
         owner.GoTo("/");
         owner.Open(app.Address + "/clients?list=%7B%22words%22%3A5%2C%22standings%22%3A%22x%22");
         owner.Sees("One client");
+        owner.WillBeRefused("status of 400");
+        owner.Open(app.Address + "/clients?list=%7B%22standings%22%3A%22x%22%7D");
+        owner.Press("Show all");
+        owner.Sees("One client");
+
+        // Of a long list only what can be seen is drawn; the rows come as one goes on, by wheel or by arrow.
+        app.Write(db =>
+        {
+            for (var mail = 0; mail < 260; mail++)
+                db.PracticeMail.Add(
+                    new PracticeMessage
+                    {
+                        Id = new Id<PracticeMessage>(Guid.CreateVersion7()),
+                        MessageId = $"<{mail}@long.example>",
+                        Incoming = false,
+                        ClientId = null,
+                        From = "hello@ochrewren.example",
+                        To = "somebody@long.example",
+                        Subject = $"Mail {mail}",
+                        Text = "Good morning.",
+                        At = app.Now + NodaTime.Duration.FromMinutes(300 - mail),
+                    }
+                );
+        });
+        owner.GoTo("/practice-mail");
+        owner.Sees("261 messages");
+        for (var page = 0; page < 4; page++)
+            owner.Run<bool>("document.querySelector('main').scrollTop = 1e6; return true");
+        owner.Wait(
+            "the last of them is there",
+            () =>
+                owner.Run<bool>(
+                    "const all = document.querySelector('main'); all.scrollTop = 1e6; return all.innerText.includes('Mail 259')"
+                )
+        );
+        owner.Run<long>("return document.querySelectorAll('main li').length").ShouldBeLessThan(80);
+        owner.Run<bool>("document.querySelector('main').scrollTop = 0; return true");
+        owner.Sees("Mail 0");
+        owner.Find("//a[@data-row][contains(., 'Mail 0')]").SendKeys("");
+        for (var step = 0; step < 30; step++)
+            owner.Keyboard(Keys.ArrowDown);
+        owner.Run<string>("return document.activeElement.innerText").ShouldContain("Mail 30");
+        owner.Keyboard(Keys.Enter);
+        owner.Sees("Play their side");
+        owner.Keyboard(Keys.ArrowDown);
+        owner.Find("//h1[normalize-space()='Mail 31']");
+        owner.Keyboard(Keys.Escape);
+        owner.Wait("one is back at its row", () => owner.Run<string>("return document.activeElement.innerText").Contains("Mail 31"));
         owner.Open(app.Address + "/nowhere");
         owner.Sees("There is nothing at this address");
     }

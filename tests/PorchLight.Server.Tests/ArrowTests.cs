@@ -41,6 +41,7 @@ public sealed class ArrowTests
         ["Fields"],
         ["Forms"],
         ["Records"],
+        ["Lists"],
         ["Messages"],
         ["Inquiries"],
         ["Webhooks"],

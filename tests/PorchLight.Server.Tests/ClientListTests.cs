@@ -62,11 +62,14 @@ public sealed class ClientListTests
             var ids = await FoundAsync(app.Owner(), query);
             var wanted = cards.Where(card => Holds(card, query)).ToList();
             ids.ShouldBe(wanted.Select(card => card.Id), ignoreOrder: true, JsonSerializer.Serialize(query, Json.Options));
-            var keys = ids.Select(id => Key(cards.Single(card => card.Id == id), query.Sort)).ToList();
+            var keys = ids.Select(id => Key(cards.Single(card => card.Id == id), query.Order)).ToList();
             var filled = keys.Where(key => key is not null).ToList();
             keys.Take(filled.Count).ShouldBe(filled, "who has nothing there comes last");
             var inOrder = filled.Order().ToList();
-            filled.ShouldBe(query.Descending ? Enumerable.Reverse(inOrder) : inOrder, $"by {query.Sort}");
+            filled.ShouldBe(
+                query.Backwards != (query.Order == ClientQuery.BySince) ? Enumerable.Reverse(inOrder) : inOrder,
+                $"by {query.Order}"
+            );
             found.Add((query, ids));
         }
 
@@ -78,26 +81,15 @@ public sealed class ClientListTests
     {
         await using var app = new TestApp();
         await app.AskAsync(db => FillAsync(db, app.Time.Now()));
-        var query = new ClientQuery { Sort = "project.budget", Standings = [.. Enum.GetValues<Standing>()] };
-        var pages = new List<string>();
-        for (var skip = 0; skip < 40; skip += 15)
+        var query = new ClientQuery { Order = "project.budget", Standings = [.. Enum.GetValues<Standing>()] };
+        var (pages, after) = (new List<string>(), (string?)null);
+        do
         {
-            var page = await app.Owner()
-                .PostAsync(
-                    "/api/clients/found",
-                    Body(
-                        new
-                        {
-                            query,
-                            skip,
-                            take = 15,
-                        }
-                    )
-                )
-                .JsonAsync();
-            page.GetProperty("total").GetInt32().ShouldBe(40);
+            var page = await app.Owner().PostAsync("/api/clients/found", Asked(query, after, 15)).JsonAsync();
+            page.GetProperty("total").ValueKind.ShouldBe(after is null ? JsonValueKind.Number : JsonValueKind.Null);
             pages.AddRange(page.GetProperty("rows").EnumerateArray().Select(row => row.Text("id")));
-        }
+            after = page.GetProperty("next").GetString();
+        } while (after is not null);
 
         pages.Count.ShouldBe(40);
         pages.ShouldBeUnique();
@@ -146,12 +138,12 @@ public sealed class ClientListTests
         var owner = app.Owner();
         var bakers = new ClientQuery { Tags = ["bakery"], Columns = ["client.phone"] };
         await owner.PutAsync("/api/clients/views", Body(new { name = " Bakers ", query = bakers }));
-        await owner.PutAsync("/api/clients/views", Body(new { name = "Bakers", query = bakers with { Sort = "name" } }));
-        var view = (await owner.GetAsync("/api/clients/parts").JsonAsync()).GetProperty("views").EnumerateArray().Single();
-        (view.Text("name"), view.GetProperty("query").Text("sort")).ShouldBe(("Bakers", "name"));
+        await owner.PutAsync("/api/clients/views", Body(new { name = "Bakers", query = bakers with { Order = "name" } }));
+        var view = (await owner.GetAsync("/api/clients/choices").JsonAsync()).GetProperty("views").EnumerateArray().Single();
+        (view.Text("name"), view.GetProperty("query").Text("order")).ShouldBe(("Bakers", "name"));
         (await (await owner.PutAsync("/api/clients/views", Body(new { name = "", query = bakers }))).PlacesAsync()).ShouldBe(["name"]);
         await owner.DeleteAsync($"/api/clients/views/{view.Text("id")}");
-        (await owner.GetAsync("/api/clients/parts").JsonAsync()).GetProperty("views").GetArrayLength().ShouldBe(0);
+        (await owner.GetAsync("/api/clients/choices").JsonAsync()).GetProperty("views").GetArrayLength().ShouldBe(0);
     }
 
     [Theory]
@@ -163,18 +155,7 @@ public sealed class ClientListTests
     {
         await using var app = new TestApp();
         var query = new ClientQuery { Filters = [new FieldFilter(field, test, value)] };
-        var refused = await app.Owner()
-            .PostAsync(
-                "/api/clients/found",
-                Body(
-                    new
-                    {
-                        query,
-                        skip = 0,
-                        take = 10,
-                    }
-                )
-            );
+        var refused = await app.Owner().PostAsync("/api/clients/found", Asked(query));
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await refused.PlacesAsync()).ShouldBe(["filters"]);
     }
@@ -184,12 +165,7 @@ public sealed class ClientListTests
     {
         await using var app = new TestApp();
         await app.AskAsync(db => FillAsync(db, app.Time.Now()));
-        var query = new ClientQuery
-        {
-            Filters = [new FieldFilter("project.place", FieldTest.Is, "Bray")],
-            Sort = "name",
-            Descending = false,
-        };
+        var query = new ClientQuery { Filters = [new FieldFilter("project.place", FieldTest.Is, "Bray")], Order = "name" };
         var address = Uri.EscapeDataString(JsonSerializer.Serialize(query, Json.Options));
         var bytes = await app.Owner().GetByteArrayAsync($"/api/clients.csv?query={address}");
         var rows = Rfc4180.Read(Encoding.UTF8.GetString(bytes).TrimStart('\ufeff'));
@@ -246,14 +222,14 @@ public sealed class ClientListTests
             Gen.Const("project.place")
         ),
         Gen.Bool,
-        (standings, tags, filters, sort, descending) =>
+        (standings, tags, filters, order, backwards) =>
             new ClientQuery
             {
                 Standings = standings,
                 Tags = tags,
                 Filters = filters,
-                Sort = sort,
-                Descending = descending,
+                Order = order,
+                Backwards = backwards,
             }
     );
 
@@ -374,21 +350,11 @@ public sealed class ClientListTests
         ];
     }
 
-    private static async Task<List<Guid>> FoundAsync(HttpClient owner, ClientQuery query)
-    {
-        var found = await (
-            await owner.PostAsync(
-                "/api/clients/found",
-                Body(
-                    new
-                    {
-                        query,
-                        skip = 0,
-                        take = 200,
-                    }
-                )
-            )
-        ).EnsureSuccessStatusCode().JsonAsync();
-        return [.. found.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("id").GetGuid())];
-    }
+    private static async Task<List<Guid>> FoundAsync(HttpClient owner, ClientQuery query) =>
+        [
+            .. (await owner.FoundAsync("/api/clients", query))
+                .GetProperty("rows")
+                .EnumerateArray()
+                .Select(row => row.GetProperty("id").GetGuid()),
+        ];
 }

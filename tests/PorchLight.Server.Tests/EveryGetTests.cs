@@ -72,8 +72,8 @@ public sealed class EveryGetTests
             Said(seen, AnswerAreas.MadeOfHeader).ShouldBeEmpty("what the program itself knows never changes")
         );
         for (var again = 0; again < 2; again++)
-            Said(await owner.GetAsync("/api/clients/parts"), AnswerAreas.MadeOfHeader)
-                .ShouldBe(["fields", "records"], "what is remembered from the last time is a part of it all the same");
+            Said(await owner.GetAsync("/api/clients/choices"), AnswerAreas.MadeOfHeader)
+                .ShouldBe(["fields", "lists", "records"], "what is remembered from the last time is a part of it all the same");
         var written = await owner.PostAsync($"/api/clients/{client}/notes", Body(new { projectId = (Guid?)null, text = "Rang." }));
         written.EnsureSuccessStatusCode();
         Said(written, AnswerAreas.ChangedHeader).ShouldBe(["records"]);

@@ -157,7 +157,7 @@ public sealed class FieldTests
 
     internal static async Task<JsonElement> OnlyClientAsync(HttpClient owner, string? email = null)
     {
-        var rows = (await owner.GetAsync("/api/clients").JsonAsync()).GetProperty("rows").EnumerateArray();
+        var rows = (await owner.WholeListAsync("/api/clients")).GetProperty("rows").EnumerateArray();
         var id = rows.Single(row => email is null || row.GetProperty("email").GetString() == email).Text("id");
         return await owner.GetAsync($"/api/clients/{id}").JsonAsync();
     }

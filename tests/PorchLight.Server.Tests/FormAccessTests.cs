@@ -291,7 +291,7 @@ public sealed class FormAccessTests
             .ShouldBe(sent.Text("notice"), "also when they look again");
 
         var owner = app.Owner();
-        var waiting = (await owner.GetAsync("/api/inquiries").JsonAsync())
+        var waiting = (await owner.WholeListAsync("/api/inquiries"))
             .GetProperty("rows")
             .EnumerateArray()
             .Single(row =>

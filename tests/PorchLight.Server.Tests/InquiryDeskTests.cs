@@ -387,21 +387,8 @@ public sealed class InquiryDeskTests
             HttpStatusCode.NoContent
         );
 
-    private static async Task<int> FoundAsync(HttpClient owner, params InquiryNeed[] needs) => (
-            await owner
-                .PostAsync(
-                    "/api/inquiries/found",
-                    Body(
-                        new
-                        {
-                            query = new InquiryQuery { Needs = needs },
-                            skip = 0,
-                            take = 50,
-                        }
-                    )
-                )
-                .JsonAsync()
-        ).GetProperty("total").GetInt32();
+    private static async Task<int> FoundAsync(HttpClient owner, params InquiryNeed[] needs) =>
+        (await owner.FoundAsync("/api/inquiries", new InquiryQuery { Needs = needs })).GetProperty("total").GetInt32();
 
     private static Task<HttpResponseMessage> SetToldAsync(HttpClient who, TellingTime now) =>
         who.PutAsync("/api/me/told", Body(new { was = new TellingTime(null, AtNight: false), now }));

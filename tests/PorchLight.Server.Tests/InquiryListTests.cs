@@ -37,25 +37,15 @@ public sealed class InquiryListTests
         Names(await FindAsync(owner, new InquiryQuery { Needs = [InquiryNeed.Theirs] })).ShouldBe(["Anna Ames"]);
         Names(await FindAsync(owner, new InquiryQuery { Fits = [Core.Conditions.Fit.TalkFirst] })).ShouldBe(["Cleo Crane"]);
         Names(await FindAsync(owner, new InquiryQuery { Words = "seagulls", Order = InquiryOrder.Name })).ShouldBe(["Berit Bolt"]);
-        Names(await FindAsync(owner, new InquiryQuery { Unassigned = true, Words = "ames" })).ShouldBe(["Anna Ames"]);
+        Names(await FindAsync(owner, new InquiryQuery { LookedAfterBy = [null], Words = "ames" })).ShouldBe(["Anna Ames"]);
         Names(await FindAsync(owner, new InquiryQuery { Services = ["A mural"] })).Count.ShouldBe(3, "the form is about murals");
         Names(await FindAsync(owner, new InquiryQuery { Stages = ["booked"] })).ShouldBeEmpty();
         (await owner.PostAsync("/api/inquiries/all-found", Body(new InquiryQuery { Words = "bolt" })).JsonAsync())
             .GetArrayLength()
             .ShouldBe(1);
-        (
-            await owner.PostAsync(
-                "/api/inquiries/found",
-                Body(
-                    new
-                    {
-                        query = new InquiryQuery { Words = new string('x', 400) },
-                        skip = 0,
-                        take = 5,
-                    }
-                )
-            )
-        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await owner.PostAsync("/api/inquiries/found", Asked(new InquiryQuery { Words = new string('x', 400) }))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     [Fact]
@@ -154,7 +144,10 @@ public sealed class InquiryListTests
         var query = new InquiryQuery { Words = "a", Order = InquiryOrder.Name };
         for (var press = 0; press < 2; press++)
             (await owner.PutAsync("/api/inquiries/views", Body(new { name = " By name ", query }))).StatusCode.ShouldBe(HttpStatusCode.OK);
-        var view = (await owner.GetAsync("/api/inquiries/parts").JsonAsync()).GetProperty("views").EnumerateArray().ShouldHaveSingleItem();
+        var view = (await owner.GetAsync("/api/inquiries/choices").JsonAsync())
+            .GetProperty("views")
+            .EnumerateArray()
+            .ShouldHaveSingleItem();
         (view.Text("name"), view.GetProperty("query").Text("order")).ShouldBe(("By name", "name"));
         (await owner.PutAsync("/api/inquiries/views", Body(new { name = " ", query }))).StatusCode.ShouldBe(
             HttpStatusCode.UnprocessableEntity
@@ -171,7 +164,7 @@ public sealed class InquiryListTests
         (await owner.GetAsync("/api/inquiries.csv?query=nonsense")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
         await owner.DeleteAsync($"/api/inquiries/views/{view.Text("id")}");
-        (await owner.GetAsync("/api/inquiries/parts").JsonAsync()).GetProperty("views").GetArrayLength().ShouldBe(0);
+        (await owner.GetAsync("/api/inquiries/choices").JsonAsync()).GetProperty("views").GetArrayLength().ShouldBe(0);
     }
 
     [Fact]
@@ -279,19 +272,7 @@ public sealed class InquiryListTests
     }
 
     private static async Task<JsonElement> FindAsync(HttpClient owner, InquiryQuery query) =>
-        await owner
-            .PostAsync(
-                "/api/inquiries/found",
-                Body(
-                    new
-                    {
-                        query,
-                        skip = 0,
-                        take = 50,
-                    }
-                )
-            )
-            .JsonAsync();
+        await owner.FoundAsync("/api/inquiries", query);
 
     private static List<string> Names(JsonElement found) => [.. found.GetProperty("rows").EnumerateArray().Select(row => row.Text("name"))];
 

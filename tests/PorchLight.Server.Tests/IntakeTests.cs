@@ -271,7 +271,7 @@ public sealed class IntakeTests
         );
         var owner = app.Owner();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("promised")[0].Text("name").ShouldBe("No name given");
-        (await owner.GetAsync("/api/inquiries").JsonAsync()).ToString().ShouldContain("No name given");
+        (await owner.WholeListAsync("/api/inquiries")).ToString().ShouldContain("No name given");
         (await owner.GetAsync("/api/bell").JsonAsync()).GetProperty("entries")[0].Text("sentence").ShouldContain("No name given");
     }
 

@@ -2,9 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using NodaTime.Text;
-using PorchLight.Core.Inquiries;
 using PorchLight.Core.Ready;
-using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
@@ -51,10 +49,13 @@ public sealed class QuestionBudgetTests
             [$"/api/clients/{client}/messages"] = 5,
             ["/api/follow-throughs"] = 10,
             [$"/api/follow-throughs/{follow}/people"] = 10,
-            ["/api/practice/mail"] = 3,
+            ["/api/practice/mail/found"] = 5,
             ["/api/library/messages"] = 10,
             ["/api/left-at-the-door"] = 5,
-            ["/api/webhooks/calls"] = 3,
+            ["/api/webhooks/calls/found"] = 5,
+            ["/api/forms/found"] = 5,
+            ["/api/library/messages/found"] = 10,
+            ["/api/files/found"] = 11,
             ["/api/files"] = 10,
         };
         var few = await CountAsync();
@@ -91,32 +92,9 @@ public sealed class QuestionBudgetTests
 
         async Task LookAsync(string address) =>
             (
-                address switch
-                {
-                    "/api/inquiries/found" => await owner.PostAsync(
-                        address,
-                        Body(
-                            new
-                            {
-                                query = new InquiryQuery(),
-                                skip = 0,
-                                take = 50,
-                            }
-                        )
-                    ),
-                    "/api/clients/found" => await owner.PostAsync(
-                        address,
-                        Body(
-                            new
-                            {
-                                query = new ClientQuery(),
-                                skip = 0,
-                                take = 50,
-                            }
-                        )
-                    ),
-                    _ => await owner.GetAsync(address),
-                }
+                address.EndsWith("/found", StringComparison.Ordinal)
+                    ? await owner.PostAsync(address, Asked(new { }))
+                    : await owner.GetAsync(address)
             ).EnsureSuccessStatusCode();
     }
 

@@ -120,7 +120,7 @@ public sealed class UploadTests
         );
         (await app.CreateClient().GetAsync($"/api/files/{id}")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         var owner = app.Owner();
-        var inquiry = (await owner.GetAsync("/api/inquiries").JsonAsync()).GetProperty("rows")[0].Text("id");
+        var inquiry = (await owner.WholeListAsync("/api/inquiries")).GetProperty("rows")[0].Text("id");
         var shown = (await owner.GetAsync($"/api/inquiries/{inquiry}").JsonAsync())
             .GetProperty("answers")
             .EnumerateArray()

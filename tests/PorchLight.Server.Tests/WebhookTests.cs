@@ -45,7 +45,7 @@ public sealed class WebhookTests
         told.Text("step").ShouldBe("call");
         told.GetProperty("values").GetProperty("client.name").Text("words").ShouldBe("Tilda Brackenridge");
 
-        var log = await app.Owner().GetAsync("/api/webhooks/calls").JsonAsync();
+        var log = (await app.Owner().WholeListAsync("/api/webhooks/calls")).GetProperty("rows");
         log.GetArrayLength().ShouldBe(1);
         log[0].Text("state").ShouldBe("taken");
         log[0].GetProperty("tries")[0].Text("sentence").ShouldBe("Taken (204).");
@@ -71,13 +71,13 @@ public sealed class WebhookTests
         hook.Calls.Select(call => call.Headers["Porch-Light-Delivery"]).Distinct().Count().ShouldBe(1, "one delivery, tried eight times");
         hook.Calls.Count.ShouldBe(8);
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("givenUpCalls").GetInt32().ShouldBe(1);
-        var call = (await owner.GetAsync("/api/webhooks/calls").JsonAsync())[0];
+        var call = (await owner.WholeListAsync("/api/webhooks/calls")).GetProperty("rows")[0];
         call.Text("state").ShouldBe("failed");
         call.GetProperty("tries")[7].Text("sentence").ShouldBe("The other side has a fault of its own (503).");
 
         (await owner.PostAsync($"/api/webhooks/calls/{call.Text("id")}/again", null)).EnsureSuccessStatusCode();
         await app.WorkAsync();
-        (await owner.GetAsync("/api/webhooks/calls").JsonAsync())[0].Text("state").ShouldBe("taken");
+        (await owner.WholeListAsync("/api/webhooks/calls")).GetProperty("rows")[0].Text("state").ShouldBe("taken");
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("givenUpCalls").GetInt32().ShouldBe(0);
     }
 
@@ -189,7 +189,11 @@ public sealed class WebhookTests
     }
 
     private static async Task SentenceAsync(TestApp app, string sentence) =>
-        (await app.Owner().GetAsync("/api/webhooks/calls").JsonAsync())[0].GetProperty("tries")[0].Text("sentence").ShouldBe(sentence);
+        (await app.Owner().WholeListAsync("/api/webhooks/calls"))
+            .GetProperty("rows")[0]
+            .GetProperty("tries")[0]
+            .Text("sentence")
+            .ShouldBe(sentence);
 
     private static async Task<Id<Client>> CallFromARunAsync(TestApp app, Id<Webhook> webhook)
     {

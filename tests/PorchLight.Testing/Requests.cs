@@ -31,6 +31,24 @@ internal static class Requests
             },
         };
 
+    /// <summary>The first page of a list, with nothing filtered away.</summary>
+    public static Task<JsonElement> WholeListAsync(this HttpClient who, string address) => who.FoundAsync(address, new { });
+
+    /// <summary>The first page of what a list finds.</summary>
+    public static async Task<JsonElement> FoundAsync(this HttpClient who, string address, object query) =>
+        await who.PostAsync($"{address}/found", Asked(query)).JsonAsync();
+
+    /// <summary>What a page of a list is asked for with.</summary>
+    public static JsonContent Asked(object query, string? after = null, int take = 200) =>
+        Body(
+            new
+            {
+                query,
+                after,
+                take,
+            }
+        );
+
     public static JsonContent Body(object value) => JsonContent.Create(value, options: Json.Options);
 
     /// <summary>Answers to the mural form with which somebody is asked in.</summary>

@@ -25,6 +25,23 @@ public enum FileGroup
     Parcel,
 }
 
+/// <summary>What sorts of files are called.</summary>
+public static class FileGroups
+{
+    /// <summary>The sort in a word.</summary>
+    /// <param name="group">The sort.</param>
+    public static string Say(this FileGroup group) =>
+        group switch
+        {
+            FileGroup.Picture => "picture",
+            FileGroup.Document => "paper",
+            FileGroup.Table => "table",
+            FileGroup.Sound => "sound",
+            FileGroup.Film => "film",
+            _ => "zip",
+        };
+}
+
 /// <summary>A type of file that is taken in.</summary>
 /// <param name="Group">What sort it is.</param>
 /// <param name="ContentType">Its media type.</param>

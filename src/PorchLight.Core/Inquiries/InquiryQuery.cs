@@ -23,11 +23,8 @@ public enum InquiryOrder
 }
 
 /// <summary>Which inquiries a list shows, and how. Every list that is empty stands for all.</summary>
-public sealed record InquiryQuery
+public sealed record InquiryQuery : ListQuery
 {
-    /// <summary>Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one.</summary>
-    public string Words { get; init; } = "";
-
     /// <summary>What they need. What is set aside is only shown where it is asked for.</summary>
     public IReadOnlyList<InquiryNeed> Needs { get; init; } = [];
 
@@ -46,11 +43,8 @@ public sealed record InquiryQuery
     /// <summary>How they found the business, by name.</summary>
     public IReadOnlyList<string> Sources { get; init; } = [];
 
-    /// <summary>The users who look after their projects.</summary>
-    public IReadOnlyList<Guid> LookedAfterBy { get; init; } = [];
-
-    /// <summary>Whether only those count that nobody looks after.</summary>
-    public bool Unassigned { get; init; }
+    /// <summary>The users who look after their projects; null among them for nobody.</summary>
+    public IReadOnlyList<Guid?> LookedAfterBy { get; init; } = [];
 
     /// <summary>Whether only those count of which a flag is up.</summary>
     public bool Flagged { get; init; }
@@ -58,18 +52,12 @@ public sealed record InquiryQuery
     /// <summary>What they are in order of.</summary>
     public InquiryOrder Order { get; init; } = InquiryOrder.Need;
 
-    /// <summary>Whether the order runs the other way round.</summary>
-    public bool Backwards { get; init; }
-
     private const int MostChosen = 100;
-    private const int LongestWords = 300;
 
-    /// <summary>What is wrong with it, as sentences with the part they are about; none when a list can be made of it.</summary>
-    public IReadOnlyList<Finding> Check() =>
+    /// <inheritdoc/>
+    public override IReadOnlyList<Finding> Check() =>
         [
-            .. Words.Length > LongestWords
-                ? [new Finding("words", $"Please search for at most {LongestWords} characters.")]
-                : Array.Empty<Finding>(),
+            .. base.Check(),
             .. new[] { Needs.Count, Fits.Count, Forms.Count, Stages.Count, Services.Count, Sources.Count, LookedAfterBy.Count }.Any(count =>
                 count > MostChosen
             )

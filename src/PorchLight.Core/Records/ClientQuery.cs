@@ -34,16 +34,13 @@ public enum FieldTest
 public sealed record FieldFilter(string Field, FieldTest Test, string Value = "");
 
 /// <summary>Which clients a list shows, and how.</summary>
-public sealed record ClientQuery
+public sealed record ClientQuery : ListQuery
 {
-    /// <summary>The order by the day they came.</summary>
+    /// <summary>The order by the day they came, the newest first.</summary>
     public const string BySince = "since";
 
     /// <summary>The order by their names.</summary>
     public const string ByName = "name";
-
-    /// <summary>Words that stand somewhere in their records, each of them or the beginning of one; empty for all.</summary>
-    public string Words { get; init; } = "";
 
     /// <summary>Their standing; empty for everybody who is not put away.</summary>
     public IReadOnlyList<Standing> Standings { get; init; } = [];
@@ -60,14 +57,10 @@ public sealed record ClientQuery
     /// <summary>
     /// What they are put in order by: <see cref="BySince"/>, <see cref="ByName"/>, or a field's key. Who has nothing there comes last.
     /// </summary>
-    public string Sort { get; init; } = BySince;
-
-    /// <summary>Whether the order runs from the end.</summary>
-    public bool Descending { get; init; } = true;
+    public string Order { get; init; } = BySince;
 
     private const int MostFilters = 12;
     private const int MostColumns = 12;
-    private const int LongestWords = 300;
 
     /// <summary>What can be asked of a field of a kind, what one mostly wants first.</summary>
     /// <param name="kind">The kind.</param>
@@ -91,9 +84,7 @@ public sealed record ClientQuery
     /// <param name="fields">The fields of the business.</param>
     public IReadOnlyList<Finding> Check(FieldCatalogue fields)
     {
-        var found = new List<Finding>();
-        if (Words.Length > LongestWords)
-            found.Add(new Finding("words", $"Please search for at most {LongestWords} characters."));
+        List<Finding> found = [.. Check()];
         if (Filters.Count > MostFilters)
             found.Add(new Finding("filters", $"Please use at most {MostFilters} filters at once."));
         if (Columns.Count > MostColumns)
@@ -108,8 +99,8 @@ public sealed record ClientQuery
 
         if (Columns.Any(column => fields.Find(column) is null))
             found.Add(new Finding("columns", "A field among the columns is gone. Take this column away."));
-        if (Sort is not (BySince or ByName) && fields.Find(Sort) is null)
-            found.Add(new Finding("sort", "The field the list was in order of is gone. Choose another order."));
+        if (Order is not (BySince or ByName) && fields.Find(Order) is null)
+            found.Add(new Finding("order", "The field the list was in order of is gone. Choose another order."));
         return found;
     }
 }

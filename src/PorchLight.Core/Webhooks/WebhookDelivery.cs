@@ -16,6 +16,20 @@ public enum WebhookState
     Failed,
 }
 
+/// <summary>What states are called.</summary>
+public static class WebhookStates
+{
+    /// <summary>The state in words.</summary>
+    /// <param name="state">The state.</param>
+    public static string Say(this WebhookState state) =>
+        state switch
+        {
+            WebhookState.Waiting => "on its way",
+            WebhookState.Taken => "taken",
+            _ => "given up",
+        };
+}
+
 /// <summary>One try to deliver a call, or what a person had done with it.</summary>
 /// <param name="At">When.</param>
 /// <param name="Status">The status the other side answered with (RFC 9110); null where it did not answer.</param>

@@ -64,11 +64,23 @@ internal static class ClientMergeEndpoints
     {
         var group = api.MapGroup("/clients").For(Access.Member).WithTags("Clients");
         group.MapGet("/perhaps-same", ListAsync);
+        group.MapGet("/perhaps-same/count", CountAsync);
         group.MapGet("/{id}/beside/{other}", PreviewAsync);
         group.MapPut("/{id}/beside/{other}", DecideAsync);
         group.MapPut("/{id}/beside/{other}/merged", MergeAsync);
         group.MapPut("/merges/{id}/split", SplitAsync);
     }
+
+    private static async Task<Ok<int>> CountAsync(PorchDb db, CancellationToken cancellationToken) =>
+        TypedResults.Ok(
+            await db.ClientPairs.CountAsync(
+                pair =>
+                    pair.AreTwo == null
+                    && db.CountingClients.Any(client => client.Id == pair.OneId)
+                    && db.CountingClients.Any(client => client.Id == pair.OtherId),
+                cancellationToken
+            )
+        );
 
     private static async Task<Ok<List<PerhapsSame>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {

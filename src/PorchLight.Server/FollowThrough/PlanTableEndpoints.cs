@@ -8,7 +8,6 @@ using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
@@ -74,7 +73,7 @@ internal static class PlanTableEndpoints
         if (await db.FollowThroughs.FindAsync([id], cancellationToken) is not { } stored)
             return Problems.NotFound(FollowThroughEndpoints.Gone);
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
+        await using (var csv = new CsvWriter(text, CsvFiles.Rfc4180))
         {
             foreach (var heading in PlanTable.Headings)
                 csv.WriteCell(heading);

@@ -168,7 +168,7 @@ internal static class FileEndpoints
     private static async Task<StoredFile?> FindOwnAsync(PorchDb db, Id<StoredFile> id, CancellationToken cancellationToken) =>
         await db.StoredFiles.FindAsync([id], cancellationToken) is { SendKey: null } file ? file : null;
 
-    private static async Task<ILookup<Guid, string>> UsedAsync(PorchDb db, IEnumerable<IFileUse> uses, CancellationToken cancellationToken)
+    internal static async Task<ILookup<Guid, string>> UsedAsync(PorchDb db, IEnumerable<IFileUse> uses, CancellationToken cancellationToken)
     {
         var elsewhere = new List<(Guid File, string Place)>();
         foreach (var use in uses)

@@ -73,7 +73,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
             .Where(pair => pair.Kind is not null && pair.Answer is not null)
             .Select(pair => (pair.Kind!, pair.Answer!.Key))
             .ToList();
-        return wanted.Count == 0 ? around : around with { Lines = await ListEndpoints.LinesAsync(db, wanted, cancellationToken) };
+        return wanted.Count == 0 ? around : around with { Lines = await LookUpListEndpoints.LinesAsync(db, wanted, cancellationToken) };
     }
 
     /// <summary>All that is known before anything is answered; on file, only for whom a personal link was made.</summary>

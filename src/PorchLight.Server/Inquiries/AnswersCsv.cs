@@ -1,6 +1,5 @@
 using System.Globalization;
 using CsvHelper;
-using CsvHelper.Configuration;
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
@@ -16,13 +15,6 @@ namespace PorchLight.Server.Inquiries;
 /// <summary>All answers of one form as CSV (RFC 4180), in UTF-8. Cells that a spreadsheet would run are defused.</summary>
 internal static class AnswersCsv
 {
-    internal static readonly CsvConfiguration Rfc4180 = new(CultureInfo.InvariantCulture)
-    {
-        NewLine = "\r\n",
-        // Left to itself the writer quotes only what holds the whole line end; RFC 4180, 2.6 wants each half of it quoted.
-        ShouldQuote = args => ConfigurationFunctions.ShouldQuote(args) || args.Field.AsSpan().ContainsAny('\r', '\n'),
-    };
-
     public static void MapAnswersCsv(this IEndpointRouteBuilder api) =>
         api.MapGet(
                 "/forms/{id}/answers.csv",
@@ -71,7 +63,7 @@ internal static class AnswersCsv
         await using (
             var text = new StreamWriter(file, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true)
         )
-        await using (var csv = new CsvWriter(text, Rfc4180))
+        await using (var csv = new CsvWriter(text, CsvFiles.Rfc4180))
         {
             await WriteRowAsync(
                 csv,
@@ -110,10 +102,6 @@ internal static class AnswersCsv
             }
         }
     }
-
-    /// <summary>Writes a cell that no spreadsheet runs.</summary>
-    internal static void WriteCell(this CsvWriter csv, string? cell) =>
-        csv.WriteField(cell is null ? null : SpreadsheetCells.Defused(cell));
 
     private static async Task WriteRowAsync(CsvWriter csv, IEnumerable<string?> cells)
     {

@@ -148,11 +148,6 @@ internal sealed class ClientInquiries(PorchDb db) : IClientPart
                         .SetProperty(sent => sent.IsErased, true),
                 cancellationToken
             );
-        foreach (var view in await db.InquiryListViews.ToListAsync(cancellationToken))
-        {
-            if (person.IsFoundBy(view.Query.Words))
-                view.Query = view.Query with { Words = "" };
-        }
     }
 
     public Task MergedAsync(ClientMerge merge, Instant now, CancellationToken cancellationToken) =>

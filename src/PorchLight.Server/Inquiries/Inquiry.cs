@@ -121,11 +121,3 @@ internal sealed class LaterVerdict
     public required string By { get; init; }
     public required Instant At { get; init; }
 }
-
-/// <summary>A way to look at the inquiries, under a name.</summary>
-internal sealed class InquiryListView
-{
-    public required Id<InquiryListView> Id { get; init; }
-    public required string Name { get; set; }
-    public required InquiryQuery Query { get; set; }
-}

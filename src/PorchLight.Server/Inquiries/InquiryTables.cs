@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Identity;
@@ -12,7 +11,7 @@ namespace PorchLight.Server.Inquiries;
 internal static class InquiryTables
 {
     public static ModelConfigurationBuilder HaveInquiries(this ModelConfigurationBuilder builder) =>
-        builder.HaveId<Inquiry>().HaveId<InquiryListView>().HaveJson<Verdict>().HaveJson<InquiryQuery>();
+        builder.HaveId<Inquiry>().HaveJson<Verdict>();
 
     public static void MapInquiries(this ModelBuilder builder)
     {

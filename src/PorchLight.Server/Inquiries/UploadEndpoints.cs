@@ -96,7 +96,7 @@ internal static class UploadEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<Ok<List<ListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
+    private static async Task<Results<Ok<List<LookUpListEndpoints.FoundLine>>, ProblemHttpResult>> LookUpAsync(
         string token,
         int version,
         string question,
@@ -112,7 +112,7 @@ internal static class UploadEndpoints
         if (found is null)
             return refusal!;
         return found.Content.FindQuestion(question)?.Kind is LookUpKind kind
-            ? TypedResults.Ok(await ListEndpoints.FindAsync(db, kind, typed.Length > 100 ? typed[..100] : typed, cancellationToken))
+            ? TypedResults.Ok(await LookUpListEndpoints.FindAsync(db, kind, typed.Length > 100 ? typed[..100] : typed, cancellationToken))
             : Problems.Unprocessable("This question has no list. Please reload the page; your answers stay in this browser.");
     }
 

@@ -94,7 +94,7 @@ internal static class LibraryMessageEndpoints
     public static void MapLibraryMessages(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/library/messages").For(Access.Member).WithTags("Library");
-        group.MapGet("", ListAsync);
+        group.MapGet("", async (LibraryMessageList list, CancellationToken cancellationToken) => await list.ReadAsync(cancellationToken));
         group.MapPost("", MakeAsync).Once();
         group.MapGet("/parts", PartsAsync);
         group.MapGet("/people", PeopleAsync);
@@ -103,16 +103,6 @@ internal static class LibraryMessageEndpoints
         group.MapDelete("/{id}", RemoveAsync);
         group.MapPost("/preview", PreviewAsync);
         group.MapPost("/{id}/test", TestAsync).Once();
-    }
-
-    private static async Task<List<LibraryRow>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
-    {
-        var used = await UsesAsync(db, cancellationToken);
-        var all = await db.LibraryMessages.AsNoTracking().ToListAsync(cancellationToken);
-        var rows = new List<LibraryRow>();
-        foreach (var one in all.OrderBy(one => one.Folder, NaturalOrder.Instance).ThenBy(one => one.Name, NaturalOrder.Instance))
-            rows.Add(await RowOfAsync(one, used, db, clock));
-        return rows;
     }
 
     private static async Task<MessageParts> PartsAsync(PorchDb db, CancellationToken cancellationToken)
@@ -331,7 +321,7 @@ internal static class LibraryMessageEndpoints
         CancellationToken cancellationToken
     ) => new(await RowOfAsync(stored, await UsesAsync(db, cancellationToken), db, clock), LibraryMessageContent.Of(stored));
 
-    private static async Task<LibraryRow> RowOfAsync(
+    internal static async Task<LibraryRow> RowOfAsync(
         LibraryMessage stored,
         ILookup<Guid, (StoredFollowThrough By, FollowThroughContent Content, Step Step)> used,
         PorchDb db,
@@ -343,7 +333,7 @@ internal static class LibraryMessageEndpoints
             stored.Folder,
             stored.Message.Subject,
             stored.Message.Parts.OfType<GapPart>().Count(),
-            TimeWords.At(stored.Changed, clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone),
+            TimeWords.InList(stored.Changed, clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone),
             [
                 .. used[stored.Id.Value]
                     .Select(use => new MessageUse(
@@ -358,7 +348,7 @@ internal static class LibraryMessageEndpoints
         );
 
     /// <summary>The steps that took their words from the library, by the message: of what is worked on, else of what is in force.</summary>
-    private static async Task<ILookup<Guid, (StoredFollowThrough By, FollowThroughContent Content, Step Step)>> UsesAsync(
+    internal static async Task<ILookup<Guid, (StoredFollowThrough By, FollowThroughContent Content, Step Step)>> UsesAsync(
         PorchDb db,
         CancellationToken cancellationToken
     )

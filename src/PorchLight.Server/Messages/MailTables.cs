@@ -75,6 +75,7 @@ internal static class MailTables
             .OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();
+        builder.Entity<PracticeMessage>().HasIndex(message => new { message.At, message.Id });
         builder
             .Entity<PracticeMessage>()
             .HasOne<Client>()

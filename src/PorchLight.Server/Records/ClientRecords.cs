@@ -153,15 +153,6 @@ internal sealed class ClientRecords(PorchDb db, RecordWriter writer, FieldCatalo
         return db.Events.Where(logged => spoken.Contains(logged.Seq));
     }
 
-    public async Task ForgetAsync(WholePerson person, CancellationToken cancellationToken)
-    {
-        foreach (var view in await db.SavedViews.ToListAsync(cancellationToken))
-        {
-            if (person.IsFoundBy(view.Query.Words))
-                view.Query = view.Query with { Words = "" };
-        }
-    }
-
     public async Task<IReadOnlyList<string>> LostBySplittingAsync(ClientMerge merge, CancellationToken cancellationToken)
     {
         var lost = new List<string>();

@@ -30,7 +30,13 @@ internal static class ProjectEndpoints
 
     /// <param name="Services">The names of the services.</param>
     /// <param name="Team">Everybody who can look after a project.</param>
-    internal sealed record ProjectParts(IReadOnlyList<Stage> Stages, IReadOnlyList<string> Services, IReadOnlyList<Colleague> Team);
+    /// <param name="LostReasons">Why work does not come.</param>
+    internal sealed record ProjectParts(
+        IReadOnlyList<Stage> Stages,
+        IReadOnlyList<string> Services,
+        IReadOnlyList<Colleague> Team,
+        IReadOnlyList<string> LostReasons
+    );
 
     internal sealed record Colleague(Guid Id, string Name);
 
@@ -54,7 +60,8 @@ internal static class ProjectEndpoints
                     .Users.OrderBy(user => user.DisplayName)
                     .ThenBy(user => user.Id)
                     .Select(user => new Colleague(user.Id, user.DisplayName))
-                    .ToListAsync(cancellationToken)
+                    .ToListAsync(cancellationToken),
+                lists.LostReasons
             )
         );
     }

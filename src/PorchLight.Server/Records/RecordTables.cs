@@ -21,14 +21,12 @@ internal static class RecordTables
             .HaveId<Note>()
             .HaveId<RecordDifference>()
             .HaveId<NoteRevision>()
-            .HaveId<SavedView>()
             .HaveId<ClientPair>()
             .HaveId<ClientMerge>()
             .HaveJson<MergeMemory>()
             .HaveId<ClientImport>()
             .HaveId<ClientTask>()
             .HaveJson<ImportPlan>()
-            .HaveJson<ClientQuery>()
             .HaveJson<Answer>()
             .HaveJson<DomainEvent>();
 
@@ -71,7 +69,6 @@ internal static class RecordTables
         builder.Entity<ClientSearchRow>().HasKey(row => row.Row);
         builder.Entity<ClientSearchRow>().HasIndex(row => row.ClientId).IsUnique();
         builder.Entity<ClientSearchRow>().HasOne<Client>().WithMany().HasForeignKey(row => row.ClientId).OnDelete(DeleteBehavior.Cascade);
-        builder.Entity<SavedView>().ToTable("SavedViews");
         builder.Entity<PersonalLink>().HasOne<Client>().WithMany().HasForeignKey(link => link.ClientId).OnDelete(DeleteBehavior.SetNull);
 
         builder.Entity<Project>().HasIndex(project => project.ClientId);

@@ -1,12 +1,12 @@
-using System.Globalization;
 using System.Text;
 using CsvHelper;
 using NodaTime.Text;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
+using PorchLight.Server.Records;
 
 namespace PorchLight.Server.Screens;
 
@@ -14,25 +14,26 @@ namespace PorchLight.Server.Screens;
 /// The clients a list finds as CSV (RFC 4180), in UTF-8: a line each, with every field of theirs and of the piece of work that began
 /// last. Cells that a spreadsheet would run are defused.
 /// </summary>
-internal static class ClientsCsv
+internal sealed class ClientsCsv(ClientsToSave saved)
 {
     private static readonly string[] AboutThem = ["Standing", "With us since", "Tags"];
 
-    public static void MapClientsCsv(this IEndpointRouteBuilder api) =>
-        api.MapGet("/clients.csv", WriteAsync).WithTags("Clients").For(Access.Member).ExcludeFromDescription();
+    private const int AtOnce = 500;
 
-    private static async Task<IResult> WriteAsync(string? query, ClientsToSave saved, CancellationToken cancellationToken)
+    /// <summary>Writes the file as it is sent, some hundred lines at a time.</summary>
+    /// <param name="ids">The clients, in the order they are written.</param>
+    public async Task WriteAsync(Stream stream, IReadOnlyList<Id<Client>> ids, CancellationToken cancellationToken)
     {
-        var (found, refusal) = await saved.FindAsync(query, cancellationToken);
-        if (found is null)
-            return refusal!;
-        var columns = found.Fields.Offered.ToList();
-        await using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, AnswersCsv.Rfc4180))
+        // The mark at the start tells spreadsheets that it is UTF-8.
+        await using var text = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
+        await using var csv = new CsvWriter(text, CsvFiles.Rfc4180);
+        var columns = (await saved.ReadAsync([], cancellationToken)).Fields.Offered.ToList();
+        foreach (var heading in AboutThem.Concat(columns.Select(Heading)))
+            csv.WriteCell(heading);
+        await csv.NextRecordAsync();
+        foreach (var batch in ids.Chunk(AtOnce))
         {
-            foreach (var heading in AboutThem.Concat(columns.Select(Heading)))
-                csv.WriteCell(heading);
-            await csv.NextRecordAsync();
+            var found = await saved.ReadAsync(batch, cancellationToken);
             foreach (var client in found.Clients)
             {
                 var own = found.Values(client.Id);
@@ -43,13 +44,9 @@ internal static class ClientsCsv
                     csv.WriteCell(own.TryGetValue(field.Key, out var value) ? AnswerWords.Say(value) : "");
                 await csv.NextRecordAsync();
             }
-        }
 
-        return TypedResults.File(
-            [.. Encoding.UTF8.Preamble, .. Encoding.UTF8.GetBytes(text.ToString())],
-            "text/csv; charset=utf-8",
-            "clients.csv"
-        );
+            await csv.FlushAsync();
+        }
     }
 
     // Two fields may be called the same, one of clients and one of projects.

@@ -1,15 +1,9 @@
-using System.Text.Json;
-using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
-using PorchLight.Core.Records;
-using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -26,36 +20,16 @@ internal sealed record SavedClients(
     ILookup<Id<Client>, string> Tags
 );
 
-/// <summary>Finds the clients a file is asked of by the address of a list.</summary>
-internal sealed class ClientsToSave(PorchDb db, ClientFinder finder, ClientSearch search, FieldCatalogues catalogues, BusinessClock clock)
+/// <summary>Reads the clients that a file is made of.</summary>
+internal sealed class ClientsToSave(PorchDb db, FieldCatalogues catalogues)
 {
-    /// <param name="query">The list as JSON, as the address has it; null for everybody.</param>
-    public async Task<(SavedClients? Found, ProblemHttpResult? Refusal)> FindAsync(string? query, CancellationToken cancellationToken)
+    /// <param name="ids">The clients, in the order of the list.</param>
+    public async Task<SavedClients> ReadAsync(IReadOnlyList<Id<Client>> ids, CancellationToken cancellationToken)
     {
-        ClientQuery wanted;
-        try
-        {
-            wanted = query is null ? new ClientQuery() : JsonSerializer.Deserialize<ClientQuery>(query, Json.Options) ?? new ClientQuery();
-        }
-        catch (JsonException)
-        {
-            return (null, Problems.Unprocessable("This address is not complete. Go back to the list and save it from there."));
-        }
-
-        var (fields, business) = (await catalogues.ReadAsync(db), await db.BusinessAsync());
-        var (clients, refusal) = await ClientListEndpoints.ReadAsync(
-            wanted,
-            db,
-            finder,
-            search,
-            fields,
-            business,
-            clock,
-            cancellationToken
-        );
-        if (clients is null)
-            return (null, refusal);
-        var ids = clients.Select(client => client.Id);
+        var clients = await db
+            .Clients.AsNoTracking()
+            .Where(client => ids.Contains(client.Id))
+            .ToDictionaryAsync(client => client.Id, cancellationToken);
         var values = (
             await db
                 .FieldValues.AsNoTracking()
@@ -69,15 +43,13 @@ internal sealed class ClientsToSave(PorchDb db, ClientFinder finder, ClientSearc
                 .OrderBy(tag => tag.Tag)
                 .ToListAsync(cancellationToken)
         ).ToLookup(tag => tag.ClientId, tag => tag.Tag);
-        return (
-            new SavedClients(
-                (await finder.PageAsync(clients, wanted, fields, 0, int.MaxValue, cancellationToken)).Page,
-                fields,
-                business.DateTimeZone,
-                client => values[client].ToDictionary(value => value.Field, value => value.Value!),
-                tags
-            ),
-            null
+        return new SavedClients(
+            // Who was erased since the list was made is in it no more.
+            [.. ids.Where(clients.ContainsKey).Select(id => clients[id])],
+            await catalogues.ReadAsync(db),
+            (await db.BusinessAsync()).DateTimeZone,
+            client => values[client].ToDictionary(value => value.Field, value => value.Value!),
+            tags
         );
     }
 }

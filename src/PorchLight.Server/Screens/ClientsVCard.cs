@@ -2,10 +2,12 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using NodaTime.Text;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
 using PorchLight.Core.Records;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Lists;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -14,27 +16,43 @@ namespace PorchLight.Server.Screens;
 /// <summary>The clients of a list as vCards, for the address book of anybody.</summary>
 internal static class ClientsVCard
 {
+    private const int AtOnce = 500;
+
     public static void MapClientsVCard(this IEndpointRouteBuilder api) =>
         api.MapGet("/clients.vcf", WriteAsync).WithTags("Clients").For(Access.Member).ExcludeFromDescription();
 
-    private static async Task<IResult> WriteAsync(string? query, PorchDb db, ClientsToSave saved, CancellationToken cancellationToken)
+    private static async Task<IResult> WriteAsync(
+        string? query,
+        PorchDb db,
+        ClientList list,
+        ClientsToSave saved,
+        CancellationToken cancellationToken
+    )
     {
-        var (found, refusal) = await saved.FindAsync(query, cancellationToken);
-        if (found is null)
-            return refusal!;
-        var ids = found.Clients.Select(client => client.Id).ToList();
-        var notes = (
-            await db
-                .Notes.AsNoTracking()
-                .Where(note => note.ProjectId == null && ids.Contains(note.ClientId))
-                .OrderBy(note => note.At)
-                .ToListAsync(cancellationToken)
-        ).ToLookup(note => note.ClientId, note => note.Text);
-        var cards = VCards.Write(found.Clients.Select(client => Row(client, found.Values(client.Id))));
-        return TypedResults.File(Encoding.UTF8.GetBytes(cards), "text/vcard; charset=utf-8", "clients.vcf");
-
-        string[] Row(Client client, IReadOnlyDictionary<string, Answer> own)
+        if (ListEndpoints.Read<ClientQuery>(query) is not { } asked)
+            return Problems.Unprocessable(ListEndpoints.Unreadable);
+        var (ids, findings) = await list.IdsAsync(asked, cancellationToken);
+        if (ids is null)
+            return Problems.Unfinished(findings);
+        var cards = new StringBuilder();
+        foreach (var batch in ids.Chunk(AtOnce))
         {
+            var found = await saved.ReadAsync(batch, cancellationToken);
+            var notes = (
+                await db
+                    .Notes.AsNoTracking()
+                    .Where(note => note.ProjectId == null && batch.Contains(note.ClientId))
+                    .OrderBy(note => note.At)
+                    .ToListAsync(cancellationToken)
+            ).ToLookup(note => note.ClientId, note => note.Text);
+            cards.Append(VCards.Write(found.Clients.Select(client => Row(client, found, notes))));
+        }
+
+        return TypedResults.File(Encoding.UTF8.GetBytes(cards.ToString()), "text/vcard; charset=utf-8", "clients.vcf");
+
+        static string[] Row(Client client, SavedClients found, ILookup<Id<Client>, string> notes)
+        {
+            var own = found.Values(client.Id);
             var name = own.GetValueOrDefault(BuiltInFields.Name.Key) as PersonNameAnswer;
             var address = own.GetValueOrDefault(BuiltInFields.Address.Key) as AddressAnswer;
             return

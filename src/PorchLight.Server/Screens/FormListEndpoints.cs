@@ -1,7 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
-using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Forms;
 using PorchLight.Server.Calendar;
@@ -14,26 +12,6 @@ namespace PorchLight.Server.Screens;
 /// <summary>The list of forms, with what came of each, and what is done to several at once.</summary>
 internal static class FormListEndpoints
 {
-    /// <param name="Service">The name of the service it asks about; null for none in particular.</param>
-    /// <param name="Shines">Whether it takes answers.</param>
-    /// <param name="Answers">How many were sent.</param>
-    /// <param name="LastAnswer">When the last one came, in words; null when there is none.</param>
-    /// <param name="LastAnswerAt">The same to sort by.</param>
-    /// <param name="Archived">Whether it is put away.</param>
-    internal sealed record FormRow(
-        Id<Form> Id,
-        string Title,
-        string? Service,
-        bool Shines,
-        int Version,
-        bool UnpublishedChanges,
-        int Answers,
-        string? LastAnswer,
-        Instant? LastAnswerAt,
-        int Questions,
-        bool Archived
-    );
-
     /// <param name="Forms">The forms.</param>
     /// <param name="On">Whether their light is to be on.</param>
     internal sealed record Lights(IReadOnlyList<Id<Form>> Forms, bool On);
@@ -52,54 +30,11 @@ internal static class FormListEndpoints
     public static void MapFormList(this IEndpointRouteBuilder api)
     {
         var forms = api.MapGroup("/forms").For(Access.Member).WithTags("Forms");
-        forms.MapGet("", ListAsync);
+        forms.MapGet("", async (FormList list, CancellationToken cancellationToken) => await list.ReadAsync(cancellationToken));
         forms.MapPut("/lights", SwitchLightsAsync);
         forms.MapPut("/archive", ArchiveAsync);
         forms.MapGet("/{id}/service", ShowServiceAsync);
         forms.MapPut("/{id}/service", SetServiceAsync);
-    }
-
-    private static async Task<Ok<List<FormRow>>> ListAsync(
-        PorchDb db,
-        FormAccess access,
-        BusinessClock clock,
-        CancellationToken cancellationToken
-    )
-    {
-        var sent = await db
-            .CountingSubmissions.GroupBy(one => one.FormId)
-            .Select(group => new
-            {
-                group.Key,
-                Count = group.Count(),
-                Last = group.Max(one => one.At),
-            })
-            .ToDictionaryAsync(group => group.Key, cancellationToken);
-        var business = await db.BusinessAsync();
-        var services = business.Lists.Services.ToDictionary(service => service.Key, service => service.Name);
-        var now = clock.GetCurrentInstant();
-        var rows = new List<FormRow>();
-        foreach (var form in (await db.Forms.AsNoTracking().ToListAsync(cancellationToken)).OrderBy(form => form.Id.Value))
-        {
-            var answers = sent.GetValueOrDefault(form.Id);
-            rows.Add(
-                new FormRow(
-                    form.Id,
-                    form.Draft.Title,
-                    form.Service is { } key ? services.GetValueOrDefault(key) : null,
-                    await access.LightAsync(form, business) == LightState.On,
-                    form.PublishedVersion,
-                    form.DraftRevision != form.PublishedRevision,
-                    answers?.Count ?? 0,
-                    answers is null ? null : TimeWords.InList(answers.Last, now, business.DateTimeZone),
-                    answers?.Last,
-                    form.Draft.Questions.Count(),
-                    form.Archived is not null
-                )
-            );
-        }
-
-        return TypedResults.Ok(rows);
     }
 
     /// <summary>The light of several forms; those that were never published, or are put away, stay dark.</summary>

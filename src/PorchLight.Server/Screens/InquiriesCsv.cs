@@ -1,13 +1,13 @@
 using System.Globalization;
 using System.Text;
 using CsvHelper;
-using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
 using PorchLight.Core.Common;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Screening;
+using PorchLight.Server.Hosting;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Storage;
 
@@ -23,12 +23,9 @@ internal static class InquiriesCsv
 
     private const int AtOnce = 500;
 
-    /// <summary>The file, written as it is sent: some hundred lines at a time, however many there are.</summary>
+    /// <summary>Writes the file as it is sent: some hundred lines at a time, however many there are.</summary>
     /// <param name="ids">The inquiries, in the order they are written.</param>
-    public static PushStreamHttpResult Of(IReadOnlyList<Id<Inquiry>> ids, PorchDb db, Instant now, CancellationToken cancellationToken) =>
-        TypedResults.Stream(stream => WriteAsync(stream, ids, db, now, cancellationToken), "text/csv; charset=utf-8", "inquiries.csv");
-
-    private static async Task WriteAsync(
+    public static async Task WriteAsync(
         Stream stream,
         IReadOnlyList<Id<Inquiry>> ids,
         PorchDb db,
@@ -59,7 +56,7 @@ internal static class InquiriesCsv
         };
         // The mark at the start tells spreadsheets that it is UTF-8.
         await using var text = new StreamWriter(stream, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
-        await using var csv = new CsvWriter(text, AnswersCsv.Rfc4180);
+        await using var csv = new CsvWriter(text, CsvFiles.Rfc4180);
         foreach (var (heading, _) in columns)
             csv.WriteCell(heading);
         await csv.NextRecordAsync();

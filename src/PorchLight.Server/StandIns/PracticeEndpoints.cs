@@ -24,8 +24,6 @@ internal static class PracticeEndpoints
     private const string NoSuchMail = "This message is not in the practice mail.";
     private const int LongestAnswer = 20_000;
 
-    internal sealed record MailRow(Id<PracticeMessage> Id, bool Incoming, string Who, string Subject, string At);
-
     internal sealed record MailView(
         Id<PracticeMessage> Id,
         bool Incoming,
@@ -68,7 +66,6 @@ internal static class PracticeEndpoints
     public static void MapPractice(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/practice").For(Access.Member).WithTags("Practice");
-        group.MapGet("/mail", ListAsync);
         group.MapGet("/mail/{id}", ShowAsync);
         group.MapGet("/mail/{id}/page", PageAsync).ExcludeFromDescription();
         group.MapPost("/mail/{id}/answer", AnswerAsync).Once();
@@ -77,28 +74,6 @@ internal static class PracticeEndpoints
         group.MapGet("/notes", NotesAsync);
         group.MapGet("/clock", ClockAsync);
         group.MapPost("/clock/skip", SkipAsync).Once();
-    }
-
-    private static async Task<Ok<List<MailRow>>> ListAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
-    {
-        var now = clock.GetCurrentInstant();
-        var zone = (await db.BusinessAsync()).DateTimeZone;
-        var mail = await db
-            .PracticeMail.AsNoTracking()
-            .OrderByDescending(message => message.At)
-            .ThenByDescending(message => message.Id)
-            .Take(200)
-            .ToListAsync(cancellationToken);
-        return TypedResults.Ok(
-            mail.Select(message => new MailRow(
-                    message.Id,
-                    message.Incoming,
-                    message.Incoming ? message.From : message.To,
-                    message.Subject,
-                    TimeWords.At(message.At, now, zone)
-                ))
-                .ToList()
-        );
     }
 
     private static async Task<Results<Ok<MailView>, ProblemHttpResult>> ShowAsync(

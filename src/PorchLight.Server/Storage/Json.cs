@@ -38,6 +38,10 @@ internal static class Json
         return options;
     }
 
+    /// <summary>What one of an enumeration is called on the wire.</summary>
+    public static string NameOf<T>(T value)
+        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+
     /// <summary>
     /// A list says by its type whether it may hold nulls, and so do properties; the serialiser looks at the latter only.
     /// </summary>

@@ -11,6 +11,7 @@ using PorchLight.Server.Forms;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Lists;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Webhooks;
@@ -46,7 +47,6 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();
-    public DbSet<InquiryListView> InquiryListViews => Set<InquiryListView>();
     public DbSet<Telling> Tellings => Set<Telling>();
     public DbSet<LaterVerdict> LaterVerdicts => Set<LaterVerdict>();
     public DbSet<Client> Clients => Set<Client>();
@@ -66,7 +66,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<StoredArrangement> Arrangements => Set<StoredArrangement>();
     public DbSet<ProjectWatcher> ProjectWatchers => Set<ProjectWatcher>();
     public DbSet<ClientTask> ClientTasks => Set<ClientTask>();
-    public DbSet<SavedView> SavedViews => Set<SavedView>();
+    public DbSet<ListView> ListViews => Set<ListView>();
     public DbSet<LoggedEvent> Events => Set<LoggedEvent>();
     public DbSet<StoredFollowThrough> FollowThroughs => Set<StoredFollowThrough>();
     public DbSet<FollowThroughVersion> FollowThroughVersions => Set<FollowThroughVersion>();
@@ -175,6 +175,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
             .HaveFields()
             .HaveForms()
             .HaveRecords()
+            .HaveListViews()
             .HaveMail()
             .HaveWebhooks()
             .HaveInquiries()
@@ -192,6 +193,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
         builder.MapFields();
         builder.MapForms();
         builder.MapRecords();
+        builder.MapListViews();
         builder.MapMail();
         builder.MapWebhooks();
         builder.MapInquiries();

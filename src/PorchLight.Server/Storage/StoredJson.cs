@@ -1,6 +1,8 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PorchLight.Core.Inquiries;
+using PorchLight.Core.Records;
 
 namespace PorchLight.Server.Storage;
 
@@ -21,7 +23,11 @@ internal static class StoredJson
     /// The steps of each type from format 1 on; a type that is not named has always been in format 1. Whoever changes how a type is
     /// written adds a step here and golden files of the new format to the tests; a step that is there is never changed.
     /// </summary>
-    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = [];
+    private static readonly Dictionary<Type, IReadOnlyList<Upcaster>> Steps = new()
+    {
+        [typeof(ClientQuery)] = [OrderedAsOtherLists],
+        [typeof(InquiryQuery)] = [NobodyAmongThoseWhoLookAfter],
+    };
 
     public static string Write<T>(T value)
         where T : class => Write(value, StepsOf<T>());
@@ -56,6 +62,29 @@ internal static class StoredJson
             return JsonSerializer.Deserialize<T>(value, Json.Options)!;
         var node = JsonNode.Parse(value.ToString())!;
         return steps.Skip(format - 1).Aggregate(node, (old, step) => step(old)).Deserialize<T>(Json.Options)!;
+    }
+
+    // Every list says its order in the same words: which one, and whether it runs backwards.
+    private static JsonObject OrderedAsOtherLists(JsonNode query)
+    {
+        var order = (string?)query["sort"] ?? ClientQuery.BySince;
+        var descending = (bool?)query["descending"] ?? true;
+        var renamed = query.AsObject();
+        renamed.Remove("sort");
+        renamed.Remove("descending");
+        renamed["order"] = order;
+        renamed["backwards"] = descending != (order == ClientQuery.BySince);
+        return renamed;
+    }
+
+    // What nobody looks after is one of the choices, and no question of its own.
+    private static JsonObject NobodyAmongThoseWhoLookAfter(JsonNode query)
+    {
+        var renamed = query.AsObject();
+        if ((bool?)renamed["unassigned"] ?? false)
+            renamed["lookedAfterBy"] = new JsonArray((JsonNode?)null);
+        renamed.Remove("unassigned");
+        return renamed;
     }
 
     private static IReadOnlyList<Upcaster> StepsOf<T>() => Steps.GetValueOrDefault(typeof(T), []);

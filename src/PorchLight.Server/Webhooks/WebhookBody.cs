@@ -34,12 +34,7 @@ internal static class WebhookBody
                 todo.Now,
                 todo.FollowThrough,
                 todo.Step.Name,
-                new OfClient(
-                    todo.Client.Id.Value,
-                    todo.Client.Name,
-                    todo.Client.Email,
-                    JsonNamingPolicy.CamelCase.ConvertName(todo.Client.Standing.ToString())
-                ),
+                new OfClient(todo.Client.Id.Value, todo.Client.Name, todo.Client.Email, Json.NameOf(todo.Client.Standing)),
                 new OfProject(
                     project.Id.Value,
                     project.Title,
@@ -47,11 +42,7 @@ internal static class WebhookBody
                     todo.Business.Lists.Stages.FirstOrDefault(stage => stage.Key == project.Stage)?.Name ?? project.Stage
                 ),
                 inquiry is not null
-                    ? new OfInquiry(
-                        inquiry.Id.Value,
-                        inquiry.Received,
-                        inquiry.Fit is { } fit ? JsonNamingPolicy.CamelCase.ConvertName(fit.ToString()) : null
-                    )
+                    ? new OfInquiry(inquiry.Id.Value, inquiry.Received, inquiry.Fit is { } fit ? Json.NameOf(fit) : null)
                     : null
             )
             {

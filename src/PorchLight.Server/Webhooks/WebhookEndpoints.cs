@@ -3,7 +3,6 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Webhooks;
 using PorchLight.Server.Calendar;
@@ -19,7 +18,6 @@ internal static class WebhookEndpoints
     private const string Gone = "This webhook is not here any more.";
     private const int LongestName = 80;
     private const int Most = 50;
-    private const int CallsShown = 100;
 
     internal sealed record WebhookHead(string Name, string Address)
     {
@@ -41,22 +39,6 @@ internal static class WebhookEndpoints
     /// <param name="Secret">Shown this once.</param>
     internal sealed record NewSecret(Id<Webhook> Id, string Secret);
 
-    internal sealed record TryView(string At, int? Status, string Sentence);
-
-    /// <param name="Client">Whom it tells of; null for a test.</param>
-    /// <param name="Payload">The body as it is sent, set out to be read.</param>
-    /// <param name="Next">When it is tried again, in words; null for not by itself.</param>
-    internal sealed record CallView(
-        Id<WebhookCall> Id,
-        string Webhook,
-        string? Client,
-        string Written,
-        WebhookState State,
-        string Payload,
-        IReadOnlyList<TryView> Tries,
-        string? Next
-    );
-
     public static void MapWebhooks(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/webhooks").For(Access.Owner).WithTags("Webhooks");
@@ -66,7 +48,6 @@ internal static class WebhookEndpoints
         group.MapDelete("/{id}", RemoveAsync);
         group.MapPost("/{id}/secret", RenewSecretAsync).Once();
         group.MapPost("/{id}/test", TestAsync).Once();
-        group.MapGet("/calls", CallsAsync);
         group.MapPost("/calls/{id}/again", SendAgainAsync).Once();
     }
 
@@ -171,46 +152,6 @@ internal static class WebhookEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>The last calls of all webhooks, the newest first.</summary>
-    private static async Task<List<CallView>> CallsAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
-    {
-        var rows = await (
-            from call in db.WebhookCalls.AsNoTracking()
-            join webhook in db.Webhooks.AsNoTracking() on call.WebhookId equals webhook.Id
-            join client in db.Clients.IgnoreQueryFilters().AsNoTracking() on call.ClientId equals client.Id into clients
-            from client in clients.DefaultIfEmpty()
-            orderby call.Written descending, call.Id descending
-            select new
-            {
-                Call = call,
-                webhook.Name,
-                Client = client == null ? null : client.Name,
-            }
-        )
-            .Take(CallsShown)
-            .ToListAsync(cancellationToken);
-        var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
-        return
-        [
-            .. rows.Select(row => new CallView(
-                row.Call.Id,
-                row.Name,
-                row.Client,
-                TimeWords.At(row.Call.Written, now, zone),
-                row.Call.State,
-                SetOut(row.Call.Body),
-                [
-                    .. row.Call.Tries.Select(one => new TryView(
-                        TimeWords.At(one.At + clock.Ahead, now, zone),
-                        one.Status,
-                        one.Why ?? $"Taken ({one.Status})."
-                    )),
-                ],
-                row.Call.NextTry is { } next && row.Call.Tries.Count > 0 ? TimeWords.At(next + clock.Ahead, now, zone) : null
-            )),
-        ];
-    }
-
     /// <summary>Has a call delivered once more, under its old name; what was given up is tried as often as in the beginning.</summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> SendAgainAsync(
         Id<WebhookCall> id,
@@ -231,12 +172,4 @@ internal static class WebhookEndpoints
 
     private static WebhookView ViewOf(Webhook webhook, int failed) =>
         new(webhook.Id, new WebhookHead(webhook.Name, webhook.Address), WebhookCarrier.IsPractice(webhook.Address), failed);
-
-    private static readonly JsonSerializerOptions Readable = new(Json.Options) { WriteIndented = true };
-
-    private static string SetOut(string body)
-    {
-        using var document = JsonDocument.Parse(body);
-        return JsonSerializer.Serialize(document.RootElement, Readable);
-    }
 }

@@ -19,6 +19,7 @@ internal static class WebhookTables
         builder.Entity<WebhookCall>().HasIndex(call => call.NextTry).HasFilter("\"NextTry\" IS NOT NULL");
         builder.Entity<WebhookCall>().HasIndex(call => new { call.WebhookId, call.Written });
         builder.Entity<WebhookCall>().HasIndex(call => call.ClientId);
+        builder.Entity<WebhookCall>().HasIndex(call => new { call.Written, call.Id });
         builder.Entity<WebhookCall>().HasOne<Webhook>().WithMany().HasForeignKey(call => call.WebhookId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<WebhookCall>().HasOne<Client>().WithMany().HasForeignKey(call => call.ClientId).OnDelete(DeleteBehavior.Cascade);
     }

@@ -1137,24 +1137,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Inquiries");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Inquiries.InquiryListView", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Query")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("InquiryListViews");
-                });
-
             modelBuilder.Entity("PorchLight.Server.Inquiries.LaterVerdict", b =>
                 {
                     b.Property<Guid>("InquiryId")
@@ -1220,6 +1202,31 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("Due");
 
                     b.ToTable("Tellings");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Lists.ListView", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("List")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("List", "Name")
+                        .IsUnique();
+
+                    b.ToTable("ListViews");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Messages.BuiltInText", b =>
@@ -1461,6 +1468,8 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("MessageId")
                         .IsUnique();
+
+                    b.HasIndex("At", "Id");
 
                     b.ToTable("PracticeMail");
                 });
@@ -2164,24 +2173,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Differences", (string)null);
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Records.SavedView", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Query")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("SavedViews", (string)null);
-                });
-
             modelBuilder.Entity("PorchLight.Server.Webhooks.Webhook", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2251,6 +2242,8 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasFilter("\"NextTry\" IS NOT NULL");
 
                     b.HasIndex("WebhookId", "Written");
+
+                    b.HasIndex("Written", "Id");
 
                     b.ToTable("WebhookCalls");
                 });

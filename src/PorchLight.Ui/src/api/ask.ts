@@ -33,19 +33,19 @@ export const askOnce = <T>(queryKey: QueryKey, get: (signal: AbortSignal) => Ans
 
 /**
  * The same by pages.
- * @param get Sends the request for the page that begins with a place.
- * @param next Where the page after the last one begins; undefined for no more.
+ * @param get Sends the request for the page behind a place; null for the first one.
+ * @param next Behind which place the page after the last one stands; undefined for no more.
  */
 export const askByPages = <T>(
   queryKey: QueryKey,
-  get: (from: number, signal: AbortSignal) => Answer<T>,
-  next: (last: T, all: T[]) => number | undefined,
+  get: (after: string | null, signal: AbortSignal) => Answer<T>,
+  next: (last: T) => string | undefined,
 ) =>
   infiniteQueryOptions({
     queryKey,
     queryFn: ({ client, pageParam, signal }) => heard(client, queryKey, get(pageParam, signal)),
-    initialPageParam: 0,
-    getNextPageParam: next,
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => next(last),
   });
 
 /**

@@ -260,22 +260,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inquiries.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getInquiriesCsv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jump": {
         parameters: {
             query?: never;
@@ -302,6 +286,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["postFormsByIdScreeningSortUnsorted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsNames"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -868,6 +868,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFormsAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFormsChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFormsViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteFormsViewsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms/ready": {
         parameters: {
             query?: never;
@@ -1332,6 +1412,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFilesFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postFilesAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getFilesChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putFilesViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteFilesViewsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lists": {
         parameters: {
             query?: never;
@@ -1540,22 +1700,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inquiries": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getInquiries"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/inquiries/found": {
         parameters: {
             query?: never;
@@ -1588,14 +1732,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/inquiries/parts": {
+    "/api/inquiries/choices": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getInquiriesParts"];
+        get: operations["getInquiriesChoices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1764,22 +1908,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clients": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getClients"];
-        put?: never;
-        post: operations["postClients"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/clients/found": {
         parameters: {
             query?: never;
@@ -1812,30 +1940,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/clients/parts": {
+    "/api/clients/choices": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getClientsParts"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/clients/names": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getClientsNames"];
+        get: operations["getClientsChoices"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1871,6 +1983,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["deleteClientsViewsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postClients"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2188,6 +2316,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getClientsPerhapsSame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/perhaps-same/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getClientsPerhapsSameCount"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2543,6 +2687,86 @@ export interface paths {
         put?: never;
         post: operations["postLibraryMessagesByIdTest"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLibraryMessagesFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postLibraryMessagesAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLibraryMessagesChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putLibraryMessagesViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/messages/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteLibraryMessagesViewsById"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3076,22 +3300,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/webhooks/calls": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["getWebhooksCalls"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/webhooks/calls/{id}/again": {
         parameters: {
             query?: never;
@@ -3108,17 +3316,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practice/mail": {
+    "/api/webhooks/calls/found": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getPracticeMail"];
+        get?: never;
+        put?: never;
+        post: operations["postWebhooksCallsFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postWebhooksCallsAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getWebhooksCallsChoices"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putWebhooksCallsViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/webhooks/calls/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteWebhooksCallsViewsById"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3231,6 +3503,86 @@ export interface paths {
         put?: never;
         post: operations["postPracticeClockSkip"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/mail/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPracticeMailFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/mail/all-found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPracticeMailAllFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/mail/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPracticeMailChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/mail/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putPracticeMailViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/mail/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deletePracticeMailViewsById"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4086,6 +4438,7 @@ export interface components {
             /** @description Whom it tells of; null for a test. */
             client: null | string;
             written: string;
+            exactly: string;
             state: components["schemas"]["WebhookState"];
             /** @description The body as it is sent, set out to be read. */
             payload: string;
@@ -4165,22 +4518,8 @@ export interface components {
             /** Format: int32 */
             notes: number;
         };
-        /** @description What a list can be made of. */
-        ClientListParts: {
-            fields: components["schemas"]["FieldToFilter"][];
-            /** @description Every tag somebody has. */
-            tags: string[];
-            views: components["schemas"]["SavedViewEntry"][];
-            /**
-             * Format: int32
-             * @description How many pairs of clients are perhaps one person, for somebody to decide.
-             */
-            perhapsSame: number;
-        };
         /** @description Which clients a list shows, and how. */
         ClientQuery: {
-            /** @description Words that stand somewhere in their records, each of them or the beginning of one; empty for all. */
-            words?: string;
             /** @description Their standing; empty for everybody who is not put away. */
             standings?: components["schemas"]["Standing"][];
             /** @description Tags, all of which they have. */
@@ -4190,9 +4529,11 @@ export interface components {
             /** @description Fields whose values are shown, by their keys. */
             columns?: string[];
             /** @description What they are put in order by: string ClientQuery.BySince, string ClientQuery.ByName, or a field's key. Who has nothing there comes last. */
-            sort?: string;
-            /** @description Whether the order runs from the end. */
-            descending?: boolean;
+            order?: string;
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
         };
         ClientRow: {
             id: components["schemas"]["IdOfClient"];
@@ -4200,6 +4541,7 @@ export interface components {
             email: null | string;
             standing: components["schemas"]["Standing"];
             since: string;
+            sinceExactly: string;
             project: null | string;
             tags: string[];
             /** @description What stands in the fields that were asked for, in their order; empty for nothing. */
@@ -4209,28 +4551,6 @@ export interface components {
              * @description How many answers wait to be settled.
              */
             differences: number;
-        };
-        ClientsAsked: {
-            /** @description Which clients, and how. */
-            query: components["schemas"]["ClientQuery"];
-            /**
-             * Format: int32
-             * @description How many of them are shown already.
-             */
-            skip: number;
-            /**
-             * Format: int32
-             * @description How many more; at most 200.
-             */
-            take: number;
-        };
-        ClientsFound: {
-            /**
-             * Format: int32
-             * @description How many there are in all.
-             */
-            total: number;
-            rows: components["schemas"]["ClientRow"][];
         };
         ClientView: {
             id: components["schemas"]["IdOfClient"];
@@ -5155,6 +5475,24 @@ export interface components {
             /** @description What the link says. */
             label: string;
         };
+        /**
+         * @description What a list of files is in order of.
+         * @enum {unknown}
+         */
+        FileOrder: "uploaded" | "name" | "size";
+        /** @description Which of the business's own files a list shows, and in which order. It is searched in their names. */
+        FileQuery: {
+            /** @description What they are. */
+            groups?: components["schemas"]["FileGroup"][];
+            /** @description Whether only those are shown that nothing uses. */
+            unused?: boolean;
+            /** @description What they are in order of. */
+            order?: components["schemas"]["FileOrder"];
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
+        };
         /** @description A file that was uploaded. */
         FileRef: {
             /**
@@ -5182,6 +5520,24 @@ export interface components {
             /** Format: int64 */
             bytes: number;
             group: components["schemas"]["FileGroup"];
+        };
+        FilterChoice: {
+            /** @description What stands in the query for it; null for "nothing there". */
+            value: null | string;
+            words: string;
+        };
+        /**
+         * @description How a filter is chosen.
+         * @enum {unknown}
+         */
+        FilterKind: "several" | "switch";
+        FilterPart: {
+            name: string;
+            kind: components["schemas"]["FilterKind"];
+            words: string;
+            /** @description What its choices are, in a word, where it shares a menu with others. */
+            further: null | string;
+            choices: components["schemas"]["FilterChoice"][];
         };
         /** @description Something a person has to put right, as a value and not an exception. */
         Finding: {
@@ -5483,6 +5839,11 @@ export interface components {
             /** @description What the button says that sends the answers; null for "Send". */
             buttonWord?: null | string;
         };
+        /**
+         * @description What a list of forms is in order of.
+         * @enum {unknown}
+         */
+        FormOrder: "made" | "title" | "answers" | "lastAnswer" | "service";
         /** @description What is seen from outside of a form, and the form itself for who may come in. */
         FormPageView: {
             title: string;
@@ -5516,6 +5877,19 @@ export interface components {
             /** @description The business's currency. */
             currency: string;
         };
+        /** @description Which forms a list shows, and in which order. It is searched in titles and services. */
+        FormQuery: {
+            /** @description Whether those are shown that were put away, and not the others. */
+            archived?: boolean;
+            /** @description The services they ask about, by name. */
+            services?: string[];
+            /** @description What they are in order of. */
+            order?: components["schemas"]["FormOrder"];
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
+        };
         FormRow: {
             id: components["schemas"]["IdOfForm"];
             title: string;
@@ -5533,6 +5907,7 @@ export interface components {
             answers: number;
             /** @description When the last one came, in words; null when there is none. */
             lastAnswer: null | string;
+            lastAnswerExactly: null | string;
             lastAnswerAt: null | components["schemas"]["Instant"];
             /** Format: int32 */
             questions: number;
@@ -5678,12 +6053,6 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
-        IdOfInquiryListView: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
         IdOfInvite: string;
         /**
          * Format: uuid
@@ -5691,6 +6060,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfLibraryMessage: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfListView: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -5747,12 +6122,6 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfSavedDraft: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
-        IdOfSavedView: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -5874,47 +6243,11 @@ export interface components {
             /** @description Where a column can go. */
             places: components["schemas"]["ImportTarget"][];
         };
-        InquiriesAsked: {
-            /** @description Which inquiries, and how. */
-            query: components["schemas"]["InquiryQuery"];
-            /**
-             * Format: int32
-             * @description How many of them are shown already.
-             */
-            skip: number;
-            /**
-             * Format: int32
-             * @description How many more; at most 200.
-             */
-            take: number;
-        };
-        InquiriesFound: {
-            /**
-             * Format: int32
-             * @description How many there are in all.
-             */
-            total: number;
-            /** @description How many need what, of those found; in the order a list shows them. */
-            groups: components["schemas"]["NeedCount"][];
-            rows: components["schemas"]["InquiryRow"][];
-        };
         /**
          * @description How an inquiry reached the business.
          * @enum {unknown}
          */
         InquiryChannel: "form" | "phone" | "mail" | "inPerson";
-        /** @description What a list can be made of. */
-        InquiryListParts: {
-            needs: components["schemas"]["NeedCount"][];
-            forms: components["schemas"]["ListChoice"][];
-            stages: components["schemas"]["Stage"][];
-            services: string[];
-            sources: string[];
-            people: components["schemas"]["ListChoice"][];
-            /** @description Why work does not come. */
-            lostReasons: string[];
-            views: components["schemas"]["InquiryViewEntry"][];
-        };
         /**
          * @description What an inquiry needs, in the order a list shows it.
          * @enum {unknown}
@@ -5927,8 +6260,6 @@ export interface components {
         InquiryOrder: "need" | "received" | "score" | "name" | "budget";
         /** @description Which inquiries a list shows, and how. Every list that is empty stands for all. */
         InquiryQuery: {
-            /** @description Words that stand somewhere in what they wrote or in their records, each of them or the beginning of one. */
-            words?: string;
             /** @description What they need. What is set aside is only shown where it is asked for. */
             needs?: components["schemas"]["InquiryNeed"][];
             /** @description How they are sorted. */
@@ -5941,15 +6272,15 @@ export interface components {
             services?: string[];
             /** @description How they found the business, by name. */
             sources?: string[];
-            /** @description The users who look after their projects. */
-            lookedAfterBy?: string[];
-            /** @description Whether only those count that nobody looks after. */
-            unassigned?: boolean;
+            /** @description The users who look after their projects; null among them for nobody. */
+            lookedAfterBy?: (null | string)[];
             /** @description Whether only those count of which a flag is up. */
             flagged?: boolean;
             /** @description What they are in order of. */
             order?: components["schemas"]["InquiryOrder"];
-            /** @description Whether the order runs the other way round. */
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
             backwards?: boolean;
         };
         /** @description An inquiry in a list. */
@@ -6025,11 +6356,6 @@ export interface components {
             answers: components["schemas"]["AnsweredQuestion"][];
             differences: components["schemas"]["DifferenceOnFile"][];
             timeline: components["schemas"]["TimelineEntry"][];
-        };
-        InquiryViewEntry: {
-            id: components["schemas"]["IdOfInquiryListView"];
-            name: string;
-            query: components["schemas"]["InquiryQuery"];
         };
         /** Format: date-time */
         Instant: string;
@@ -6299,6 +6625,24 @@ export interface components {
             folder: string;
             message: components["schemas"]["MessageTemplate"];
         };
+        /**
+         * @description What a list of messages of the library is in order of.
+         * @enum {unknown}
+         */
+        LibraryMessageOrder: "folder" | "name" | "changed";
+        /** @description Which messages of the library a list shows, and in which order. It is searched in names, folders, subjects and texts. */
+        LibraryMessageQuery: {
+            /** @description The folders they lie in, by name; the empty name for those that lie in none. */
+            folders?: string[];
+            /** @description Whether only those are shown that no follow-through uses. */
+            unused?: boolean;
+            /** @description What they are in order of. */
+            order?: components["schemas"]["LibraryMessageOrder"];
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
+        };
         LibraryMessageView: {
             row: components["schemas"]["LibraryRow"];
             content: components["schemas"]["LibraryMessageContent"];
@@ -6371,12 +6715,265 @@ export interface components {
             open: boolean;
             inquiryId: null | components["schemas"]["IdOfInquiry"];
         };
-        ListChoice: {
-            /** Format: uuid */
-            id: string;
-            name: string;
+        ListAskedOfClientQuery: {
+            query: components["schemas"]["ClientQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
         };
-        ListView: {
+        ListAskedOfFileQuery: {
+            query: components["schemas"]["FileQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        ListAskedOfFormQuery: {
+            query: components["schemas"]["FormQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        ListAskedOfInquiryQuery: {
+            query: components["schemas"]["InquiryQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        ListAskedOfLibraryMessageQuery: {
+            query: components["schemas"]["LibraryMessageQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        ListAskedOfPracticeMailQuery: {
+            query: components["schemas"]["PracticeMailQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        ListAskedOfWebhookCallQuery: {
+            query: components["schemas"]["WebhookCallQuery"];
+            /** @description Where the page before ended, as it said; null for the first page. */
+            after: null | string;
+            /**
+             * Format: int32
+             * @description How many rows; at most 200.
+             */
+            take: number;
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfClientQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfClientQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfFileQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfFileQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfFormQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfFormQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfInquiryQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfInquiryQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfLibraryMessageQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfLibraryMessageQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfPracticeMailQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfPracticeMailQuery"][];
+        };
+        /** @description What a list can be made of. */
+        ListChoicesOfWebhookCallQuery: {
+            filters: components["schemas"]["FilterPart"][];
+            orders: components["schemas"]["OrderPart"][];
+            /** @description Fields of records it can be filtered and put in order by, and shows as columns. */
+            fields: components["schemas"]["FieldToFilter"][];
+            views: components["schemas"]["ListViewEntryOfWebhookCallQuery"][];
+        };
+        ListGroup: {
+            name: string;
+            /** @description The heading over them. */
+            words: string;
+            /** Format: int32 */
+            count: number;
+        };
+        ListPageOfCallView: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["CallView"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfClientRow: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["ClientRow"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfFormRow: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["FormRow"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfInquiryRow: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["InquiryRow"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfLibraryRow: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["LibraryRow"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfMailRow: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["MailRow"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListPageOfOwnFileView: {
+            /**
+             * Format: int32
+             * @description How many rows there are in all; null on a page that is not the first.
+             */
+            total: null | number;
+            /** @description How many there are of each group, in the order of the list; empty where the list has none. */
+            groups: components["schemas"]["ListGroup"][];
+            rows: components["schemas"]["OwnFileView"][];
+            /** @description What the page behind this one is asked for with; null when this is the last. */
+            next: null | string;
+        };
+        ListViewEntryOfClientQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["ClientQuery"];
+        };
+        ListViewEntryOfFileQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["FileQuery"];
+        };
+        ListViewEntryOfFormQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["FormQuery"];
+        };
+        ListViewEntryOfInquiryQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["InquiryQuery"];
+        };
+        ListViewEntryOfLibraryMessageQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["LibraryMessageQuery"];
+        };
+        ListViewEntryOfPracticeMailQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["PracticeMailQuery"];
+        };
+        ListViewEntryOfWebhookCallQuery: {
+            id: components["schemas"]["IdOfListView"];
+            name: string;
+            query: components["schemas"]["WebhookCallQuery"];
+        };
+        /** Format: date */
+        LocalDate: string;
+        /** Format: local-date-time */
+        LocalDateTime: string;
+        /** Format: time */
+        LocalTime: string;
+        LookUpListView: {
             id: components["schemas"]["IdOfLookUpList"];
             name: string;
             columns: string[];
@@ -6385,12 +6982,6 @@ export interface components {
             /** @description The titles of the forms that look something up in it. */
             usedIn: string[];
         };
-        /** Format: date */
-        LocalDate: string;
-        /** Format: local-date-time */
-        LocalDateTime: string;
-        /** Format: time */
-        LocalTime: string;
         LostValue: {
             client: string;
             words: string;
@@ -6455,6 +7046,7 @@ export interface components {
             who: string;
             subject: string;
             at: string;
+            exactly: string;
         };
         /**
          * @description How the line to a mail server is protected.
@@ -6691,13 +7283,6 @@ export interface components {
             name: string;
             clientName: string;
         };
-        NeedCount: {
-            need: components["schemas"]["InquiryNeed"];
-            /** @description The heading over them. */
-            words: string;
-            /** Format: int32 */
-            count: number;
-        };
         NewClient: {
             name: string;
             email: string;
@@ -6728,10 +7313,6 @@ export interface components {
         NewFormView: {
             id: components["schemas"]["IdOfForm"];
         };
-        NewInquiryView: {
-            name: string;
-            query: components["schemas"]["InquiryQuery"];
-        };
         NewInvite: {
             name: string;
             email: string;
@@ -6750,6 +7331,34 @@ export interface components {
             email: string;
             givenName: string;
             familyName: string;
+        };
+        NewListViewOfClientQuery: {
+            name: string;
+            query: components["schemas"]["ClientQuery"];
+        };
+        NewListViewOfFileQuery: {
+            name: string;
+            query: components["schemas"]["FileQuery"];
+        };
+        NewListViewOfFormQuery: {
+            name: string;
+            query: components["schemas"]["FormQuery"];
+        };
+        NewListViewOfInquiryQuery: {
+            name: string;
+            query: components["schemas"]["InquiryQuery"];
+        };
+        NewListViewOfLibraryMessageQuery: {
+            name: string;
+            query: components["schemas"]["LibraryMessageQuery"];
+        };
+        NewListViewOfPracticeMailQuery: {
+            name: string;
+            query: components["schemas"]["PracticeMailQuery"];
+        };
+        NewListViewOfWebhookCallQuery: {
+            name: string;
+            query: components["schemas"]["WebhookCallQuery"];
         };
         NewMainContact: {
             /** @description The people as they were read. */
@@ -6795,10 +7404,6 @@ export interface components {
              * @description The user who does it; null for whoever comes to it.
              */
             for: null | string;
-        };
-        NewView: {
-            name: string;
-            query: components["schemas"]["ClientQuery"];
         };
         NewWrittenDown: {
             /** @description The form whose questions are asked. */
@@ -6991,6 +7596,10 @@ export interface components {
         };
         /** @enum {unknown} */
         OptionList: "services" | "sources";
+        OrderPart: {
+            name: string;
+            words: string;
+        };
         OtherNod: {
             runId: components["schemas"]["IdOfRun"];
             step: string;
@@ -7165,6 +7774,15 @@ export interface components {
         };
         /** @enum {unknown} */
         PracticeAnswer: "reply" | "away" | "cameBack";
+        /** @description Which practice mail is shown, the newest first or the oldest. It is searched in addresses, subjects and texts. */
+        PracticeMailQuery: {
+            /** @description Whether only what came back is shown. */
+            incoming?: boolean;
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
+        };
         /** @description Where an answer that already stands in the form comes from. */
         Prefill: components["schemas"]["PrefillFromAddress"] | components["schemas"]["PrefillFromRecord"];
         /** @description From the address the form was opened by: `?service=mural`. */
@@ -7217,6 +7835,8 @@ export interface components {
             services: string[];
             /** @description Everybody who can look after a project. */
             team: components["schemas"]["Colleague"][];
+            /** @description Why work does not come. */
+            lostReasons: string[];
         };
         ProjectView: {
             id: components["schemas"]["IdOfProject"];
@@ -8039,11 +8659,6 @@ export interface components {
             answers: {
                 [key: string]: components["schemas"]["Answer"];
             };
-        };
-        SavedViewEntry: {
-            id: components["schemas"]["IdOfSavedView"];
-            name: string;
-            query: components["schemas"]["ClientQuery"];
         };
         /** @description When a step is due. */
         Schedule: {
@@ -9147,6 +9762,17 @@ export interface components {
             /** @description A web address the owner saved, or null. */
             address?: null | string;
         };
+        /** @description Which calls of webhooks a list shows, the newest first or the oldest. It is searched in the names of webhooks and clients. */
+        WebhookCallQuery: {
+            /** @description What came of them. */
+            states?: components["schemas"]["WebhookState"][];
+            /** @description The webhooks that were called. */
+            webhooks?: string[];
+            /** @description Words to be searched for; empty for all rows. */
+            words?: string;
+            /** @description Whether the order runs the other way round than it usually does. */
+            backwards?: boolean;
+        };
         WebhookHead: {
             name: string;
             address: string;
@@ -9826,35 +10452,6 @@ export interface operations {
             };
         };
     };
-    getInquiriesCsv: {
-        parameters: {
-            query?: {
-                query?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     getJump: {
         parameters: {
             query: {
@@ -9904,6 +10501,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SortedNow"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsNames: {
+        parameters: {
+            query: {
+                ids: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedClient"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -11199,6 +11827,163 @@ export interface operations {
             };
         };
     };
+    postFormsFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAskedOfFormQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageOfFormRow"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFormsAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFormsChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListChoicesOfFormQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFormsViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewListViewOfFormQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListViewEntryOfFormQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteFormsViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getFormsReady: {
         parameters: {
             query?: never;
@@ -12306,6 +13091,163 @@ export interface operations {
             };
         };
     };
+    postFilesFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAskedOfFileQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageOfOwnFileView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postFilesAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getFilesChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListChoicesOfFileQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putFilesViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewListViewOfFileQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListViewEntryOfFileQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteFilesViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getLists: {
         parameters: {
             query?: never;
@@ -12321,7 +13263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"][];
+                    "application/json": components["schemas"]["LookUpListView"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -12358,7 +13300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["LookUpListView"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -12808,35 +13750,6 @@ export interface operations {
             };
         };
     };
-    getInquiries: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InquiriesFound"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     postInquiriesFound: {
         parameters: {
             query?: never;
@@ -12846,7 +13759,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["InquiriesAsked"];
+                "application/json": components["schemas"]["ListAskedOfInquiryQuery"];
             };
         };
         responses: {
@@ -12856,7 +13769,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InquiriesFound"];
+                    "application/json": components["schemas"]["ListPageOfInquiryRow"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -12903,7 +13816,7 @@ export interface operations {
             };
         };
     };
-    getInquiriesParts: {
+    getInquiriesChoices: {
         parameters: {
             query?: never;
             header?: never;
@@ -12918,7 +13831,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InquiryListParts"];
+                    "application/json": components["schemas"]["ListChoicesOfInquiryQuery"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -12941,7 +13854,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewInquiryView"];
+                "application/json": components["schemas"]["NewListViewOfInquiryQuery"];
             };
         };
         responses: {
@@ -12951,7 +13864,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InquiryViewEntry"];
+                    "application/json": components["schemas"]["ListViewEntryOfInquiryQuery"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13370,68 +14283,6 @@ export interface operations {
             };
         };
     };
-    getClients: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClientsFound"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    postClients: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewClient"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Made"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     postClientsFound: {
         parameters: {
             query?: never;
@@ -13441,7 +14292,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ClientsAsked"];
+                "application/json": components["schemas"]["ListAskedOfClientQuery"];
             };
         };
         responses: {
@@ -13451,7 +14302,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClientsFound"];
+                    "application/json": components["schemas"]["ListPageOfClientRow"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13498,7 +14349,7 @@ export interface operations {
             };
         };
     };
-    getClientsParts: {
+    getClientsChoices: {
         parameters: {
             query?: never;
             header?: never;
@@ -13513,38 +14364,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClientListParts"];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    getClientsNames: {
-        parameters: {
-            query: {
-                ids: string[];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NamedClient"][];
+                    "application/json": components["schemas"]["ListChoicesOfClientQuery"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13567,7 +14387,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewView"];
+                "application/json": components["schemas"]["NewListViewOfClientQuery"];
             };
         };
         responses: {
@@ -13577,7 +14397,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SavedViewEntry"];
+                    "application/json": components["schemas"]["ListViewEntryOfClientQuery"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -13608,6 +14428,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postClients: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClient"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -14385,6 +15238,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PerhapsSame"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getClientsPerhapsSameCount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -15259,6 +16141,163 @@ export interface operations {
         };
     };
     postLibraryMessagesByIdTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryMessagesFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAskedOfLibraryMessageQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageOfLibraryRow"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postLibraryMessagesAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LibraryMessageQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getLibraryMessagesChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListChoicesOfLibraryMessageQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putLibraryMessagesViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewListViewOfLibraryMessageQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListViewEntryOfLibraryMessageQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteLibraryMessagesViewsById: {
         parameters: {
             query?: never;
             header?: never;
@@ -16610,35 +17649,6 @@ export interface operations {
             };
         };
     };
-    getWebhooksCalls: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CallView"][];
-                };
-            };
-            /** @description Refused, with a sentence that says what to do */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     postWebhooksCallsByIdAgain: {
         parameters: {
             query?: never;
@@ -16668,7 +17678,73 @@ export interface operations {
             };
         };
     };
-    getPracticeMail: {
+    postWebhooksCallsFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAskedOfWebhookCallQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageOfCallView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postWebhooksCallsAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookCallQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getWebhooksCallsChoices: {
         parameters: {
             query?: never;
             header?: never;
@@ -16683,8 +17759,70 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MailRow"][];
+                    "application/json": components["schemas"]["ListChoicesOfWebhookCallQuery"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putWebhooksCallsViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewListViewOfWebhookCallQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListViewEntryOfWebhookCallQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteWebhooksCallsViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -16898,6 +18036,163 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ClockView"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPracticeMailFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAskedOfPracticeMailQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPageOfMailRow"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPracticeMailAllFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeMailQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown[];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPracticeMailChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListChoicesOfPracticeMailQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putPracticeMailViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewListViewOfPracticeMailQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListViewEntryOfPracticeMailQuery"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deletePracticeMailViewsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

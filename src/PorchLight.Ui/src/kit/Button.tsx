@@ -10,7 +10,7 @@ const looks: Record<Weight, string> = {
 
 /** How buttons and links that act like buttons look. */
 export const buttonLook = (weight: Weight) =>
-  `inline-flex min-h-8 items-center gap-2 whitespace-nowrap rounded-soft border px-3 py-1 text-[0.93rem] font-semibold aria-disabled:opacity-60 ${looks[weight]}`;
+  `inline-flex min-h-8 items-center gap-2 whitespace-nowrap rounded-soft border px-3 py-1 text-note font-semibold aria-disabled:opacity-60 ${looks[weight]}`;
 
 /** A button. While it is off it keeps the focus it has, and does nothing. */
 export function Button({

@@ -27,7 +27,7 @@ export function CopyBox({ label, help, text, rows }: { label: string; help: stri
         rows={rows}
         value={text}
         onFocus={(e) => e.target.select()}
-        className={`${boxLook} field-sizing-content resize-none font-mono text-[0.87rem] break-all`}
+        className={`${boxLook} field-sizing-content resize-none font-mono text-caption break-all`}
       />
       <p role="status" className="text-brick">
         {copied === "no" && "This browser does not let us copy. Select the text above and copy it by hand."}

@@ -69,7 +69,7 @@ const calendarLook = {
   button_previous: turn,
   button_next: turn,
   chevron: "size-4 fill-current",
-  weekday: "size-9 text-[0.85rem] font-normal text-slate",
+  weekday: "size-9 text-caption font-normal text-slate",
   day: "p-0 text-center",
   day_button: "size-9 rounded-soft tabular-nums hover:bg-mist disabled:text-edge",
   selected: "[&>button]:bg-dusk [&>button]:text-card",

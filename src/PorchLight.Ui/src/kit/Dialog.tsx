@@ -32,7 +32,7 @@ export function Dialog({ title, isTitleHidden, about, width = "usual", trigger, 
           className={`fixed top-[10vh] left-1/2 z-50 max-h-[84dvh] max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-soft bg-card p-6 shadow-panel ${widths[width]}`}
           {...content}
         >
-          <Radix.Title className={isTitleHidden ? "sr-only" : `text-xl ${about ? "mb-1" : "mb-3"}`}>
+          <Radix.Title className={isTitleHidden ? "sr-only" : `text-lead ${about ? "mb-1" : "mb-3"}`}>
             {title}
           </Radix.Title>
           {about && <Radix.Description className="mb-4">{about}</Radix.Description>}

@@ -3,6 +3,7 @@ import { useLocation, useNavigate, useOutlet } from "react-router";
 import { isBusyElsewhere } from "./letters";
 import { useListAddress } from "./listAddress";
 import { PanelWidth } from "./PanelWidth";
+import { stepOf, useRowArrows } from "./useRowArrows";
 
 interface Props {
   /** The address of the list alone. */
@@ -41,21 +42,17 @@ export function ListAndPanel({ home, rows, open, children }: Props) {
     (row ?? list.current)?.focus();
   }, [open]);
 
+  useRowArrows(!open);
   useEffect(() => {
+    if (!open) return;
     const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey || event.ctrlKey || event.metaKey || isBusyElsewhere(event.target))
-        return;
-      const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-      if (open && event.key === "Escape") void navigate(withList(home));
-      else if (open && step !== 0) {
+      const step = stepOf(event);
+      if (step !== 0) {
         const next = rows[rows.indexOf(open) + step];
         if (next) void navigate(withList(next), { replace: true });
         event.preventDefault();
-      } else if (!open && step !== 0) {
-        const links = [...document.querySelectorAll<HTMLElement>("[data-row]")];
-        links[Math.max(0, links.indexOf(document.activeElement as HTMLElement) + step)]?.focus();
-        event.preventDefault();
-      }
+      } else if (event.key === "Escape" && !event.defaultPrevented && !isBusyElsewhere(event.target))
+        void navigate(withList(home));
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);

@@ -18,7 +18,7 @@ export function PageHead({ title, isBesidePanel = false, filters, actions }: Hea
   const Title = isBesidePanel ? "p" : "h1";
   return (
     <div className="mb-4 flex flex-wrap items-center gap-x-3 gap-y-2">
-      <Title className="mr-2 font-head text-2xl leading-tight font-semibold">{title}</Title>
+      <Title className="mr-2 font-head text-title leading-tight font-semibold">{title}</Title>
       {filters}
       {actions && <span className="ml-auto flex flex-wrap gap-2">{actions}</span>}
     </div>

@@ -16,7 +16,7 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
   return (
     <div className="mb-4 flex items-start justify-between gap-4">
       <div className="min-w-0">
-        <h1 ref={head} tabIndex={-1} className="text-2xl outline-none">
+        <h1 ref={head} tabIndex={-1} className="text-title outline-none">
           {title}
         </h1>
         {under && <p className="text-slate">{under}</p>}
@@ -49,7 +49,7 @@ export function PanelWaiting({ title, home, error }: { title: string; home: stri
 export function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section className="mt-6">
-      <h2 className="mb-2 text-[1.07rem]">{title}</h2>
+      <h2 className="mb-2 text-section">{title}</h2>
       {children}
     </section>
   );

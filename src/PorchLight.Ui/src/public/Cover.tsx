@@ -11,7 +11,7 @@ export function Cover({ door, form, onStart }: { door: FormPageView; form: Publi
         <img src={cover.picture} alt={cover.pictureAlt} className="mb-5 max-h-72 w-full rounded-soft object-cover" />
       )}
       <p className="mb-1 text-slate">{door.business}</p>
-      <h1 className="mb-3 text-2xl">{door.title}</h1>
+      <h1 className="mb-3 text-title">{door.title}</h1>
       {cover.paragraphs.map((paragraph) => (
         <p key={paragraph} className="mb-3 whitespace-pre-line">
           {paragraph}

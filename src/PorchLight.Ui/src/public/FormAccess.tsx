@@ -29,7 +29,7 @@ export function FormAccess({ token, door, onOpen }: { token: string; door: FormP
 export function Quiet({ title, note, children }: { title: string; note: string; children?: ReactNode }) {
   return (
     <>
-      <h1 className="mb-3 text-2xl">{title}</h1>
+      <h1 className="mb-3 text-title">{title}</h1>
       <p className="whitespace-pre-line">{note}</p>
       {children}
     </>
@@ -62,7 +62,7 @@ function OneLine({ label, help, button, type, autoComplete, act }: LineProps) {
   };
   return (
     <form noValidate onSubmit={submit} className="mt-6 grid max-w-md gap-1.5">
-      <label htmlFor={id} className="text-[1.07rem] font-semibold">
+      <label htmlFor={id} className="text-section font-semibold">
         {label}
       </label>
       {help && (

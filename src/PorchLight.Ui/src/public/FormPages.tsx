@@ -172,12 +172,12 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
         {isFirst && !review && !form.cover ? (
           <>
             <p className="mb-1 text-slate">{door.business}</p>
-            <h1 className="mb-2 text-2xl">{door.title}</h1>
+            <h1 className="mb-2 text-title">{door.title}</h1>
             <p className="mb-5 whitespace-pre-line">{form.intro}</p>
             <NotForUs form={form} />
           </>
         ) : (
-          <h1 className="mb-2 font-body text-[1rem] font-normal text-slate">
+          <h1 className="mb-2 font-body text-base font-normal text-slate">
             {door.business}: {door.title}
           </h1>
         )}
@@ -195,7 +195,7 @@ export function FormPages({ token, door, form, onSent, fromCover = false }: Prop
             {way.later.lost}
           </p>
         )}
-        <h2 ref={heading} tabIndex={-1} className="mb-4 text-xl outline-none">
+        <h2 ref={heading} tabIndex={-1} className="mb-4 text-lead outline-none">
           {review ? "Have we got this right?" : title || <span className="sr-only">The next questions</span>}
         </h2>
         {refusal && (

@@ -17,7 +17,7 @@ export function PageItem({ item, answer, onChange }: Props) {
   const place = `mb-6 min-w-0 ${widths[item.width]}`;
   switch (item.kind) {
     case "heading":
-      return <h3 className={`${place} mb-3 text-lg`}>{step.wordings[item.key] ?? item.text}</h3>;
+      return <h3 className={`${place} mb-3 text-lead`}>{step.wordings[item.key] ?? item.text}</h3>;
     case "passage":
       return <p className={`${place} whitespace-pre-line`}>{step.wordings[item.key] ?? item.text}</p>;
     case "picture":

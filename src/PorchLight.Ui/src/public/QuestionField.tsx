@@ -72,14 +72,14 @@ export function QuestionField({ question, place, isNew = false, answer, onChange
       className={`mb-6 min-w-0 border-0 p-0 ${widths[question.width]}`}
       aria-describedby={describedBy}
     >
-      <legend className="mb-1 p-0 text-[1.07rem] font-semibold">{head}</legend>
+      <legend className="mb-1 p-0 text-section font-semibold">{head}</legend>
       {notes}
       {drawn}
       {noticed}
     </fieldset>
   ) : (
     <div data-place={place} className={`mb-6 min-w-0 ${widths[question.width]}`}>
-      <label htmlFor={id} className="mb-1 block text-[1.07rem] font-semibold">
+      <label htmlFor={id} className="mb-1 block text-section font-semibold">
         {head}
       </label>
       {notes}

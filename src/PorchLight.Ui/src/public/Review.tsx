@@ -5,7 +5,7 @@ export function Review({ pages, onChange }: { pages: ReviewPage[]; onChange: (pa
   return pages.map((page) => (
     <section key={page.key} className="mb-6">
       <div className="flex flex-wrap items-baseline justify-between gap-2 border-b border-line">
-        <h3 className="text-lg">{page.title}</h3>
+        <h3 className="text-lead">{page.title}</h3>
         <button
           type="button"
           className="min-h-11 underline"

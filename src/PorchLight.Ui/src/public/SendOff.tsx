@@ -19,7 +19,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
   if (sent.writtenDown)
     return (
       <>
-        <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
+        <h1 ref={title} tabIndex={-1} className="mb-3 text-title outline-none">
           It is written down
         </h1>
         <p className="mb-4">Someone filling it in themselves would have seen “{sent.title}”.</p>
@@ -31,7 +31,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
   return (
     <>
       <p className="mb-1 text-slate">{business}</p>
-      <h1 ref={title} tabIndex={-1} className="mb-3 text-2xl outline-none">
+      <h1 ref={title} tabIndex={-1} className="mb-3 text-title outline-none">
         {sent.title}
       </h1>
       {sent.notice && <p className="mb-3 border-l-4 border-edge pl-3 font-semibold">{sent.notice}</p>}
@@ -62,7 +62,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
       )}
       {sent.nextSteps.length > 0 && (
         <>
-          <h2 className="mt-5 mb-2 text-lg">What happens next</h2>
+          <h2 className="mt-5 mb-2 text-lead">What happens next</h2>
           <ol className="grid list-decimal gap-1.5 pl-6">
             {sent.nextSteps.map((step) => (
               <li key={step}>{step}</li>
@@ -73,7 +73,7 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
       {sent.offersCall && <CallOffer receipt={sent.receipt} asked={sent.callAsked} />}
       {sent.waysForward.length > 0 && (
         <>
-          <h2 className="mt-5 mb-2 text-lg">Other ways forward</h2>
+          <h2 className="mt-5 mb-2 text-lead">Other ways forward</h2>
           <ul className="grid gap-3">
             {sent.waysForward.map((way) => (
               <li key={way.title} className="border-l-4 border-[var(--brand)] pl-3">

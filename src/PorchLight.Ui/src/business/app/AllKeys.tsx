@@ -38,7 +38,7 @@ export function AllKeys() {
 function Keys({ title, keys }: { title: string; keys: [string, string][] }) {
   return (
     <section className="mt-3">
-      <h3 className="mb-1 text-[1.07rem]">{title}</h3>
+      <h3 className="mb-1 text-section">{title}</h3>
       <dl className="grid grid-cols-[5rem_minmax(0,1fr)] gap-y-1">
         {keys.map(([key, words]) => (
           <div key={key} className="contents">

@@ -7,7 +7,7 @@ export function BrokenPage() {
   useTitle("This page broke");
   return (
     <main className="mx-auto max-w-xl p-10">
-      <h1 className="mb-2 text-2xl">This page broke</h1>
+      <h1 className="mb-2 text-title">This page broke</h1>
       <p className="mb-4">{sentenceOf(null)}</p>
       <p className="flex gap-2">
         <a href={location.href} className={buttonLook("main")}>

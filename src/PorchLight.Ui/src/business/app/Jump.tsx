@@ -66,7 +66,7 @@ export function Jump({ className }: { className: string }) {
         <button type="button" className={className}>
           <CornerDownRight size={18} aria-hidden className="sm:hidden" />
           <span className="sr-only sm:not-sr-only">Jump</span>
-          <kbd className="hidden rounded-soft border border-card/50 px-1 text-[0.8rem] lg:inline">Alt J</kbd>
+          <kbd className="hidden rounded-soft border border-card/50 px-1 text-caption lg:inline">Alt J</kbd>
         </button>
       }
     >
@@ -161,7 +161,7 @@ function Places({ onGone }: { onGone: () => void }) {
             onClick={() => go(place)}
           >
             <span className="truncate">{place.name}</span>
-            <span className="shrink-0 text-[0.9rem] text-slate">{place.what}</span>
+            <span className="shrink-0 text-note text-slate">{place.what}</span>
           </li>
         ))}
       </ul>

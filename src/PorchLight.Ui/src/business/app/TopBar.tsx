@@ -1,11 +1,12 @@
-import { DropdownMenu, Popover } from "radix-ui";
+import { Menu, MenuItem, MenuLine, MenuWords } from "../../kit/Menu";
+import { Popover } from "radix-ui";
 import { Bell, ChevronDown } from "lucide-react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, NavLink } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { LightMark } from "../../kit/marks";
-import { menuItem, menuLook } from "../../kit/menu";
+import { menuLook } from "../../kit/menu";
 import { api, signOut } from "../../api/client";
 import { useSendKey } from "../../api/useSendKey";
 import { AllKeys } from "./AllKeys";
@@ -34,7 +35,7 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
     <header className="z-20 flex min-h-14 shrink-0 flex-wrap items-center gap-x-1 bg-dusk px-3 text-card md:px-6 lg:h-14 lg:flex-nowrap">
       <Link
         to="/"
-        className="mr-4 inline-flex min-w-0 flex-1 basis-0 items-center gap-2 py-2 font-head md:flex-none md:basis-auto text-[1.07rem] font-semibold outline-offset-2 focus-visible:outline-lamp"
+        className="mr-4 inline-flex min-w-0 flex-1 basis-0 items-center gap-2 py-2 font-head md:flex-none md:basis-auto text-section font-semibold outline-offset-2 focus-visible:outline-lamp"
       >
         <span className="shrink-0 rounded-soft bg-card p-0.5">
           <LightMark lit />
@@ -65,7 +66,7 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
             {to === "/clients" && !!leads && (
               <span
                 title={leads === 1 ? "One lead" : `${leads} leads`}
-                className="-ml-1 mr-1 rounded-soft border border-card/50 px-1 text-[0.8rem] tabular-nums md:-ml-2.5"
+                className="-ml-1 mr-1 rounded-soft border border-card/50 px-1 text-caption tabular-nums md:-ml-2.5"
               >
                 {leads > 999 ? "999+" : leads}
                 <span className="sr-only xl:not-sr-only">{leads === 1 ? " lead" : " leads"}</span>
@@ -79,31 +80,32 @@ export function TopBar({ onSignedOut }: { onSignedOut: () => void }) {
         <AllKeys />
         {(session.isDemo || session.practiceMail) && <PracticeMenu />}
         <BellButton />
-        <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className={onDusk}>
-            <span className="hidden md:inline">{shortName(session.name ?? "")}</span>
-            <span className="md:hidden">You</span> <ChevronDown size={16} aria-hidden />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Content align="end" sideOffset={6} className={`${menuLook} min-w-44 p-1`}>
-            <DropdownMenu.Label className="px-3 py-2 text-slate">
-              {session.name}, {session.role}
-            </DropdownMenu.Label>
-            {session.role === "owner" && (
-              <DropdownMenu.Item asChild className={menuItem}>
-                <Link to="/settings">Settings</Link>
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item asChild className={menuItem}>
-              <Link to="/mails">When you get mails</Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item asChild className={menuItem}>
-              <Link to="/password">Change your password</Link>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItem} onSelect={() => void signOut().then(onSignedOut)}>
-              Sign out
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Root>
+        <Menu
+          trigger={
+            <button type="button" className={onDusk}>
+              <span className="hidden md:inline">{shortName(session.name ?? "")}</span>
+              <span className="md:hidden">You</span> <ChevronDown size={16} aria-hidden />
+            </button>
+          }
+          align="end"
+          className="min-w-44"
+        >
+          <MenuWords>
+            {session.name}, {session.role}
+          </MenuWords>
+          {session.role === "owner" && (
+            <MenuItem asChild>
+              <Link to="/settings">Settings</Link>
+            </MenuItem>
+          )}
+          <MenuItem asChild>
+            <Link to="/mails">When you get mails</Link>
+          </MenuItem>
+          <MenuItem asChild>
+            <Link to="/password">Change your password</Link>
+          </MenuItem>
+          <MenuItem onSelect={() => void signOut().then(onSignedOut)}>Sign out</MenuItem>
+        </Menu>
       </div>
     </header>
   );
@@ -118,23 +120,26 @@ function shortName(name: string): string {
 function PracticeMenu() {
   const { isDemo } = useSession();
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={onDusk}>
-        Practice <ChevronDown size={16} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="end" sideOffset={6} className={`${menuLook} w-80 p-1`}>
-        <DropdownMenu.Item asChild className={menuItem}>
-          <Link to="/practice-mail">Practice mail</Link>
-        </DropdownMenu.Item>
-        <DropdownMenu.Item asChild className={menuItem}>
-          <Link to="/practice-chat">Practice team chat</Link>
-        </DropdownMenu.Item>
-        <DropdownMenu.Item asChild className={menuItem}>
-          <Link to="/practice-notes">Practice texts and page notes</Link>
-        </DropdownMenu.Item>
-        {isDemo && <SkipAhead />}
-      </DropdownMenu.Content>
-    </DropdownMenu.Root>
+    <Menu
+      trigger={
+        <button type="button" className={onDusk}>
+          Practice <ChevronDown size={16} aria-hidden />
+        </button>
+      }
+      align="end"
+      className="w-80"
+    >
+      <MenuItem asChild>
+        <Link to="/practice-mail">Practice mail</Link>
+      </MenuItem>
+      <MenuItem asChild>
+        <Link to="/practice-chat">Practice team chat</Link>
+      </MenuItem>
+      <MenuItem asChild>
+        <Link to="/practice-notes">Practice texts and page notes</Link>
+      </MenuItem>
+      {isDemo && <SkipAhead />}
+    </Menu>
   );
 }
 
@@ -150,7 +155,7 @@ function SkipAhead() {
   });
   return (
     <>
-      <DropdownMenu.Separator className="my-1 h-px bg-line" />
+      <MenuLine />
       <div className="px-3 py-2">
         <p className="font-semibold">Skip ahead</p>
         <p className="text-slate">
@@ -169,9 +174,8 @@ function SkipAhead() {
           ],
         ] as const
       ).map(([to, words]) => (
-        <DropdownMenu.Item
+        <MenuItem
           key={to}
-          className={`${menuItem} data-disabled:text-slate`}
           disabled={skip.isPending || (to === "nextStep" && !clock.data?.nextStep)}
           onSelect={(event) => {
             event.preventDefault();
@@ -179,7 +183,7 @@ function SkipAhead() {
           }}
         >
           {words}
-        </DropdownMenu.Item>
+        </MenuItem>
       ))}
     </>
   );

@@ -67,7 +67,7 @@ export function Differences({ differences }: { differences: Difference[] }) {
         {open.map((one) => (
           <li key={one.id} className="rounded-soft border border-edge bg-card p-4">
             <p className="font-semibold">{one.label}</p>
-            <p className="text-[0.9rem] text-slate">
+            <p className="text-note text-slate">
               {one.asked && `Asked as “${one.asked}”, in `}
               {!one.asked && "In "}
               {one.from}
@@ -77,7 +77,7 @@ export function Differences({ differences }: { differences: Difference[] }) {
               <Side title="They say" words={one.theirs}>
                 {one.corrected !== null && (
                   <p className="mt-1 border-t border-line pt-1">
-                    <span className="block text-[0.9rem] text-slate">They meant, says {one.correctedBy}</span>
+                    <span className="block text-note text-slate">They meant, says {one.correctedBy}</span>
                     <span className="whitespace-pre-wrap wrap-anywhere">{one.corrected}</span>
                   </p>
                 )}
@@ -194,7 +194,7 @@ function Settled(props: { difference: Difference; onTakeBack: (id: string, anywa
 function Side({ title, words, children }: { title: string; words: string | null; children?: ReactNode }) {
   return (
     <div className="rounded-soft bg-mist p-3">
-      <p className="text-[0.9rem] text-slate">{title}</p>
+      <p className="text-note text-slate">{title}</p>
       <p className="whitespace-pre-wrap wrap-anywhere">{words ?? <span className="text-slate">nothing yet</span>}</p>
       {children}
     </div>

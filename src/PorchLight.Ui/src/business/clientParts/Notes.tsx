@@ -103,7 +103,7 @@ function NoteEntry({ client, note }: { client: string; note: Note }) {
     <li className={note.isPinned ? "border-l-4 border-lamp pl-3" : ""}>
       {note.heading && <span className="block text-slate">{note.heading}</span>}
       <span className="block whitespace-pre-wrap wrap-anywhere">{note.text}</span>
-      <span className="flex flex-wrap items-center gap-x-1 text-[0.9rem] text-slate">
+      <span className="flex flex-wrap items-center gap-x-1 text-note text-slate">
         <span title={note.exactly}>
           {note.by}, {note.at}
         </span>
@@ -135,7 +135,7 @@ function NoteEntry({ client, note }: { client: string; note: Note }) {
           {note.earlier.map((one, index) => (
             <li key={index}>
               <span className="block whitespace-pre-wrap">{one.words}</span>
-              <span className="text-[0.9rem]">
+              <span className="text-note">
                 changed by {one.by}, {one.at}
               </span>
             </li>

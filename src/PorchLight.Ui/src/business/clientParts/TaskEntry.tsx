@@ -72,7 +72,7 @@ export function TaskEntry({ task, withClient = false }: { task: Task; withClient
       )}
       <span className="min-w-0 flex-1 wrap-anywhere">
         <span className={task.done ? "text-slate line-through" : ""}>{task.title}</span>
-        <span className={`block text-[0.9rem] ${task.isOverdue ? "font-semibold text-brick" : "text-slate"}`}>
+        <span className={`block text-note ${task.isOverdue ? "font-semibold text-brick" : "text-slate"}`}>
           {task.done
             ? `done by ${task.done}`
             : [task.day && (task.isDate ? task.day : `${task.isOverdue ? "was due" : "due"} ${task.day}`), task.forName]

@@ -1,35 +1,25 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { useState } from "react";
-import { DropdownMenu } from "radix-ui";
-import { ChevronDown } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
-import { Button, buttonLook } from "../../kit/Button";
+import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
-import type { ClientQuery } from "./clientQuery";
 import { standings, standingWords } from "./standings";
 
 interface Props {
-  chosen: ReadonlySet<string>;
+  /** The clients. */
+  ids: string[];
   /** What those stood as that are shown, so that it can be taken back. */
   standingOf: (id: string) => Schemas["Standing"] | undefined;
-  query: ClientQuery;
-  total: number;
-  onChoose: (ids: string[]) => void;
 }
 
 /** What can be done with several clients at once. */
-export function BulkActions({ chosen, standingOf, query, total, onChoose }: Props) {
+export function BulkActions({ ids, standingOf }: Props) {
   const say = useNotice();
   const [tag, setTag] = useState("");
-  const ids = [...chosen];
-  const all = useMutation({
-    mutationFn: () => orProblem(api.POST("/api/clients/all-found", { body: query })),
-    onSuccess: (found) => onChoose(found as string[]),
-  });
   const put = (changes: Schemas["StandingOf"][]) => orProblem(api.PUT("/api/clients/standing", { body: changes }));
   const stand = useMutation({
     mutationFn: (standing: Schemas["Standing"]) => put(ids.map((client) => ({ client, standing }))),
@@ -68,32 +58,14 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
     },
   });
   return (
-    <div
-      role="group"
-      aria-label="With the selection"
-      className="mb-3 flex flex-wrap items-center gap-2 rounded-soft bg-glow px-3 py-2"
-    >
-      <strong>{ids.length} chosen</strong>
-      {ids.length < total && (
-        <Button weight="quiet" disabled={all.isPending} onClick={() => all.mutate()}>
-          Choose all {total}
-        </Button>
-      )}
-      <Button weight="quiet" onClick={() => onChoose([])}>
-        Choose none
-      </Button>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger className={buttonLook("plain")}>
-          Set the standing <ChevronDown size={16} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Content className={`${menuLook} p-1`}>
-          {standings.map((one) => (
-            <DropdownMenu.Item key={one} className={menuItem} onSelect={() => stand.mutate(one)}>
-              {standingWords[one]}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Root>
+    <>
+      <Menu label={<>Set the standing</>}>
+        {standings.map((one) => (
+          <MenuItem key={one} onSelect={() => stand.mutate(one)}>
+            {standingWords[one]}
+          </MenuItem>
+        ))}
+      </Menu>
       <form
         className="flex gap-1"
         onSubmit={(e) => {
@@ -112,7 +84,7 @@ export function BulkActions({ chosen, standingOf, query, total, onChoose }: Prop
           Tag
         </Button>
       </form>
-      <Failure error={all.error ?? stand.error ?? label.error} />
-    </div>
+      <Failure error={stand.error ?? label.error} />
+    </>
   );
 }

@@ -55,7 +55,7 @@ export function ClientPanel() {
         <div>
           {client.differences.length > 0 && (
             <section className={`mt-6 rounded-soft p-4 ${open > 0 ? "bg-glow" : "bg-mist"}`}>
-              <h2 className="mb-2 text-[1.07rem]">
+              <h2 className="mb-2 text-section">
                 {open === 0
                   ? "Differences, settled"
                   : open === 1

@@ -38,7 +38,7 @@ export function FieldRows({ client, project, fields }: Props) {
           return (
             <FieldRow key={one.field.key} client={client} project={project} onFile={one}>
               {last && one.source && (
-                <span className="block text-[0.9rem] text-slate" title={one.exactly ?? undefined}>
+                <span className="block text-note text-slate" title={one.exactly ?? undefined}>
                   {one.source}, {one.at}
                 </span>
               )}
@@ -243,7 +243,7 @@ function Entries({ client, project, field }: { client: string; project: string |
   );
   return (
     <>
-      <h2 className="mb-2 text-[1rem]">{field.label}</h2>
+      <h2 className="mb-2 text-base">{field.label}</h2>
       <Failure error={history.error} />
       {history.isPending && <Skeleton rows={2} />}
       <ol className="grid gap-2.5">
@@ -252,7 +252,7 @@ function Entries({ client, project, field }: { client: string; project: string |
             <span className="block whitespace-pre-wrap wrap-anywhere">
               {one.words || <span className="text-slate">emptied</span>}
             </span>
-            <span className="block text-[0.9rem] text-slate" title={one.exactly}>
+            <span className="block text-note text-slate" title={one.exactly}>
               {one.source}, {one.at}
               {one.asked && <span className="block">Asked as “{one.asked}”</span>}
             </span>

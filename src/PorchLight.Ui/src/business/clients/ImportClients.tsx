@@ -68,7 +68,7 @@ function Choose() {
       <Failure error={take.error ?? earlier.error} />
       {!!earlier.data?.length && (
         <section className="mt-8">
-          <h2 className="mb-2 text-[1.07rem]">Earlier imports</h2>
+          <h2 className="mb-2 text-section">Earlier imports</h2>
           <ul className="grid gap-1">
             {earlier.data.map((one) => (
               <li key={one.id}>
@@ -102,7 +102,7 @@ function Under({ import: one }: { import: Import }) {
   });
   return (
     <section className="rounded-soft border border-line bg-card p-5" aria-live="polite">
-      <h2 className="mb-2 text-[1.07rem]">{one.fileName}</h2>
+      <h2 className="mb-2 text-section">{one.fileName}</h2>
       {one.state === "running" && (
         <>
           <p>

@@ -63,7 +63,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
       </p>
       <section className="mb-6 overflow-x-auto rounded-soft border border-line bg-card">
         <table className="w-full border-collapse text-left">
-          <thead className="text-[0.9rem] text-slate">
+          <thead className="text-note text-slate">
             <tr>
               <th className="px-4 py-2 font-normal">Column in the file</th>
               <th className="px-4 py-2 font-normal">Contents</th>
@@ -139,7 +139,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
 function Outcome({ preview }: { preview: Schemas["ImportPreview"] }) {
   return (
     <section aria-live="polite">
-      <h2 className="mb-1 text-[1.07rem]">What would happen</h2>
+      <h2 className="mb-1 text-section">What would happen</h2>
       <ul className="list-disc pl-5">
         <li>
           {preview.new === 0

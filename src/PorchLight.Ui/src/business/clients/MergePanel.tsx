@@ -131,8 +131,8 @@ function InShort({ title, client }: { title: string; client: Schemas["ClientInSh
     number === 1 ? `one ${one}` : `${number === 0 ? "no" : number} ${one}s`;
   return (
     <section className="rounded-soft border border-line p-4">
-      <h2 className="text-[0.93rem] text-slate">{title}</h2>
-      <p className="text-[1.07rem] font-semibold">{client.name}</p>
+      <h2 className="text-note text-slate">{title}</h2>
+      <p className="text-section font-semibold">{client.name}</p>
       {client.email && <p className="wrap-anywhere">{client.email}</p>}
       <p className="text-slate">
         {standingWords[client.standing]}, with us since {client.since}, with {count(client.projects, "project")} and{" "}

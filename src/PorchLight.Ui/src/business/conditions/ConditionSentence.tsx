@@ -1,9 +1,8 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { useEffect, useRef } from "react";
-import { DropdownMenu } from "radix-ui";
-import { MoreHorizontal, X } from "lucide-react";
+import { X } from "lucide-react";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
 import { ComparedValue } from "./ComparedValue";
 import { membersOf } from "./members";
 import { compare, operatorOf, operatorsOf, operatorWords, type Operator } from "./operators";
@@ -194,30 +193,19 @@ function ComparisonLine({ value, onChange, subjects, fresh, depth }: PartProps) 
         ))}
       </select>
       <ComparedValue value={value} values={subject?.values ?? []} onChange={onChange} />
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          aria-label="More for this condition"
-          className="rounded-soft p-1.5 text-slate hover:text-ink"
-        >
-          <MoreHorizontal size={18} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
-          <DropdownMenu.Item className={menuItem} onSelect={() => onChange({ kind: "not", part: value })}>
-            Reverse it: not true
-          </DropdownMenu.Item>
-          {depth < deepest && (
-            <DropdownMenu.Item
-              className={menuItem}
-              onSelect={() => {
-                const more = fresh();
-                if (more) onChange({ kind: "any", parts: [value, more] });
-              }}
-            >
-              This or something else
-            </DropdownMenu.Item>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Root>
+      <Menu more="More for this condition">
+        <MenuItem onSelect={() => onChange({ kind: "not", part: value })}>Reverse it: not true</MenuItem>
+        {depth < deepest && (
+          <MenuItem
+            onSelect={() => {
+              const more = fresh();
+              if (more) onChange({ kind: "any", parts: [value, more] });
+            }}
+          >
+            This or something else
+          </MenuItem>
+        )}
+      </Menu>
       <button
         type="button"
         aria-label="Remove this condition"

@@ -1,9 +1,8 @@
-import { DropdownMenu } from "radix-ui";
+import { Menu, MenuItem } from "../../kit/Menu";
 import { Plus } from "lucide-react";
 import type { KeyboardEvent } from "react";
 import { Button } from "../../kit/Button";
 import { LightMark } from "../../kit/marks";
-import { menuItem, menuLook } from "../../kit/menu";
 import { beginStep } from "./beginStep";
 import { kindNames, kindOf, stepKinds } from "./steps/stepKinds";
 import type { Choices, Content, Edited, Step, StepAction, View } from "./useFollowThrough";
@@ -45,7 +44,7 @@ export function DayRule({ edited, view, choices, at, onOpen }: Props) {
           return (
             <li key={step.key}>
               <div className="grid grid-cols-[4.4rem_1.6rem_minmax(0,1fr)] items-center py-1">
-                <strong className="text-[0.95rem]">{label}</strong>
+                <strong className="text-note">{label}</strong>
                 <span aria-hidden className="relative z-[1] size-4 rounded-full border-[3px] border-dusk bg-card" />
                 <StepCard
                   step={step}
@@ -118,18 +117,18 @@ function StepCard({ step, when, does, condition, gaps, isOpen, isWrong, onOpen, 
       onClick={onOpen}
       onKeyDown={keys}
     >
-      <span className="inline-flex items-center gap-1.5 text-[0.9rem] text-slate">
+      <span className="inline-flex items-center gap-1.5 text-note text-slate">
         {asks && <LightMark lit size={18} />}
         {asks ? "your nod" : flow ? "" : "by itself"}
       </span>
       <span className="min-w-0">
         <strong className="block">{step.name || "A step without a name"}</strong>
-        <span className="block text-[0.93rem] text-slate">
+        <span className="block text-note text-slate">
           {flow === "waits" ? does : when}
           {step.action.kind !== "sendMessage" && flow !== "waits" && `; ${does}`}
           {gaps > 0 && `; ${gaps === 1 ? "one gap" : `${gaps} gaps`}`}
         </span>
-        {condition && <span className="block text-[0.93rem] text-slate">only if {condition}</span>}
+        {condition && <span className="block text-note text-slate">only if {condition}</span>}
         {isWrong && <span className="block font-semibold text-brick">something is still in the way</span>}
       </span>
     </button>
@@ -146,27 +145,26 @@ interface AddProps {
 function AddHere({ index, onAdd, shown = false }: AddProps) {
   return (
     <div className={shown ? "" : "ml-24 flex h-5 items-center"}>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger asChild>
-          {shown ? (
+      <Menu
+        trigger={
+          shown ? (
             <Button weight="main">Add the first step</Button>
           ) : (
             <button
               type="button"
-              className="inline-flex items-center gap-1 rounded-soft px-2 text-[0.86rem] text-slate hover:text-dusk"
+              className="inline-flex items-center gap-1 rounded-soft px-2 text-caption text-slate hover:text-dusk"
             >
               <Plus size={14} aria-hidden /> add a step<span className="sr-only"> after step {index}</span>
             </button>
-          )}
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Content align="start" className={`${menuLook} p-1`}>
-          {kindNames.map((kind) => (
-            <DropdownMenu.Item key={kind} className={menuItem} onSelect={() => onAdd(kind, index)}>
-              {stepKinds[kind].label}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Root>
+          )
+        }
+      >
+        {kindNames.map((kind) => (
+          <MenuItem key={kind} onSelect={() => onAdd(kind, index)}>
+            {stepKinds[kind].label}
+          </MenuItem>
+        ))}
+      </Menu>
     </div>
   );
 }

@@ -1,13 +1,11 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { Page } from "../../kit/Page";
-import { DropdownMenu } from "radix-ui";
-import { MoreHorizontal } from "lucide-react";
 import { useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, useNavigate } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
-import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
@@ -101,7 +99,7 @@ function Line({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowThro
       >
         <span className="min-w-0 basis-full sm:min-w-56 sm:flex-1 sm:basis-0">
           <strong className="block">{row.name}</strong>
-          <span className="block text-[0.93rem] text-slate">
+          <span className="block text-note text-slate">
             Starts when {row.starts}.{row.ends && ` Ends if ${row.ends}.`}
           </span>
         </span>
@@ -143,21 +141,11 @@ function RowMenu({ row, onSwitch }: { row: Row; onSwitch: (now: Schemas["FollowT
     onError: (error) => notice({ words: sentenceOf(error) }),
   });
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger
-        aria-label={`More for ${row.name}`}
-        className="shrink-0 rounded-soft p-1.5 text-slate hover:text-ink"
-      >
-        <MoreHorizontal size={18} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
-        <DropdownMenu.Item className={menuItem} onSelect={() => copy.mutate()}>
-          Copy
-        </DropdownMenu.Item>
-        <DropdownMenu.Item className={menuItem} onSelect={() => onSwitch({ isOn: false, isArchived: !row.isArchived })}>
-          {row.isArchived ? "Bring back" : "Put away"}
-        </DropdownMenu.Item>
-      </DropdownMenu.Content>
-    </DropdownMenu.Root>
+    <Menu more={`More for ${row.name}`}>
+      <MenuItem onSelect={() => copy.mutate()}>Copy</MenuItem>
+      <MenuItem onSelect={() => onSwitch({ isOn: false, isArchived: !row.isArchived })}>
+        {row.isArchived ? "Bring back" : "Put away"}
+      </MenuItem>
+    </Menu>
   );
 }

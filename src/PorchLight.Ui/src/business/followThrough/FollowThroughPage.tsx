@@ -53,7 +53,7 @@ function Editor({ view, part }: { view: View; part: string }) {
   return (
     <main className="flex h-full flex-col overflow-y-auto px-4 pt-5 sm:px-10 sm:pt-6 lg:overflow-hidden">
       <div className="mb-1 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <h1 className="text-2xl">{content.name || "A follow-through without a name"}</h1>
+        <h1 className="text-title">{content.name || "A follow-through without a name"}</h1>
         <span>
           {view.number === 0
             ? "Not in force yet"

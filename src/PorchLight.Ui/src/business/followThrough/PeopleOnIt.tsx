@@ -50,7 +50,7 @@ export function PeopleOnIt({ id }: { id: string }) {
     <div className="pb-6 lg:min-h-0 lg:flex-1 lg:overflow-y-auto">
       {changes.map((since) => (
         <section key={since.number} className="mb-4 rounded-soft bg-card p-4 shadow-soft">
-          <h2 className="mb-1 text-[1.07rem]">What is different for those on version {since.number}</h2>
+          <h2 className="mb-1 text-section">What is different for those on version {since.number}</h2>
           <ul className="list-disc pl-5">
             {since.sentences.map((words) => (
               <li key={words}>{words}</li>

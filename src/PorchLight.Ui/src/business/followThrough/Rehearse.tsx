@@ -48,7 +48,7 @@ export function Rehearse({ edited, onOpen }: { edited: Edited; onOpen: (key: str
   const begins = start || view?.start.slice(0, 16);
   return (
     <div>
-      <h2 className="mb-2 text-[1.15rem]">Rehearse</h2>
+      <h2 className="mb-2 text-lead">Rehearse</h2>
       <p className="mb-3 flex flex-wrap items-center gap-2">
         <span>With</span>
         <select

@@ -39,7 +39,7 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
   return (
     <div className="grid gap-4">
       <div className="flex items-start justify-between gap-3">
-        <h2 className="text-[1.15rem]">{step.name || "A new step"}</h2>
+        <h2 className="text-lead">{step.name || "A new step"}</h2>
         <Button onClick={onClose}>Done</Button>
       </div>
       {findings.map((one) => (

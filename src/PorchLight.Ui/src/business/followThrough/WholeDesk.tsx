@@ -26,7 +26,7 @@ export function WholeDesk({ edited, view, choices, onOpen, onClose }: Props) {
   return (
     <div className="grid gap-5">
       <div className="flex items-start justify-between gap-3">
-        <h2 className="text-[1.15rem]">What starts and ends it</h2>
+        <h2 className="text-lead">What starts and ends it</h2>
         <Button onClick={onClose}>Done</Button>
       </div>
       {wrong.map((one) => (

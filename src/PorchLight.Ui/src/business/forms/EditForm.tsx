@@ -96,7 +96,7 @@ function Editor({ form, copy, section, broughtBack, onBroughtBack }: EditorProps
       className={`flex h-full flex-col px-4 pt-5 sm:px-10 sm:pt-6 ${isBuilding ? "min-h-0" : "overflow-y-auto pb-6"}`}
     >
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <h1 className="text-2xl">{building.form.title || "A form without a title"}</h1>
+        <h1 className="text-title">{building.form.title || "A form without a title"}</h1>
         <span className="inline-flex items-center gap-2">
           <LightMark lit={form.shines} /> Light is {form.shines ? "on" : "off"},{" "}
           {form.version === 0 ? "not published yet" : `version ${form.version}`}

@@ -1,13 +1,11 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { Dialog } from "../../kit/Dialog";
 import { useState, type FormEvent } from "react";
-import { DropdownMenu } from "radix-ui";
-import { MoreHorizontal } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { orProblem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
@@ -35,30 +33,16 @@ export function FormMenu({ row, onArchive }: Props) {
   });
   return (
     <>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          aria-label={`More for ${row.title}`}
-          className="shrink-0 rounded-soft p-1.5 text-slate hover:text-ink"
-        >
-          <MoreHorizontal size={18} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
-          <DropdownMenu.Item className={menuItem} onSelect={() => setRenaming(true)}>
-            Rename
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={() => copy.mutate()}>
-            Copy
-          </DropdownMenu.Item>
-          <DropdownMenu.Item asChild className={menuItem}>
-            <a href={`/api/forms/${row.id}/form.json`} download>
-              Save as a file
-            </a>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={menuItem} onSelect={onArchive}>
-            {row.archived ? "Bring back" : "Put away"}
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Root>
+      <Menu more={`More for ${row.title}`}>
+        <MenuItem onSelect={() => setRenaming(true)}>Rename</MenuItem>
+        <MenuItem onSelect={() => copy.mutate()}>Copy</MenuItem>
+        <MenuItem asChild>
+          <a href={`/api/forms/${row.id}/form.json`} download>
+            Save as a file
+          </a>
+        </MenuItem>
+        <MenuItem onSelect={onArchive}>{row.archived ? "Bring back" : "Put away"}</MenuItem>
+      </Menu>
       {renaming && <RenameDialog row={row} onDone={() => setRenaming(false)} />}
     </>
   );

@@ -362,7 +362,7 @@ function Places({ view, now, findings, onChange }: PlacesProps) {
 function Part({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {
   return (
     <section className="min-w-0">
-      <h2 className="text-[1.07rem]">{title}</h2>
+      <h2 className="text-section">{title}</h2>
       {note && <p className="mb-2">{note}</p>}
       {children}
     </section>
@@ -382,7 +382,7 @@ function OwnMessages({ form }: { form: string }) {
   );
   return (
     <section aria-labelledby="its-messages" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 id="its-messages" className="text-[1.07rem]">
+      <h2 id="its-messages" className="text-section">
         Its messages
       </h2>
       <p className="mb-2 text-slate">Mails about this form. Each can have its own wording.</p>

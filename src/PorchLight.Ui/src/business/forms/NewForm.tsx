@@ -24,7 +24,7 @@ export function NewForm() {
     <Page title="A new form">
       <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <section aria-labelledby="ready-heading">
-          <h2 id="ready-heading" className="mb-1 text-[1.07rem]">
+          <h2 id="ready-heading" className="mb-1 text-section">
             Begin with
           </h2>
           <p className="mb-3 text-slate">
@@ -188,7 +188,7 @@ function FormFromFile() {
   });
   return (
     <section aria-label="From a file" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="font-body text-[1rem] font-semibold">Or a form saved as a file</h2>
+      <h2 className="font-body text-base font-semibold">Or a form saved as a file</h2>
       <p className="mb-3 text-slate">
         JSON by our{" "}
         <a className="underline" href="/schemas/form.json">

@@ -41,7 +41,7 @@ export function PersonalLinks({ id }: { id: string }) {
   });
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Personal links</h2>
+      <h2 className="mb-2 text-section">Personal links</h2>
       <p className="mb-3 text-slate">
         For someone who wrote to you by mail: the form already knows their name and address, and what you have on file
         for a client. A link works once, within 60 days.

@@ -9,7 +9,7 @@ import { AwayNote } from "../workbench/AwayNote";
 export function Share({ form }: { form: Schemas["FormView"] }) {
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Share</h2>
+      <h2 className="mb-2 text-section">Share</h2>
       <OnlyNear form={form} />
       {form.version === 0 && <p className="mb-3">Publish the form first; until then the link shows nothing.</p>}
       <CopyBox label="Link" help="For a mail, a signature or a profile." text={form.sharing.link} rows={2} />

@@ -56,7 +56,7 @@ function Published({ form, versions, saveNow, broughtBack, onBroughtBack }: With
   });
   return (
     <section className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Versions</h2>
+      <h2 className="mb-2 text-section">Versions</h2>
       <p className="mb-3 text-slate">
         Each time you publish, the form gets a new version. Answers stay with the version people saw.
       </p>
@@ -112,7 +112,7 @@ function Compared({ form, versions }: WithVersions<Pick<Props, "form">>) {
   );
   return (
     <section className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">What changed</h2>
+      <h2 className="mb-2 text-section">What changed</h2>
       <div className="mb-3 grid gap-3 sm:grid-cols-2">
         <SelectBox label="From" value={from} onChange={(e) => setChosen({ ...chosen, from: Number(e.target.value) })}>
           {choices}

@@ -9,7 +9,7 @@ export function WaysIn({ form }: { form: Schemas["FormView"] }) {
   return (
     <div className="grid gap-6">
       <div className="rounded-soft bg-card p-6 shadow-soft">
-        <h2 className="mb-2 text-[1.07rem]">On your own site</h2>
+        <h2 className="mb-2 text-section">On your own site</h2>
         <CopyBox
           label="Inline"
           help="The form appears where you paste this, as tall as it needs to be."
@@ -56,7 +56,7 @@ function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["Li
   const set = (name: string, value: string) => setValues((before) => ({ ...before, [name]: value }));
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">A link that fills in answers</h2>
+      <h2 className="mb-2 text-section">A link that fills in answers</h2>
       {parameters.length === 0 ? (
         <p className="text-slate">
           No question of this form takes anything from its link. A hidden question named like{" "}

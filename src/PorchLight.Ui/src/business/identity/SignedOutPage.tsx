@@ -16,7 +16,7 @@ export function SignedOutPage({
       <main className={`w-full rounded-soft bg-card p-7 shadow-panel ${wide ? "max-w-3xl" : "max-w-96"}`}>
         <div className="mb-5 flex items-center gap-2.5">
           <LightMark lit size={34} />
-          <h1 className="text-xl">{title}</h1>
+          <h1 className="text-lead">{title}</h1>
         </div>
         {children}
       </main>

@@ -40,7 +40,7 @@ export function FitCard({ id, name, fit, onReopen }: Props) {
         <div className="flex items-start gap-3">
           <FitMark fit={fit.fit} size={38} word={false} />
           <div>
-            <p className="font-head text-lg font-semibold">{fit.fit.words}</p>
+            <p className="font-head text-lead font-semibold">{fit.fit.words}</p>
             <p className="text-slate">
               {shown.score < 0 ? `−${-shown.score}` : shown.score} points, {shown.margin}
             </p>

@@ -1,21 +1,19 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { useEffect, useRef, useState, type FormEvent } from "react";
-import { DropdownMenu } from "radix-ui";
-import { ChevronDown } from "lucide-react";
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/ask";
+import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { Button, buttonLook } from "../../kit/Button";
+import { Button } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
 import { KeyCap } from "../../kit/KeyCap";
 import { useLetters } from "../../kit/letters";
-import { menuItem, menuLook } from "../../kit/menu";
 import { useNotice } from "../../kit/Notice";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { useSendKey } from "../../api/useSendKey";
 import { MoveStage } from "./MoveStage";
 import { isNo } from "./QuickReplies";
+import { useProjectParts } from "../clientParts/useProjectParts";
 import { asideReasons, useSetAside } from "./useSetAside";
 
 type View = Schemas["InquiryView"];
@@ -33,7 +31,7 @@ export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
   const notice = useNotice();
   const sendKey = useSendKey();
   const [noting, setNoting] = useState(false);
-  const parts = useQuery(ask(["inquiry-parts"], () => api.GET("/api/inquiries/parts")));
+  const parts = useProjectParts();
   useLetters([
     ...(view.email ? [{ letter: "R", words: "Reply in your own words", run: onReply }] : []),
     ...replies.map((reply) => ({ letter: reply.letter, words: reply.label, run: () => onQuick(reply.kind) })),
@@ -98,14 +96,8 @@ export function InquiryActions({ view, replies, onReply, onQuick }: Props) {
           </Button>
         )}
         {noes.length > 0 && <Choices label="Decline" choices={noes} />}
-        {parts.data && (
-          <MoveStage
-            ids={[view.id]}
-            label="Stage"
-            letter="S"
-            stages={parts.data.stages}
-            lostReasons={parts.data.lostReasons}
-          />
+        {parts && (
+          <MoveStage ids={[view.id]} label="Stage" letter="S" stages={parts.stages} lostReasons={parts.lostReasons} />
         )}
         <Choices label="More" choices={more} />
       </div>
@@ -120,26 +112,19 @@ type Choice = [words: string, onSelect: () => void, letter?: string];
 
 function Choices({ label, choices }: { label: string; choices: Choice[] }) {
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={buttonLook("plain")}>
-        {label} <ChevronDown size={16} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Content
-        align="end"
-        sideOffset={6}
-        collisionPadding={8}
-        className={`${menuLook} min-w-44 p-1`}
-        // What was chosen may have taken the focus on.
-        onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
-      >
-        {choices.map(([words, onSelect, letter]) => (
-          <DropdownMenu.Item key={words} className={`${menuItem} justify-between gap-6`} onSelect={onSelect}>
-            {words}
-            {letter && <KeyCap>{letter}</KeyCap>}
-          </DropdownMenu.Item>
-        ))}
-      </DropdownMenu.Content>
-    </DropdownMenu.Root>
+    <Menu
+      label={label}
+      align="end"
+      className="min-w-44"
+      // What was chosen may have taken the focus on.
+      onCloseAutoFocus={(event) => document.activeElement !== document.body && event.preventDefault()}
+    >
+      {choices.map(([words, onSelect, letter]) => (
+        <MenuItem key={words} keys={letter && <KeyCap>{letter}</KeyCap>} onSelect={onSelect}>
+          {words}
+        </MenuItem>
+      ))}
+    </Menu>
   );
 }
 

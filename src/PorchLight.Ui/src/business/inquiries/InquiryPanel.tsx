@@ -151,7 +151,7 @@ function Answers({ view, isNarrow }: { view: Schemas["InquiryView"]; isNarrow: b
                 </a>
               ))}
               {answer.strokes && <Drawn strokes={answer.strokes} />}
-              {answer.landed && <span className="block text-[0.9rem] text-slate">{answer.landed}</span>}
+              {answer.landed && <span className="block text-note text-slate">{answer.landed}</span>}
             </dd>
           </div>
         ))}

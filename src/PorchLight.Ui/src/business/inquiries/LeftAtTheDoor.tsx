@@ -15,7 +15,7 @@ export function LeftAtTheDoor() {
   if (!left.data || left.data.length === 0) return null;
   return (
     <section aria-label="Unfinished forms" className="mb-6">
-      <h2 className="mb-1 text-[1.07rem]">Unfinished forms, {left.data.length}</h2>
+      <h2 className="mb-1 text-section">Unfinished forms, {left.data.length}</h2>
       <p className="mb-2 text-slate">They started a form and left an address, but have not sent it.</p>
       <ul className="overflow-hidden rounded-soft bg-card shadow-soft">
         {left.data.map((row) => (
@@ -51,7 +51,7 @@ function LeftLine({ row }: { row: Row }) {
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2.5 last:border-0">
       <span className="min-w-48 flex-1">
         <strong className="block">{row.name}</strong>
-        <span className="block text-[0.93rem] text-slate">
+        <span className="block text-note text-slate">
           “{row.form}”, left {row.left}, kept until {row.until}
         </span>
       </span>

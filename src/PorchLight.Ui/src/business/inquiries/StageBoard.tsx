@@ -3,13 +3,11 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import { CSS } from "@dnd-kit/utilities";
 import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { ask } from "../../api/ask";
 import { type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { FitMark } from "../../kit/marks";
 import { Failure } from "../../kit/states";
-import { api } from "../../api/client";
-import type { InquiryQuery } from "./inquiryQuery";
+import { askFirst, type Page, type QueryOf } from "../lists/list";
 import { useStageMover } from "./useStageMover";
 
 type Row = Schemas["InquiryRow"];
@@ -18,8 +16,9 @@ type Stage = Schemas["Stage"];
 const onColumn = 12;
 
 interface Props {
-  query: InquiryQuery;
-  parts: Schemas["InquiryListParts"];
+  query: QueryOf<"/api/inquiries">;
+  stages: Stage[];
+  lostReasons: string[];
   /** The inquiry whose panel is open. */
   open?: string;
   /** Shows the list of one stage. */
@@ -27,19 +26,15 @@ interface Props {
 }
 
 /** The inquiries on a board, a column for each stage; a card is dragged to another one, or moved with Alt and the arrows. */
-export function StageBoard({ query, parts, open, onShowAll }: Props) {
-  const stages = parts.stages.filter((stage) => query.stages.length === 0 || query.stages.includes(stage.key));
+export function StageBoard({ query, stages: all, lostReasons, open, onShowAll }: Props) {
+  const stages = all.filter((stage) => !query.stages?.length || query.stages.includes(stage.key));
   const columns = useQueries({
     queries: stages.map((stage) => ({
-      ...ask(["inquiries", "board", stage.key, query], () =>
-        api.POST("/api/inquiries/found", {
-          body: { query: { ...query, stages: [stage.key] }, skip: 0, take: onColumn },
-        }),
-      ),
+      ...askFirst("/api/inquiries", { ...query, stages: [stage.key] }, onColumn),
       placeholderData: keepPreviousData,
     })),
   });
-  const mover = useStageMover(parts.lostReasons);
+  const mover = useStageMover(lostReasons);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   // A card that comes into another column is drawn anew there; the focus goes with it.
   const stepped = useRef<string | null>(null);
@@ -84,7 +79,7 @@ export function StageBoard({ query, parts, open, onShowAll }: Props) {
 
 interface ColumnProps {
   stage: Stage;
-  found: Schemas["InquiriesFound"] | undefined;
+  found: Page<Row> | undefined;
   open?: string;
   onShowAll: () => void;
   onStep: (id: string, by: number) => void;
@@ -99,7 +94,7 @@ function Column({ stage, found, open, onShowAll, onStep }: ColumnProps) {
       aria-label={stage.name}
       className={`w-52 shrink-0 rounded-soft border p-2 ${isOver ? "border-dusk bg-glow" : "border-line bg-mist"}`}
     >
-      <h2 className="mb-2 px-1 text-[1rem]">
+      <h2 className="mb-2 px-1 text-base">
         {stage.name} <span className="font-body font-normal text-slate">{found?.total ?? ""}</span>
       </h2>
       <ul className="grid gap-2">
@@ -156,11 +151,11 @@ function Card({ row, stage, isOpen, onStep }: CardProps) {
         className={`block rounded-soft p-2.5 ${row.urgent ? "bg-glow" : ""}`}
       >
         <strong className="block truncate">{row.name}</strong>
-        <span className="block text-[0.93rem]">
+        <span className="block text-note">
           <FitMark fit={row.fit} size={16} />
         </span>
-        {row.budget && <span className="block truncate text-[0.93rem] text-slate tabular-nums">{row.budget}</span>}
-        <span className={`block text-[0.9rem] ${row.group === "late" ? "font-semibold text-brick" : "text-slate"}`}>
+        {row.budget && <span className="block truncate text-note text-slate tabular-nums">{row.budget}</span>}
+        <span className={`block text-note ${row.group === "late" ? "font-semibold text-brick" : "text-slate"}`}>
           {row.promise ?? (row.until ? `until ${row.until}` : `came ${row.received}`)}
         </span>
       </Link>

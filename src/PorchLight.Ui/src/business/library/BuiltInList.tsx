@@ -18,7 +18,7 @@ export function BuiltInList() {
   return (
     <>
       <section aria-labelledby="built-in" className="mb-6">
-        <h2 id="built-in" className="mb-2 text-[1.07rem]">
+        <h2 id="built-in" className="mb-2 text-section">
           Built-in messages
         </h2>
         <ul className="grid gap-2">
@@ -47,7 +47,7 @@ export function BuiltInList() {
         </ul>
       </section>
       <section aria-labelledby="thanks" className="mb-6">
-        <h2 id="thanks" className="mb-2 text-[1.07rem]">
+        <h2 id="thanks" className="mb-2 text-section">
           Thanks for a form
         </h2>
         <p className="mb-2 max-w-3xl text-slate">

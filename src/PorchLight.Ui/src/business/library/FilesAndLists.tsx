@@ -5,10 +5,13 @@ import { ask } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
+import { RowItem } from "../../kit/Rows";
 import { newKey } from "../../kit/newKey";
 import { Empty, Failure, Skeleton } from "../../kit/states";
 import { fileSize } from "../../kit/fileSize";
 import { api } from "../../api/client";
+import { useList } from "../lists/list";
+import { ListBody, SaveList } from "../lists/ListBody";
 import { say } from "../shell/say";
 import { uploadFile } from "../../api/uploadFile";
 import { LibraryTabs } from "./LibraryTabs";
@@ -37,26 +40,28 @@ function useUpload() {
 }
 
 function Files() {
-  const files = useQuery(ask(["files"], () => api.GET("/api/files")));
+  const list = useList("/api/files", "/files");
   const upload = useUpload();
   return (
-    <section aria-labelledby="files-heading" className="rounded-soft bg-card p-6 shadow-soft">
-      <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
-        <h2 id="files-heading" className="text-[1.07rem]">
+    <section aria-labelledby="files-heading" className="@container/list rounded-soft bg-card p-6 shadow-soft">
+      <div className="mb-2 flex flex-wrap items-center gap-3">
+        <h2 id="files-heading" className="mr-auto text-section">
           Files
         </h2>
+        <SaveList list={list} />
         <Picker label="Upload a file" disabled={upload.isPending} onPick={(file) => upload.mutate(file)} />
       </div>
-      <Failure error={upload.error ?? files.error} />
-      {files.isPending && <Skeleton rows={3} />}
-      {files.data?.length === 0 && (
-        <Empty>Pictures, films and papers that your forms show or hand out. Upload the first one.</Empty>
-      )}
-      <ul>
-        {files.data?.map((file) => (
-          <FileLine key={file.id} file={file} />
-        ))}
-      </ul>
+      <Failure error={upload.error} />
+      <ListBody
+        list={list}
+        one="file"
+        many="files"
+        search="Find by name"
+        all="All files"
+        empty="Pictures, films and papers that your forms show or hand out. Upload the first one."
+      >
+        {(file) => <FileLine file={file} />}
+      </ListBody>
     </section>
   );
 }
@@ -77,7 +82,7 @@ function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
     },
   });
   return (
-    <li className="border-b border-line py-3 last:border-0">
+    <RowItem className="px-4 py-3">
       <div className="flex flex-wrap items-center gap-3">
         {file.group === "picture" ? (
           <img src={`/public/files/${file.id}`} alt="" className="size-11 shrink-0 rounded-soft object-cover" />
@@ -108,7 +113,7 @@ function FileLine({ file }: { file: Schemas["OwnFileView"] }) {
         </p>
       )}
       <Failure error={rename.error ?? remove.error ?? replace.error} />
-    </li>
+    </RowItem>
   );
 }
 
@@ -131,7 +136,7 @@ function Lists() {
   return (
     <section aria-labelledby="lists-heading" className="rounded-soft bg-card p-6 shadow-soft">
       <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
-        <h2 id="lists-heading" className="text-[1.07rem]">
+        <h2 id="lists-heading" className="text-section">
           Lists to look something up in
         </h2>
         <Picker
@@ -166,7 +171,7 @@ const saveList = (id: string, name: string, file: File) =>
     }),
   );
 
-function ListLine({ list }: { list: Schemas["ListView"] }) {
+function ListLine({ list }: { list: Schemas["LookUpListView"] }) {
   const params = { path: { id: list.id } };
   const rename = useMutation({
     mutationFn: (name: string) => orProblem(api.PUT("/api/lists/{id}/name", { params, body: { name } })),

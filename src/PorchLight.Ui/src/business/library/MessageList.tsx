@@ -1,13 +1,16 @@
 import { Page } from "../../kit/Page";
 import { useState, type FormEvent } from "react";
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/ask";
+import { useMutation } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
-import { Empty, Failure, Skeleton } from "../../kit/states";
+import { RowItem } from "../../kit/Rows";
+import { Failure } from "../../kit/states";
+import { useRowArrows } from "../../kit/useRowArrows";
 import { api } from "../../api/client";
+import { useList } from "../lists/list";
+import { ListBody, SaveList } from "../lists/ListBody";
 import { say } from "../shell/say";
 import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../../api/useSendKey";
@@ -20,31 +23,28 @@ type Row = Schemas["LibraryRow"];
 /** The messages that are kept to be used again, by folder, each with where it is used. */
 export function MessageList() {
   useTitle("Library");
-  const list = useQuery(ask(["library"], () => api.GET("/api/library/messages")));
-  const folders = [...new Set((list.data ?? []).map((row) => row.folder))];
+  useRowArrows();
+  const list = useList("/api/library/messages", "/library");
+  const isByFolder = (list.asked.order ?? "folder") === "folder";
   return (
-    <Page title="Library">
+    <Page title="Library" actions={<SaveList list={list} />}>
       <LibraryTabs />
       <p className="mb-4 max-w-3xl text-slate">
         Messages you use again and again. Steps of follow-throughs and answers by hand take their words from here; what
         was taken stays as it was until you take it anew.
       </p>
-      <Failure error={list.error} />
-      {list.isPending && <Skeleton />}
       <NewMessage />
-      {list.data?.length === 0 && <Empty>No messages yet. Start with the one you type most often.</Empty>}
-      {folders.map((folder) => (
-        <section key={folder} className="mb-6">
-          <h2 className="mb-2 text-[1.07rem]">{folder || "Without a folder"}</h2>
-          <ul className="grid gap-2">
-            {list.data
-              ?.filter((row) => row.folder === folder)
-              .map((row) => (
-                <MessageRow key={row.id} row={row} />
-              ))}
-          </ul>
-        </section>
-      ))}
+      <ListBody
+        list={list}
+        one="message"
+        many="messages"
+        search="Search names, subjects and texts"
+        all="All messages"
+        empty="No messages yet. Start with the one you type most often."
+        groupOf={isByFolder ? (row) => row.folder : undefined}
+      >
+        {(row) => <MessageRow row={row} />}
+      </ListBody>
       <BuiltInList />
       <Signatures />
     </Page>
@@ -53,9 +53,9 @@ export function MessageList() {
 
 function MessageRow({ row }: { row: Row }) {
   return (
-    <li className="grid gap-x-6 rounded-soft bg-card p-4 shadow-soft sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+    <RowItem className="grid gap-x-6 px-4 py-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <span className="min-w-0">
-        <Link to={`/library/${row.id}`} className="font-semibold underline">
+        <Link data-row to={`/library/${row.id}`} className="font-semibold underline">
           {row.name}
         </Link>
         <span className="block truncate text-slate">{row.subject || "no subject yet"}</span>
@@ -68,7 +68,7 @@ function MessageRow({ row }: { row: Row }) {
         {row.gaps > 0 && ` ${say(row.gaps, "gap", "gaps")} to fill each time.`}
         <span className="block">Changed {row.changed}.</span>
       </span>
-    </li>
+    </RowItem>
   );
 }
 

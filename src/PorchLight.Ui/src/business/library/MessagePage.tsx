@@ -93,7 +93,7 @@ function Message({ id, view }: { id: string; view: View }) {
 function Uses({ row }: { row: Schemas["LibraryRow"] }) {
   return (
     <section aria-label="Where it is used" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Where it is used</h2>
+      <h2 className="mb-2 text-section">Where it is used</h2>
       {row.usedIn.length === 0 && <p>In no follow-through yet. A step takes its words when you choose it there.</p>}
       <ul className="list-disc pl-5">
         {row.usedIn.map((use) => (

@@ -27,7 +27,7 @@ export function MessagePreview({ message, builtIn = null }: Props) {
   });
   return (
     <section aria-label="Preview" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">Preview</h2>
+      <h2 className="mb-2 text-section">Preview</h2>
       {builtIn === null && (
         <SelectBox label="Who gets it" value={client} onChange={(e) => setClient(e.target.value)}>
           <option value="">An example</option>

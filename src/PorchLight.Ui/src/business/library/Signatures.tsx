@@ -19,7 +19,7 @@ export function Signatures() {
   const { business, mine, used } = query.data;
   return (
     <section className="mt-8">
-      <h2 className="mb-1 text-[1.07rem]">Signatures</h2>
+      <h2 className="mb-1 text-section">Signatures</h2>
       <p className="mb-3 max-w-3xl text-slate">
         A signature stands where a message has “The signature” set in. Without one of its own, a message closes with:{" "}
         {used.replace(/\n/g, ", ")}.

@@ -9,9 +9,8 @@ const byTheList = { replace: true, state: { byTheList: true } };
  * What a list shows, and how, as it stands in its address: it can be kept, sent, reloaded and gone back to. Beside an open panel it stays,
  * wherever the panel leads; the list's own address without it is the whole list.
  * @param home The address of the list alone.
- * @param whole What the whole list shows; the address holds only what differs.
  */
-export function useListState<Q extends object>(home: string, whole: Q) {
+export function useListState<Q extends object>(home: string) {
   const { pathname, key, state } = useLocation();
   const way = useNavigationType();
   const [search, setSearch] = useSearchParams();
@@ -37,27 +36,29 @@ export function useListState<Q extends object>(home: string, whole: Q) {
     if (isLost) write(text);
   });
 
-  const query = useMemo(() => read(whole, text), [whole, text]);
+  const query = useMemo(() => read(text) as Q, [text]);
   const set = (next: Q) => {
-    const differs = Object.entries(next).filter(
-      ([name, value]) => JSON.stringify(value) !== JSON.stringify(whole[name as keyof Q]),
-    );
-    const shown = differs.length > 0 ? JSON.stringify(Object.fromEntries(differs)) : null;
+    const said = Object.entries(next).filter(([, value]) => isSaid(value));
+    const shown = said.length > 0 ? JSON.stringify(Object.fromEntries(said)) : null;
     setText(shown);
     write(shown);
   };
   return [query, set] as const;
 }
 
-// An address can be written by hand; what is of another shape is left out.
-const isLike = (one: unknown, other: unknown) =>
-  typeof one === typeof other && Array.isArray(one) === Array.isArray(other);
+// What is empty or off is as usual, and need not be said.
+const isSaid = (value: unknown) =>
+  Array.isArray(value) ? value.length > 0 : value !== undefined && value !== "" && value !== false;
 
-function read<Q extends object>(whole: Q, text: string | null): Q {
+// An address can be written by hand; what is nothing a list can be asked is left out.
+function read(text: string | null): object {
   try {
-    const given = Object.entries(JSON.parse(text ?? "{}") as object);
-    return { ...whole, ...Object.fromEntries(given.filter(([name, value]) => isLike(whole[name as keyof Q], value))) };
+    const given: unknown = JSON.parse(text ?? "{}");
+    if (typeof given !== "object" || given === null || Array.isArray(given)) return {};
+    return Object.fromEntries(Object.entries(given).filter(([, value]) => isSaid(value) && isAskable(value)));
   } catch {
-    return whole;
+    return {};
   }
 }
+
+const isAskable = (value: unknown) => typeof value === "string" || value === true || Array.isArray(value);

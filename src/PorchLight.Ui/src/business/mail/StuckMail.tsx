@@ -36,7 +36,7 @@ export function StuckMail() {
     <div className="p-8">
       <PanelHead title={mail.subject} home="/" under={`To ${mail.name}, ${mail.to}, written ${mail.written}.`} />
       <div className="mb-4 rounded-soft bg-glow p-4">
-        <h2 className="text-[1.07rem]">{mail.perhaps ? "Perhaps sent; please look" : "Not delivered"}</h2>
+        <h2 className="text-section">{mail.perhaps ? "Perhaps sent; please look" : "Not delivered"}</h2>
         <p>{mail.why}</p>
         <p className="mt-1">
           {mail.perhaps

@@ -1,12 +1,12 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { useState } from "react";
-import { DropdownMenu, Popover } from "radix-ui";
+import { Popover } from "radix-ui";
 import type { Editor } from "@tiptap/core";
 import { Bold, Image, Link2, List } from "lucide-react";
 import { Button } from "../../kit/Button";
 import { TextBox } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
 
-const look = "inline-flex min-h-8 items-center gap-1 rounded-soft px-2 text-[0.93rem] text-dusk hover:bg-mist";
+const look = "inline-flex min-h-8 items-center gap-1 rounded-soft px-2 text-note text-dusk hover:bg-mist";
 
 interface Props {
   editor: Editor;
@@ -31,22 +31,20 @@ export function FormatButtons({ editor, pictures }: Props) {
       </button>
       <LinkButton chosen={chosen} onLink={(words, address) => put(`[${words}](${address})`)} />
       {pictures.length > 0 && (
-        <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className={look}>
-            <Image size={16} aria-hidden /> Picture
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Content className={`${menuLook} max-h-80 max-w-80 overflow-y-auto p-1`}>
-            {pictures.map((one) => (
-              <DropdownMenu.Item
-                key={one.key}
-                className={menuItem}
-                onSelect={() => put(`![${one.name.replace(/[[\]\\]/g, "")}](${one.key})`)}
-              >
-                {one.name}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Root>
+        <Menu
+          trigger={
+            <button type="button" className={look}>
+              <Image size={16} aria-hidden /> Picture
+            </button>
+          }
+          className="w-80"
+        >
+          {pictures.map((one) => (
+            <MenuItem key={one.key} onSelect={() => put(`![${one.name.replace(/[[\]\\]/g, "")}](${one.key})`)}>
+              {one.name}
+            </MenuItem>
+          ))}
+        </Menu>
       )}
     </div>
   );

@@ -1,5 +1,5 @@
+import { Menu, MenuItem } from "../../kit/Menu";
 import { useEffect, useId, useRef } from "react";
-import { DropdownMenu } from "radix-ui";
 import { Node } from "@tiptap/core";
 import { Document } from "@tiptap/extension-document";
 import { Paragraph } from "@tiptap/extension-paragraph";
@@ -8,7 +8,6 @@ import type { JSONContent } from "@tiptap/core";
 import { EditorContent, useEditor } from "@tiptap/react";
 import { Plus } from "lucide-react";
 import { boxLook, controlLook } from "../../kit/fields";
-import { menuItem, menuLook } from "../../kit/menu";
 import { FormatButtons } from "./FormatButtons";
 import { KnownWords, type KnownPlace } from "./words";
 
@@ -117,38 +116,36 @@ export function KnownWordsBox({
           {label}
         </span>
         {choices.length > 0 && (
-          <DropdownMenu.Root modal={false}>
-            <DropdownMenu.Trigger className="inline-flex items-center gap-1 text-[0.9rem] text-dusk hover:underline">
-              <Plus size={16} aria-hidden /> Insert a value
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Content
-              align="end"
-              className={`${menuLook} max-h-80 max-w-80 overflow-y-auto p-1`}
-              // One goes on writing behind what was inserted.
-              onCloseAutoFocus={(event) => {
-                if (!inserted.current) return;
-                event.preventDefault();
-                inserted.current = false;
-                editor?.commands.focus();
-              }}
-            >
-              {choices.map((one) => (
-                <DropdownMenu.Item
-                  key={one.name}
-                  className={menuItem}
-                  onSelect={() => {
-                    inserted.current = true;
-                    editor
-                      ?.chain()
-                      .insertContent({ type: "known", attrs: { name: one.name, fallback: "", words: one.words } })
-                      .run();
-                  }}
-                >
-                  {one.words}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Root>
+          <Menu
+            align="end"
+            trigger={
+              <button type="button" className="inline-flex items-center gap-1 text-note text-dusk hover:underline">
+                <Plus size={16} aria-hidden /> Insert a value
+              </button>
+            }
+            // One goes on writing behind what was inserted.
+            onCloseAutoFocus={(event) => {
+              if (!inserted.current) return;
+              event.preventDefault();
+              inserted.current = false;
+              editor?.commands.focus();
+            }}
+          >
+            {choices.map((one) => (
+              <MenuItem
+                key={one.name}
+                onSelect={() => {
+                  inserted.current = true;
+                  editor
+                    ?.chain()
+                    .insertContent({ type: "known", attrs: { name: one.name, fallback: "", words: one.words } })
+                    .run();
+                }}
+              >
+                {one.words}
+              </MenuItem>
+            ))}
+          </Menu>
         )}
       </span>
       {help && <span className="block text-slate">{help}</span>}
@@ -158,7 +155,7 @@ export function KnownWordsBox({
       </div>
       {error && <p className="mt-1 font-semibold text-brick">{error}</p>}
       {(isAlwaysKnown ? [] : places).map((one, index) => (
-        <label key={index} className="mt-1.5 flex flex-wrap items-center gap-2 text-[0.93rem] text-slate">
+        <label key={index} className="mt-1.5 flex flex-wrap items-center gap-2 text-note text-slate">
           <span>While “{choices.find(({ name }) => name === one.name)?.words ?? "it"}” is not known, it says</span>
           <input
             className={`${controlLook} w-40`}

@@ -29,7 +29,7 @@ export function Clashes({ clashes, nameOf, say, onChoose }: Props) {
       aria-label="Changed in two windows"
       className="my-4 rounded-soft border-2 border-dusk bg-glow p-4"
     >
-      <h2 className="text-[1.07rem]">Changed in two windows</h2>
+      <h2 className="text-section">Changed in two windows</h2>
       <p className="mb-3">
         Someone has changed the same words, perhaps you in another window. Nothing is overwritten until you choose.
       </p>

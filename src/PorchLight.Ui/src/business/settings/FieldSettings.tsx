@@ -45,7 +45,7 @@ export function FieldSettings() {
         <section key={scope} className="rounded-soft bg-card p-6 shadow-soft">
           <div className="mb-3 flex flex-wrap items-start justify-between gap-2">
             <div>
-              <h2 className="text-[1.07rem]">{title}</h2>
+              <h2 className="text-section">{title}</h2>
               <p className="text-slate">{under}</p>
             </div>
             <Button onClick={() => setOpen({ field: newField(), scope, isNew: true, isBuiltIn: false })}>

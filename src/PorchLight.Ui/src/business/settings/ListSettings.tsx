@@ -266,7 +266,7 @@ function List<T extends { key: string; name: string }>(props: ListProps<T>) {
   };
   return (
     <>
-      <h2 className="text-[1.2rem]">{names[name]}</h2>
+      <h2 className="text-lead">{names[name]}</h2>
       <p className="mb-3 text-slate">{props.help}</p>
       <div ref={list} className="grid gap-2">
         {lines.map((line, index) => {

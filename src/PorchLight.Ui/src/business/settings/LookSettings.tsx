@@ -119,7 +119,7 @@ function Logo({ address }: { address: string | null }) {
   const remove = useMutation({ mutationFn: () => orProblem(api.DELETE("/api/settings/logo")), onSuccess: keep });
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="text-[1.07rem]">Logo</h2>
+      <h2 className="text-section">Logo</h2>
       <p className="mb-3 text-slate">A PNG, JPEG or WebP of up to one megabyte. It stands at the top of your forms.</p>
       {address && <img src={address} alt="Your logo" className="mb-3 max-h-20 max-w-60 border border-line p-2" />}
       <input
@@ -165,10 +165,10 @@ function Preview({ look, name, logo }: { look: Schemas["BrandLook"]; name: strin
       className="rounded-soft border border-edge p-6"
       style={{ background: isColour(look.backdrop) ? look.backdrop : undefined, fontFamily: face }}
     >
-      <div className="rounded-soft bg-card p-6 text-[1.07rem] shadow-soft">
+      <div className="rounded-soft bg-card p-6 text-section shadow-soft">
         {logo && <img src={logo} alt="" className="mb-2 max-h-14 max-w-48" />}
         <p className="mb-1 text-slate">{name}</p>
-        <p className="mb-3 text-2xl font-semibold">{form?.title ?? "The title of your form"}</p>
+        <p className="mb-3 text-title font-semibold">{form?.title ?? "The title of your form"}</p>
         <p className="mb-1 font-semibold">{form?.wording ?? "Your first question"}</p>
         <p className="mb-4 rounded-soft border border-edge px-2.5 py-1.5">Their answer</p>
         <span

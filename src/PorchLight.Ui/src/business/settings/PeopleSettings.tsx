@@ -26,7 +26,7 @@ export function PeopleSettings() {
       </ul>
       {people.data.invites.length > 0 && (
         <section>
-          <h2 className="mb-2 text-[1.07rem]">Unused links</h2>
+          <h2 className="mb-2 text-section">Unused links</h2>
           <ul className="grid gap-4">
             {people.data.invites.map((invite) => (
               <InviteCard key={invite.id} invite={invite} onChanged={reload} />
@@ -141,7 +141,7 @@ function Invite({ onChanged }: { onChanged: () => void }) {
   };
   return (
     <form onSubmit={submit} noValidate className="rounded-soft bg-card p-5 shadow-soft">
-      <h2 className="text-[1.07rem]">Invite someone</h2>
+      <h2 className="text-section">Invite someone</h2>
       <p className="mb-3 text-slate">
         A member does the daily work: forms, inquiries, clients, messages. An owner can change the settings, too.
       </p>

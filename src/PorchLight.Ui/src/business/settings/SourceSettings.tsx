@@ -30,7 +30,7 @@ export function SourceSettings() {
   return (
     <div className="grid gap-6">
       <section aria-label="What came through each" className="rounded-soft bg-card p-6 shadow-soft">
-        <h2 className="mb-1 text-[1.2rem]">What came through each</h2>
+        <h2 className="mb-1 text-lead">What came through each</h2>
         <p className="mb-3 text-slate">
           Rename a source and everything counted under the old name stays counted. To merge two, choose which one counts
           to the other.
@@ -55,7 +55,7 @@ export function SourceSettings() {
         </ul>
       </section>
       <section aria-label="What else was written" className="rounded-soft bg-card p-6 shadow-soft">
-        <h2 className="mb-1 text-[1.2rem]">What else was written</h2>
+        <h2 className="mb-1 text-lead">What else was written</h2>
         <p className="mb-3 text-slate">
           {loose.length === 0
             ? "Everything people wrote, and every link they came by, counts to one of your sources."

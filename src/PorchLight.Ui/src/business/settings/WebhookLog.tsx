@@ -1,10 +1,12 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { ask } from "../../api/ask";
+import { useMutation } from "@tanstack/react-query";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
-import { Failure, Skeleton } from "../../kit/states";
+import { RowItem } from "../../kit/Rows";
+import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
+import { useList } from "../lists/list";
+import { ListBody, SaveList } from "../lists/ListBody";
 import { useSendKey } from "../../api/useSendKey";
 
 type Call = Schemas["CallView"];
@@ -17,21 +19,24 @@ const states: Record<Schemas["WebhookState"], string> = {
 
 /** What webhooks were called with, and what came of it. */
 export function WebhookLog() {
-  const calls = useQuery(ask(["webhook-calls"], () => api.GET("/api/webhooks/calls")));
+  const list = useList("/api/webhooks/calls", "/settings/webhooks");
   return (
-    <section aria-label="What was delivered" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 className="mb-1 text-[1.2rem]">What was delivered</h2>
-      <p className="mb-3 text-slate">
-        The last hundred calls. One that fails is tried eight times, over two hours; then it waits for you.
-      </p>
-      <Failure error={calls.error} />
-      {calls.isPending && <Skeleton rows={3} />}
-      {calls.data?.length === 0 && <p>Nothing has been called yet.</p>}
-      <ul className="grid gap-3">
-        {calls.data?.map((call) => (
-          <CallRow key={call.id} call={call} />
-        ))}
-      </ul>
+    <section aria-label="What was delivered" className="@container/list rounded-soft bg-card p-6 shadow-soft">
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-lead">What was delivered</h2>
+        <SaveList list={list} />
+      </div>
+      <p className="mb-3 text-slate">A call that fails is tried eight times, over two hours; then it waits for you.</p>
+      <ListBody
+        list={list}
+        one="call"
+        many="calls"
+        search="Find by webhook or client"
+        all="All calls"
+        empty="Nothing has been called yet."
+      >
+        {(call) => <CallRow call={call} />}
+      </ListBody>
     </section>
   );
 }
@@ -53,10 +58,11 @@ function CallRow({ call }: { call: Call }) {
     },
   });
   return (
-    <li className="border-t border-line pt-3">
+    <RowItem className="px-4 py-2">
       <details>
         <summary className="cursor-pointer">
-          <strong>{call.webhook}</strong>, {call.client ? `about ${call.client}` : "a test"}, {call.written}:{" "}
+          <strong>{call.webhook}</strong>, {call.client ? `about ${call.client}` : "a test"},{" "}
+          <time title={call.exactly}>{call.written}</time>:{" "}
           <span className={call.state === "failed" ? "font-semibold text-brick" : ""}>{states[call.state]}</span>
         </summary>
         <ul className="mt-2 list-disc pl-5">
@@ -68,7 +74,7 @@ function CallRow({ call }: { call: Call }) {
           {call.tries.length === 0 && <li>It has not been tried yet.</li>}
           {call.next && <li>Tried again {call.next}.</li>}
         </ul>
-        <pre className="mt-2 rounded-soft bg-paper p-3 text-[0.85rem] whitespace-pre-wrap wrap-anywhere">
+        <pre className="mt-2 rounded-soft bg-paper p-3 text-caption whitespace-pre-wrap wrap-anywhere">
           {call.payload}
         </pre>
         {call.state !== "waiting" && (
@@ -80,6 +86,6 @@ function CallRow({ call }: { call: Call }) {
         )}
         <Failure error={again.error} />
       </details>
-    </li>
+    </RowItem>
   );
 }

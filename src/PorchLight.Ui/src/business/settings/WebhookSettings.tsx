@@ -25,7 +25,7 @@ export function WebhookSettings() {
     <div className="grid gap-6">
       <section aria-label="Your webhooks" className="grid gap-4 rounded-soft bg-card p-6 shadow-soft">
         <div>
-          <h2 className="mb-1 text-[1.2rem]">Your webhooks</h2>
+          <h2 className="mb-1 text-lead">Your webhooks</h2>
           <p className="text-slate">
             A webhook tells another program of yours what happens here. A step of a follow-through calls it with what is
             on file about the client and the project. Each call is signed, so that the other side can tell that it comes

@@ -5,7 +5,7 @@ export function NothingHere() {
   useTitle("Nothing here");
   return (
     <main className="p-10">
-      <h1 className="mb-2 text-xl">There is nothing at this address</h1>
+      <h1 className="mb-2 text-lead">There is nothing at this address</h1>
       <p>
         Perhaps the link was cut short.{" "}
         <Link to="/" className="underline">

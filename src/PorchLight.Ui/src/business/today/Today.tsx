@@ -13,7 +13,7 @@ import { api } from "../../api/client";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
 import { TaskEntry } from "../clientParts/TaskEntry";
-import { InquiryRows } from "../inquiries/InquiryRows";
+import { InquiryRow } from "../inquiries/InquiryRow";
 
 const groups = [
   ["late", "Overdue"],
@@ -51,18 +51,20 @@ export function Today() {
             )}
             {today.data.firstSteps.length > 0 && <FirstSteps steps={today.data.firstSteps} />}
             {today.data.erasedSoon.length > 0 && <ErasedSoon clients={today.data.erasedSoon} />}
-            <Note className="mb-6 max-w-3xl font-head text-[1.45rem] leading-tight font-medium">{today.data.note}</Note>
+            <Note className="mb-6 max-w-3xl font-head text-title leading-tight font-medium">{today.data.note}</Note>
             {shown.map(({ title, rows }, index) => (
               <section key={title} className="mb-6">
-                <h2 className="mb-2 text-[1.07rem]">
+                <h2 className="mb-2 text-section">
                   {title}{" "}
                   {index === 0 && (
-                    <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">
+                    <span className="ml-1 font-body text-note font-normal text-slate">
                       {[today.data.clock, today.data.kept].filter(Boolean).join(". ")}
                     </span>
                   )}
                 </h2>
-                <InquiryRows rows={rows} withReply />
+                <Rows rows={rows} keyOf={(row) => row.id}>
+                  {(row) => <InquiryRow row={row} withReply />}
+                </Rows>
               </section>
             ))}
             {today.data.morePromised > 0 && (
@@ -121,7 +123,7 @@ const firstSteps: Record<Schemas["FirstStepView"]["step"], { words: string; to: 
 function FirstSteps({ steps }: { steps: Schemas["FirstStepView"][] }) {
   return (
     <section className="mb-6 rounded-soft bg-card p-5 shadow-soft">
-      <h2 className="mb-2 text-[1.07rem]">First steps</h2>
+      <h2 className="mb-2 text-section">First steps</h2>
       <ol className="grid gap-1">
         {steps.map(({ step, isDone }) => (
           <li key={step} className="flex items-baseline gap-2">
@@ -148,7 +150,7 @@ function FirstSteps({ steps }: { steps: Schemas["FirstStepView"][] }) {
 function Due({ tasks }: { tasks: Schemas["TaskOnFile"][] }) {
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">To do today</h2>
+      <h2 className="mb-2 text-section">To do today</h2>
       <ul className="divide-y divide-line overflow-hidden rounded-soft bg-card shadow-soft">
         {tasks.map((task) => (
           <li key={task.id} className="grid items-start gap-x-6 px-4 py-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
@@ -194,11 +196,10 @@ const pageOf = (one: Schemas["FailedRow"]) =>
 function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">Steps that failed</h2>
-      <Rows>
-        {failed.map((one) => (
+      <h2 className="mb-2 text-section">Steps that failed</h2>
+      <Rows rows={failed} keyOf={(one) => one.runId}>
+        {(one) => (
           <Row
-            key={one.runId}
             to={pageOf(one)}
             open={false}
             glow
@@ -219,7 +220,7 @@ function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
               {one.why}
             </span>
           </Row>
-        ))}
+        )}
       </Rows>
     </section>
   );
@@ -228,11 +229,10 @@ function Failed({ failed }: { failed: Schemas["FailedRow"][] }) {
 function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | null }) {
   return (
     <section className="mb-6">
-      <h2 className="mb-2 text-[1.07rem]">Undelivered messages</h2>
-      <Rows>
-        {stuck.map((mail) => (
+      <h2 className="mb-2 text-section">Undelivered messages</h2>
+      <Rows rows={stuck} keyOf={(mail) => mail.id}>
+        {(mail) => (
           <Row
-            key={mail.id}
             to={mailPath(mail)}
             open={mailPath(mail) === open}
             glow
@@ -252,7 +252,7 @@ function Stuck({ stuck, open }: { stuck: Schemas["StuckRow"][]; open: string | n
             <span className="hidden truncate @3xl/list:block">“{mail.subject}”</span>
             <span className="col-span-2 tabular-nums @3xl/list:col-span-1">written {mail.written}</span>
           </Row>
-        ))}
+        )}
       </Rows>
     </section>
   );
@@ -267,9 +267,8 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
   return (
     <section className="mb-6">
       <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
-        <h2 className="text-[1.07rem]">
-          Waiting for your nod{" "}
-          {gaps && <span className="ml-1 font-body text-[0.93rem] font-normal text-slate">{gaps}</span>}
+        <h2 className="text-section">
+          Waiting for your nod {gaps && <span className="ml-1 font-body text-note font-normal text-slate">{gaps}</span>}
         </h2>
         {first && !open && (
           <Link to={nodPath(first)} className={`${buttonLook("plain")} ml-auto`}>
@@ -277,10 +276,9 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
           </Link>
         )}
       </div>
-      <Rows>
-        {nods.map((nod) => (
+      <Rows rows={nods} keyOf={(nod) => nodPath(nod)}>
+        {(nod) => (
           <Row
-            key={nodPath(nod)}
             to={nodPath(nod)}
             open={nodPath(nod) === open}
             glow={nod.goes === null}
@@ -305,7 +303,7 @@ function Nods({ nods, gaps, open }: { nods: Schemas["NodRow"][]; gaps: string | 
               {nod.goes ? `goes ${nod.goes}` : nod.since}
             </span>
           </Row>
-        ))}
+        )}
       </Rows>
     </section>
   );
@@ -319,7 +317,7 @@ function ErasedSoon({ clients }: { clients: Schemas["ErasedSoon"][] }) {
   });
   return (
     <section className="mb-6 rounded-soft bg-glow p-4">
-      <h2 className="mb-2 text-[1.07rem]">
+      <h2 className="mb-2 text-section">
         Erased soon: your keeping period ends
         {clients.length > 3 && <span className="ml-2 font-body font-normal">{clients.length} clients</span>}
       </h2>

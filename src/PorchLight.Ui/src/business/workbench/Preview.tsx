@@ -65,7 +65,7 @@ export const Preview = memo(function Preview({ revision, onAnswers, fit }: Props
   return (
     <section aria-label="Preview" className="flex h-full min-h-0 flex-col">
       <div className="mb-2 flex items-center justify-between">
-        <h2 className="text-[1.07rem]">Preview</h2>
+        <h2 className="text-section">Preview</h2>
         <span role="group" aria-label="How wide the preview is" className="flex gap-1">
           {(["phone", "wide"] as const).map((one) => (
             <button

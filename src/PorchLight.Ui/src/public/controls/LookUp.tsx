@@ -69,9 +69,7 @@ export default function LookUp({ id, place, placeholder, answer, onChange, descr
               className={`min-h-11 cursor-pointer px-3 py-2 ${highlightedIndex === index ? "bg-[var(--brand)] text-card" : ""}`}
             >
               {line.columns[0]}
-              {line.columns.length > 1 && (
-                <span className="block text-[0.93rem]">{line.columns.slice(1).join(", ")}</span>
-              )}
+              {line.columns.length > 1 && <span className="block text-note">{line.columns.slice(1).join(", ")}</span>}
             </li>
           ))}
       </ul>

@@ -61,7 +61,7 @@ export default function Signature({ id, control, answer, onChange, described }: 
         <Drawing strokes={signature.strokes ?? null} onDrawn={(strokes) => set({ strokes })} />
       ) : (
         signature.name && (
-          <p className="rounded-soft border border-edge px-3 py-4 font-head text-2xl italic">{signature.name}</p>
+          <p className="rounded-soft border border-edge px-3 py-4 font-head text-title italic">{signature.name}</p>
         )
       )}
       <button

@@ -23,7 +23,7 @@ export function FormDesk() {
           title: (
             <TextBox
               label="Title"
-              className="font-head text-lg"
+              className="font-head text-lead"
               value={form.title}
               onChange={(e) => change({ title: e.target.value }, "title")}
             />

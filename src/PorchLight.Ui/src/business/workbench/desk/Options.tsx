@@ -75,7 +75,7 @@ export function Options({ kind, question, onChange }: Props) {
                         if (options[index + by]) move(index, by);
                       }}
                     />
-                    <span className="max-w-28 text-right text-[0.9rem] text-slate">{inShort(option)}</span>
+                    <span className="max-w-28 text-right text-note text-slate">{inShort(option)}</span>
                     <Icon label="Up" of={option} disabled={index === 0} onClick={() => move(index, -1)}>
                       <ArrowUp size={16} aria-hidden />
                     </Icon>

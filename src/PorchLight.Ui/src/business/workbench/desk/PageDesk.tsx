@@ -29,7 +29,7 @@ export function PageDesk({ page, number }: { page: PageHead; number: number }) {
           title: (
             <KnownTextBox
               label="What stands above it"
-              look="font-head text-[1.2rem]"
+              look="font-head text-lead"
               value={page.title}
               onChange={(title) => change({ title }, "title")}
               place={page.key}

@@ -37,7 +37,7 @@ export function QuestionDesk({ question, rows }: Props) {
           wording: (
             <KnownTextBox
               label="What you ask"
-              look="font-head text-[1.2rem]"
+              look="font-head text-lead"
               value={question.wording}
               onChange={(wording) => change({ wording }, "wording")}
               place={key}

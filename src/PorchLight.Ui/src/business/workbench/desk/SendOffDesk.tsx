@@ -25,7 +25,7 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
           title: (
             <KnownTextBox
               label="Headline"
-              look="font-head text-[1.2rem]"
+              look="font-head text-lead"
               value={sendOff.title}
               onChange={(title) => change({ title }, "title")}
               place={key}

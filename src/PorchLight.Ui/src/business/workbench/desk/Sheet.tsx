@@ -15,7 +15,7 @@ export function Sheet({ title, place, children }: Props) {
   const findings = facts.findings.filter((finding) => finding.place === place);
   return (
     <section aria-label={title} className="rounded-soft bg-card p-5 shadow-soft">
-      <h2 className="mb-3 font-body text-[1rem] font-normal text-slate">{title}</h2>
+      <h2 className="mb-3 font-body text-base font-normal text-slate">{title}</h2>
       {findings.length > 0 && (
         <ul aria-label="What keeps it from being published" className="mb-4 border-l-4 border-brick pl-3 text-brick">
           {findings.map((finding, index) => (
@@ -34,7 +34,7 @@ export function Sheet({ title, place, children }: Props) {
 export function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
     <div className="mt-5">
-      <h3 className="mb-1.5 text-[1.07rem]">{title}</h3>
+      <h3 className="mb-1.5 text-section">{title}</h3>
       {children}
     </div>
   );

@@ -1,8 +1,7 @@
+import { Menu, MenuItem } from "../../../kit/Menu";
 import { memo, useEffect, useRef, useState } from "react";
-import { DropdownMenu } from "radix-ui";
 import { Plus } from "lucide-react";
 import { orProblem } from "../../../api/problem";
-import { menuItem, menuLook } from "../../../kit/menu";
 import { Failure } from "../../../kit/states";
 import { api } from "../../../api/client";
 import { noFile } from "../desk/ContentDesk";
@@ -130,18 +129,20 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
           }}
         />
         {!rows && (
-          <DropdownMenu.Root modal={false}>
-            <DropdownMenu.Trigger className="shrink-0 rounded-soft px-1.5 py-1 text-[0.9rem] text-dusk hover:underline">
-              Text or picture …
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Content align="end" className={`${menuLook} p-1`}>
-              {contents.map(([kind, words]) => (
-                <DropdownMenu.Item key={kind} className={menuItem} onSelect={() => addContent(kind)}>
-                  {words}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Root>
+          <Menu
+            trigger={
+              <button type="button" className="shrink-0 rounded-soft px-1.5 py-1 text-note text-dusk hover:underline">
+                Text or picture …
+              </button>
+            }
+            align="end"
+          >
+            {contents.map(([kind, words]) => (
+              <MenuItem key={kind} onSelect={() => addContent(kind)}>
+                {words}
+              </MenuItem>
+            ))}
+          </Menu>
         )}
       </span>
       <Failure error={failure} />

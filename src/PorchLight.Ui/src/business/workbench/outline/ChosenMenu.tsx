@@ -1,10 +1,7 @@
-import { DropdownMenu } from "radix-ui";
-import { ChevronDown } from "lucide-react";
+import { Menu, MenuItem, SubMenu } from "../../../kit/Menu";
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../../api/ask";
 import { orProblem, sentenceOf } from "../../../api/problem";
-import { buttonLook } from "../../../kit/Button";
-import { menuItem, menuLook } from "../../../kit/menu";
 import { useNotice } from "../../../kit/Notice";
 import { api } from "../../../api/client";
 import {
@@ -76,109 +73,83 @@ export function ChosenMenu({ chosen, canGo, onTakeAway }: Props) {
 
   if (goes.length === 0 && items.length === 0) return null;
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={`${buttonLook("plain")} shrink-0`}>
-        {chosen.length > 1 ? `${chosen.length} chosen` : "This one"} <ChevronDown size={16} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Content align="end" className={`${menuLook} max-h-96 max-w-80 overflow-y-auto p-1`}>
-        {(items.length > 0 || one?.what === "cell") && (
-          <DropdownMenu.Item className={menuItem} onSelect={() => void duplicate().catch(failed)}>
-            Duplicate
-          </DropdownMenu.Item>
-        )}
-        {one && (
-          <>
-            <DropdownMenu.Item
-              className={menuItem}
-              onSelect={() => edit((now) => moveBy(now, chosen[0]!, -1), `order ${chosen[0]}`)}
+    <Menu label={<>{chosen.length > 1 ? `${chosen.length} chosen` : "This one"}</>} align="end">
+      {(items.length > 0 || one?.what === "cell") && (
+        <MenuItem onSelect={() => void duplicate().catch(failed)}>Duplicate</MenuItem>
+      )}
+      {one && (
+        <>
+          <MenuItem onSelect={() => edit((now) => moveBy(now, chosen[0]!, -1), `order ${chosen[0]}`)}>
+            Move up <Keys>Alt+↑</Keys>
+          </MenuItem>
+          <MenuItem onSelect={() => edit((now) => moveBy(now, chosen[0]!, 1), `order ${chosen[0]}`)}>
+            Move down <Keys>Alt+↓</Keys>
+          </MenuItem>
+        </>
+      )}
+      {items.length > 0 && form.pages.length > 1 && (
+        <SubMenu label="Move to page …">
+          {form.pages.map((to, index) => (
+            <MenuItem
+              key={to.key}
+              onSelect={() =>
+                edit(
+                  (now) =>
+                    moveTo(
+                      now,
+                      items.map((item) => item.key),
+                      to.key,
+                    ),
+                  `order ${items[0]!.key}`,
+                )
+              }
             >
-              Move up <Keys>Alt+↑</Keys>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={menuItem}
-              onSelect={() => edit((now) => moveBy(now, chosen[0]!, 1), `order ${chosen[0]}`)}
-            >
-              Move down <Keys>Alt+↓</Keys>
-            </DropdownMenu.Item>
-          </>
-        )}
-        {items.length > 0 && form.pages.length > 1 && (
-          <DropdownMenu.Sub>
-            <DropdownMenu.SubTrigger className={menuItem}>Move to page …</DropdownMenu.SubTrigger>
-            <DropdownMenu.SubContent className={`${menuLook} p-1`}>
-              {form.pages.map((to, index) => (
-                <DropdownMenu.Item
-                  key={to.key}
-                  className={menuItem}
-                  onSelect={() =>
-                    edit(
-                      (now) =>
-                        moveTo(
-                          now,
-                          items.map((item) => item.key),
-                          to.key,
-                        ),
-                      `order ${items[0]!.key}`,
-                    )
-                  }
-                >
-                  {index + 1} {KnownWords.plain(to.title)}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.SubContent>
-          </DropdownMenu.Sub>
-        )}
-        {one?.what === "item" && itemsOn(form, one.item.page)[0]?.key !== one.item.key && (
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => {
-              const split = splitPage(form, one.item.key);
-              edit(() => split.form, `split ${one.item.key}`);
-              open(split.page);
-            }}
-          >
-            A new page begins here
-          </DropdownMenu.Item>
-        )}
-        {page && page.number > 1 && (
-          <DropdownMenu.Item
-            className={menuItem}
-            onSelect={() => {
-              edit((now) => joinPage(now, page.page.key), `join ${page.page.key}`);
-              open(form.pages[page.number - 2]!.key);
-            }}
-          >
-            Join it with the page before
-          </DropdownMenu.Item>
-        )}
-        {items.length > 0 && (forms.data?.length ?? 0) > 1 && (
-          <DropdownMenu.Sub>
-            <DropdownMenu.SubTrigger className={menuItem}>Copy to another form …</DropdownMenu.SubTrigger>
-            <DropdownMenu.SubContent className={`${menuLook} p-1`}>
-              {forms.data
-                ?.filter((other) => other.id !== id)
-                .map((other) => (
-                  <DropdownMenu.Item
-                    key={other.id}
-                    className={menuItem}
-                    onSelect={() => void copyTo(other.id, other.title).catch(failed)}
-                  >
-                    {other.title}
-                  </DropdownMenu.Item>
-                ))}
-            </DropdownMenu.SubContent>
-          </DropdownMenu.Sub>
-        )}
-        {goes.length > 0 && (
-          <DropdownMenu.Item className={`${menuItem} text-brick`} onSelect={() => onTakeAway(goes)}>
-            Remove <Keys>Delete</Keys>
-          </DropdownMenu.Item>
-        )}
-      </DropdownMenu.Content>
-    </DropdownMenu.Root>
+              {index + 1} {KnownWords.plain(to.title)}
+            </MenuItem>
+          ))}
+        </SubMenu>
+      )}
+      {one?.what === "item" && itemsOn(form, one.item.page)[0]?.key !== one.item.key && (
+        <MenuItem
+          onSelect={() => {
+            const split = splitPage(form, one.item.key);
+            edit(() => split.form, `split ${one.item.key}`);
+            open(split.page);
+          }}
+        >
+          A new page begins here
+        </MenuItem>
+      )}
+      {page && page.number > 1 && (
+        <MenuItem
+          onSelect={() => {
+            edit((now) => joinPage(now, page.page.key), `join ${page.page.key}`);
+            open(form.pages[page.number - 2]!.key);
+          }}
+        >
+          Join it with the page before
+        </MenuItem>
+      )}
+      {items.length > 0 && (forms.data?.length ?? 0) > 1 && (
+        <SubMenu label="Copy to another form …">
+          {forms.data
+            ?.filter((other) => other.id !== id)
+            .map((other) => (
+              <MenuItem key={other.id} onSelect={() => void copyTo(other.id, other.title).catch(failed)}>
+                {other.title}
+              </MenuItem>
+            ))}
+        </SubMenu>
+      )}
+      {goes.length > 0 && (
+        <MenuItem className="text-brick" onSelect={() => onTakeAway(goes)}>
+          Remove <Keys>Delete</Keys>
+        </MenuItem>
+      )}
+    </Menu>
   );
 }
 
 const Keys = ({ children }: { children: string }) => (
-  <span className="ml-auto pl-6 text-[0.85rem] text-slate">{children}</span>
+  <span className="ml-auto pl-6 text-caption text-slate">{children}</span>
 );

@@ -242,7 +242,7 @@ export const Outline = memo(function Outline() {
         <Plus size={16} aria-hidden /> Add a page
       </Button>
       <div role="group" aria-label="Send-offs" className="mt-4">
-        <h2 className="mb-1 px-2 font-body text-[0.95rem] font-normal text-slate">Send-offs</h2>
+        <h2 className="mb-1 px-2 font-body text-note font-normal text-slate">Send-offs</h2>
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={sendOffsDropped}>
           <SortableContext items={form.sendOffs.map((one) => one.key)} strategy={verticalListSortingStrategy}>
             <ol>

@@ -39,20 +39,20 @@ export function FitScale({ rules, sorted, words }: { rules: Rules; sorted: Row[]
               strokeWidth={2}
               strokeDasharray="5 4"
             />
-            <text x={at} y={height - 8} textAnchor="middle" className="fill-ink text-[13px] tabular-nums">
+            <text x={at} y={height - 8} textAnchor="middle" className="fill-ink text-caption tabular-nums">
               {points}
             </text>
           </g>
         ))}
-        <text x={8} y={16} className="fill-ink text-[13px]">
+        <text x={8} y={16} className="fill-ink text-caption">
           Not now
         </text>
         {comeIn - floor > 80 && (
-          <text x={floor + 8} y={16} className="fill-ink text-[13px]">
+          <text x={floor + 8} y={16} className="fill-ink text-caption">
             Talk first
           </text>
         )}
-        <text x={Math.min(comeIn + 8, width - 60)} y={16} className="fill-ink text-[13px]">
+        <text x={Math.min(comeIn + 8, width - 60)} y={16} className="fill-ink text-caption">
           Come in
         </text>
         {stacks.map((stack, bin) =>

@@ -11,7 +11,7 @@ export function ReadySignals({ ready, onTake }: Props) {
   if (ready.length === 0) return null;
   return (
     <section aria-label="Ready for your questions" className="mt-4">
-      <h2 className="mb-2 text-[1.07rem]">Ready for your questions</h2>
+      <h2 className="mb-2 text-section">Ready for your questions</h2>
       <ul className="grid gap-1.5">
         {ready.map(({ signal, needs, renews }) => (
           <li key={signal.key} className="flex flex-wrap items-baseline gap-x-2">

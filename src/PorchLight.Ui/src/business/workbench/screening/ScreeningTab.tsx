@@ -130,7 +130,7 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
       <div className="grid items-start gap-6 lg:grid-cols-2">
         <div>
           <div className="mb-2 flex items-baseline justify-between">
-            <h2 className="text-[1.07rem]">What an answer says about fit</h2>
+            <h2 className="text-section">What an answer says about fit</h2>
             <span className="text-slate">how many it fits, and how many of them booked</span>
           </div>
           <SignalList
@@ -150,7 +150,7 @@ function Editor({ id, view }: { id: string; view: Schemas["ScreeningView"] }) {
         </div>
         <div className="grid gap-6">
           <section aria-label="Where past inquiries fall">
-            <h2 className="mb-2 text-[1.07rem]">Where past inquiries fall</h2>
+            <h2 className="mb-2 text-section">Where past inquiries fall</h2>
             <div className="rounded-soft bg-card p-4 shadow-soft">
               <FitScale rules={rules} sorted={report?.sorted ?? []} words={report?.where ?? null} />
               <Thresholds screening={screening} findings={view.facts.findings} />

@@ -69,14 +69,14 @@ export function SignalList({ screening, facts, suggestions, open, onOpen }: Prop
                 <span>
                   <span className={signal.isOff ? "text-slate" : ""}>{signal.sentence || "(says nothing yet)"}</span>
                   {signal.isOff && <span className="text-slate"> (switched off)</span>}
-                  {known && <span className="block text-[0.9rem] text-slate">when {known.when}</span>}
+                  {known && <span className="block text-note text-slate">when {known.when}</span>}
                   {finding && <span className="block font-semibold text-brick">{finding}</span>}
                 </span>
                 <span className="text-slate tabular-nums">{learned?.counts ?? ""}</span>
               </button>
             )}
             {open !== signal.key && learned?.words && learned.points !== today && (
-              <p className="-mt-2 pr-4 pb-2 pl-[5.35rem] text-[0.9rem] text-slate">
+              <p className="-mt-2 pr-4 pb-2 pl-[5.35rem] text-note text-slate">
                 {learned.words}{" "}
                 <button
                   type="button"

@@ -16,7 +16,7 @@ export function Moves({ report }: { report: Report }) {
   const unsorted = report.unsorted.some((one) => one.count > 0);
   return (
     <section aria-label="Who would move">
-      <h2 className="mb-2 text-[1.07rem]">Who would move</h2>
+      <h2 className="mb-2 text-section">Who would move</h2>
       <div className="rounded-soft bg-card p-4 shadow-soft">
         <table className="w-full text-left tabular-nums">
           <thead>
@@ -99,7 +99,7 @@ export function Moves({ report }: { report: Report }) {
 export function HowWell({ report }: { report: Report }) {
   return (
     <section aria-label="How well it sorts">
-      <h2 className="mb-2 text-[1.07rem]">How well it sorts</h2>
+      <h2 className="mb-2 text-section">How well it sorts</h2>
       <div className="rounded-soft bg-card p-4 shadow-soft">
         <div className="flex gap-6">
           <div className="min-w-0 flex-1">
@@ -132,7 +132,7 @@ function Curve({ roc, words }: { roc: Schemas["RocCurve"]; words: string }) {
       <path d={`M0 0V${side}H${side}`} fill="none" className="stroke-edge" />
       <path d={`M0 ${side}L${side} 0`} className="stroke-line" />
       <polyline points={points} fill="none" strokeWidth={2.2} className="stroke-dusk" />
-      <text x={side - 4} y={side - 8} textAnchor="end" className="fill-ink text-[13px] tabular-nums">
+      <text x={side - 4} y={side - 8} textAnchor="end" className="fill-ink text-caption tabular-nums">
         {roc.area.toFixed(2)} of 1
       </text>
     </svg>

@@ -10,7 +10,7 @@ using PorchLight.Server.Storage;
 namespace PorchLight.Server.Forms;
 
 /// <summary>The lists the business keeps, and looking something up in them.</summary>
-internal static class ListEndpoints
+internal static class LookUpListEndpoints
 {
     private const long LargestCsv = 30L * 1024 * 1024;
     private const int MostFound = 20;
@@ -18,13 +18,19 @@ internal static class ListEndpoints
     private const string Gone = "This list is not here any more.";
 
     /// <param name="UsedIn">The titles of the forms that look something up in it.</param>
-    internal sealed record ListView(Id<LookUpList> Id, string Name, IReadOnlyList<string> Columns, int Lines, IReadOnlyList<string> UsedIn);
+    internal sealed record LookUpListView(
+        Id<LookUpList> Id,
+        string Name,
+        IReadOnlyList<string> Columns,
+        int Lines,
+        IReadOnlyList<string> UsedIn
+    );
 
     /// <param name="Key">Names the line.</param>
     /// <param name="Columns">The shown columns, in order.</param>
     internal sealed record FoundLine(string Key, IReadOnlyList<string> Columns);
 
-    public static void MapLists(this IEndpointRouteBuilder api)
+    public static void MapLookUpLists(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/lists").For(Access.Member).WithTags("Lists");
         group.MapGet("", ListAsync);
@@ -33,7 +39,7 @@ internal static class ListEndpoints
         group.MapDelete("/{id}", DeleteAsync);
     }
 
-    private static async Task<Ok<List<ListView>>> ListAsync(PorchDb db, CancellationToken cancellationToken)
+    private static async Task<Ok<List<LookUpListView>>> ListAsync(PorchDb db, CancellationToken cancellationToken)
     {
         var used = await UsedInForms.TitlesAsync(db, cancellationToken);
         var lists = await db.LookUpLists.AsNoTracking().OrderBy(list => list.Name).ToListAsync(cancellationToken);
@@ -76,7 +82,7 @@ internal static class ListEndpoints
     private static string? Called(string name) => name.Trim() is { Length: > 0 and <= 80 } called ? called : null;
 
     /// <summary>Makes a list from a CSV file, or takes a new one in the place of what it held.</summary>
-    private static async Task<Results<Ok<ListView>, ProblemHttpResult>> SaveAsync(
+    private static async Task<Results<Ok<LookUpListView>, ProblemHttpResult>> SaveAsync(
         Id<LookUpList> id,
         string name,
         HttpRequest request,
@@ -189,6 +195,6 @@ internal static class ListEndpoints
                 .Select(index => cells.Texts[index]),
         ];
 
-    private static ListView View(LookUpList list, ILookup<Guid, string> used) =>
+    private static LookUpListView View(LookUpList list, ILookup<Guid, string> used) =>
         new(list.Id, list.Name, list.Columns.Texts, list.Lines, [.. used[list.Id.Value]]);
 }
