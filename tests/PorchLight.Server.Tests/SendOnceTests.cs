@@ -25,6 +25,7 @@ public sealed class SendOnceTests
         "/api/bell/seen",
         "/api/me/password", // sets what is so already
         "/api/forms/{id}/light",
+        "/api/jump",
         "/api/clients/found",
         "/api/clients/all-found",
         "/api/inquiries/found",

@@ -23,10 +23,6 @@ internal static class Keyset
     public static Task<int> CountAsync<T>(IQueryable<T> rows, CancellationToken cancellationToken) =>
         rows.Provider is IAsyncQueryProvider ? rows.CountAsync(cancellationToken) : Task.FromResult(rows.Count());
 
-    /// <summary>What LIKE finds texts by that hold some words, whatever signs stand among them; its escape is a backslash.</summary>
-    public static string Within(string words) =>
-        $"%{words.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
-
     /// <summary>The rows that have something in the first key, and when they run out those that have nothing there.</summary>
     /// <param name="after">The keys of the row they follow; null for the first ones.</param>
     /// <param name="take">How many at most.</param>

@@ -31,6 +31,9 @@ internal static class JumpEndpoints
         IReadOnlyList<NamedClient> Wrote
     );
 
+    /// <param name="Words">What was typed.</param>
+    internal sealed record JumpWords(string Words);
+
     internal sealed record NamedForm(Id<Form> Id, string Name);
 
     internal sealed record NamedClient(Id<Client> Id, string Name);
@@ -39,16 +42,15 @@ internal static class JumpEndpoints
 
     internal sealed record NamedFollowThrough(Id<StoredFollowThrough> Id, string Name);
 
-    public static void MapJump(this IEndpointRouteBuilder api) => api.MapGet("/jump", FindAsync).For(Access.Member).WithTags("Screens");
+    public static void MapJump(this IEndpointRouteBuilder api) => api.MapPost("/jump", FindAsync).For(Access.Member).WithTags("Screens");
 
     /// <summary>Each kind by how well it is called so; nothing for blank words.</summary>
-    private static async Task<Ok<JumpView>> FindAsync(string words, PorchDb db, ClientSearch search, CancellationToken cancellationToken)
+    private static async Task<Ok<JumpView>> FindAsync(JumpWords words, PorchDb db, ClientSearch search, CancellationToken cancellationToken)
     {
-        var typed = words.Length > LongestWords ? words[..LongestWords] : words;
+        var typed = words.Words.Length > LongestWords ? words.Words[..LongestWords] : words.Words;
         if (string.IsNullOrWhiteSpace(typed) || typed.Contains('\0', StringComparison.Ordinal))
             return TypedResults.Ok(new JumpView([], [], [], [], []));
-        var pattern =
-            $"%{typed.Trim().Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+        var pattern = LikePattern.Within(typed);
         var forms = (
             await db
                 .Forms.AsNoTracking()
@@ -74,7 +76,7 @@ internal static class JumpEndpoints
         ).Select(one => new NamedFollowThrough(one.Id, (one.InForce ?? one.Draft)?.Name ?? ""));
         var projects = await (
             from project in db.Projects
-            where EF.Functions.Like(project.Title, pattern, "\\")
+            where EF.Functions.Like(project.Title, pattern, LikePattern.Escape)
             join client in db.CountingClients on project.ClientId equals client.Id
             orderby project.Opened descending
             select new NamedProject(project.Id, client.Id, project.Title, client.Name)
@@ -84,7 +86,7 @@ internal static class JumpEndpoints
         var found = search.Find(typed);
         // By words of the record, so that accents and the order of names do not matter; and by a part of the name that begins no word.
         var clients = await db
-            .CountingClients.Where(client => found.Contains(client.Id) || EF.Functions.Like(client.Name, pattern, "\\"))
+            .CountingClients.Where(client => found.Contains(client.Id) || EF.Functions.Like(client.Name, pattern, LikePattern.Escape))
             .OrderByDescending(client => client.Since)
             .Select(client => new NamedClient(client.Id, client.Name))
             .Take(MostLooked)

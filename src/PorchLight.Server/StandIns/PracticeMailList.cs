@@ -46,12 +46,12 @@ internal sealed class PracticeMailList(PorchDb db, BusinessClock clock)
         var all = db.PracticeMail.AsNoTracking();
         if (query.Words.Trim() is { Length: > 0 } typed)
         {
-            var words = Keyset.Within(typed);
+            var words = LikePattern.Within(typed);
             all = all.Where(message =>
-                EF.Functions.Like(message.From, words, "\\")
-                || EF.Functions.Like(message.To, words, "\\")
-                || EF.Functions.Like(message.Subject, words, "\\")
-                || EF.Functions.Like(message.Text, words, "\\")
+                EF.Functions.Like(message.From, words, LikePattern.Escape)
+                || EF.Functions.Like(message.To, words, LikePattern.Escape)
+                || EF.Functions.Like(message.Subject, words, LikePattern.Escape)
+                || EF.Functions.Like(message.Text, words, LikePattern.Escape)
             );
         }
 

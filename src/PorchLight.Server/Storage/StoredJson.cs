@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 
@@ -27,6 +28,8 @@ internal static class StoredJson
     {
         [typeof(ClientQuery)] = [OrderedAsOtherLists],
         [typeof(InquiryQuery)] = [NobodyAmongThoseWhoLookAfter],
+        [typeof(FollowThroughContent)] = [FieldsAreFilled],
+        [typeof(StepAction)] = [FieldsAreFilled],
     };
 
     public static string Write<T>(T value)
@@ -85,6 +88,25 @@ internal static class StoredJson
             renamed["lookedAfterBy"] = new JsonArray((JsonNode?)null);
         renamed.Remove("unassigned");
         return renamed;
+    }
+
+    // The step is called what its record and the screens call it.
+    private static JsonNode FieldsAreFilled(JsonNode within)
+    {
+        if (within is JsonObject named)
+        {
+            if (named["kind"] is JsonValue kind && kind.TryGetValue<string>(out var name) && name == "setField")
+                named["kind"] = "fillField";
+            foreach (var part in named.Select(part => part.Value).OfType<JsonNode>().ToList())
+                FieldsAreFilled(part);
+        }
+        else if (within is JsonArray parts)
+        {
+            foreach (var part in parts.OfType<JsonNode>())
+                FieldsAreFilled(part);
+        }
+
+        return within;
     }
 
     private static IReadOnlyList<Upcaster> StepsOf<T>() => Steps.GetValueOrDefault(typeof(T), []);

@@ -70,10 +70,10 @@ internal sealed class WebhookCallList(PorchDb db, BusinessClock clock) : ListOf<
         var all = db.WebhookCalls.AsNoTracking();
         if (query.Words.Trim() is { Length: > 0 } typed)
         {
-            var words = Keyset.Within(typed);
+            var words = LikePattern.Within(typed);
             all = all.Where(call =>
-                db.Webhooks.Any(webhook => webhook.Id == call.WebhookId && EF.Functions.Like(webhook.Name, words, "\\"))
-                || db.Clients.Any(client => client.Id == call.ClientId && EF.Functions.Like(client.Name, words, "\\"))
+                db.Webhooks.Any(webhook => webhook.Id == call.WebhookId && EF.Functions.Like(webhook.Name, words, LikePattern.Escape))
+                || db.Clients.Any(client => client.Id == call.ClientId && EF.Functions.Like(client.Name, words, LikePattern.Escape))
             );
         }
 

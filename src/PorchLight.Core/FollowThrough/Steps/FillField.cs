@@ -8,7 +8,7 @@ namespace PorchLight.Core.FollowThrough;
 /// <summary>Writes a value into a field of the client or the project.</summary>
 /// <param name="Field">The field's key.</param>
 /// <param name="Value">The value; null for the day on which it is written.</param>
-[Kind("setField")]
+[Kind("fillField")]
 public sealed record FillField(string Field, Answer? Value) : OutsideAction
 {
     /// <summary>Whether a step can write into fields of a kind: words, yes or no, or the day on which it is done.</summary>

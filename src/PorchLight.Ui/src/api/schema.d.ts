@@ -267,9 +267,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["getJump"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["postJump"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6520,6 +6520,10 @@ export interface components {
             /** @description Others in whose records the words stand. */
             wrote: components["schemas"]["NamedClient"][];
         };
+        JumpWords: {
+            /** @description What was typed. */
+            words: string;
+        };
         /** @description How long the business keeps what nobody has sent, and clients with whom nothing happens any more. */
         Keeping: {
             /**
@@ -9283,7 +9287,7 @@ export interface components {
          *     it. What is done outside a run (OutsideAction) the area that owns it carries out; how a run goes on
          *     (FlowAction) the planner decides alone.
          */
-        StepAction: components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionCallWebhook"] | components["schemas"]["StepActionEndRun"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionPostToChat"] | components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"];
+        StepAction: components["schemas"]["StepActionBranch"] | components["schemas"]["StepActionCallWebhook"] | components["schemas"]["StepActionEndRun"] | components["schemas"]["StepActionFillField"] | components["schemas"]["StepActionHandOverProject"] | components["schemas"]["StepActionMakeTask"] | components["schemas"]["StepActionMoveStage"] | components["schemas"]["StepActionPostToChat"] | components["schemas"]["StepActionSendMessage"] | components["schemas"]["StepActionStartAnother"] | components["schemas"]["StepActionTellTeam"] | components["schemas"]["StepActionUnwritten"] | components["schemas"]["StepActionWaitFor"];
         /** @description Goes on at one step or at another. */
         StepActionBranch: {
             /** @enum {string} */
@@ -9313,7 +9317,7 @@ export interface components {
         /** @description Writes a value into a field of the client or the project. */
         StepActionFillField: {
             /** @enum {string} */
-            kind: "setField";
+            kind: "fillField";
             /** @description The field's key. */
             field: string;
             value: null | components["schemas"]["Answer"];
@@ -10452,16 +10456,18 @@ export interface operations {
             };
         };
     };
-    getJump: {
+    postJump: {
         parameters: {
-            query: {
-                words: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JumpWords"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -11867,7 +11873,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["FormQuery"];
             };
@@ -13131,7 +13137,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["FileQuery"];
             };
@@ -13790,7 +13796,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["InquiryQuery"];
             };
@@ -14323,7 +14329,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["ClientQuery"];
             };
@@ -16209,7 +16215,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["LibraryMessageQuery"];
             };
@@ -17718,7 +17724,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["WebhookCallQuery"];
             };
@@ -18088,7 +18094,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["PracticeMailQuery"];
             };

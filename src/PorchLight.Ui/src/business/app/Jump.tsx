@@ -87,7 +87,7 @@ function Places({ onGone }: { onGone: () => void }) {
     enabled: ids.length > 0,
   });
   const found = useQuery({
-    ...ask(["clients", "jump", words], () => api.GET("/api/jump", { params: { query: { words } } })),
+    ...ask(["clients", "jump", words], () => api.POST("/api/jump", { body: { words } })),
     enabled: words !== "",
     placeholderData: keepPreviousData,
   });

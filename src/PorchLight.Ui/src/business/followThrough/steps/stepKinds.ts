@@ -7,7 +7,7 @@ import { makeTask } from "./makeTask";
 import { moveStage } from "./moveStage";
 import { postToChat } from "./postToChat";
 import { sendMessage } from "./sendMessage";
-import { setField } from "./setField";
+import { fillField } from "./fillField";
 import { startAnother } from "./startAnother";
 import { tellTeam } from "./tellTeam";
 import { unwritten } from "./unwritten";
@@ -19,7 +19,7 @@ export const stepKinds: { [K in StepAction["kind"]]: StepKind<K> } = {
   sendMessage,
   makeTask,
   moveStage,
-  setField,
+  fillField,
   handOver,
   tellTeam,
   postToChat,

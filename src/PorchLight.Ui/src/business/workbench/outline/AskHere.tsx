@@ -132,7 +132,7 @@ export const AskHere = memo(function AskHere({ page, behind, rows }: Props) {
           <Menu
             trigger={
               <button type="button" className="shrink-0 rounded-soft px-1.5 py-1 text-note text-dusk hover:underline">
-                Text or picture …
+                Text or picture
               </button>
             }
             align="end"

@@ -2,7 +2,7 @@ import { Labelled, SelectBox, boxLook } from "../../../kit/fields";
 import { Offered } from "../Offered";
 import type { FieldsProps, StepKind } from "./stepKind";
 
-function Fields({ value, choices, onChange }: FieldsProps<"setField">) {
+function Fields({ value, choices, onChange }: FieldsProps<"fillField">) {
   const field = choices.fields.find((one) => one.key === value.field);
   const isDate = field?.kind === "date";
   return (
@@ -50,8 +50,8 @@ function Fields({ value, choices, onChange }: FieldsProps<"setField">) {
   );
 }
 
-export const setField: StepKind<"setField"> = {
-  label: "Set a field",
-  begin: (choices) => ({ kind: "setField", field: choices.dates[0]?.key ?? "", value: null }),
+export const fillField: StepKind<"fillField"> = {
+  label: "Fill a field",
+  begin: (choices) => ({ kind: "fillField", field: choices.dates[0]?.key ?? "", value: null }),
   Fields,
 };
