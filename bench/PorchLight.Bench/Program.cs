@@ -29,6 +29,9 @@ if (args is ["exports"])
 if (args is ["lists"])
 {
     await using var house = new BenchApp();
+    // The others are made like the first one.
+    await house.ChangeFormAsync(settings => settings with { Guard = new SpamGuard(LeastSeconds: 0) });
+    (await house.SendAsync(Requests.Answers())).EnsureSuccessStatusCode();
     await ClientsBench.MeasureAsync(house);
     await InquiriesBench.MeasureAsync(house);
     await OtherListsBench.MeasureAsync(house);
