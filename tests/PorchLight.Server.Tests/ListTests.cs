@@ -272,7 +272,7 @@ public sealed class ListTests(ListTests.House house) : IClassFixture<ListTests.H
     }
 
     [Fact]
-    public void Rows_that_come_go_and_move_between_two_readings_are_neither_shown_twice_nor_left_out_where_they_stay() =>
+    public void Where_rows_go_between_two_readings_the_others_are_neither_shown_twice_nor_left_out() =>
         Gen.Select(Gen.Int[0, 5].Nullable().Array[0, 30], Gen.Bool, Gen.Int[1, 7], Gen.Int[0, 30])
             .Sample(
                 (keys, descending, take, gone) =>

@@ -46,8 +46,8 @@ internal static class Keyset
 }
 
 /// <summary>
-/// Reads rows in an order, so many at a time, each time from where the last reading ended: what came, went or moved meanwhile makes no row
-/// appear twice or be left out, and a page far down costs no more than the first.
+/// Reads rows in an order, so many at a time, each time from where the last reading ended: what came or went meanwhile makes no other row
+/// appear twice or be left out. A row whose own keys changed stands where they are now.
 /// </summary>
 /// <param name="keys">
 /// What the rows are in order of, one after the other; together they tell any two rows apart. The first may be null: who has nothing there
