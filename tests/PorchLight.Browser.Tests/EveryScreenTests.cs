@@ -174,7 +174,7 @@ public sealed class EveryScreenTests
         owner.Follow("Tilda Brackenridge");
         owner.Wait("the panel's title has it", () => Focused(owner) == "Tilda Brackenridge");
         owner.Press("Reply");
-        owner.Wait("the words have it", () => owner.Run<string>("return document.activeElement.tagName") == "TEXTAREA");
+        owner.Wait("the words have it", () => owner.Run<string>("return document.activeElement.getAttribute('role')") == "textbox");
         owner.Type("Your words", "Gladly.");
         owner.Press("Send the reply");
         owner.Sees("Kept: first personal reply");

@@ -28,19 +28,32 @@ public sealed class FollowThroughScreenTests
         owner.Press("Begin");
         owner.Sees("It is ready.");
 
-        // A step on its day: another name, and a message with a gap that is filled each time.
+        // A step on its day: another name, and a message with a gap that is filled each time, and some words behind it.
         owner.Click("//button[contains(., 'Second follow-up')][@aria-pressed]");
         owner.Type("What you call it", "Two walls like theirs");
         owner.Press("Add a gap");
-        owner.Type("A gap you fill each time", "two walls, a line each");
+        owner.Keyboard("two walls, a line each", Keys.Enter, "- 2 * 3 m", Keys.Enter, "and **more**", Keys.Enter, Keys.Enter);
+        owner.Keyboard("Yours, ");
+        owner.Click("//*[@aria-label='Formatting']//button[normalize-space()='Insert a value']");
+        owner.Press("Your name");
+        owner.Click("//*[@role='textbox']//button[normalize-space()='Their first name']");
+        owner.Type("While “Their first name” is not known, it says", "friend" + Keys.Enter);
         owner.Wait(
             "it is kept",
             () =>
                 Draft(app).Steps[2]
                     is {
                         Name: "Two walls like theirs",
-                        Action: SendMessage { Message.Parts: [_, GapPart { Prompt: "two walls, a line each" }] }
+                        Action: SendMessage
+                        {
+                            Message.Parts: [
+                                TextPart { Text: var before },
+                                GapPart { Prompt: "two walls, a line each" },
+                                TextPart { Text: "- 2 * 3 m\n- and **more**\nYours, {owner}" },
+                            ]
+                        }
                     }
+                && before.Contains("{firstName|friend}", StringComparison.Ordinal)
         );
         owner.FindsNothingAtAll("aside");
         // By keyboard alone it changes places, and back.

@@ -51,9 +51,16 @@ public sealed class InquiryScreenTests
                     _ => "q",
                 }
             );
-            owner.Find("//aside//form");
+            owner.Wait("one writes", () => owner.Run<bool>("return document.activeElement.matches('aside form [role=textbox]')"));
             if (left % 3 == 2)
+            {
+                owner.Wait(
+                    "in what has to be filled in",
+                    () => owner.Run<bool>("return !!getSelection().anchorNode?.parentElement?.closest('[data-open]')")
+                );
                 owner.Keyboard("How high is the wall?");
+            }
+
             owner.Keyboard(Keys.Control + Keys.Enter);
             var waiting = left - 1;
             owner.Wait($"{waiting} are left", () => app.Ask(db => db.Inquiries.Count(one => one.Need == InquiryNeed.Reply)) == waiting);

@@ -143,7 +143,13 @@ public sealed class JourneyTests
         owner.Press("Close");
         owner.Press("Read and send");
         owner.Wait("what was refused is kept", () => owner.Field("Subject").GetDomProperty("value") == "About your wall, Tilda");
-        owner.Type("one line about their place", "I know that wall from the morning train.");
+        // What is cut away takes no gap along, and comes back.
+        owner.Type("Words of the message", Keys.Delete);
+        owner.SeesNoMore("Maren Tolliver\nOchre Wren");
+        owner.Find("//*[@role='group'][@aria-label='one line about their place'][@data-open]");
+        owner.Keyboard(Keys.Control + "z");
+        owner.Click("//*[@role='group'][@aria-label='one line about their place']//p");
+        owner.Keyboard("I know that **wall** from the morning train.");
         owner.Sees("Saved");
         owner.Press("Send");
         owner.SeesNoMore("One message waits for your nod.");

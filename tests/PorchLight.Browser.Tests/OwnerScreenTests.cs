@@ -137,13 +137,13 @@ public sealed class OwnerScreenTests
         owner.Sees("since today");
         owner.Press("Today");
         owner.Press("Reply to Tilda Brackenridge");
-        owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply");
+        owner.Field("Your words").Text.ShouldBe("Half a reply");
         owner.Press("Send the reply");
         owner.Sees("Your mail goes to Tilda Brackenridge in 10 seconds.");
         owner.Press("Undo");
         owner.Sees("Nothing was sent.");
         owner.Press("Reply");
-        owner.Field("Your words").GetDomProperty("value").ShouldBe("Half a reply", "the words are kept");
+        owner.Field("Your words").Text.ShouldBe("Half a reply", "the words are kept");
         app.Ask(db => db.OutgoingMail.Count(mail => !mail.Automatic)).ShouldBe(0);
     }
 

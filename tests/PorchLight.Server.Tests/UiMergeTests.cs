@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text.Json.Nodes;
 using CsCheck;
 using PorchLight.Core.Common;
@@ -6,22 +5,14 @@ using PorchLight.Core.Common;
 namespace PorchLight.Server.Tests;
 
 /// <summary>
-/// What the screens do with edits (<c>saving/merge.ts</c>) beside what the server does. The same random edits go through both; one
-/// process of Node answers for all of them.
+/// What the screens do with edits (<c>saving/merge.ts</c>) beside what the server does. The same random edits go through both.
 /// </summary>
 public sealed class UiMergeTests
 {
-    private const string Script = """
-        import { readFileSync } from "node:fs";
-        import ts from "typescript";
-        const source = readFileSync("src/business/saving/merge.ts", "utf8");
-        const { outputText } = ts.transpileModule(source, { compilerOptions: { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ESNext } });
-        const { rebase, settle } = await import("data:text/javascript;base64," + Buffer.from(outputText).toString("base64"));
-        for (const line of readFileSync(0, "utf8").split("\n").filter(Boolean)) {
-          const { was, now, stored, clashes } = JSON.parse(line);
-          const settled = (keep) => clashes.reduce((edit, clash) => settle(edit, clash, keep), { was, now });
-          console.log(JSON.stringify({ rebased: rebase(was, now, stored), yours: settled("yours"), theirs: settled("theirs") }));
-        }
+    private const string Answer = """
+        const { was, now, stored, clashes } = asked;
+        const settled = (keep) => clashes.reduce((edit, clash) => code.settle(edit, clash, keep), { was, now });
+        return { rebased: code.rebase(was, now, stored), yours: settled("yours"), theirs: settled("theirs") };
         """;
 
     [Fact]
@@ -36,7 +27,9 @@ public sealed class UiMergeTests
                 return (was, now, stored, merged, clashes);
             })
             .ToList();
-        var answers = await AskAsync(
+        var answers = await UiCode.AnswersAsync(
+            "business/saving/merge.ts",
+            Answer,
             asked.Select(one =>
                 new JsonObject
                 {
@@ -118,25 +111,5 @@ public sealed class UiMergeTests
                     $$"""{"key":"{{key}}","text":{{entries[n].text}},"plain":{{entries[n].plain}}}"""))}}]}"""
                 );
         }
-    }
-
-    private static async Task<List<JsonNode>> AskAsync(IEnumerable<string> lines)
-    {
-        using var node = Process.Start(
-            new ProcessStartInfo("node", ["--input-type=module", "-e", Script])
-            {
-                WorkingDirectory = Repository.Find("src/PorchLight.Ui"),
-                RedirectStandardInput = true,
-                RedirectStandardOutput = true,
-                RedirectStandardError = true,
-            }
-        )!;
-        var said = node.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
-        var failed = node.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken);
-        await node.StandardInput.WriteAsync(string.Join('\n', lines));
-        node.StandardInput.Close();
-        await node.WaitForExitAsync(TestContext.Current.CancellationToken);
-        node.ExitCode.ShouldBe(0, await failed);
-        return [.. (await said).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => JsonNode.Parse(line)!)];
     }
 }

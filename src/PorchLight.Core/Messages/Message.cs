@@ -135,28 +135,29 @@ public sealed record MessageDraft(string Subject, IReadOnlyList<MessagePart> Par
             );
 
     /// <summary>
-    /// The draft with a person's edits. Its shape stays: words may be rewritten and gaps filled, but a gap cannot be
-    /// edited away. Null when the edits are of another shape.
+    /// The draft with a person's edits: words may be rewritten, joined and parted, gaps filled, but none of them edited away, added
+    /// or moved past another. Null when the gaps are not the same, or two parts have the same key.
     /// </summary>
-    /// <param name="edited">The draft as it came back.</param>
+    /// <param name="edited">The draft as it came back. What a gap asks for and what goes with the message stay as they are here.</param>
     public MessageDraft? Revise(MessageDraft edited)
     {
-        var sameShape =
-            edited.Parts.Count == Parts.Count
-            && Parts.Zip(edited.Parts).All(pair => pair.First.Key == pair.Second.Key && pair.First.GetType() == pair.Second.GetType());
-        return sameShape
-            ? new MessageDraft(
-                KnownValues.OneLine(edited.Subject),
-                [
-                    .. Parts.Zip(
-                        edited.Parts,
-                        (ours, theirs) => ours is GapPart gap ? gap with { Filled = ((GapPart)theirs).Filled } : theirs
-                    ),
-                ]
-            )
-            {
-                Enclosed = Enclosed,
-            }
-            : null;
+        var ours = Parts.OfType<GapPart>().ToList();
+        var keys = edited.Parts.Select(part => part.Key).ToList();
+        if (
+            !ours.Select(gap => gap.Key).SequenceEqual(edited.Parts.OfType<GapPart>().Select(gap => gap.Key))
+            || keys.Distinct().Count() < keys.Count
+        )
+            return null;
+        return new MessageDraft(
+            KnownValues.OneLine(edited.Subject),
+            [
+                .. edited.Parts.Select(part =>
+                    part is GapPart filled ? ours.Single(gap => gap.Key == filled.Key) with { Filled = filled.Filled } : part
+                ),
+            ]
+        )
+        {
+            Enclosed = Enclosed,
+        };
     }
 }

@@ -69,13 +69,19 @@ internal static class LibraryMessageEndpoints
     /// <param name="People">In whose name one can come.</param>
     /// <param name="Messages">The messages whose words can be taken, with their folder.</param>
     /// <param name="Folders">The folders there are.</param>
+    /// <param name="Signatures">What stands below messages: first the business's, then of those who have one of their own.</param>
     internal sealed record MessageParts(
         IReadOnlyList<Choice> Files,
         IReadOnlyList<Choice> Pictures,
         IReadOnlyList<Choice> People,
         IReadOnlyList<Choice> Messages,
-        IReadOnlyList<string> Folders
+        IReadOnlyList<string> Folders,
+        IReadOnlyList<SignatureShown> Signatures
     );
+
+    /// <param name="Sender">Below whose messages it stands; null for the business's.</param>
+    /// <param name="Words">What it says, without what formats it.</param>
+    internal sealed record SignatureShown(Guid? Sender, string Words);
 
     /// <param name="CopyOf">The message whose words it begins with; null for none.</param>
     internal sealed record NewLibraryMessage(string Name, string Folder, Guid? CopyOf);
@@ -111,6 +117,7 @@ internal static class LibraryMessageEndpoints
             .OrderBy(file => file.Name, NaturalOrder.Instance)
             .ToList();
         var messages = await db.LibraryMessages.AsNoTracking().ToListAsync(cancellationToken);
+        var signatures = await db.SignaturesAsync();
         return new MessageParts(
             [.. files.Select(NameOf)],
             [.. files.Where(file => file.Group == FileGroup.Picture).Select(NameOf)],
@@ -124,7 +131,11 @@ internal static class LibraryMessageEndpoints
                     .Select(one => new Choice(one.Id.ToString(), one.Folder.Length == 0 ? one.Name : $"{one.Folder}: {one.Name}"))
                     .OrderBy(one => one.Name, NaturalOrder.Instance),
             ],
-            [.. messages.Select(one => one.Folder).Where(folder => folder.Length > 0).Distinct().Order(NaturalOrder.Instance)]
+            [.. messages.Select(one => one.Folder).Where(folder => folder.Length > 0).Distinct().Order(NaturalOrder.Instance)],
+            [
+                new SignatureShown(null, FormattedText.Read(signatures.Shared).ToPlain()),
+                .. signatures.Own.Select(one => new SignatureShown(one.Key, FormattedText.Read(one.Value).ToPlain())),
+            ]
         );
 
         static Choice NameOf(StoredFile file) => new(file.Id.ToString(), file.Name);

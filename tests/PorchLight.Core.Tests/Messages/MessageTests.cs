@@ -83,6 +83,19 @@ public sealed class MessageTests
             .ShouldBeNull();
     }
 
+    [Fact]
+    public void Words_can_be_joined_and_parted_around_the_gaps_and_no_part_comes_twice()
+    {
+        var draft = Draft();
+        var gap = new GapPart("place", "", "seen it");
+        draft.Revise(draft with { Parts = [gap, new TextPart("closing", "Bye")] })!.FinishedText.ShouldBe("seen it\n\nBye");
+        draft
+            .Revise(draft with { Parts = [new TextPart("opening", "Hi"), new TextPart("more", "there"), gap] })!
+            .FinishedText.ShouldBe("Hi\n\nthere\n\nseen it");
+        draft.Revise(draft with { Parts = [gap, gap] }).ShouldBeNull();
+        draft.Revise(draft with { Parts = [new TextPart("opening", "Hi"), gap, new TextPart("opening", "Bye")] }).ShouldBeNull();
+    }
+
     private static MessageDraft Draft() => Template.Draft(new Dictionary<string, string> { ["firstName"] = "Tilda" });
 
     private static MessageDraft Filled(MessageDraft draft, string words) =>

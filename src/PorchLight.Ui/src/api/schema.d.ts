@@ -7173,6 +7173,8 @@ export interface components {
             messages: components["schemas"]["Choice"][];
             /** @description The folders there are. */
             folders: string[];
+            /** @description What stands below messages: first the business's, then of those who have one of their own. */
+            signatures: components["schemas"]["SignatureShown"][];
         };
         /** @description Words; in a template they may hold known values. */
         MessagePartTextPart: {
@@ -8987,6 +8989,15 @@ export interface components {
         Signature: {
             /** @description May be formatted; empty for none of one's own. */
             text: string;
+        };
+        SignatureShown: {
+            /**
+             * Format: uuid
+             * @description Below whose messages it stands; null for the business's.
+             */
+            sender: null | string;
+            /** @description What it says, without what formats it. */
+            words: string;
         };
         SignaturesView: {
             business: components["schemas"]["Signature"];

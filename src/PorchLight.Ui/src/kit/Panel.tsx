@@ -1,4 +1,4 @@
-import { useContext, useEffect, useRef, type ReactNode } from "react";
+import { useContext, useEffect, useRef, type ReactNode, type Ref } from "react";
 import { Maximize2, Minimize2, X } from "lucide-react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/problem";
@@ -7,8 +7,24 @@ import { useListAddress } from "./listAddress";
 import { PanelWidth } from "./PanelWidth";
 import { Failure, Skeleton } from "./states";
 
+interface HeadProps {
+  title: string;
+  /** A sentence below the title. */
+  under?: ReactNode;
+  /** Where one is once it is closed. */
+  home: string;
+}
+
+/** What opens beside a list: its head, and what stands in it. */
+export const Panel = ({ ref, children, ...head }: HeadProps & { ref?: Ref<HTMLDivElement>; children: ReactNode }) => (
+  <div ref={ref} className="@container p-8">
+    <PanelHead {...head} />
+    {children}
+  </div>
+);
+
 /** The head of a panel, which takes focus when the panel opens. */
-export function PanelHead({ title, under, home }: { title: string; under?: ReactNode; home: string }) {
+function PanelHead({ title, under, home }: HeadProps) {
   const head = useRef<HTMLHeadingElement>(null);
   const withList = useListAddress();
   const width = useContext(PanelWidth);
@@ -37,14 +53,11 @@ export function PanelHead({ title, under, home }: { title: string; under?: React
 }
 
 /** What stands in a panel until its data is there, or why it is not. */
-export function PanelWaiting({ title, home, error }: { title: string; home: string; error: unknown }) {
-  return (
-    <div className="p-8">
-      <PanelHead title={title} home={home} />
-      {error ? <Failure error={error} /> : <Skeleton rows={6} />}
-    </div>
-  );
-}
+export const PanelWaiting = ({ title, home, error }: { title: string; home: string; error: unknown }) => (
+  <Panel title={title} home={home}>
+    {error ? <Failure error={error} /> : <Skeleton rows={6} />}
+  </Panel>
+);
 
 export function Section({ title, children }: { title: string; children: ReactNode }) {
   return (

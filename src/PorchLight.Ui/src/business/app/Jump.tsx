@@ -4,6 +4,7 @@ import { CornerDownRight } from "lucide-react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { useNavigate } from "react-router";
+import { Combobox } from "../../kit/Combobox";
 import { boxLook } from "../../kit/fields";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
@@ -79,7 +80,6 @@ function Places({ onGone }: { onGone: () => void }) {
   const { name, role } = useSession();
   const navigate = useNavigate();
   const [typed, setTyped] = useState("");
-  const [at, setAt] = useState(0);
   const words = useDeferredValue(typed.trim());
   const ids = recentClients(name ?? "");
   const recent = useQuery({
@@ -116,55 +116,31 @@ function Places({ onGone }: { onGone: () => void }) {
     ...everywhere.filter(fits),
     ...(here?.wrote ?? []).map(client("in their record")),
   ].slice(0, 20);
-  const chosen = Math.min(at, places.length - 1);
-  const go = (place: Place | undefined) => {
-    if (!place) return;
-    onGone();
-    void navigate(place.to);
-  };
   return (
     <>
-      <input
-        role="combobox"
-        aria-label="Where to, or whom"
-        aria-expanded
-        aria-controls="places"
-        aria-activedescendant={places.length > 0 ? `place-${chosen}` : undefined}
-        autoComplete="off"
-        placeholder="Where to, or whom"
-        className={boxLook}
-        value={typed}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          setAt(0);
+      <Combobox<Place>
+        listLabel="Places"
+        items={places}
+        keyOf={(place) => `${place.to} ${place.what}`}
+        wordsOf={() => typed}
+        onType={setTyped}
+        onChoose={(place) => {
+          onGone();
+          void navigate(place.to);
         }}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") go(places[chosen]);
-          else if (e.key === "ArrowDown") setAt(Math.min(chosen + 1, places.length - 1));
-          else if (e.key === "ArrowUp") setAt(Math.max(chosen - 1, 0));
-          else return;
-          e.preventDefault();
-        }}
-      />
-      <Failure error={recent.error ?? found.error} />
-      <ul id="places" role="listbox" aria-label="Places" className="mt-2 max-h-[60dvh] overflow-y-auto">
-        {places.map((place, index) => (
-          // Whoever types chooses with the arrows and Enter; the mouse presses the line.
-          // eslint-disable-next-line jsx-a11y/click-events-have-key-events
-          <li
-            key={`${place.to} ${place.what}`}
-            id={`place-${index}`}
-            role="option"
-            aria-selected={index === chosen}
-            className={`flex min-h-10 cursor-pointer items-center justify-between gap-4 rounded-soft px-3 ${index === chosen ? "bg-mist" : ""}`}
-            onMouseMove={() => setAt(index)}
-            onClick={() => go(place)}
-          >
+        isAlwaysOpen
+        box={{ "aria-label": "Where to, or whom", placeholder: "Where to, or whom", className: boxLook }}
+        rowLook={(isNext) =>
+          `flex min-h-10 cursor-pointer items-center justify-between gap-4 rounded-soft px-3 ${isNext ? "bg-mist" : ""}`
+        }
+        row={(place) => (
+          <>
             <span className="truncate">{place.name}</span>
             <span className="shrink-0 text-note text-slate">{place.what}</span>
-          </li>
-        ))}
-      </ul>
+          </>
+        )}
+      />
+      <Failure error={recent.error ?? found.error} />
       {words !== "" && places.length === 0 && found.isFetched && <p className="px-3 py-2 text-slate">Nothing found.</p>}
     </>
   );

@@ -7,7 +7,7 @@ import { orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { controlLook } from "../../kit/fields";
 import { useNotice } from "../../kit/Notice";
-import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Panel, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { Differences } from "../clientParts/Differences";
@@ -47,8 +47,7 @@ export function ClientPanel() {
   const open = client.differences.filter((one) => !one.settlement).length;
   const people = client.fields.find((one) => one.field.key === "client.people");
   return (
-    <div key={id} className="p-8">
-      <PanelHead title={client.name} home="/clients" under={`With us since ${client.since}.`} />
+    <Panel key={id} title={client.name} home="/clients" under={`With us since ${client.since}.`}>
       <Standing client={client} />
       <SamePerson client={client} />
       <div className="grid gap-x-8 @5xl/panel:grid-cols-[minmax(0,1fr)_20rem]">
@@ -109,7 +108,7 @@ export function ClientPanel() {
           <EraseClient client={id} name={client.name} onErasing={setErasing} />
         </div>
       )}
-    </div>
+    </Panel>
   );
 }
 

@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
-import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
+import { Panel, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
@@ -57,12 +57,12 @@ export function MergePanel() {
   if (!both) return <PanelWaiting title="One person?" home="/clients" error={query.error} />;
   const { kept, other: goes } = both;
   return (
-    <div key={`${id} ${other}`} className="p-8">
-      <PanelHead
-        title="One person?"
-        home="/clients"
-        under={`If they are, everything of ${goes.name} moves into the record of ${kept.name}. You can split them again.`}
-      />
+    <Panel
+      key={`${id} ${other}`}
+      title="One person?"
+      home="/clients"
+      under={`If they are, everything of ${goes.name} moves into the record of ${kept.name}. You can split them again.`}
+    >
       <div className="grid gap-4 @2xl/panel:grid-cols-2">
         <InShort title="Stays" client={kept} />
         <InShort title="Merged into it" client={goes} />
@@ -122,7 +122,7 @@ export function MergePanel() {
           They are two people
         </Button>
       </p>
-    </div>
+    </Panel>
   );
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link } from "react-router";
 import { buttonLook } from "../../kit/Button";
-import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Panel, PanelWaiting } from "../../kit/Panel";
 import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 import { standingWords } from "./standings";
@@ -13,12 +13,11 @@ export function PerhapsSame() {
   const pairs = useQuery(ask(["perhaps-same"], () => api.GET("/api/clients/perhaps-same")));
   if (!pairs.data) return <PanelWaiting title="Perhaps the same" home="/clients" error={pairs.error} />;
   return (
-    <div className="p-8">
-      <PanelHead
-        title="Perhaps the same"
-        home="/clients"
-        under={pairs.data.length > 0 ? "Nothing is merged until you have looked." : undefined}
-      />
+    <Panel
+      title="Perhaps the same"
+      home="/clients"
+      under={pairs.data.length > 0 ? "Nothing is merged until you have looked." : undefined}
+    >
       {pairs.data.length === 0 && <p>No possible duplicates.</p>}
       <ul className="grid gap-3">
         {pairs.data.map(({ one, other, why }) => (
@@ -37,6 +36,6 @@ export function PerhapsSame() {
           </li>
         ))}
       </ul>
-    </div>
+    </Panel>
   );
 }

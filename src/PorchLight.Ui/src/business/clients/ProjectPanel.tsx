@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { Link, useParams } from "react-router";
 import { FitMark } from "../../kit/marks";
-import { PanelHead, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
+import { Panel, PanelWaiting, Section, TimelineList } from "../../kit/Panel";
 import { NothingHere } from "../shell/NothingHere";
 import { useSession } from "../shell/session";
 import { useTitle } from "../shell/useTitle";
@@ -30,21 +30,21 @@ export function ProjectPanel() {
   const people = client.fields.find((one) => one.field.key === "client.people");
   const timeline = client.timeline.filter((one) => one.projectId === wanted);
   return (
-    <div key={wanted} className="p-8">
-      <PanelHead
-        title={project.title}
-        home={home}
-        under={
-          <>
-            {project.service && `${project.service}, `}
-            for{" "}
-            <Link className="underline" to={home}>
-              {client.name}
-            </Link>
-            . {project.open ? "Open" : "Closed"}, begun {project.opened}.
-          </>
-        }
-      />
+    <Panel
+      key={wanted}
+      title={project.title}
+      home={home}
+      under={
+        <>
+          {project.service && `${project.service}, `}
+          for{" "}
+          <Link className="underline" to={home}>
+            {client.name}
+          </Link>
+          . {project.open ? "Open" : "Closed"}, begun {project.opened}.
+        </>
+      }
+    >
       <ProjectHead client={id} project={project} />
       <div className="grid gap-x-8 @5xl/panel:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
@@ -111,6 +111,6 @@ export function ProjectPanel() {
           </Link>
         </p>
       )}
-    </div>
+    </Panel>
   );
 }

@@ -8,9 +8,10 @@ import { CheckBox } from "../../kit/fields";
 import { KeyCap } from "../../kit/KeyCap";
 import { useLetters } from "../../kit/letters";
 import { useNotice } from "../../kit/Notice";
-import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Panel, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
+import { goToOpenGap } from "../messages/editor/goToOpenGap";
 import { useTitle } from "../shell/useTitle";
 import { useSendKey } from "../../api/useSendKey";
 import { NodContext } from "./NodContext";
@@ -96,7 +97,7 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   useTitle(nod.data && `${nod.data.stepName} to ${nod.data.name}`);
   const frame = useRef<HTMLDivElement>(null);
   const inquiry = nod.data?.inquiryId ?? null;
-  const toGap = () => frame.current?.querySelector<HTMLElement>("textarea.border-dashed")?.focus();
+  const toGap = () => goToOpenGap(frame.current);
   useLetters([
     { letter: "G", words: "To the first gap", run: toGap },
     { letter: "S", words: "Skip this one", run: () => !skip.isPending && skip.mutate() },
@@ -129,12 +130,12 @@ function Nod({ runId, step }: { runId: string; step: string }) {
   const view = nod.data;
   const of = waiting.length > 1 && at >= 0 ? ` ${at + 1} of ${waiting.length}.` : "";
   return (
-    <div ref={frame} className="p-8">
-      <PanelHead
-        title={`${view.stepName} to ${view.name}`}
-        home="/"
-        under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.${of}`}
-      />
+    <Panel
+      ref={frame}
+      title={`${view.stepName} to ${view.name}`}
+      home="/"
+      under={`From “${view.followThrough}”, ${view.goes ? `goes ${view.goes}` : `waiting since ${view.since}`}.${of}`}
+    >
       {same.map((one) => (
         <div key={nodPath(one)} className="mb-4 rounded-soft bg-glow p-3">
           <p>
@@ -186,6 +187,6 @@ function Nod({ runId, step }: { runId: string; step: string }) {
         {view.next ?? "It is the last step."} {view.lapses && `Without your nod it lapses ${view.lapses}.`}
       </p>
       {inquiry && <NodContext inquiry={inquiry} />}
-    </div>
+    </Panel>
   );
 }

@@ -6,7 +6,7 @@ import { useParams, useSearchParams } from "react-router";
 import { type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { MarginMark } from "../../kit/marks";
-import { PanelHead, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
+import { Panel, PanelWaiting, Section, TheirWords, TimelineList } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { Conversation } from "../messages/Conversation";
@@ -44,12 +44,11 @@ export function InquiryPanel() {
   const chosen = replies?.replies.find((reply) => reply.kind === quick);
   const wrote = view.timeline.find((entry) => entry.words);
   return (
-    <div className="@container p-8">
-      <PanelHead
-        title={view.name}
-        home="/inquiries"
-        under={`“${view.form}”, ${view.writtenDown ? `${view.received} ${view.writtenDown}` : `sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}`}.${view.knownBefore ? " Known to us already." : " New to us."}`}
-      />
+    <Panel
+      title={view.name}
+      home="/inquiries"
+      under={`“${view.form}”, ${view.writtenDown ? `${view.received} ${view.writtenDown}` : `sent ${view.received}${view.cameFrom ? ` from ${siteOf(view.cameFrom)}` : " by its link"}`}.${view.knownBefore ? " Known to us already." : " New to us."}`}
+    >
       {view.aside && (
         <p className="mt-2 mb-3 flex flex-wrap items-center gap-x-3 rounded-soft border border-edge bg-mist p-3">
           <strong>{view.aside === "spam" ? "Set aside as spam." : "Set aside as just a test."}</strong>
@@ -114,7 +113,7 @@ export function InquiryPanel() {
       <Section title="What happened">
         <TimelineList entries={view.timeline} />
       </Section>
-    </div>
+    </Panel>
   );
 }
 

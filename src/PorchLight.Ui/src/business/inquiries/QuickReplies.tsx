@@ -1,5 +1,5 @@
 import { DayBox } from "../../kit/DayBox";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
@@ -13,6 +13,7 @@ import { useWritingKeys } from "../messages/useWritingKeys";
 import { useSendKey } from "../../api/useSendKey";
 import { replyKeptAs } from "./ReplyForm";
 
+type Draft = Schemas["MessageDraft"];
 type Reply = Schemas["QuickReplyView"];
 
 const noes: Reply["kind"][] = ["noForPrice", "noRoom", "noMatch"];
@@ -25,6 +26,12 @@ export function useQuickReplies(id: string, hasAddress: boolean) {
     ...ask(["quick-replies", id], () => api.GET("/api/inquiries/{id}/quick-replies", { params: { path: { id } } })),
     enabled: hasAddress,
   }).data;
+}
+
+/** The words before the last ones, with which a reply closes; behind them where nothing else is said. */
+function withHelp(parts: Draft["parts"], text: string): Draft["parts"] {
+  const closing = parts.length > 1 ? parts.slice(-1) : [];
+  return [...parts.slice(0, parts.length - closing.length), { kind: "text", key: "help", text }, ...closing];
 }
 
 interface OneProps {
@@ -44,11 +51,6 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
   const [moves, setMoves] = useState(reply.stage !== null);
   const [until, setUntil] = useState(reply.until ?? "");
   const form = useRef<HTMLFormElement>(null);
-  // Whoever opens it goes on in what has to be filled, or in the words: no second key sends what the first one opened.
-  useEffect(() => {
-    const gap = form.current?.querySelector<HTMLElement>("textarea[placeholder]");
-    (gap ?? form.current?.querySelector<HTMLElement>("textarea"))?.focus();
-  }, []);
   const send = useMutation({
     mutationFn: () => {
       const body = { draft, stage: moves ? reply.stage : null, until: moves && reply.until ? until || null : null };
@@ -72,11 +74,7 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
         ? now.parts.map((part) =>
             part.key === "help" && part.kind === "text" ? { ...part, text: `${part.text}\n\n${sentence}` } : part,
           )
-        : [
-            ...now.parts.slice(0, -1),
-            { kind: "text" as const, key: "help", text: `Perhaps a colleague is right for you:\n\n${sentence}` },
-            ...now.parts.slice(-1),
-          ],
+        : withHelp(now.parts, `Perhaps a colleague is right for you:\n\n${sentence}`),
     }));
   const submit = () => {
     if (!send.isPending) send.mutate();
@@ -92,7 +90,8 @@ export function QuickReply({ id, name, to, reply, colleagues, onDone }: OneProps
       aria-label={reply.label}
       className="mt-4 grid gap-3"
     >
-      <DraftEditor to={to} draft={draft} onChange={setDraft} missing={findingsOf(send.error)} />
+      {/* Whoever opens it goes on writing: no second key sends what the first one opened. */}
+      <DraftEditor to={to} draft={draft} onChange={setDraft} missing={findingsOf(send.error)} takesFocus />
       {isNo(reply) && colleagues.length > 0 && (
         <label className="flex flex-wrap items-center gap-2">
           Name a colleague

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
-import { boxLook, GrowingText, Labelled } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
+import { FormattedBox } from "../messages/FormattedBox";
+import { useMessageParts } from "../messages/useMessageParts";
 import { SavedForm } from "../saving/SavedForm";
 import type { Edit } from "../saving/merge";
 import { useEdit } from "../saving/useEdit";
@@ -50,15 +51,16 @@ interface Props {
 
 function SignatureForm({ label, signature, save }: Props) {
   const edit = useEdit(signature, save);
+  const parts = useMessageParts();
   return (
     <SavedForm edit={edit} nameOf={() => label}>
-      <Labelled label={label} error={edit.findings.get("text")}>
-        <GrowingText
-          className={`${boxLook} min-h-24`}
-          value={edit.now.text}
-          onChange={(e) => edit.change({ text: e.target.value })}
-        />
-      </Labelled>
+      <FormattedBox
+        label={label}
+        error={edit.findings.get("text")}
+        pictures={parts?.pictures}
+        value={edit.now.text}
+        onChange={(text) => edit.change({ text })}
+      />
     </SavedForm>
   );
 }

@@ -4,7 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { orProblem } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { useNotice } from "../../kit/Notice";
-import { PanelHead, PanelWaiting } from "../../kit/Panel";
+import { Panel, PanelWaiting } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
@@ -33,8 +33,7 @@ export function StuckMail() {
   if (!mail) return <PanelWaiting title="Message" home="/" error={query.error} />;
   const busy = again.isPending || leave.isPending;
   return (
-    <div className="p-8">
-      <PanelHead title={mail.subject} home="/" under={`To ${mail.name}, ${mail.to}, written ${mail.written}.`} />
+    <Panel title={mail.subject} home="/" under={`To ${mail.name}, ${mail.to}, written ${mail.written}.`}>
       <div className="mb-4 rounded-soft bg-glow p-4">
         <h2 className="text-section">{mail.perhaps ? "Perhaps sent; please look" : "Not delivered"}</h2>
         <p>{mail.why}</p>
@@ -60,6 +59,6 @@ export function StuckMail() {
           </Link>
         )}
       </div>
-    </div>
+    </Panel>
   );
 }

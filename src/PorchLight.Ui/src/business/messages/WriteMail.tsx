@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
@@ -68,8 +68,6 @@ export function WriteMail({
   const parts = useMessageParts();
   const [draft, setDraft] = useState(() => keptMail.read(keptAs) ?? blank(subject));
   const form = useRef<HTMLFormElement>(null);
-  // Whoever asks to write goes on writing.
-  useEffect(() => form.current?.querySelector("textarea")?.focus(), []);
   const sending = useMutation({
     mutationFn: () => send(draft, sendKey.for(draft)),
     onSuccess: (going) => {
@@ -103,7 +101,7 @@ export function WriteMail({
       className="mt-4 grid gap-3"
     >
       <FromLibrary label="Begin with a message from the library" onTake={(message) => take.mutate(message)} />
-      <DraftEditor to={to} draft={draft} onChange={write} missing={findingsOf(sending.error)} isOwn />
+      <DraftEditor to={to} draft={draft} onChange={write} missing={findingsOf(sending.error)} isOwn takesFocus />
       <EnclosedFields enclosed={draft.enclosed} parts={parts} onChange={(enclosed) => write({ ...draft, enclosed })} />
       <Failure error={sending.error ?? take.error} />
       <div className="flex gap-2">

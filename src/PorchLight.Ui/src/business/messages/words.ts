@@ -8,6 +8,15 @@ export interface KnownPlace {
   fallback: string;
 }
 
+/** Something known that can be set into words. */
+export interface KnownChoice {
+  name: string;
+  words: string;
+}
+
+/** The known value that stands below a message. */
+export const signatureName = "signature";
+
 const write = ({ name, fallback }: KnownPlace) => (fallback ? `{${name}|${fallback}}` : `{${name}}`);
 
 /** Takes words apart into what is written and what is set in. */

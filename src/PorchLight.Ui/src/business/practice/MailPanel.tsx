@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Button, buttonLook } from "../../kit/Button";
 import { boxLook, GrowingText } from "../../kit/fields";
-import { PanelHead, PanelWaiting, Section } from "../../kit/Panel";
+import { Panel, PanelWaiting, Section } from "../../kit/Panel";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
@@ -21,8 +21,7 @@ export function MailPanel() {
   const mail = query.data;
   if (!mail) return <PanelWaiting title="Message" home="/practice-mail" error={query.error} />;
   return (
-    <div className="p-8">
-      <PanelHead title={mail.subject} home="/practice-mail" under={`From ${mail.from} to ${mail.to}, ${mail.at}.`} />
+    <Panel title={mail.subject} home="/practice-mail" under={`From ${mail.from} to ${mail.to}, ${mail.at}.`}>
       <iframe
         key={mail.id}
         title={`The message “${mail.subject}”`}
@@ -38,7 +37,7 @@ export function MailPanel() {
         </p>
       )}
       {!mail.incoming && <TheirSide key={`theirs ${mail.id}`} mail={mail} />}
-    </div>
+    </Panel>
   );
 }
 

@@ -1,4 +1,5 @@
 import { CheckBox, TextBox } from "../../../kit/fields";
+import { FormattedBox } from "../../messages/FormattedBox";
 import { KnownWordsBox } from "../../messages/KnownWordsBox";
 import { known } from "../../messages/MessageFields";
 import type { FieldsProps, StepKind } from "./stepKind";
@@ -34,9 +35,8 @@ const Fields = ({ value, choices, onChange }: FieldsProps<"tellTeam">) => (
       value={value.subject}
       onChange={(subject) => onChange({ ...value, subject })}
     />
-    <KnownWordsBox
+    <FormattedBox
       label="What they read"
-      lines="several"
       choices={known}
       value={value.text}
       onChange={(text) => onChange({ ...value, text })}

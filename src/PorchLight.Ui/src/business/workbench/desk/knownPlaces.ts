@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { find, questionsBefore } from "../form";
-import type { KnownChoice } from "../../messages/KnownWordsBox";
+import type { KnownChoice } from "../../messages/words";
 import { KnownWords } from "../../messages/words";
 import { useWorkbench } from "../workbenchContext";
 
