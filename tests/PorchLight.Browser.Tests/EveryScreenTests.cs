@@ -98,7 +98,7 @@ public sealed class EveryScreenTests
             $"/follow-through/{follow}?step=~whole",
             "/practice-chat",
             $"/follow-through/{follow}/plan-table",
-            "/practice-notes",
+            "/practice-texts",
             $"/follow-through/{follow}/people",
             $"/practice-mail/{mail}",
             .. Settings.Select(section => $"/settings/{section}"),

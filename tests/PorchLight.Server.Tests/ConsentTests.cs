@@ -105,7 +105,7 @@ public sealed class ConsentTests
         await RunAsync(app, about, "with a number", isAdvertising: false, Channel.Text);
         await RunAsync(app, about, "note", isAdvertising: false, Channel.PageNote);
         (await TimelineAsync(owner, about)).ShouldContain("“note” was sent automatically as a note on their page.");
-        var notes = await owner.GetAsync("/api/practice/notes").JsonAsync();
+        var notes = await owner.GetAsync("/api/practice/texts").JsonAsync();
         notes.EnumerateArray().Count(note => note.GetProperty("phone").ValueKind == JsonValueKind.String).ShouldBe(1);
         notes.GetArrayLength().ShouldBe(2);
         (await app.AskAsync(db => db.OutgoingMail.CountAsync())).ShouldBe(0);

@@ -241,8 +241,8 @@ public sealed class InquiryDeskTests
         var users = await app.AskAsync(db => db.Users.Select(user => user.Id).ToListAsync());
         await app.ChangeFormAsync(settings => settings with { Told = users });
         var member = app.Member();
-        (await SetToldAsync(member, new TellingTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
-        (await member.GetAsync("/api/me/told").JsonAsync()).Text("dailyAt").ShouldBe("18:00:00");
+        (await ChangeNotificationTimeAsync(member, new NotificationTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
+        (await member.GetAsync("/api/me/notifications").JsonAsync()).Text("dailyAt").ShouldBe("18:00:00");
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         (await app.SendAsync(Answers("robin@leads.example"))).EnsureSuccessStatusCode();
         await app.WorkAsync();
@@ -269,12 +269,12 @@ public sealed class InquiryDeskTests
         var owner = app.Owner();
         var users = await app.AskAsync(db => db.Users.Select(user => user.Id).ToListAsync());
         await app.ChangeFormAsync(settings => settings with { Told = users });
-        (await SetToldAsync(owner, new TellingTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
+        (await ChangeNotificationTimeAsync(owner, new NotificationTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         await SetAsideAsync(owner, (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id, AsideReason.Spam);
         await app.PassTimeAsync(Duration.FromHours(30));
         (await MailsToAsync(app, "maren@ochrewren.example")).ShouldBeEmpty();
-        (await app.AskAsync(db => db.Tellings.CountAsync())).ShouldBe(0);
+        (await app.AskAsync(db => db.DueNotifications.CountAsync())).ShouldBe(0);
     }
 
     [Fact]
@@ -390,8 +390,8 @@ public sealed class InquiryDeskTests
     private static async Task<int> FoundAsync(HttpClient owner, params InquiryNeed[] needs) =>
         (await owner.FoundAsync("/api/inquiries", new InquiryQuery { Needs = needs })).GetProperty("total").GetInt32();
 
-    private static Task<HttpResponseMessage> SetToldAsync(HttpClient who, TellingTime now) =>
-        who.PutAsync("/api/me/told", Body(new { was = new TellingTime(null, AtNight: false), now }));
+    private static Task<HttpResponseMessage> ChangeNotificationTimeAsync(HttpClient who, NotificationTime now) =>
+        who.PutAsync("/api/me/notifications", Body(new { was = new NotificationTime(null, AtNight: false), now }));
 
     private static Task<List<string>> MailsToAsync(TestApp app, string address) =>
         app.AskAsync(db => db.PracticeMail.Where(mail => mail.To == address).Select(mail => mail.Subject).ToListAsync());

@@ -176,7 +176,7 @@ public sealed class OneMessageADayTests
             )
                 .Concat(
                     await db
-                        .PracticeNotes.Where(note => note.ClientId == client)
+                        .ShortMessages.Where(note => note.ClientId == client)
                         .Select(note => new { note.EffectKey, note.At })
                         .ToListAsync()
                 )

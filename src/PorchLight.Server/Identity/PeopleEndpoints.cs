@@ -49,15 +49,18 @@ internal static class PeopleEndpoints
         group.MapPost("/{user}/password-link", LinkForPasswordAsync).Once();
         group.MapDelete("/{user}", RemoveAsync);
         api.MapPost("/me/password", ChangePasswordAsync).For(Access.Member).WithTags("People");
-        api.MapGet("/me/told", async (PorchDb db, ClaimsPrincipal who) => TypedResults.Ok((await db.Users.FindAsync(who.UserId()))!.Told))
+        api.MapGet(
+                "/me/notifications",
+                async (PorchDb db, ClaimsPrincipal who) => TypedResults.Ok((await db.Users.FindAsync(who.UserId()))!.NotificationTime)
+            )
             .For(Access.Member)
             .WithTags("People");
-        api.MapPut("/me/told", SetToldAsync).For(Access.Member).WithTags("People");
+        api.MapPut("/me/notifications", ChangeNotificationTimeAsync).For(Access.Member).WithTags("People");
     }
 
     /// <summary>Says when this person wants mails about inquiries, for what comes in from then on.</summary>
-    private static async Task<Results<Ok<TellingTime>, ProblemHttpResult>> SetToldAsync(
-        Edit<TellingTime> edit,
+    private static async Task<Results<Ok<NotificationTime>, ProblemHttpResult>> ChangeNotificationTimeAsync(
+        Edit<NotificationTime> edit,
         PorchDb db,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
@@ -65,10 +68,10 @@ internal static class PeopleEndpoints
     {
         await using var write = await db.WriteAsync(cancellationToken);
         var user = (await db.Users.FindAsync([who.UserId()], cancellationToken))!;
-        var (merged, refusal) = edit.Onto(user.Told);
+        var (merged, refusal) = edit.Onto(user.NotificationTime);
         if (refusal is not null)
             return refusal;
-        user.Told = merged;
+        user.NotificationTime = merged;
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(merged);
     }

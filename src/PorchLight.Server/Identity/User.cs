@@ -16,15 +16,15 @@ internal sealed class User : IdentityUser<Guid>
     /// <summary>The last event this person has seen in the bell.</summary>
     public long BellSeen { get; set; }
 
-    /// <summary>When they get mails about inquiries; see <see cref="TellingTime"/>.</summary>
-    public LocalTime? ToldDailyAt { get; set; }
-    public bool ToldAtNight { get; set; }
+    /// <summary>When they get mails about inquiries; see <see cref="NotificationTime"/>.</summary>
+    public LocalTime? NotifiedDailyAt { get; set; }
+    public bool NotifiedAtNight { get; set; }
 
     [NotMapped]
-    public TellingTime Told
+    public NotificationTime NotificationTime
     {
-        get => new(ToldDailyAt, ToldAtNight);
-        set => (ToldDailyAt, ToldAtNight) = (value.DailyAt, value.AtNight);
+        get => new(NotifiedDailyAt, NotifiedAtNight);
+        set => (NotifiedDailyAt, NotifiedAtNight) = (value.DailyAt, value.AtNight);
     }
 }
 

@@ -60,8 +60,8 @@ internal sealed class ClientInquiries(PorchDb db) : IClientPart
             WhenMerged = WhenMerged.Stays,
             Saved = null,
         };
-        yield return new ClientRows<Telling>(
-            db.Tellings.Where(one => db.Inquiries.Any(asked => asked.Id == one.InquiryId && records.Contains(asked.ClientId)))
+        yield return new ClientRows<DueNotification>(
+            db.DueNotifications.Where(one => db.Inquiries.Any(asked => asked.Id == one.InquiryId && records.Contains(asked.ClientId)))
         )
         {
             WhenMerged = WhenMerged.Stays,

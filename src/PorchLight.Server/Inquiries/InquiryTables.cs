@@ -66,10 +66,20 @@ internal static class InquiryTables
             .HasForeignKey(inquiry => new { inquiry.FormId, inquiry.ScreeningVersion })
             .OnDelete(DeleteBehavior.NoAction);
 
-        builder.Entity<Telling>().HasKey(telling => new { telling.UserId, telling.InquiryId });
-        builder.Entity<Telling>().HasIndex(telling => telling.Due);
-        builder.Entity<Telling>().HasOne<User>().WithMany().HasForeignKey(telling => telling.UserId).OnDelete(DeleteBehavior.Cascade);
-        builder.Entity<Telling>().HasOne<Inquiry>().WithMany().HasForeignKey(telling => telling.InquiryId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<DueNotification>().HasKey(notification => new { notification.UserId, notification.InquiryId });
+        builder.Entity<DueNotification>().HasIndex(notification => notification.Due);
+        builder
+            .Entity<DueNotification>()
+            .HasOne<User>()
+            .WithMany()
+            .HasForeignKey(notification => notification.UserId)
+            .OnDelete(DeleteBehavior.Cascade);
+        builder
+            .Entity<DueNotification>()
+            .HasOne<Inquiry>()
+            .WithMany()
+            .HasForeignKey(notification => notification.InquiryId)
+            .OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<OverruledFit>().HasKey(overruled => overruled.InquiryId);
         builder

@@ -29,12 +29,12 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, ProgramMail mess
         foreach (var user in await db.Users.Where(user => form.Settings.Told.Contains(user.Id)).ToListAsync(cancellationToken))
         {
             if (user.Id != except)
-                db.Tellings.Add(
-                    new Telling
+                db.DueNotifications.Add(
+                    new DueNotification
                     {
                         UserId = user.Id,
                         InquiryId = inquiry.Id,
-                        Due = user.Told.Due(now, business.DateTimeZone),
+                        Due = user.NotificationTime.Due(now, business.DateTimeZone),
                     }
                 );
         }
@@ -42,21 +42,21 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, ProgramMail mess
 
     /// <summary>When the next mail to somebody of the business is due; null for none.</summary>
     public Task<Instant?> NextAsync(CancellationToken cancellationToken) =>
-        db.Tellings.MinAsync(telling => (Instant?)telling.Due, cancellationToken);
+        db.DueNotifications.MinAsync(notification => (Instant?)notification.Due, cancellationToken);
 
     /// <summary>
     /// Writes the mails that are due, one to each person about all that is due to them. What was set aside meanwhile is left out.
     /// </summary>
     public async Task TellDueAsync(Instant now, CancellationToken cancellationToken)
     {
-        if (!await db.Tellings.AnyAsync(telling => telling.Due <= now, cancellationToken))
+        if (!await db.DueNotifications.AnyAsync(notification => notification.Due <= now, cancellationToken))
             return;
         await using var write = await db.WriteAsync(cancellationToken);
-        var due = await db.Tellings.Where(telling => telling.Due <= now).ToListAsync(cancellationToken);
+        var due = await db.DueNotifications.Where(notification => notification.Due <= now).ToListAsync(cancellationToken);
         var business = await db.BusinessAsync();
-        foreach (var ofOne in due.GroupBy(telling => telling.UserId))
+        foreach (var ofOne in due.GroupBy(notification => notification.UserId))
         {
-            var ids = ofOne.Select(telling => telling.InquiryId).ToList();
+            var ids = ofOne.Select(notification => notification.InquiryId).ToList();
             var inquiries = await (
                 from inquiry in db.CountingInquiries
                 where ids.Contains(inquiry.Id)
@@ -89,7 +89,7 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, ProgramMail mess
                 );
             }
 
-            db.Tellings.RemoveRange(ofOne);
+            db.DueNotifications.RemoveRange(ofOne);
         }
 
         await write.SaveAsync(cancellationToken);

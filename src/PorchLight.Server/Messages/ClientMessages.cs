@@ -71,7 +71,7 @@ internal sealed class ClientMessages(PorchDb db) : IClientPart
             WhenMerged = WhenMerged.GoesOver,
             Saved = null,
         };
-        yield return new ClientRows<PracticeNote>(db.PracticeNotes.Where(one => records.Contains(one.ClientId)))
+        yield return new ClientRows<ShortMessage>(db.ShortMessages.Where(one => records.Contains(one.ClientId)))
         {
             WhenMerged = WhenMerged.GoesOver,
             Saved = one => new

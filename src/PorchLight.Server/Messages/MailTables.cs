@@ -19,7 +19,7 @@ internal static class MailTables
             .HaveJson<Enclosed>()
             .HaveJson<HeldMail>()
             .HaveId<LibraryMessage>()
-            .HaveId<PracticeNote>()
+            .HaveId<ShortMessage>()
             .HaveId<BuiltInText>()
             .HaveJson<MessageTemplate>();
 
@@ -59,10 +59,15 @@ internal static class MailTables
         builder.Entity<UnsubscribeLink>().HasKey(link => link.ClientId);
         builder.Entity<UnsubscribeLink>().HasIndex(link => link.Hash).IsUnique();
         builder.Entity<UnsubscribeLink>().HasOne<Client>().WithMany().HasForeignKey(link => link.ClientId).OnDelete(DeleteBehavior.Cascade);
-        builder.Entity<PracticeNote>().ToTable("PracticeNotes");
-        builder.Entity<PracticeNote>().HasIndex(note => note.EffectKey).IsUnique();
-        builder.Entity<PracticeNote>().HasIndex(note => note.ClientId);
-        builder.Entity<PracticeNote>().HasOne<Client>().WithMany().HasForeignKey(note => note.ClientId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<ShortMessage>().ToTable("ShortMessages");
+        builder.Entity<ShortMessage>().HasIndex(message => message.EffectKey).IsUnique();
+        builder.Entity<ShortMessage>().HasIndex(message => message.ClientId);
+        builder
+            .Entity<ShortMessage>()
+            .HasOne<Client>()
+            .WithMany()
+            .HasForeignKey(message => message.ClientId)
+            .OnDelete(DeleteBehavior.Cascade);
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
         builder.Entity<TeamChatPost>().HasIndex(post => post.SavedDraftId);

@@ -78,10 +78,10 @@ internal sealed class SendMessageEffect(
         var phone = todo.OnFile.GetValueOrDefault(BuiltInFields.Phone.Key);
         if (channel == Channel.Text && phone is null)
             throw new StepFailedException("They left no phone number to send a text message to.");
-        db.PracticeNotes.Add(
-            new PracticeNote
+        db.ShortMessages.Add(
+            new ShortMessage
             {
-                Id = new Id<PracticeNote>(Guid.CreateVersion7()),
+                Id = new Id<ShortMessage>(Guid.CreateVersion7()),
                 EffectKey = todo.EffectKey,
                 ClientId = todo.Client.Id,
                 Phone = channel == Channel.Text ? AnswerWords.Say(phone!) : null,

@@ -40,7 +40,7 @@ internal static class PracticeEndpoints
     );
 
     /// <param name="Phone">The number a text message went to; null for a note on their page.</param>
-    internal sealed record NoteRow(Id<PracticeNote> Id, Id<Client> ClientId, string Name, string? Phone, string Text, string At);
+    internal sealed record ShortMessageRow(Id<ShortMessage> Id, Id<Client> ClientId, string Name, string? Phone, string Text, string At);
 
     /// <param name="By">The follow-through that posted it.</param>
     internal sealed record ChatRow(Id<TeamChatPost> Id, Id<Client>? ClientId, string Text, string By, string At);
@@ -71,7 +71,7 @@ internal static class PracticeEndpoints
         group.MapPost("/mail/{id}/answer", AnswerAsync).Once();
         group.MapPost("/mail/{id}/booked", BookedAsync).Once();
         group.MapGet("/chat", ChatAsync);
-        group.MapGet("/notes", NotesAsync);
+        group.MapGet("/texts", TextsAsync);
         group.MapGet("/clock", ClockAsync);
         group.MapPost("/clock/skip", SkipAsync).Once();
     }
@@ -188,11 +188,11 @@ internal static class PracticeEndpoints
     }
 
     /// <summary>The simulated phones and pages of clients, the newest note first.</summary>
-    private static async Task<List<NoteRow>> NotesAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
+    private static async Task<List<ShortMessageRow>> TextsAsync(PorchDb db, BusinessClock clock, CancellationToken cancellationToken)
     {
         var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
         var notes = await (
-            from note in db.PracticeNotes.AsNoTracking()
+            from note in db.ShortMessages.AsNoTracking()
             join client in db.Clients on note.ClientId equals client.Id
             orderby note.At descending, note.Id descending
             select new { Note = note, client.Name }
@@ -201,7 +201,7 @@ internal static class PracticeEndpoints
             .ToListAsync(cancellationToken);
         return
         [
-            .. notes.Select(one => new NoteRow(
+            .. notes.Select(one => new ShortMessageRow(
                 one.Note.Id,
                 one.Note.ClientId,
                 one.Name,

@@ -47,7 +47,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();
-    public DbSet<Telling> Tellings => Set<Telling>();
+    public DbSet<DueNotification> DueNotifications => Set<DueNotification>();
     public DbSet<LaterVerdict> LaterVerdicts => Set<LaterVerdict>();
     public DbSet<Client> Clients => Set<Client>();
     public DbSet<Project> Projects => Set<Project>();
@@ -78,7 +78,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<BuiltInText> BuiltInTexts => Set<BuiltInText>();
     public DbSet<LibraryMessage> LibraryMessages => Set<LibraryMessage>();
     public DbSet<UnsubscribeLink> UnsubscribeLinks => Set<UnsubscribeLink>();
-    public DbSet<PracticeNote> PracticeNotes => Set<PracticeNote>();
+    public DbSet<ShortMessage> ShortMessages => Set<ShortMessage>();
     public DbSet<TeamChatPost> TeamChat => Set<TeamChatPost>();
     public DbSet<Webhook> Webhooks => Set<Webhook>();
     public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();

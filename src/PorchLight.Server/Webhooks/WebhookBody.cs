@@ -12,7 +12,7 @@ namespace PorchLight.Server.Webhooks;
 /// <summary>What a webhook is told: where the run stands, and what is on file about the client and the project.</summary>
 internal static class WebhookBody
 {
-    private sealed record Told(Instant At, string FollowThrough, string Step, OfClient Client, OfProject Project, OfInquiry? Inquiry)
+    private sealed record OfStep(Instant At, string FollowThrough, string Step, OfClient Client, OfProject Project, OfInquiry? Inquiry)
     {
         /// <summary>By the key of the field.</summary>
         public required IReadOnlyDictionary<string, OnFile> Values { get; init; }
@@ -30,7 +30,7 @@ internal static class WebhookBody
 
     public static string Write(StepToDo todo, Project project, Inquiry? inquiry, FieldCatalogue fields) =>
         JsonSerializer.Serialize(
-            new Told(
+            new OfStep(
                 todo.Now,
                 todo.FollowThrough,
                 todo.Step.Name,

@@ -949,6 +949,12 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasMaxLength(256)
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("NotifiedAtNight")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("NotifiedDailyAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("PasswordHash")
                         .HasColumnType("TEXT");
 
@@ -963,12 +969,6 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.Property<string>("Signature")
                         .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("ToldAtNight")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("ToldDailyAt")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("TwoFactorEnabled")
@@ -988,6 +988,24 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Inquiries.DueNotification", b =>
+                {
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Due")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("UserId", "InquiryId");
+
+                    b.HasIndex("Due");
+
+                    b.ToTable("DueNotifications");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Inquiries.Inquiry", b =>
@@ -1184,24 +1202,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("InquiryId");
 
                     b.ToTable("OverruledFits");
-                });
-
-            modelBuilder.Entity("PorchLight.Server.Inquiries.Telling", b =>
-                {
-                    b.Property<Guid>("UserId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("InquiryId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("Due")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("UserId", "InquiryId");
-
-                    b.HasIndex("Due");
-
-                    b.ToTable("Tellings");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Lists.ListView", b =>
@@ -1474,7 +1474,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("PracticeMail");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Messages.PracticeNote", b =>
+            modelBuilder.Entity("PorchLight.Server.Messages.ShortMessage", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -1503,7 +1503,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("EffectKey")
                         .IsUnique();
 
-                    b.ToTable("PracticeNotes", (string)null);
+                    b.ToTable("ShortMessages", (string)null);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Messages.TeamChatPost", b =>
@@ -2444,6 +2444,21 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.Cascade);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Inquiries.DueNotification", b =>
+                {
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Inquiries.Inquiry", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -2500,21 +2515,6 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Inquiries.Telling", b =>
-                {
-                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
-                        .WithMany()
-                        .HasForeignKey("InquiryId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.HasOne("PorchLight.Server.Identity.User", null)
-                        .WithMany()
-                        .HasForeignKey("UserId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("PorchLight.Server.Messages.BuiltInText", b =>
                 {
                     b.HasOne("PorchLight.Server.Forms.Form", null)
@@ -2553,7 +2553,7 @@ namespace PorchLight.Server.Storage.Migrations
                         .OnDelete(DeleteBehavior.SetNull);
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Messages.PracticeNote", b =>
+            modelBuilder.Entity("PorchLight.Server.Messages.ShortMessage", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
                         .WithMany()

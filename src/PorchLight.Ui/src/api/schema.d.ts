@@ -148,15 +148,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/me/told": {
+    "/api/me/notifications": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getMeTold"];
-        put: operations["putMeTold"];
+        get: operations["getMeNotifications"];
+        put: operations["putMeNotifications"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3460,14 +3460,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/practice/notes": {
+    "/api/practice/texts": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getPracticeNotes"];
+        get: operations["getPracticeTexts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5179,6 +5179,13 @@ export interface components {
             now: components["schemas"]["NoteWords"];
         };
         /** @description An edit that says what it started from. */
+        EditOfNotificationTime: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["NotificationTime"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["NotificationTime"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfOpeningWords: {
             /** @description The values as they were read. */
             was: components["schemas"]["OpeningWords"];
@@ -5219,13 +5226,6 @@ export interface components {
             was: components["schemas"]["TaskWords"];
             /** @description The values as they should be. */
             now: components["schemas"]["TaskWords"];
-        };
-        /** @description An edit that says what it started from. */
-        EditOfTellingTime: {
-            /** @description The values as they were read. */
-            was: components["schemas"]["TellingTime"];
-            /** @description The values as they should be. */
-            now: components["schemas"]["TellingTime"];
         };
         /** @description An edit that says what it started from. */
         EditOfWebhookHead: {
@@ -6096,12 +6096,6 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfPracticeMessage: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
-        IdOfPracticeNote: string;
         /** Format: uuid */
         IdOfProject: string;
         /**
@@ -6122,6 +6116,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfSavedDraft: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfShortMessage: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -7501,15 +7501,6 @@ export interface components {
             /** @description What it said before, newest first. */
             earlier: components["schemas"]["WrittenBefore"][];
         };
-        NoteRow: {
-            id: components["schemas"]["IdOfPracticeNote"];
-            clientId: components["schemas"]["IdOfClient"];
-            name: string;
-            /** @description The number a text message went to; null for a note on their page. */
-            phone: null | string;
-            text: string;
-            at: string;
-        };
         NoteWords: {
             text: string;
             isPinned: boolean;
@@ -7525,6 +7516,12 @@ export interface components {
             sisterForm?: null | string;
             /** @description What the link to it says, or null for that form's title. */
             sisterLabel?: null | string;
+        };
+        /** @description When somebody of the business wants a mail about what came in. */
+        NotificationTime: {
+            dailyAt: null | components["schemas"]["LocalTime"];
+            /** @description Whether a mail may come at night, too; of no account for one mail a day. */
+            atNight: boolean;
         };
         /**
          * @description How a number is compared with a threshold.
@@ -8921,6 +8918,15 @@ export interface components {
             /** @description Whether nobody outside can open the link, because the address is that of this machine or network. */
             isOnlyNear: boolean;
         };
+        ShortMessageRow: {
+            id: components["schemas"]["IdOfShortMessage"];
+            clientId: components["schemas"]["IdOfClient"];
+            name: string;
+            /** @description The number a text message went to; null for a note on their page. */
+            phone: null | string;
+            text: string;
+            at: string;
+        };
         /** @description How a form is shown, everything decided. */
         ShownLook: {
             /** @description The colour of buttons, links and marks, as #rrggbb; it can be read on the paper. */
@@ -9582,12 +9588,6 @@ export interface components {
             for: null | string;
             isDone: boolean;
         };
-        /** @description When somebody of the business wants a mail about what came in. */
-        TellingTime: {
-            dailyAt: null | components["schemas"]["LocalTime"];
-            /** @description Whether a mail may come at night, too; of no account for one mail a day. */
-            atNight: boolean;
-        };
         TestResult: {
             /** @description Whether the mail server took it. */
             arrived: boolean;
@@ -10147,7 +10147,7 @@ export interface operations {
             };
         };
     };
-    getMeTold: {
+    getMeNotifications: {
         parameters: {
             query?: never;
             header?: never;
@@ -10162,7 +10162,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TellingTime"];
+                    "application/json": components["schemas"]["NotificationTime"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -10176,7 +10176,7 @@ export interface operations {
             };
         };
     };
-    putMeTold: {
+    putMeNotifications: {
         parameters: {
             query?: never;
             header?: never;
@@ -10185,7 +10185,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditOfTellingTime"];
+                "application/json": components["schemas"]["EditOfNotificationTime"];
             };
         };
         responses: {
@@ -10195,7 +10195,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TellingTime"];
+                    "application/json": components["schemas"]["NotificationTime"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -17974,7 +17974,7 @@ export interface operations {
             };
         };
     };
-    getPracticeNotes: {
+    getPracticeTexts: {
         parameters: {
             query?: never;
             header?: never;
@@ -17989,7 +17989,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NoteRow"][];
+                    "application/json": components["schemas"]["ShortMessageRow"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */

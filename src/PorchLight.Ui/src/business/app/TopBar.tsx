@@ -136,7 +136,7 @@ function PracticeMenu() {
         <Link to="/practice-chat">Practice team chat</Link>
       </MenuItem>
       <MenuItem asChild>
-        <Link to="/practice-notes">Practice texts and page notes</Link>
+        <Link to="/practice-texts">Practice texts and page notes</Link>
       </MenuItem>
       {isDemo && <SkipAhead />}
     </Menu>

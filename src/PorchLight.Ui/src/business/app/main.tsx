@@ -26,7 +26,7 @@ import { InquiryPanel } from "../inquiries/InquiryPanel";
 import { StuckMail } from "../mail/StuckMail";
 import { MailList } from "../practice/MailList";
 import { MailPanel } from "../practice/MailPanel";
-import { PracticeNotes } from "../practice/PracticeNotes";
+import { PracticeTexts } from "../practice/PracticeTexts";
 import { TeamChat } from "../practice/TeamChat";
 import { ClientList } from "../clients/ClientList";
 import { ImportClients } from "../clients/ImportClients";
@@ -85,7 +85,7 @@ const router = createBrowserRouter([
       { path: "/follow-through", element: <FollowThroughList /> },
       { path: "/follow-through/:id/:part?", element: <FollowThroughPage /> },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
-      { path: "/practice-notes", element: <PracticeNotes /> },
+      { path: "/practice-texts", element: <PracticeTexts /> },
       { path: "/practice-chat", element: <TeamChat /> },
       { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/mails", element: <MailTimes /> },

@@ -10,22 +10,25 @@ import { SavedForm } from "../saving/SavedForm";
 import { useEdit } from "../saving/useEdit";
 import { useTitle } from "../shell/useTitle";
 
-type Times = Schemas["TellingTime"];
+type Times = Schemas["NotificationTime"];
 
 /** When this person gets mails about inquiries. */
 export function MailTimes() {
   useTitle("When you get mails");
-  const told = useQuery({ ...askOnce(["told"], () => api.GET("/api/me/told")), refetchOnMount: "always" });
+  const times = useQuery({
+    ...askOnce(["notification-times"], () => api.GET("/api/me/notifications")),
+    refetchOnMount: "always",
+  });
   return (
     <Page title="When you get mails">
-      <Failure error={told.error} />
-      {told.isFetchedAfterMount && told.data ? <Fields start={told.data} /> : !told.error && <Skeleton rows={3} />}
+      <Failure error={times.error} />
+      {times.isFetchedAfterMount && times.data ? <Fields start={times.data} /> : !times.error && <Skeleton rows={3} />}
     </Page>
   );
 }
 
 function Fields({ start }: { start: Times }) {
-  const edit = useEdit(start, (body) => orProblem(api.PUT("/api/me/told", { body })));
+  const edit = useEdit(start, (body) => orProblem(api.PUT("/api/me/notifications", { body })));
   const { now } = edit;
   return (
     <SavedForm edit={edit} nameOf={(place) => place}>

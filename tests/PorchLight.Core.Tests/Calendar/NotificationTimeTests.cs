@@ -4,10 +4,10 @@ using PorchLight.Core.Calendar;
 
 namespace PorchLight.Core.Tests.Calendar;
 
-public sealed class TellingTimeTests
+public sealed class NotificationTimeTests
 {
     private static readonly DateTimeZone Dublin = DateTimeZoneProviders.Tzdb["Europe/Dublin"];
-    private static readonly TellingTime AtOnce = new(null, AtNight: false);
+    private static readonly NotificationTime AtOnce = new(null, AtNight: false);
 
     private static Instant At(int day, int hour, int minute = 0) =>
         new LocalDateTime(2026, 11, day, hour, minute).InZoneStrictly(Dublin).ToInstant();
@@ -25,7 +25,7 @@ public sealed class TellingTimeTests
     [Fact]
     public void The_daily_mail_takes_all_until_its_time_that_time_included()
     {
-        var daily = new TellingTime(new LocalTime(17, 30), AtNight: false);
+        var daily = new NotificationTime(new LocalTime(17, 30), AtNight: false);
         daily.Due(At(23, 9), Dublin).ShouldBe(At(23, 17, 30));
         daily.Due(At(23, 17, 30), Dublin).ShouldBe(At(23, 17, 30));
         daily.Due(At(23, 17, 31), Dublin).ShouldBe(At(24, 17, 30));
@@ -51,7 +51,7 @@ public sealed class TellingTimeTests
                         .Where(interval => interval.HasStart && interval.Start.InUtc().Year >= 2026)
                         .ToList();
                     var came = changes[change % changes.Count].Start + Duration.FromMinutes(minutes);
-                    var due = new TellingTime(daily, AtNight: false).Due(came, zone);
+                    var due = new NotificationTime(daily, AtNight: false).Due(came, zone);
                     (due - came).ShouldBeInRange(Duration.Zero, Duration.FromHours(25));
                     var first = came;
                     while (!MayBeTold(first, daily, zone))

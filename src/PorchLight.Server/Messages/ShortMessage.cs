@@ -5,9 +5,9 @@ using PorchLight.Server.Records;
 namespace PorchLight.Server.Messages;
 
 /// <summary>A text message, or a note on a client's page, as the simulated phone or page shows it.</summary>
-internal sealed class PracticeNote
+internal sealed class ShortMessage
 {
-    public required Id<PracticeNote> Id { get; init; }
+    public required Id<ShortMessage> Id { get; init; }
 
     /// <summary>What it is the effect of; unique, so that no effect happens twice.</summary>
     public required string EffectKey { get; init; }

@@ -7,9 +7,9 @@ import { api } from "../../api/client";
 import { useTitle } from "../shell/useTitle";
 
 /** The simulated phones and pages of clients. */
-export function PracticeNotes() {
+export function PracticeTexts() {
   useTitle("Practice texts and page notes");
-  const notes = useQuery(ask(["practice-notes"], () => api.GET("/api/practice/notes")));
+  const notes = useQuery(ask(["practice-texts"], () => api.GET("/api/practice/texts")));
   return (
     <Page title="Practice texts and page notes">
       <p className="mb-4 text-slate">

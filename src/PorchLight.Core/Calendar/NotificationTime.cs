@@ -5,7 +5,7 @@ namespace PorchLight.Core.Calendar;
 /// <summary>When somebody of the business wants a mail about what came in.</summary>
 /// <param name="DailyAt">The time of day at which everything comes in one mail; null for a mail at once.</param>
 /// <param name="AtNight">Whether a mail may come at night, too; of no account for one mail a day.</param>
-public sealed record TellingTime(LocalTime? DailyAt, bool AtNight)
+public sealed record NotificationTime(LocalTime? DailyAt, bool AtNight)
 {
     /// <summary>From this time of day on it is night.</summary>
     public static readonly LocalTime NightFalls = new(21, 0);

@@ -4,7 +4,7 @@ using PorchLight.Core.Common;
 namespace PorchLight.Server.Inquiries;
 
 /// <summary>Somebody of the business is still to get a mail about an inquiry. It goes when they have it.</summary>
-internal sealed class Telling
+internal sealed class DueNotification
 {
     public required Guid UserId { get; init; }
     public required Id<Inquiry> InquiryId { get; init; }
