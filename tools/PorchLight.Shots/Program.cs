@@ -75,7 +75,7 @@ Find("aside dl");
 Save("client");
 Open("/", null);
 Find("a[href^='/nods/']").Click();
-Find("aside textarea");
+Find("aside [role=textbox]");
 Save("nod");
 Open("/practice-mail", null);
 FindAll("main a[data-row]").First(row => row.Text.Contains("thank you", StringComparison.Ordinal)).Click();
