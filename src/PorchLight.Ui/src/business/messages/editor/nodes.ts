@@ -131,7 +131,8 @@ const filled = (stays: boolean) =>
       return [
         new Plugin({
           appendTransaction: (transactions, before, after) => {
-            if (!transactions.some((one) => one.docChanged && !one.getMeta("isWhole"))) return null;
+            // What was put in the place of the whole from elsewhere has the gaps it has.
+            if (!transactions.some((one) => one.docChanged && !one.getMeta("preventUpdate"))) return null;
             const kept = new Set<string>();
             after.doc.forEach((node) => node.type === this.type && kept.add(node.attrs.key as string));
             const back = after.tr;
