@@ -7,6 +7,7 @@ using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Webhooks;
+using PorchLight.Server.AcrossAreas;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Clients;
@@ -22,7 +23,6 @@ using PorchLight.Server.Lists;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Ready;
 using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
 using PorchLight.Server.StandIns;
 using PorchLight.Server.StandIns.SampleSite;
 using PorchLight.Server.Storage;
@@ -59,11 +59,14 @@ builder.Services.AddScoped<RunFactsLoader>();
 builder.Services.AddScoped<FollowThroughPartsLoader>();
 builder.Services.AddScoped<StepRunner>();
 builder.Services.AddScoped<IEventReaction, Promises>();
-builder.Services.AddSingleton<DerivedColumns>().AddSingleton<IDerivedColumns, InquiryPlaces>().AddSingleton<IDerivedColumns, RunDates>();
+builder
+    .Services.AddSingleton<DerivedColumns>()
+    .AddSingleton<IDerivedColumns, InquiryListColumns>()
+    .AddSingleton<IDerivedColumns, RunDates>();
 builder.Services.AddScoped<IEventReaction>(services => services.GetRequiredService<RunEngine>());
-builder.Services.AddScoped<ILeftFormReaction>(services => services.GetRequiredService<RunEngine>());
+builder.Services.AddScoped<IUnfinishedFormReaction>(services => services.GetRequiredService<RunEngine>());
 builder.Services.AddScoped<TimedStarts>();
-builder.Services.AddScoped<LeftForms>();
+builder.Services.AddScoped<UnfinishedFormReader>();
 builder.Services.AddScoped<Intake>();
 builder.Services.AddScoped<SubmissionChecker>();
 builder.Services.AddScoped<InquiryRecords>();
@@ -92,7 +95,7 @@ builder.Services.AddScoped<ClientFields>().AddScoped<ClientsToSave>().AddScoped<
 builder.Services.AddSingleton<FieldCatalogues>();
 builder.Services.AddScoped<AnswerContextLoader>();
 builder.Services.AddScoped<FormAccess>();
-builder.Services.AddScoped<SavedDrafts>();
+builder.Services.AddScoped<UnfinishedForms>();
 builder.Services.AddScoped<FormPageLoader>();
 
 // Only the page of a form is compressed as it is written: it holds nothing that a stranger may not know.
@@ -129,7 +132,7 @@ builder
     .AddDueWork<LookedAtImportSweep>()
     .AddDueWork<CarriedMailSweep>()
     .AddDueWork<TakenCallSweep>()
-    .AddDueWork<SavedDraftSweep>()
+    .AddDueWork<UnfinishedFormSweep>()
     .AddDueWork<FileSweep>()
     .AddDueWork<RetentionSweep>()
     .AddDueWork<SearchWork>()
@@ -203,7 +206,7 @@ api.MapSources();
 api.MapList<InquiryList, Inquiry, Id<Inquiry>, InquiryQuery, InquiryRow>("/inquiries", "Inquiries", Access.Member);
 api.MapQuickReplies();
 api.MapJump();
-api.MapLeftAtTheDoor();
+api.MapUnfinishedFormList();
 api.MapFits();
 api.MapClients();
 api.MapList<ClientList, Client, Id<Client>, ClientQuery, ClientRow>("/clients", "Clients", Access.Member);
@@ -247,7 +250,7 @@ app.MapPublic();
 FormSchema.Map(app);
 app.MapUploads();
 app.MapFormAccess();
-app.MapSavedDrafts();
+app.MapUnfinishedForms();
 app.MapPlain();
 app.MapShownFiles();
 app.MapHub<ChangeHub>("/changes").For(Access.Member);
@@ -280,7 +283,7 @@ if (Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
     }
 
     await DemoBusiness.SeedAsync(app.Services);
-    await FirstRunKey.LayAsync(app.Services);
+    await FirstRunKey.WriteAsync(app.Services);
 }
 
 await app.RunAsync();

@@ -42,7 +42,7 @@ public sealed class FormAccessScreenTests
             lead.Type("What would you like painted?", "A whole thought");
             lead.Wait(
                 "it is kept",
-                () => app.Ask(db => db.SavedDrafts.Single()).Answers!.ByQuestion["what"] is TextAnswer { Text: "A whole thought" }
+                () => app.Ask(db => db.UnfinishedForms.Single()).Answers!.ByQuestion["what"] is TextAnswer { Text: "A whole thought" }
             );
         }
 
@@ -180,7 +180,7 @@ public sealed class FormAccessScreenTests
             {
                 Pages = [new Page("one", "One", [new Question("day", "Which day?", new DateKind()) { Required = true }])],
             },
-            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(month, 0)]) }
+            new FormSettings { Capacity = new Capacity("day", [new MonthLimit(month, 0)]) }
         );
         lead.Open(address);
         lead.Field("Which day?").SendKeys("05202027");
@@ -295,7 +295,7 @@ public sealed class FormAccessScreenTests
         owner.WillBeRefused("status of 422");
         var id = app.Ask(db => db.Forms.Single()).Id;
         owner.ComeIn(app, $"/forms/{id}/settings");
-        owner.Sees("Places by month");
+        owner.Sees("Limits by month");
         owner.FindsNothingInTheWay();
         owner.Type("At most", "0");
         owner.Press("Save");
@@ -314,7 +314,7 @@ public sealed class FormAccessScreenTests
         (
             settings.MostAnswers,
             settings.LastDay,
-            settings.Told.Count,
+            settings.Notified.Count,
             settings.Capacity?.Question,
             settings.Capacity?.Months.Count
         ).ShouldBe((40, new LocalDate(2026, 1, 2), 1, "wanted", 1));

@@ -126,6 +126,11 @@ public sealed class SettingsTests
         owner.Press("Reply promise");
         owner.Press("Leave without saving");
         owner.Sees("Someone who writes to you now is promised an answer");
+        owner.Press("Welcome and unfinished forms");
+        owner.Type("Contact lines", "Ring twice.");
+        owner.Press("Services");
+        owner.Sees("What you changed here is lost when you leave.");
+        owner.Press("Leave without saving");
         owner.Press("Services");
         owner.Type("Service 1 starts at", "three hundred");
         owner.Keyboard(Keys.Tab);

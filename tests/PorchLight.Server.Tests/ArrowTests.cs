@@ -48,7 +48,7 @@ public sealed class ArrowTests
         ["FollowThrough"],
         ["Clients", "Library"],
         ["Ready"],
-        ["Screens"],
+        ["AcrossAreas"],
         ["Work", "StandIns"],
         ["Demo"],
     ];

@@ -161,10 +161,10 @@ public sealed class BuiltInMessageTests
     private static async Task<HttpResponseMessage> AskForLinkAsync(TestApp app, string email)
     {
         var (link, sendKey) = (await app.LinkAsync(), Guid.NewGuid());
-        await SavedDraftTests.KeepAsync(app, link, sendKey, Answers());
+        await UnfinishedFormTests.KeepAsync(app, link, sendKey, Answers());
         return await app.CreateClient()
             .PostAsync(
-                $"/public/forms/{link}/saved-draft/mail",
+                $"/public/forms/{link}/unfinished-form/mail",
                 Body(
                     new
                     {

@@ -108,14 +108,14 @@ public sealed class ErasingTests
         await using var app = new TestApp { Time = new(TestClock.Written), Durable = true };
         var (owner, link) = (app.Owner(), await app.LinkAsync());
         var maren = await app.AskAsync(db => db.Users.Select(user => user.Id).FirstAsync());
-        await app.ChangeFormAsync(settings => settings with { Told = [maren] });
+        await app.ChangeFormAsync(settings => settings with { Notified = [maren] });
         var answers = Answers("quillfeather@nib.example");
         answers["name"] = new PersonNameAnswer("Wilhelmina", "Quillfeather");
         answers["phone"] = new PhoneAnswer("01 555 0977");
         answers["what"] = new TextAnswer("Vellum and verdigris, Quillfeather style");
         await app.SendAsync(answers);
         // Left half-finished under another key, told to the team, imported to look at, searched for and kept as a view.
-        await SavedDraftTests.KeepAsync(app, link, Guid.NewGuid(), answers);
+        await UnfinishedFormTests.KeepAsync(app, link, Guid.NewGuid(), answers);
         foreach (var views in new[] { "inquiries", "clients" })
             await owner.PutAsync(
                 $"/api/{views}/views/{Guid.NewGuid()}",

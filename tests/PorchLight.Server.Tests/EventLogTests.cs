@@ -3,10 +3,10 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
+using PorchLight.Server.AcrossAreas;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
-using PorchLight.Server.Screens;
 using PorchLight.Server.Storage;
 using static PorchLight.Testing.Requests;
 

@@ -262,7 +262,7 @@ public sealed class FormAccessTests
         var form = Small with { Pages = [Small.Pages[0], new Page("two", "Two", [new Question("day", "Day?", new DateKind())])] };
         var link = await app.MakeQuickFormAsync(
             form,
-            new FormSettings { Capacity = new Capacity("day", [new MonthPlaces(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) }
+            new FormSettings { Capacity = new Capacity("day", [new MonthLimit(new YearMonth(2027, 5), 1)]), Guard = new SpamGuard(0) }
         );
         Dictionary<string, Answer?> InMay(string email) => new(Filled(email)) { ["day"] = new DateAnswer(new LocalDate(2027, 5, 20)) };
         var first = await (await app.SendAsync(link, InMay("first@bakes.example"))).JsonAsync();
@@ -315,7 +315,7 @@ public sealed class FormAccessTests
         var sunil = await app.AskAsync(db =>
             db.Users.Where(user => user.DisplayName == "Sunil Abara").Select(user => user.Id).SingleAsync()
         );
-        await app.ChangeFormAsync(settings => settings with { Told = [sunil] });
+        await app.ChangeFormAsync(settings => settings with { Notified = [sunil] });
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         var inquiry = await app.AskAsync(db => db.Inquiries.Select(one => one.Id).SingleAsync());
         var text = await app.MailToAsync("sunil@ochrewren.example");

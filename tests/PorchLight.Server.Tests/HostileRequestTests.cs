@@ -76,7 +76,7 @@ public sealed class HostileRequestTests
             {
                 Guard = new SpamGuard(LeastSeconds: 0),
                 TakesPlainPosts = true,
-                Capacity = new Capacity("day", [new MonthPlaces(new NodaTime.YearMonth(9999, 12), 0)]),
+                Capacity = new Capacity("day", [new MonthLimit(new NodaTime.YearMonth(9999, 12), 0)]),
             }
         );
         var client = app.CreateClient(new() { AllowAutoRedirect = false });
@@ -196,7 +196,7 @@ public sealed class HostileRequestTests
             (
                 await app.CreateClient()
                     .PutAsync(
-                        $"/public/forms/{link}/saved-draft",
+                        $"/public/forms/{link}/unfinished-form",
                         Testing.Requests.Body(
                             new
                             {
@@ -211,7 +211,7 @@ public sealed class HostileRequestTests
             ).IsSuccessStatusCode.ShouldBeTrue();
             var mailed = await app.CreateClient()
                 .PostAsync(
-                    $"/public/forms/{link}/saved-draft/mail",
+                    $"/public/forms/{link}/unfinished-form/mail",
                     Testing.Requests.Body(
                         new
                         {

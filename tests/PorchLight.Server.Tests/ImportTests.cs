@@ -45,7 +45,7 @@ public sealed class ImportTests
         {
             var view = await owner.PutAsync($"{path}/columns/2/field", null).JsonAsync();
             var target = view.GetProperty("columns")[2].Text("target");
-            view.GetProperty("places").EnumerateArray().Single(place => place.Text("key") == target).Text("label").ShouldBe("Shoe size");
+            view.GetProperty("targets").EnumerateArray().Single(place => place.Text("key") == target).Text("label").ShouldBe("Shoe size");
         }
 
         (await owner.GetAsync("/api/fields").JsonAsync())

@@ -116,7 +116,7 @@ public sealed class InquiryDeskTests
         var sunil = await app.AskAsync(db =>
             db.Users.Where(user => user.DisplayName == "Sunil Abara").Select(user => user.Id).SingleAsync()
         );
-        await app.ChangeFormAsync(settings => settings with { Told = [sunil] });
+        await app.ChangeFormAsync(settings => settings with { Notified = [sunil] });
         var (link, desk) = await WriteDownAsync(app, owner, InquiryChannel.Phone, answered: false, starts: false);
         var page = await desk.GetAsync($"/public/forms/{link}").JsonAsync();
         page.Text("writesDown").ShouldBe("by phone");
@@ -239,7 +239,7 @@ public sealed class InquiryDeskTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var users = await app.AskAsync(db => db.Users.Select(user => user.Id).ToListAsync());
-        await app.ChangeFormAsync(settings => settings with { Told = users });
+        await app.ChangeFormAsync(settings => settings with { Notified = users });
         var member = app.Member();
         (await ChangeNotificationTimeAsync(member, new NotificationTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
         (await member.GetAsync("/api/me/notifications").JsonAsync()).Text("dailyAt").ShouldBe("18:00:00");
@@ -268,7 +268,7 @@ public sealed class InquiryDeskTests
         await using var app = new TestApp();
         var owner = app.Owner();
         var users = await app.AskAsync(db => db.Users.Select(user => user.Id).ToListAsync());
-        await app.ChangeFormAsync(settings => settings with { Told = users });
+        await app.ChangeFormAsync(settings => settings with { Notified = users });
         (await ChangeNotificationTimeAsync(owner, new NotificationTime(new LocalTime(18, 0), AtNight: false))).EnsureSuccessStatusCode();
         (await app.SendAsync(Answers())).EnsureSuccessStatusCode();
         await SetAsideAsync(owner, (await app.AskAsync(db => db.Inquiries.SingleAsync())).Id, AsideReason.Spam);

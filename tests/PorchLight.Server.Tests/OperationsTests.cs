@@ -37,7 +37,7 @@ public sealed class OperationsTests
         await app.WorkAsync();
         app.Time.Advance(TimeSpan.FromMinutes(4));
         var silent = await HealthAsync(app);
-        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "behind: house, mail, webhooks, mailbox"));
+        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "behind: local, mail, webhooks, mailbox"));
         await app.WorkAsync();
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
         var broken = await HealthAsync(app);
@@ -62,13 +62,13 @@ public sealed class OperationsTests
     {
         await using var app = new TestApp { BreaksSomething = true };
         var work = app.Services.GetRequiredService<DueWork>();
-        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldNotBeNull("something is planned");
+        (await work.PassAsync(DueLane.Local, CancellationToken.None)).ShouldNotBeNull("something is planned");
         await app.SendAsync(Answers());
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE ReopenSubscriptions RENAME TO Elsewhere"));
-        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldBeNull("it rests");
+        (await work.PassAsync(DueLane.Local, CancellationToken.None)).ShouldBeNull("it rests");
         (await app.AskAsync(db => db.OutgoingMail.AnyAsync(mail => mail.To == "tilda@bakes.example"))).ShouldBeTrue("the run went on");
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE Elsewhere RENAME TO ReopenSubscriptions"));
-        (await work.PassAsync(DueLane.House, CancellationToken.None)).ShouldNotBeNull();
+        (await work.PassAsync(DueLane.Local, CancellationToken.None)).ShouldNotBeNull();
     }
 
     [Fact]

@@ -60,7 +60,7 @@ public sealed class PreviewTests
         ).ShouldBe((0, 0, 0));
         (
             await looker.PutAsync(
-                $"/public/forms/{link}/saved-draft",
+                $"/public/forms/{link}/unfinished-form",
                 Body(
                     new
                     {

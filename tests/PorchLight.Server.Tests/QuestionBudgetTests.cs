@@ -51,7 +51,7 @@ public sealed class QuestionBudgetTests
             [$"/api/follow-throughs/{follow}/people"] = 10,
             ["/api/practice/mail/found"] = 5,
             ["/api/library/messages"] = 10,
-            ["/api/left-at-the-door"] = 5,
+            ["/api/unfinished-forms"] = 5,
             ["/api/webhooks/calls/found"] = 5,
             ["/api/forms/found"] = 5,
             ["/api/library/messages/found"] = 10,

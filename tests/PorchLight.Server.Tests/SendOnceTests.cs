@@ -40,8 +40,8 @@ public sealed class SendOnceTests
         "/api/practice/mail/all-found",
         "/api/webhooks/calls/found",
         "/api/webhooks/calls/all-found",
-        "/api/left-at-the-door/{id}/follow-up", // written to already
-        "/api/left-at-the-door/{id}/take-back",
+        "/api/unfinished-forms/{id}/follow-up", // written to already
+        "/api/unfinished-forms/{id}/take-back",
         "/api/mail/{id}/take-back",
         "/api/forms/{id}/links/{link}/take-back", // gone already
         "/api/fields", // the same again is there already
@@ -79,7 +79,7 @@ public sealed class SendOnceTests
         "/api/nods/{runId}/{step}/take-skip-back", // moves on from a state
         "/unsubscribe/{token}", // it is stopped already
         "/public/forms/{token}/send",
-        "/public/forms/{token}/saved-draft/mail",
+        "/public/forms/{token}/unfinished-form/mail",
         "/public/forms/{token}/opened",
         "/public/forms/{token}/reopening",
         "/public/forms/{token}/code", // keyed by the filling-in, the address or the clock

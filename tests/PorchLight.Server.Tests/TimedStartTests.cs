@@ -32,7 +32,7 @@ public sealed class TimedStartTests
 
         // The button beside it is the same one mail.
         var owner = app.Owner();
-        var row = (await owner.GetAsync("/api/left-at-the-door").JsonAsync()).EnumerateArray().Single();
+        var row = (await owner.GetAsync("/api/unfinished-forms").JsonAsync()).EnumerateArray().Single();
         row.GetProperty("canFollowUp").GetBoolean().ShouldBeFalse();
     }
 
@@ -50,7 +50,7 @@ public sealed class TimedStartTests
         var people = await owner.GetAsync($"/api/follow-throughs/{await IdAsync(app)}/people").JsonAsync();
         people.GetProperty("people")[0].Text("name").ShouldBe(Address);
 
-        (await SavedDraftTests.KeepAsync(app, await app.LinkAsync(), sendKey, Answers(Address), revision: 1)).EnsureSuccessStatusCode();
+        (await UnfinishedFormTests.KeepAsync(app, await app.LinkAsync(), sendKey, Answers(Address), revision: 1)).EnsureSuccessStatusCode();
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(0);
         (await RunAsync(app)).State.StoppedBy.ShouldBe(RunEnd.WentOn);
 
@@ -58,7 +58,7 @@ public sealed class TimedStartTests
         await app.PassTimeAsync(Duration.FromHours(1));
         (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("nods").GetArrayLength().ShouldBe(1);
         (await app.SendAsync(Answers(Address), sendKey)).EnsureSuccessStatusCode();
-        (await app.AskAsync(db => db.Runs.Where(run => run.SavedDraftId != null).ToListAsync())).ShouldAllBe(run =>
+        (await app.AskAsync(db => db.Runs.Where(run => run.UnfinishedFormId != null).ToListAsync())).ShouldAllBe(run =>
             run.State.StoppedBy == RunEnd.WentOn
         );
         await app.PassTimeAsync(Duration.FromHours(5));
@@ -92,8 +92,8 @@ public sealed class TimedStartTests
         var owner = app.Owner();
         var path = $"/api/nods/{(await RunAsync(app)).Id}/{Word.Key}";
         (await owner.GetAsync(path).JsonAsync()).GetProperty("notPermitted").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
-        var row = (await owner.GetAsync("/api/left-at-the-door").JsonAsync()).EnumerateArray().Single();
-        (await owner.PostAsync($"/api/left-at-the-door/{row.Text("id")}/follow-up", null)).EnsureSuccessStatusCode();
+        var row = (await owner.GetAsync("/api/unfinished-forms").JsonAsync()).EnumerateArray().Single();
+        (await owner.PostAsync($"/api/unfinished-forms/{row.Text("id")}/follow-up", null)).EnsureSuccessStatusCode();
         var view = await owner.GetAsync(path).JsonAsync();
         view.Text("notPermitted").ShouldStartWith("They had the one mail they were told of");
         (await owner.PostAsync(path + "/send", Body(new { seen = view.GetProperty("draft"), now = false }))).EnsureSuccessStatusCode();
@@ -111,14 +111,14 @@ public sealed class TimedStartTests
             new LeftUnfinishedStart(await app.AskAsync(async db => (await db.Forms.SingleAsync()).Id.Value), 1),
             Step("tell", new PostToChat("{firstName} left {form} half-finished."))
         );
-        await SavedDraftTests.KeepAsync(app, await app.LinkAsync(), Guid.NewGuid(), Answers(Address));
+        await UnfinishedFormTests.KeepAsync(app, await app.LinkAsync(), Guid.NewGuid(), Answers(Address));
         await app.PassTimeAsync(Duration.FromHours(1));
         await app.PassTimeAsync(Duration.FromHours(1));
         (await SubjectsAsync(app)).ShouldBe([]);
         (await app.AskAsync(db => db.TeamChat.SingleAsync())).Text.ShouldBe("Tilda left A wall to paint half-finished.");
 
         await app.PassTimeAsync(Duration.FromDays(31));
-        (await app.AskAsync(db => db.SavedDrafts.SingleAsync())).Ended.ShouldBe(SavedDraftEnd.RanOut);
+        (await app.AskAsync(db => db.UnfinishedForms.SingleAsync())).Ended.ShouldBe(UnfinishedFormEnd.RanOut);
         (await app.AskAsync(db => db.TeamChat.CountAsync())).ShouldBe(0, "it names who left");
     }
 
@@ -132,7 +132,7 @@ public sealed class TimedStartTests
             Step("tell", new PostToChat("{firstName} left {form} half-finished."))
         );
         var key = Guid.NewGuid();
-        await SavedDraftTests.KeepAsync(app, await app.LinkAsync(), key, Answers(Address));
+        await UnfinishedFormTests.KeepAsync(app, await app.LinkAsync(), key, Answers(Address));
         await app.PassTimeAsync(Duration.FromHours(1));
         await app.PassTimeAsync(Duration.FromHours(1));
         (await app.SendAsync(Answers(Address), key)).EnsureSuccessStatusCode();
@@ -285,11 +285,11 @@ public sealed class TimedStartTests
     {
         await app.ChangeFormAsync(settings => settings with { FollowsUpUnfinished = true });
         var (link, key) = (await app.LinkAsync(), sendKey ?? Guid.NewGuid());
-        var kept = await SavedDraftTests.KeepAsync(app, link, key, Answers(Address)).JsonAsync();
+        var kept = await UnfinishedFormTests.KeepAsync(app, link, key, Answers(Address)).JsonAsync();
         (
             await app.CreateClient()
                 .PostAsync(
-                    $"/public/forms/{link}/saved-draft/mail",
+                    $"/public/forms/{link}/unfinished-form/mail",
                     Body(
                         new
                         {

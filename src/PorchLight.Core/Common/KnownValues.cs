@@ -21,7 +21,7 @@ public static partial class KnownValues
         if (!words.Contains('{', StringComparison.Ordinal))
             return words;
         var (said, at) = (new StringBuilder(), 0);
-        foreach (Match place in Place().Matches(words))
+        foreach (Match place in Placeholder().Matches(words))
         {
             said.Append(words, at, place.Index - at);
             at = place.Index + place.Length;
@@ -92,12 +92,12 @@ public static partial class KnownValues
     /// <summary>The words for lines that only name them: the fallback of each place, or dots, as in "Ring … about the wall".</summary>
     /// <param name="words">Words with places.</param>
     public static string Dotted(string words) =>
-        Place().Replace(words, place => place.Groups["fallback"].Value is { Length: > 0 } fallback ? fallback : "…");
+        Placeholder().Replace(words, place => place.Groups["fallback"].Value is { Length: > 0 } fallback ? fallback : "…");
 
     /// <summary>The places in words: what is set in there, and the place as it is written.</summary>
     /// <param name="words">Words with places; a value named twice comes twice.</param>
     public static IEnumerable<(string Name, string Whole)> PlacesIn(string words) =>
-        Place().Matches(words).Select(place => (place.Groups["name"].Value, place.Value));
+        Placeholder().Matches(words).Select(place => (place.Groups["name"].Value, place.Value));
 
     /// <summary>The words as they read before anything is known: with fallbacks, or with nothing.</summary>
     /// <param name="words">Words with places.</param>
@@ -109,5 +109,5 @@ public static partial class KnownValues
         string.Join(' ', new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
 
     [GeneratedRegex(@"\{(?<name>answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|(?<fallback>[^{}]*))?\}", RegexOptions.CultureInvariant)]
-    private static partial Regex Place();
+    private static partial Regex Placeholder();
 }

@@ -42,9 +42,9 @@ public static class Merge
     public static (JsonNode? Merged, IReadOnlyList<Clash> Clashes) ThreeWay(JsonNode? was, JsonNode? now, JsonNode? stored)
     {
         var clashes = new List<Clash>();
-        return (At("", Place.Of(was), Place.Of(now), Place.Of(stored)).Value, clashes);
+        return (At("", Node.Of(was), Node.Of(now), Node.Of(stored)).Value, clashes);
 
-        Place At(string place, Place before, Place edited, Place theirs)
+        Node At(string place, Node before, Node edited, Node theirs)
         {
             if (edited.Same(before) || edited.Same(theirs))
                 return theirs.Copy();
@@ -60,22 +60,22 @@ public static class Merge
             };
         }
 
-        Place Properties(string place, JsonObject before, JsonObject edited, JsonObject theirs) =>
-            Place.Of(
+        Node Properties(string place, JsonObject before, JsonObject edited, JsonObject theirs) =>
+            Node.Of(
                 new JsonObject(
                     before
                         .Select(one => one.Key)
                         .Union(edited.Select(one => one.Key))
                         .Union(theirs.Select(one => one.Key))
                         .Select(key =>
-                            (Key: key, Merged: At(Under(place, key), Place.In(before, key), Place.In(edited, key), Place.In(theirs, key)))
+                            (Key: key, Merged: At(Under(place, key), Node.In(before, key), Node.In(edited, key), Node.In(theirs, key)))
                         )
                         .Where(one => one.Merged.IsThere)
                         .Select(one => KeyValuePair.Create(one.Key, one.Merged.Value))
                 )
             );
 
-        Place Entries(string place, KeyedList before, KeyedList edited, KeyedList theirs)
+        Node Entries(string place, KeyedList before, KeyedList edited, KeyedList theirs)
         {
             var entries = before
                 .Keys.Union(edited.Keys)
@@ -83,7 +83,7 @@ public static class Merge
                 .Select(key => (Key: key, Merged: At(Under(place, key), before.Entry(key), edited.Entry(key), theirs.Entry(key))))
                 .Where(one => one.Merged.IsThere)
                 .ToDictionary(one => one.Key, one => one.Merged.Value);
-            return Place.Of(new JsonArray([.. Ordered(place, before, edited, theirs, entries.Keys).Select(key => entries[key])]));
+            return Node.Of(new JsonArray([.. Ordered(place, before, edited, theirs, entries.Keys).Select(key => entries[key])]));
         }
 
         IReadOnlyList<string> Ordered(string place, KeyedList before, KeyedList edited, KeyedList theirs, IReadOnlyCollection<string> kept)
@@ -96,7 +96,7 @@ public static class Merge
             return theirs.OrderOf(kept, edited);
         }
 
-        Place Clashing(string place, Place edited, Place theirs)
+        Node Clashing(string place, Node edited, Node theirs)
         {
             clashes.Add(new Clash(place, theirs.Copy().Value, edited.Copy().Value));
             return theirs.Copy();
@@ -111,15 +111,15 @@ public static class Merge
     /// <param name="stored">What is stored at this moment.</param>
     public static IReadOnlyList<Clash> Differences(JsonNode? seen, JsonNode? stored)
     {
-        return [.. At("", Place.Of(seen), Place.Of(stored))];
+        return [.. At("", Node.Of(seen), Node.Of(stored))];
 
-        IEnumerable<Clash> At(string place, Place yours, Place theirs) =>
+        IEnumerable<Clash> At(string place, Node yours, Node theirs) =>
             (yours.Value, theirs.Value) switch
             {
                 _ when yours.Same(theirs) => [],
                 (JsonObject y, JsonObject t) when Kind(y) == Kind(t) => y.Select(one => one.Key)
                     .Union(t.Select(one => one.Key))
-                    .SelectMany(key => At(Under(place, key), Place.In(y, key), Place.In(t, key))),
+                    .SelectMany(key => At(Under(place, key), Node.In(y, key), Node.In(t, key))),
                 (JsonArray y, JsonArray t) when KeyedList.Read(y, 'y') is { } seen && KeyedList.Read(t, 't') is { } stored =>
                 [
                     .. seen.Keys.Union(stored.Keys).SelectMany(key => At(Under(place, key), seen.Entry(key), stored.Entry(key))),
@@ -139,15 +139,15 @@ public static class Merge
     private static JsonArray KeysOf(KeyedList list) => new([.. list.Keys.Select(key => (JsonNode)key)]);
 
     /// <summary>What stands at a place: a value, a null, or nothing at all, which is not the same.</summary>
-    private readonly record struct Place(bool IsThere, JsonNode? Value)
+    private readonly record struct Node(bool IsThere, JsonNode? Value)
     {
-        public static Place Of(JsonNode? value) => new(true, value);
+        public static Node Of(JsonNode? value) => new(true, value);
 
-        public static Place In(JsonObject parent, string key) => new(parent.TryGetPropertyValue(key, out var value), value);
+        public static Node In(JsonObject parent, string key) => new(parent.TryGetPropertyValue(key, out var value), value);
 
-        public bool Same(Place other) => IsThere == other.IsThere && JsonNode.DeepEquals(Value, other.Value);
+        public bool Same(Node other) => IsThere == other.IsThere && JsonNode.DeepEquals(Value, other.Value);
 
-        public Place Copy() => this with { Value = Value?.DeepClone() };
+        public Node Copy() => this with { Value = Value?.DeepClone() };
     }
 
     /// <summary>A list whose entries are known by their keys, in order.</summary>
@@ -172,7 +172,7 @@ public static class Merge
             return new KeyedList(keys, byKey);
         }
 
-        public Place Entry(string key) => new(ByKey.TryGetValue(key, out var entry), entry);
+        public Node Entry(string key) => new(ByKey.TryGetValue(key, out var entry), entry);
 
         /// <summary>Whether the entries that both have stand in another order there.</summary>
         public bool IsMovedIn(KeyedList other) => !Keys.Where(other.ByKey.ContainsKey).SequenceEqual(other.Keys.Where(ByKey.ContainsKey));

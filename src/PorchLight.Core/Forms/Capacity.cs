@@ -7,13 +7,13 @@ namespace PorchLight.Core.Forms;
 
 /// <summary>How much fits into a month.</summary>
 /// <param name="Month">The month.</param>
-/// <param name="Places">How many inquiries fit into it; at least 0.</param>
-public sealed record MonthPlaces(YearMonth Month, int Places);
+/// <param name="Most">How many inquiries fit into it; at least 0.</param>
+public sealed record MonthLimit(YearMonth Month, int Most);
 
 /// <summary>How much fits into the months to come. A month that is not named has room for all.</summary>
 /// <param name="Question">The key of the question for the wanted day or days.</param>
 /// <param name="Months">The months that are limited, each once.</param>
-public sealed record Capacity(string Question, IReadOnlyList<MonthPlaces> Months);
+public sealed record Capacity(string Question, IReadOnlyList<MonthLimit> Months);
 
 /// <summary>The month an inquiry is for.</summary>
 /// <param name="Month">The month.</param>
@@ -42,7 +42,7 @@ public static class Capacities
 
         bool HasRoom(YearMonth month) =>
             capacity.Months.FirstOrDefault(limited => limited.Month == month) is not { } limit
-            || taken.GetValueOrDefault(month) < limit.Places;
+            || taken.GetValueOrDefault(month) < limit.Most;
     }
 
     /// <summary>The first month after a fully booked one that has room; null when the calendar ends before.</summary>
@@ -52,9 +52,7 @@ public static class Capacities
     public static YearMonth? NextFree(this Capacity capacity, YearMonth full, IReadOnlyDictionary<YearMonth, int> taken)
     {
         var month = After(full);
-        while (
-            month is { } next && capacity.Months.Any(limited => limited.Month == next && taken.GetValueOrDefault(next) >= limited.Places)
-        )
+        while (month is { } next && capacity.Months.Any(limited => limited.Month == next && taken.GetValueOrDefault(next) >= limited.Most))
             month = After(next);
         return month;
     }

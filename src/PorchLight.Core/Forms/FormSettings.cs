@@ -89,7 +89,7 @@ public sealed record FormSettings
     public IReadOnlyList<string> EmbedOn { get; init; } = [];
 
     /// <summary>The identifiers of the people who get a mail when an inquiry comes in.</summary>
-    public IReadOnlyList<Guid> Told { get; init; } = [];
+    public IReadOnlyList<Guid> Notified { get; init; } = [];
 
     /// <summary>Whether the form takes answers.</summary>
     /// <param name="switchedOn">Whether a person has turned its light on.</param>
@@ -150,7 +150,7 @@ public sealed record FormSettings
                 "capacity.question",
                 "Choose the question that asks for the day."
             );
-            Say(capacity.Months.Any(month => month.Places < 0), "capacity.months", "A month has at least 0 places.");
+            Say(capacity.Months.Any(month => month.Most < 0), "capacity.months", "The limit of a month is 0 or more.");
             Say(
                 capacity.Months.Select(month => month.Month).Distinct().Count() != capacity.Months.Count,
                 "capacity.months",

@@ -15,7 +15,7 @@ public static class Retention
     public static readonly Duration UnsentUpload = Duration.FromHours(24);
 
     /// <summary>How long the link of a filling-in goes on saying how it ended, when the answers behind it are gone.</summary>
-    public static readonly Duration EndOfDraft = Duration.FromDays(365);
+    public static readonly Duration EndOfUnfinished = Duration.FromDays(365);
 
     /// <summary>How long a personal link is good when nobody says otherwise.</summary>
     public static readonly Duration PersonalLink = Duration.FromDays(60);
@@ -23,7 +23,7 @@ public static class Retention
     /// <summary>Until when a filling-in is kept that somebody wants to finish later; every save begins anew.</summary>
     /// <param name="saved">When it was saved.</param>
     /// <param name="days">For how many days the business keeps them.</param>
-    public static Instant DraftUntil(Instant saved, int days) => saved + Duration.FromDays(days);
+    public static Instant UnfinishedUntil(Instant saved, int days) => saved + Duration.FromDays(days);
 
     /// <summary>Whether something has run out: at its last instant it is still good.</summary>
     /// <param name="goodUntil">The last instant.</param>

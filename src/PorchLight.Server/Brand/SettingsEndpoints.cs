@@ -191,7 +191,7 @@ internal static class SettingsEndpoints
         if (refusal is not null)
             return refusal;
         if (check(merged) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         set(business, merged);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(View(business, clock));
@@ -213,7 +213,7 @@ internal static class SettingsEndpoints
             return refusal;
         var (was, now) = (business.Lists, merged.Normalise().Remembering(business.Lists));
         if ((IReadOnlyList<Finding>)[.. now.Check(), .. await use.CheckAsync(was, now)] is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         business.Lists = now;
         await use.ChangeAsync(was, now, who, clock.GetCurrentInstant());
         await write.SaveAsync(cancellationToken);

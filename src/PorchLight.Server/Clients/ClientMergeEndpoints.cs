@@ -105,10 +105,10 @@ internal static class ClientMergeEndpoints
             .ToListAsync(cancellationToken);
         var found = new List<PerhapsSame>();
         foreach (var both in pairs)
-            found.Add(new PerhapsSame(await ShortAsync(both.One), await ShortAsync(both.Other), both.Pair.Likeness.Say()));
+            found.Add(new PerhapsSame(await SummaryOfAsync(both.One), await SummaryOfAsync(both.Other), both.Pair.Likeness.Say()));
         return TypedResults.Ok(found);
 
-        Task<ClientInShort> ShortAsync(Client client) => InShortAsync(db, client, clock.GetCurrentInstant(), zone, cancellationToken);
+        Task<ClientInShort> SummaryOfAsync(Client client) => SummariseAsync(db, client, clock.GetCurrentInstant(), zone, cancellationToken);
     }
 
     private static async Task<Results<Ok<MergePreview>, ProblemHttpResult>> PreviewAsync(
@@ -121,14 +121,14 @@ internal static class ClientMergeEndpoints
         CancellationToken cancellationToken
     )
     {
-        if (await BothAsync(db, id, other, cancellationToken) is not var (kept, goes))
+        if (await LoadPairAsync(db, id, other, cancellationToken) is not var (kept, goes))
             return Problems.NotFound(Gone);
         var (now, zone, fields) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone, await catalogues.ReadAsync(db));
         var plan = await merger.PlanAsync(id, other, new HashSet<string>());
         return TypedResults.Ok(
             new MergePreview(
-                await InShortAsync(db, kept, now, zone, cancellationToken),
-                await InShortAsync(db, goes, now, zone, cancellationToken),
+                await SummariseAsync(db, kept, now, zone, cancellationToken),
+                await SummariseAsync(db, goes, now, zone, cancellationToken),
                 [
                     .. plan.Conflicts.Select(conflict => new BothSides(
                         conflict.Field,
@@ -184,7 +184,7 @@ internal static class ClientMergeEndpoints
             { } done
         )
             return TypedResults.Ok(new Merged(done.Id));
-        if (await BothAsync(db, id, other, cancellationToken) is not var (kept, goes))
+        if (await LoadPairAsync(db, id, other, cancellationToken) is not var (kept, goes))
             return Problems.NotFound("One of the two is not here any more, or they are one already.");
         var now = clock.GetCurrentInstant();
         var merge = await merger.MergeAsync(kept, goes, merging.Take.ToHashSet(), who.DisplayName(), now, cancellationToken);
@@ -223,7 +223,7 @@ internal static class ClientMergeEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<(Client Kept, Client Other)?> BothAsync(
+    private static async Task<(Client Kept, Client Other)?> LoadPairAsync(
         PorchDb db,
         Id<Client> kept,
         Id<Client> other,
@@ -235,7 +235,7 @@ internal static class ClientMergeEndpoints
             ? (one, two)
             : null;
 
-    private static async Task<ClientInShort> InShortAsync(
+    private static async Task<ClientInShort> SummariseAsync(
         PorchDb db,
         Client client,
         NodaTime.Instant now,

@@ -25,7 +25,7 @@ internal static class ImportEndpoints
 
     /// <param name="Encoding">What its bytes were taken for.</param>
     /// <param name="Columns">The columns of the file; empty once everybody is here.</param>
-    /// <param name="Places">Where a column can go.</param>
+    /// <param name="Targets">Where a column can go.</param>
     /// <param name="WorkedThrough">How many of the lines were worked through.</param>
     internal sealed record ImportView(
         Id<ClientImport> Id,
@@ -42,7 +42,7 @@ internal static class ImportEndpoints
         int Stayed,
         bool Replace,
         IReadOnlyList<ImportColumn> Columns,
-        IReadOnlyList<ImportTarget> Places
+        IReadOnlyList<ImportTarget> Targets
     );
 
     /// <param name="Sample">What stands in its first lines.</param>

@@ -93,7 +93,7 @@ internal sealed class DemoBusiness(
         await MakeLinksAsync(forms.Site, now - Duration.FromHours(3));
         var walls = (await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Wall]))!;
         var owner = (await users.FindByEmailAsync(OwnerMail))!;
-        await DemoDrafts.AddAsync(db, tokens, walls, now);
+        await DemoUnfinishedForms.AddAsync(db, tokens, walls, now);
         if (history)
         {
             await using var scope = scopes.CreateAsyncScope();
@@ -216,11 +216,7 @@ internal sealed class DemoBusiness(
                 // Next month is full, the one after nearly so.
                 Capacity = new Capacity(
                     "when",
-                    [
-                        new MonthPlaces(month.PlusMonths(1), 0),
-                        new MonthPlaces(month.PlusMonths(2), 2),
-                        new MonthPlaces(month.PlusMonths(3), 4),
-                    ]
+                    [new MonthLimit(month.PlusMonths(1), 0), new MonthLimit(month.PlusMonths(2), 2), new MonthLimit(month.PlusMonths(3), 4)]
                 ),
             },
             "lettering"

@@ -221,7 +221,7 @@ internal sealed class DemoHistory
         var (decides, sure) = Pick([("me", 14), ("me", 14), ("together", 0), ("someone-else", -14)]);
         var wantedIn = _random.Next(5) == 0 ? (int?)null : 20 + _random.Next(200);
         var answers = Person(person);
-        answers["place"] = new TextAnswer(person.Place);
+        answers["place"] = new TextAnswer(person.Town);
         answers["what"] = new TextAnswer($"{Pick(DemoNames.Wishes)} {Pick(DemoNames.Reasons)}");
         answers["budget"] = ChoiceAnswer.Of(budget);
         answers["decides"] = ChoiceAnswer.Of(decides);
@@ -279,7 +279,7 @@ internal sealed class DemoHistory
                     }
                 )),
         ]);
-        answers["where"] = new AddressAnswer("Harbour Row " + (1 + _random.Next(60)), null, person.Place, null, null, "IE");
+        answers["where"] = new AddressAnswer("Harbour Row " + (1 + _random.Next(60)), null, person.Town, null, null, "IE");
         answers["keep"] = new ConsentAnswer();
         return (answers, heads < 6 ? 4 : 52);
     }

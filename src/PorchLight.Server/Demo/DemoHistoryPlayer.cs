@@ -29,14 +29,14 @@ internal sealed class DemoHistoryPlayer(
     /// <summary>Adds the studio's own fields, and its view of murals, as part of the caller's write.</summary>
     public static async Task AddFieldsAsync(PorchDb db)
     {
-        var last = await db.Fields.MaxAsync(field => (int?)field.Place) ?? 0;
+        var last = await db.Fields.MaxAsync(field => (int?)field.Position) ?? 0;
         db.Fields.AddRange(
             DemoHistory.Fields.Select(
                 (field, index) =>
                     new StoredField
                     {
                         Key = field.Key,
-                        Place = last + 1 + index,
+                        Position = last + 1 + index,
                         Field = field,
                     }
             )

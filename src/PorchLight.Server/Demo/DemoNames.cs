@@ -3,7 +3,7 @@ using PorchLight.Core.Answers;
 namespace PorchLight.Server.Demo;
 
 /// <summary>Somebody made up.</summary>
-internal sealed record DemoPerson(string Given, string Family, string Email, string Phone, string Place);
+internal sealed record DemoPerson(string Given, string Family, string Email, string Phone, string Town);
 
 /// <summary>What the made-up people of the demo's history are called and say.</summary>
 internal static class DemoNames
@@ -78,7 +78,7 @@ internal static class DemoNames
 
     private static readonly string[] Trades = ["books", "bakes", "bikes", "coffee", "clinic", "school", "yarns", "gardens"];
 
-    private static readonly string[] Places =
+    private static readonly string[] Towns =
     [
         "Howth",
         "Bray",
@@ -165,6 +165,6 @@ internal static class DemoNames
             family,
             $"{given.ToLowerInvariant()}@{family.ToLowerInvariant()}-{Trades[number % Trades.Length]}.example",
             Phone(number),
-            Places[number % Places.Length]
+            Towns[number % Towns.Length]
         );
 }

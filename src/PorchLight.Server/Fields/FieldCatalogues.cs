@@ -25,7 +25,7 @@ internal sealed class FieldCatalogues
             generation = _generation;
         }
 
-        var fields = await db.Fields.AsNoTracking().OrderBy(field => field.Place).Select(field => field.Field).ToListAsync();
+        var fields = await db.Fields.AsNoTracking().OrderBy(field => field.Position).Select(field => field.Field).ToListAsync();
         var read = new FieldCatalogue(fields);
         lock (_lock)
         {

@@ -10,7 +10,7 @@ internal sealed class StoredField
     public required string Key { get; init; }
 
     /// <summary>Its place in the order they are shown.</summary>
-    public required int Place { get; set; }
+    public required int Position { get; set; }
     public required Field Field { get; set; }
 }
 
@@ -50,7 +50,7 @@ internal static class FieldTables
                 .Select(one => new StoredField
                 {
                     Key = one.Item.Key,
-                    Place = one.Index,
+                    Position = one.Index,
                     Field = one.Item,
                 })
         );

@@ -66,7 +66,7 @@ internal sealed record FollowThroughView(
 /// <param name="Others">The other follow-throughs in force.</param>
 /// <param name="Webhooks">The webhooks of the business.</param>
 /// <param name="Subjects">What a condition can look at: what the form asks that starts it, and what is on file.</param>
-/// <param name="OfLeftForm">What can be set into a message to who left a form half-finished.</param>
+/// <param name="OfUnfinishedForm">What can be set into a message to who left a form half-finished.</param>
 internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Forms,
     IReadOnlyList<Choice> Services,
@@ -78,7 +78,7 @@ internal sealed record FollowThroughChoices(
     IReadOnlyList<Choice> Others,
     IReadOnlyList<Choice> Webhooks,
     IReadOnlyList<ConditionSubject> Subjects,
-    IReadOnlyList<SetIn> OfLeftForm
+    IReadOnlyList<SetIn> OfUnfinishedForm
 );
 
 /// <summary>Something a condition can look at.</summary>
@@ -109,7 +109,7 @@ internal static class FollowThroughDraftEndpoints
         group.MapGet("", ShowAsync);
         group.MapGet("/choices", ChoicesAsync);
         group.MapPut("", SaveAsync);
-        group.MapDelete("/draft", DropAsync);
+        group.MapDelete("/draft", DiscardAsync);
         group.MapPost("/in-force", PutIntoForceAsync);
     }
 
@@ -209,7 +209,7 @@ internal static class FollowThroughDraftEndpoints
     }
 
     /// <summary>Lets go of what is worked on: the version in force is what is seen again.</summary>
-    private static async Task<Results<Ok<FollowThroughView>, ProblemHttpResult>> DropAsync(
+    private static async Task<Results<Ok<FollowThroughView>, ProblemHttpResult>> DiscardAsync(
         Id<StoredFollowThrough> id,
         PorchDb db,
         FollowThroughPartsLoader parts,

@@ -123,7 +123,7 @@ internal static class FollowThroughEndpoints
     {
         var name = asked.Name.Trim();
         if (name.Length is 0 or > LongestName)
-            return Problems.Unfinished(new Finding("name", $"Give it a name of at most {LongestName} characters."));
+            return Problems.Invalid(new Finding("name", $"Give it a name of at most {LongestName} characters."));
         var ready = ReadyFollowThroughs.All.FirstOrDefault(one => one.Key == asked.Ready);
         if (ready is null && asked.Ready is not null)
             return Problems.Unprocessable("This one is not offered any more. Please choose another.");

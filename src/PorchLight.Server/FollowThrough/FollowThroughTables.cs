@@ -35,8 +35,13 @@ internal static class FollowThroughTables
         builder.Entity<Run>().HasOne<Client>().WithMany().HasForeignKey(run => run.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Run>().HasOne<Project>().WithMany().HasForeignKey(run => run.ProjectId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Run>().HasIndex(run => run.NodStatus).HasFilter("\"NodStatus\" IS NOT NULL");
-        builder.Entity<Run>().HasIndex(run => run.SavedDraftId).HasFilter("\"SavedDraftId\" IS NOT NULL");
-        builder.Entity<Run>().HasOne<SavedDraft>().WithMany().HasForeignKey(run => run.SavedDraftId).OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Run>().HasIndex(run => run.UnfinishedFormId).HasFilter("\"UnfinishedFormId\" IS NOT NULL");
+        builder
+            .Entity<Run>()
+            .HasOne<UnfinishedForm>()
+            .WithMany()
+            .HasForeignKey(run => run.UnfinishedFormId)
+            .OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Run>().HasOne<Inquiry>().WithMany().HasForeignKey(run => run.InquiryId).OnDelete(DeleteBehavior.Cascade);
         builder
             .Entity<Run>()

@@ -343,7 +343,8 @@ internal static class NodEndpoints
         return TypedResults.NoContent();
     }
 
-    private static bool IsSamePerson(Run one, Run other) => one.ClientId == other.ClientId && one.SavedDraftId == other.SavedDraftId;
+    private static bool IsSamePerson(Run one, Run other) =>
+        one.ClientId == other.ClientId && one.UnfinishedFormId == other.UnfinishedFormId;
 
     private static async Task<(Run? Run, StepState? Step)> WaitingAsync(
         PorchDb db,

@@ -128,7 +128,7 @@ internal static class RehearsalEndpoints
         if (await db.FollowThroughs.FindAsync([id], cancellationToken) is not { } stored)
             return Problems.NotFound(FollowThroughEndpoints.Gone);
         if (asked.Assumed.Any(one => one.Day is < 0 or > LongestDays))
-            return Problems.Unfinished(new Finding("day", $"A day is a whole number from 0 to {LongestDays}."));
+            return Problems.Invalid(new Finding("day", $"A day is a whole number from 0 to {LongestDays}."));
         var content = await FollowThroughDraftEndpoints.WorkedOnAsync(db, stored);
         if (content.Steps.Count == 0)
             return Problems.Unprocessable("It has no steps yet, so there is nothing to rehearse.");

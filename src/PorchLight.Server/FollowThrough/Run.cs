@@ -26,7 +26,7 @@ internal sealed class Run
     public required Id<Inquiry>? InquiryId { get; init; }
 
     /// <summary>The form they left half-finished; null for everybody else.</summary>
-    public Id<SavedDraft>? SavedDraftId { get; init; }
+    public Id<UnfinishedForm>? UnfinishedFormId { get; init; }
 
     /// <summary>How it stood when they left it: who goes on and leaves it again has left it anew.</summary>
     public int? DraftRevision { get; init; }

@@ -18,7 +18,7 @@ internal sealed record RunContext(
     FollowThroughContent Content,
     Business Business,
     Client? Person,
-    LeftForm? Left,
+    UnfinishedFormFacts? Left,
     Inquiry? Inquiry,
     RunFacts Facts
 )

@@ -22,9 +22,9 @@ internal sealed class RunEngine(
     EventLog events,
     StepRunner steps,
     RunFactsLoader facts,
-    LeftForms leftForms,
+    UnfinishedFormReader leftForms,
     BusinessClock clock
-) : IEventReaction, ILeftFormReaction
+) : IEventReaction, IUnfinishedFormReaction
 {
     // What a step itself brings about neither ends the run it is a step of nor is what that run waits for.
     private readonly HashSet<Id<Run>> _acting = [];
@@ -48,7 +48,7 @@ internal sealed class RunEngine(
     public async Task AdvanceAsync(Run run, Instant now)
     {
         var context = await ContextAsync(run);
-        if (run.SavedDraftId is not null && context.Left is null)
+        if (run.UnfinishedFormId is not null && context.Left is null)
             await StopAsync(context, RunEnd.WentOn, null, now);
         else
             await ApplyAsync(context, context.Planner.Advance(context.Planner.PlanAnew(run.State, now), now), now);
@@ -71,7 +71,7 @@ internal sealed class RunEngine(
         if (context.Content.Step(step).Action is not SendMessage send)
             return null;
         if (context.Left is { } left)
-            return left.Draft.MayBeWrittenTo() ? null : LeftForms.HadTheirMail;
+            return left.Unfinished.MayBeWrittenTo() ? null : UnfinishedFormReader.HadTheirMail;
         return Consent.Refuse(send.Channel, send.IsAdvertising, context.Permissions) is { } forbidden ? Consent.Say(forbidden) : null;
     }
 
@@ -149,7 +149,7 @@ internal sealed class RunEngine(
     {
         var (client, project) = (about.ClientId!.Value, about.ProjectId);
         await RefuseEndlessRoundAsync(version, about, now);
-        await MakeWayAsync(await ActiveOfAsync(client), version, project, now);
+        await StopOthersAsync(await ActiveOfAsync(client), version, project, now);
         return await BeginAsync(version, about, null, now);
     }
 
@@ -181,16 +181,16 @@ internal sealed class RunEngine(
     }
 
     /// <summary>Starts a follow-through about a form that somebody left half-finished.</summary>
-    public async Task<Run> StartAsync(FollowThroughVersion version, SavedDraft left, Instant now)
+    public async Task<Run> StartAsync(FollowThroughVersion version, UnfinishedForm left, Instant now)
     {
-        await MakeWayAsync(await db.Runs.Where(run => run.SavedDraftId == left.Id && run.Active).ToListAsync(), version, null, now);
+        await StopOthersAsync(await db.Runs.Where(run => run.UnfinishedFormId == left.Id && run.Active).ToListAsync(), version, null, now);
         return await BeginAsync(version, new EventContext(null), left, now);
     }
 
     /// <summary>Whoever goes on with a form is sent nothing more about it.</summary>
-    public async Task WentOnAsync(SavedDraft draft)
+    public async Task WentOnAsync(UnfinishedForm draft)
     {
-        foreach (var run in await db.Runs.Where(run => run.SavedDraftId == draft.Id && run.Active).ToListAsync())
+        foreach (var run in await db.Runs.Where(run => run.UnfinishedFormId == draft.Id && run.Active).ToListAsync())
             await StopAsync(await ContextAsync(run), RunEnd.WentOn, null, clock.GetCurrentInstant());
     }
 
@@ -221,7 +221,7 @@ internal sealed class RunEngine(
     private static readonly Duration ShortestRound = Duration.FromHours(1);
 
     /// <summary>One journey a person: what may not run beside the next ends.</summary>
-    private async Task MakeWayAsync(IEnumerable<Run> others, FollowThroughVersion next, Id<Project>? project, Instant now)
+    private async Task StopOthersAsync(IEnumerable<Run> others, FollowThroughVersion next, Id<Project>? project, Instant now)
     {
         foreach (var other in others)
         {
@@ -232,7 +232,7 @@ internal sealed class RunEngine(
         }
     }
 
-    private async Task<Run> BeginAsync(FollowThroughVersion version, EventContext about, SavedDraft? left, Instant now)
+    private async Task<Run> BeginAsync(FollowThroughVersion version, EventContext about, UnfinishedForm? left, Instant now)
     {
         var run = new Run
         {
@@ -242,7 +242,7 @@ internal sealed class RunEngine(
             ClientId = about.ClientId,
             ProjectId = about.ProjectId,
             InquiryId = about.InquiryId,
-            SavedDraftId = left?.Id,
+            UnfinishedFormId = left?.Id,
             DraftRevision = left?.Revision,
             State = new RunState(now, []),
             Drafts = RunDrafts.None,
@@ -396,8 +396,8 @@ internal sealed class RunEngine(
 
     private async Task<RunContext> ContextAsync(Run run, FollowThroughContent content)
     {
-        if (run.SavedDraftId is { } left)
-            return await ContextAsync(run, content, (await db.SavedDrafts.FindAsync(left))!);
+        if (run.UnfinishedFormId is { } left)
+            return await ContextAsync(run, content, (await db.UnfinishedForms.FindAsync(left))!);
         var client = (await db.Clients.FindAsync(run.ClientId))!;
         var inquiry = run.InquiryId is { } id ? await db.Inquiries.FindAsync(id) : null;
         return new RunContext(
@@ -411,7 +411,7 @@ internal sealed class RunEngine(
         );
     }
 
-    private async Task<RunContext> ContextAsync(Run run, FollowThroughContent content, SavedDraft draft)
+    private async Task<RunContext> ContextAsync(Run run, FollowThroughContent content, UnfinishedForm draft)
     {
         var business = await db.BusinessAsync();
         if (draft.Ended is not null)

@@ -81,7 +81,7 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
     }
 
     /// <summary>What is known of somebody who left a form half-finished.</summary>
-    public async Task<RunFacts> LoadAsync(LeftForm left) =>
+    public async Task<RunFacts> LoadAsync(UnfinishedFormFacts left) =>
         new(
             left.Form.Service,
             left.Email is { } address ? await LastAutomaticAsync(address) : null,

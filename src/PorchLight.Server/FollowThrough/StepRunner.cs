@@ -48,7 +48,7 @@ internal sealed class StepRunner(PorchDb db, EventLog events, IServiceProvider s
             )
             {
                 Person = context.Person,
-                Left = context.Left?.Draft,
+                Left = context.Left?.Unfinished,
                 Draft = context.Run.Drafts.ByStep.GetValueOrDefault(step) ?? await DraftAsync(context, step, now),
             }
         );

@@ -93,7 +93,7 @@ internal static class FollowThroughMaking
     public static IQueryable<RunWithPerson> RunsWithPeople(this PorchDb db) =>
         from one in db.RunsWithVersion()
         from client in db.Clients.AsNoTracking().Where(client => client.Id == one.Run.ClientId).DefaultIfEmpty()
-        from left in db.SavedDrafts.AsNoTracking().Where(left => left.Id == one.Run.SavedDraftId).DefaultIfEmpty()
+        from left in db.UnfinishedForms.AsNoTracking().Where(left => left.Id == one.Run.UnfinishedFormId).DefaultIfEmpty()
         select new RunWithPerson
         {
             Run = one.Run,

@@ -29,9 +29,9 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
         live = await LiveAsync<LeftUnfinishedStart>(cancellationToken);
         foreach (var (id, versions) in live.Count == 0 ? [] : await DueAsync(live, cancellationToken))
         {
-            var draft = (await db.SavedDrafts.FindAsync([id], cancellationToken))!;
+            var unfinished = (await db.UnfinishedForms.FindAsync([id], cancellationToken))!;
             foreach (var version in FollowThroughs.Of(versions, one => one.Content))
-                await engine.StartAsync(version, draft, clock.GetCurrentInstant());
+                await engine.StartAsync(version, unfinished, clock.GetCurrentInstant());
         }
 
         await write.SaveAsync(cancellationToken);
@@ -49,57 +49,57 @@ internal sealed class TimedStarts(PorchDb db, RunEngine engine, BusinessClock cl
         var now = time.Now();
         var earliest = now - hours.Max();
         var saved = await db
-            .SavedDrafts.Where(draft => draft.Ended == null && draft.Saved > earliest)
-            .Select(draft => draft.Saved)
+            .UnfinishedForms.Where(unfinished => unfinished.Ended == null && unfinished.Saved > earliest)
+            .Select(unfinished => unfinished.Saved)
             .ToListAsync(cancellationToken);
         return saved.SelectMany(at => hours.Select(after => at + after)).Where(at => at > now).Select(at => (Instant?)at).Min();
     }
 
-    private async Task<IReadOnlyList<(Id<SavedDraft> Draft, IReadOnlyList<FollowThroughVersion> Versions)>> DueAsync(
+    private async Task<IReadOnlyList<(Id<UnfinishedForm> Draft, IReadOnlyList<FollowThroughVersion> Versions)>> DueAsync(
         IReadOnlyList<FollowThroughVersion> live,
         CancellationToken cancellationToken
     )
     {
         var now = time.Now();
         var latest = now - Duration.FromHours(live.Min(one => ((LeftUnfinishedStart)one.Content.Starts).Hours));
-        var drafts = await db
-            .SavedDrafts.AsNoTracking()
-            .Where(draft => draft.Ended == null && draft.GoodUntil > now && draft.Saved <= latest)
-            .Select(draft => new
+        var unfinishedForms = await db
+            .UnfinishedForms.AsNoTracking()
+            .Where(unfinished => unfinished.Ended == null && unfinished.GoodUntil > now && unfinished.Saved <= latest)
+            .Select(unfinished => new
             {
-                draft.Id,
-                draft.FormId,
-                draft.Saved,
-                draft.Revision,
-                MayBeWrittenTo = draft.MayFollowUp && draft.FollowedUp == null && draft.MailedTo != null,
+                unfinished.Id,
+                unfinished.FormId,
+                unfinished.Saved,
+                unfinished.Revision,
+                MayBeWrittenTo = unfinished.MayFollowUp && unfinished.FollowedUp == null && unfinished.MailedTo != null,
             })
             .ToListAsync(cancellationToken);
-        if (drafts.Count == 0)
+        if (unfinishedForms.Count == 0)
             return [];
         var begun = (
             await db
                 .Runs.AsNoTracking()
-                .Where(run => run.SavedDraftId != null)
+                .Where(run => run.UnfinishedFormId != null)
                 .Select(run => new
                 {
-                    run.SavedDraftId,
+                    run.UnfinishedFormId,
                     run.DraftRevision,
                     run.FollowThroughId,
                 })
                 .ToListAsync(cancellationToken)
-        ).Select(run => (run.SavedDraftId!.Value, run.DraftRevision!.Value, run.FollowThroughId)).ToHashSet();
+        ).Select(run => (run.UnfinishedFormId!.Value, run.DraftRevision!.Value, run.FollowThroughId)).ToHashSet();
         return
         [
-            .. drafts
-                .Select(draft =>
+            .. unfinishedForms
+                .Select(unfinished =>
                     (
-                        draft.Id,
+                        unfinished.Id,
                         Versions: (IReadOnlyList<FollowThroughVersion>)
                             [
                                 .. live.Where(one =>
-                                    ((LeftUnfinishedStart)one.Content.Starts).IsStartedBy(draft.FormId.Value, now - draft.Saved)
-                                    && (draft.MayBeWrittenTo || !one.Content.Steps.Any(step => step.Action.IsMessage()))
-                                    && !begun.Contains((draft.Id, draft.Revision, one.FollowThroughId))
+                                    ((LeftUnfinishedStart)one.Content.Starts).IsStartedBy(unfinished.FormId.Value, now - unfinished.Saved)
+                                    && (unfinished.MayBeWrittenTo || !one.Content.Steps.Any(step => step.Action.IsMessage()))
+                                    && !begun.Contains((unfinished.Id, unfinished.Revision, one.FollowThroughId))
                                 ),
                             ]
                     )

@@ -170,9 +170,9 @@ internal static class FileEndpoints
 
     internal static async Task<ILookup<Guid, string>> UsedAsync(PorchDb db, IEnumerable<IFileUse> uses, CancellationToken cancellationToken)
     {
-        var elsewhere = new List<(Guid File, string Place)>();
+        var elsewhere = new List<(Guid File, string Where)>();
         foreach (var use in uses)
-            elsewhere.AddRange(await use.PlacesAsync(cancellationToken));
+            elsewhere.AddRange(await use.UsesAsync(cancellationToken));
         var forms = await UsedInForms.TitlesAsync(db, cancellationToken);
         var photo = (await db.BusinessAsync()).OwnerPhoto;
         return forms

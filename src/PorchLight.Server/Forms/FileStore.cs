@@ -95,7 +95,7 @@ internal sealed class FileStore(DataFolder folder, TimeProvider time)
                     file.SendKey != null
                     && file.SubmissionId == null
                     && file.At < before
-                    && !db.SavedDrafts.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null)
+                    && !db.UnfinishedForms.Any(draft => draft.SendKey == file.SendKey && draft.Ended == null)
                 )
                 .ExecuteDeleteAsync(cancellationToken);
             await write.SaveAsync(cancellationToken);

@@ -4,5 +4,5 @@ namespace PorchLight.Server.Forms;
 internal interface IFileUse
 {
     /// <summary>Each file with a place it is used in, named as a part of a sentence: "the message “Welcome”".</summary>
-    Task<IReadOnlyList<(Guid File, string Place)>> PlacesAsync(CancellationToken cancellationToken);
+    Task<IReadOnlyList<(Guid File, string Where)>> UsesAsync(CancellationToken cancellationToken);
 }

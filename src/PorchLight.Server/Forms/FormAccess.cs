@@ -51,7 +51,7 @@ internal sealed class FormAccess(
     }
 
     /// <summary>The same as it is now, for whoever waited for the lock meanwhile.</summary>
-    public async Task<FormTarget> AgainAsync(FormTarget target, CancellationToken cancellationToken) =>
+    public async Task<FormTarget> ReloadAsync(FormTarget target, CancellationToken cancellationToken) =>
         target with
         {
             Form = (await db.Forms.FindAsync([target.Form.Id], cancellationToken))!,

@@ -19,7 +19,7 @@ internal static class FormTables
             .HaveId<LookUpList>()
             .HaveId<PersonalLink>()
             .HaveId<ReopenSubscription>()
-            .HaveId<SavedDraft>()
+            .HaveId<UnfinishedForm>()
             .HaveSharedJson<FormContent>()
             .HaveSharedJson<ScreeningRules>()
             .HaveSharedJson<FormSettings>()
@@ -84,14 +84,14 @@ internal static class FormTables
         builder.Entity<ReopenSubscription>().HasIndex(wish => new { wish.FormId, wish.EmailKey }).IsUnique();
         builder.Entity<ReopenSubscription>().HasOne<Form>().WithMany().HasForeignKey(wish => wish.FormId).OnDelete(DeleteBehavior.Cascade);
 
-        builder.Entity<SavedDraft>().HasIndex(draft => draft.LinkHash).IsUnique();
-        builder.Entity<SavedDraft>().HasIndex(draft => new { draft.FormId, draft.SendKey }).IsUnique();
-        builder.Entity<SavedDraft>().HasIndex(draft => draft.GoodUntil);
+        builder.Entity<UnfinishedForm>().HasIndex(unfinished => unfinished.LinkHash).IsUnique();
+        builder.Entity<UnfinishedForm>().HasIndex(unfinished => new { unfinished.FormId, unfinished.SendKey }).IsUnique();
+        builder.Entity<UnfinishedForm>().HasIndex(unfinished => unfinished.GoodUntil);
         builder
-            .Entity<SavedDraft>()
+            .Entity<UnfinishedForm>()
             .HasOne<FormVersion>()
             .WithMany()
-            .HasForeignKey(draft => new { draft.FormId, draft.FormVersion })
+            .HasForeignKey(unfinished => new { unfinished.FormId, unfinished.FormVersion })
             .OnDelete(DeleteBehavior.Cascade);
     }
 }

@@ -44,7 +44,7 @@ internal static class ScreeningEndpoints
         var group = api.MapGroup("/forms/{id}/screening").For(Access.Member).WithTags("Forms");
         group.MapGet("", ShowAsync);
         group.MapPut("", SaveAsync);
-        group.MapDelete("", DropAsync);
+        group.MapDelete("", DiscardAsync);
         group.MapPost("/in-force", PutIntoForceAsync);
     }
 
@@ -89,7 +89,7 @@ internal static class ScreeningEndpoints
     }
 
     /// <summary>Lets go of what is worked on: the screening in force is what is seen again.</summary>
-    private static async Task<Results<Ok<ScreeningView>, ProblemHttpResult>> DropAsync(
+    private static async Task<Results<Ok<ScreeningView>, ProblemHttpResult>> DiscardAsync(
         Id<Form> id,
         PorchDb db,
         FieldCatalogues fields,

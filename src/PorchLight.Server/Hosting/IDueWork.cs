@@ -17,7 +17,7 @@ internal enum DueClock
 internal enum DueLane
 {
     /// <summary>What only asks the database and the disk, one after the other.</summary>
-    House,
+    Local,
 
     /// <summary>Messages that are handed to a mail server.</summary>
     Mail,
@@ -56,7 +56,7 @@ internal sealed record DueWorkKind(Type Type, DueLane Lane);
 internal static class DueWorkRegistration
 {
     /// <summary>Adds due work to a lane; in a lane, what was added first comes first.</summary>
-    public static IServiceCollection AddDueWork<T>(this IServiceCollection services, DueLane lane = DueLane.House)
+    public static IServiceCollection AddDueWork<T>(this IServiceCollection services, DueLane lane = DueLane.Local)
         where T : class, IDueWork
     {
         services.TryAddScoped<T>();

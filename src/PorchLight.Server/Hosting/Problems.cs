@@ -26,7 +26,7 @@ internal static class Problems
         Say(StatusCodes.Status422UnprocessableEntity, sentence, findings);
 
     /// <summary>What has to be put right before something can be kept, each at its place.</summary>
-    public static ProblemHttpResult Unfinished(params IReadOnlyList<Finding> findings) =>
+    public static ProblemHttpResult Invalid(params IReadOnlyList<Finding> findings) =>
         Unprocessable(
             findings.Count == 1 ? findings[0].Sentence : "Some places need another look; nothing is kept before they are right.",
             findings

@@ -42,7 +42,7 @@ internal static class FirstRunEndpoints
         if (await db.Businesses.AnyAsync(cancellationToken))
             return Problems.Conflict(AlreadyDone);
         if (!key.Fits(first.Key))
-            return Problems.Unfinished(
+            return Problems.Invalid(
                 new Finding(
                     "key",
                     "This key does not fit. You will find it in the terminal where you started Porch Light, and in the file first-run-key in the data folder."
@@ -61,7 +61,7 @@ internal static class FirstRunEndpoints
         if (!await Passwords.IsGoodAsync(users, user, first.Password))
             findings.Add(new Finding("password", Passwords.TooShort));
         if (findings.Count > 0)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
 
         db.Businesses.Add(
             new Business
@@ -119,7 +119,7 @@ internal sealed class FirstRunKey(DataFolder folder)
     public string File { get; } = Path.Combine(folder.Path, "first-run-key");
 
     /// <summary>Makes the key of a program without an owner, where there is none yet.</summary>
-    public static async Task LayAsync(IServiceProvider services)
+    public static async Task WriteAsync(IServiceProvider services)
     {
         await using var scope = services.CreateAsyncScope();
         var key = services.GetRequiredService<FirstRunKey>();

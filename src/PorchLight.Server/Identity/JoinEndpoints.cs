@@ -50,7 +50,7 @@ internal static class JoinEndpoints
             return Problems.NotFound(NoLongerGood);
         var name = joining.Name.Trim();
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
-            return Problems.Unfinished(new Finding("name", "Please give your name, in at most 100 characters."));
+            return Problems.Invalid(new Finding("name", "Please give your name, in at most 100 characters."));
         var user = invite.UserId is { } known
             ? await users.FindByIdAsync(known.ToString())
             : new User
@@ -63,7 +63,7 @@ internal static class JoinEndpoints
         if (user is null)
             return Problems.NotFound(NoLongerGood);
         if (!await Passwords.IsGoodAsync(users, user, joining.Password))
-            return Problems.Unfinished(new Finding("password", Passwords.TooShort));
+            return Problems.Invalid(new Finding("password", Passwords.TooShort));
         if (invite.UserId is null)
         {
             if (!(await users.CreateAsync(user, joining.Password)).Succeeded)

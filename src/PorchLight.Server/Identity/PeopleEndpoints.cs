@@ -127,9 +127,9 @@ internal static class PeopleEndpoints
     {
         var (name, email) = (invite.Name.Trim(), invite.Email.Trim());
         if (name.Length is 0 or > 100 || name.Any(char.IsControl))
-            return Problems.Unfinished(new Finding("name", "Please give their name, in at most 100 characters."));
+            return Problems.Invalid(new Finding("name", "Please give their name, in at most 100 characters."));
         if (EmailAddress.Check(email) is { } wrong)
-            return Problems.Unfinished(new Finding("email", wrong));
+            return Problems.Invalid(new Finding("email", wrong));
         if (invite.Role is not (Roles.Owner or Roles.Member))
             return Problems.Unprocessable("Please choose whether they join as a member or as an owner.");
         await using var write = await db.WriteAsync(cancellationToken);
@@ -229,15 +229,15 @@ internal static class PeopleEndpoints
     )
     {
         if (change.Current.Length > Passwords.Most || change.Next.Length > Passwords.Most)
-            return Problems.Unfinished(new Finding("next", Passwords.TooShort));
+            return Problems.Invalid(new Finding("next", Passwords.TooShort));
         if (!throttle.MayGuessCurrent(who.UserId()))
             return Problems.Say(StatusCodes.Status429TooManyRequests, "Too many tries. Please wait five minutes and try again.");
         await using var write = await db.WriteAsync(cancellationToken);
         var person = (await users.GetUserAsync(who))!;
         if (hasher.VerifyHashedPassword(person, person.PasswordHash!, change.Current) == PasswordVerificationResult.Failed)
-            return Problems.Unfinished(new Finding("current", "This is not the password you have now."));
+            return Problems.Invalid(new Finding("current", "This is not the password you have now."));
         if (await users.ChangePasswordAsync(person, change.Current, change.Next) is { Succeeded: false })
-            return Problems.Unfinished(new Finding("next", Passwords.TooShort));
+            return Problems.Invalid(new Finding("next", Passwords.TooShort));
         await write.SaveAsync(cancellationToken);
         throttle.KnewCurrent(person.Id);
         await signIn.RefreshSignInAsync(person);

@@ -239,7 +239,7 @@ internal sealed class AnswerContextLoader(PorchDb db)
         return ValuesOnFile.Read(values);
     }
 
-    /// <summary>The month a filling-in is for, where its form counts places by month; else null.</summary>
+    /// <summary>The month a filling-in is for, where its form has limits by month; else null.</summary>
     public async Task<WantedMonth?> MonthAsync(
         Form form,
         IReadOnlyDictionary<string, AnswerState> answers,

@@ -73,14 +73,14 @@ internal sealed class ClientInquiries(PorchDb db) : IClientPart
             Goes = ("One file they never sent", "{0} files they never sent"),
             Saved = Of,
         };
-        yield return new ClientRows<SavedDraft>(cancellationToken => LeftAsync(person, cancellationToken))
+        yield return new ClientRows<UnfinishedForm>(cancellationToken => LeftAsync(person, cancellationToken))
         {
             WhenMerged = WhenMerged.Stays,
             Goes = ("One form they left unfinished", "{0} forms they left unfinished"),
             Saved = one => new { one.Saved, Answers = one.Answers?.ByQuestion },
         };
-        yield return new ClientRows<SavedDraft>(
-            db.SavedDrafts.Where(draft =>
+        yield return new ClientRows<UnfinishedForm>(
+            db.UnfinishedForms.Where(draft =>
                 draft.MailedTo != null && emails.Contains(EF.Functions.Collate(draft.MailedTo, "NOCASE"))
                 || db.Submissions.Any(sent => submissions.Contains(sent.Id) && sent.SendKey == draft.SendKey)
             )
@@ -151,10 +151,10 @@ internal sealed class ClientInquiries(PorchDb db) : IClientPart
     }
 
     public Task MergedAsync(ClientMerge merge, Instant now, CancellationToken cancellationToken) =>
-        InquiryPlaces.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
+        InquiryListColumns.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
 
     public Task SplitAsync(ClientMerge merge, CancellationToken cancellationToken) =>
-        InquiryPlaces.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
+        InquiryListColumns.MarkAsync(db, [merge.KeptId, merge.OtherId], cancellationToken);
 
     private IQueryable<StoredFile> SentFiles(WholePerson person)
     {
@@ -163,18 +163,18 @@ internal sealed class ClientInquiries(PorchDb db) : IClientPart
     }
 
     /// <summary>Forms they left half-finished under another key or address, told by what they answered.</summary>
-    private async Task<IQueryable<SavedDraft>> LeftAsync(WholePerson person, CancellationToken cancellationToken)
+    private async Task<IQueryable<UnfinishedForm>> LeftAsync(WholePerson person, CancellationToken cancellationToken)
     {
-        List<Id<SavedDraft>> theirs =
+        List<Id<UnfinishedForm>> theirs =
             person.Emails.Count == 0
                 ? []
                 :
                 [
-                    .. (await db.SavedDrafts.AsNoTracking().Where(draft => draft.Ended == null).ToListAsync(cancellationToken))
+                    .. (await db.UnfinishedForms.AsNoTracking().Where(draft => draft.Ended == null).ToListAsync(cancellationToken))
                         .Where(draft => draft.Answers is { } left && left.ByQuestion.Values.Any(IsTheirs))
                         .Select(draft => draft.Id),
                 ];
-        return db.SavedDrafts.Where(draft => theirs.Contains(draft.Id));
+        return db.UnfinishedForms.Where(draft => theirs.Contains(draft.Id));
 
         bool IsTheirs(Answer? answer) => answer is TextAnswer { Text: var text } && person.Emails.Contains(EmailAddress.Key(text));
     }

@@ -86,7 +86,7 @@ internal static class FormAccessEndpoints
     {
         var email = wish.Email.Trim();
         if (EmailAddress.Check(email) is { } wrong)
-            return Problems.Unfinished(new Finding("email", wrong));
+            return Problems.Invalid(new Finding("email", wrong));
         await using var write = await db.WriteAsync(cancellationToken);
         if (await access.FindAsync(token) is not { } target)
             return Problems.NotFound(FormAccess.NoSuchForm);
@@ -181,7 +181,7 @@ internal static class FormAccessEndpoints
         await write.SaveAsync(cancellationToken);
         return right
             ? TypedResults.Ok(new PassView(pass.Token))
-            : Problems.Unfinished(
+            : Problems.Invalid(
                 new Finding(
                     "code",
                     link.CodeTries == MostTries

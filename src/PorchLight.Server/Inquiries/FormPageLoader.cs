@@ -25,7 +25,7 @@ internal sealed record FormOpening(string? Query, string? CameFrom, string? Late
 internal sealed class FormPageLoader(
     PorchDb db,
     FormAccess access,
-    SavedDrafts drafts,
+    UnfinishedForms drafts,
     SpamCheck spam,
     AnswerContextLoader loader,
     ProgramMail messages,
@@ -61,7 +61,7 @@ internal sealed class FormPageLoader(
     private async Task<PublicForm> FormAsync(
         FormTarget target,
         FormVersion version,
-        SavedDraft? draft,
+        UnfinishedForm? draft,
         FormOpening opening,
         Business business,
         CancellationToken cancellationToken

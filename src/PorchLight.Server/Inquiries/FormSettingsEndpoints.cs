@@ -20,7 +20,7 @@ internal static class FormSettingsEndpoints
     /// <param name="State">How its light stands.</param>
     /// <param name="Words">The same in a sentence.</param>
     /// <param name="Received">How many answers came in.</param>
-    /// <param name="DayQuestions">The questions that ask for a day, for counting places by month.</param>
+    /// <param name="DayQuestions">The questions that ask for a day, for limits by month.</param>
     /// <param name="Months">How each limited month stands.</param>
     /// <param name="MonthChoices">The months to come that can be limited.</param>
     /// <param name="Waiting">How many asked to be told when it is open again.</param>
@@ -57,7 +57,7 @@ internal static class FormSettingsEndpoints
 
     /// <param name="Taken">How many inquiries have a place.</param>
     /// <param name="Waiting">How many wait for one.</param>
-    internal sealed record MonthView(YearMonth Month, string Words, int Places, int Taken, int Waiting);
+    internal sealed record MonthView(YearMonth Month, string Words, int Most, int Taken, int Waiting);
 
     public static void MapFormSettings(this IEndpointRouteBuilder api)
     {
@@ -94,7 +94,7 @@ internal static class FormSettingsEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check(form.Draft) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         form.Settings = merged;
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await ViewAsync(form, db, access, clock, cancellationToken));
@@ -138,7 +138,7 @@ internal static class FormSettingsEndpoints
                     .Select(limit => new MonthView(
                         limit.Month,
                         Capacities.Say(limit.Month),
-                        limit.Places,
+                        limit.Most,
                         Count(limit.Month, false),
                         Count(limit.Month, true)
                     )),
@@ -149,7 +149,7 @@ internal static class FormSettingsEndpoints
                     .Select(month => new Named(YearMonthPattern.Iso.Format(month), Capacities.Say(month))),
             ],
             await db.ReopenSubscriptions.CountAsync(wish => wish.FormId == form.Id, cancellationToken),
-            await db.SavedDrafts.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
+            await db.UnfinishedForms.CountAsync(draft => draft.FormId == form.Id && draft.Ended == null, cancellationToken),
             await EarlyExitsAsync(form, db, clock.GetCurrentInstant(), business.DateTimeZone, cancellationToken),
             await db
                 .Users.OrderBy(user => user.DisplayName)

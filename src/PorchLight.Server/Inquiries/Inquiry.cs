@@ -34,7 +34,7 @@ internal sealed class Inquiry
     public required int Score { get; set; }
     public required int Flags { get; set; }
 
-    /// <summary>What the records say that lists show and are in order of; kept true by <see cref="InquiryPlaces"/>.</summary>
+    /// <summary>What the records say that lists show and are in order of; kept true by <see cref="InquiryListColumns"/>.</summary>
     public string SortName { get; set; } = "";
     public string? Service { get; set; }
     public string? Source { get; set; }
@@ -42,18 +42,18 @@ internal sealed class Inquiry
     public double? BudgetAmount { get; set; }
 
     /// <summary>
-    /// Where its project stands and who looks after it, so that lists need not ask; kept true by <see cref="InquiryPlaces"/>.
+    /// Where its project stands and who looks after it, so that lists need not ask; kept true by <see cref="InquiryListColumns"/>.
     /// </summary>
     public string Stage { get; set; } = "";
     public Guid? LooksAfterId { get; set; }
 
-    /// <summary>What it needs, and where it stands among those who need the same; kept true by <see cref="InquiryPlaces"/>.</summary>
+    /// <summary>What it needs, and where it stands among those who need the same; kept true by <see cref="InquiryListColumns"/>.</summary>
     public InquiryNeed Need { get; private set; }
     public long Urgency { get; private set; }
 
     /// <summary>Where it stands in a list; kept in columns of its own so that it can be put in order.</summary>
     [NotMapped]
-    public InquiryPlace Place
+    public InquiryRank Rank
     {
         get => new(Need, Urgency);
         set => (Need, Urgency) = (value.Need, value.Urgency);
@@ -93,7 +93,7 @@ internal sealed class Inquiry
         set => (PromiseStopped, WroteBack, Closed) = (value.PromiseStopped, value.WroteBack, value.Closed);
     }
 
-    /// <summary>The month it is for, where the form counts places by month; null elsewhere and for who was turned away.</summary>
+    /// <summary>The month it is for, where the form has limits by month; null elsewhere and for who was turned away.</summary>
     public YearMonth? WantedMonth { get; init; }
 
     /// <summary>Whether that month was fully booked, so that it stands on the waiting list.</summary>

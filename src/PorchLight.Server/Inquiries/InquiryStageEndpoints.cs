@@ -65,16 +65,16 @@ internal static class InquiryStageEndpoints
         foreach (var move in wanted.Moves)
         {
             if (!list.TryGetValue(move.Stage, out var stage))
-                return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
+                return Problems.Invalid(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
             if (stage.Kind == StageKind.Parked && move.Until <= today)
-                return Problems.Unfinished(new Finding("until", "Choose a day to come: until then nothing happens."));
+                return Problems.Invalid(new Finding("until", "Choose a day to come: until then nothing happens."));
             // Words of the business's own list: what is kept when a person is erased says nothing of them.
             if (
                 move.Reason is { } reason
                 && !business.Lists.LostReasons.Contains(reason)
                 && !await db.Projects.AnyAsync(project => project.LostReason == reason, cancellationToken)
             )
-                return Problems.Unfinished(new Finding("reason", "This reason is not in your list any more. Please choose another one."));
+                return Problems.Invalid(new Finding("reason", "This reason is not in your list any more. Please choose another one."));
             if (await db.Inquiries.FindAsync([move.Inquiry], cancellationToken) is not { } inquiry)
                 return Problems.NotFound(InquiryActionEndpoints.Gone);
             var project = (await db.Projects.FindAsync([inquiry.ProjectId], cancellationToken))!;
@@ -85,7 +85,7 @@ internal static class InquiryStageEndpoints
             if (stage.Kind == StageKind.Parked && inquiry is { PromiseStopped: null, PromisedBy: { } deadline })
             {
                 if (move.Answered is null)
-                    return Problems.Unfinished(
+                    return Problems.Invalid(
                         new Finding(
                             "answered",
                             $"{await NameAsync(db, inquiry, cancellationToken)} is promised a first reply {DeadlineWords.ToOwner(deadline, now, business.Calendar)}. Say whether they know that you come back to them later."

@@ -75,7 +75,7 @@ internal sealed class Intake(
     InquiryRecords records,
     AnswerContextLoader loader,
     FormAccess access,
-    SavedDrafts drafts,
+    UnfinishedForms unfinishedForms,
     Notifications notifications
 )
 {
@@ -96,7 +96,7 @@ internal sealed class Intake(
     {
         var business = await db.BusinessAsync();
         if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } earlier)
-            return await AgainAsync(earlier, sending, now, cancellationToken);
+            return await AnswerAgainAsync(earlier, sending, now, cancellationToken);
         // What is written down later is judged by the day it came.
         var came = target.WrittenDown?.Received ?? now;
         var (checkedOut, refusal) = await checker.CheckAsync(target, sending, sender, business, came, cancellationToken);
@@ -125,10 +125,10 @@ internal sealed class Intake(
         else
         {
             // Of two equal sendings the second finds here what the first stored.
-            target = await access.AgainAsync(target, cancellationToken);
+            target = await access.ReloadAsync(target, cancellationToken);
             business = await db.BusinessAsync();
             if (await CompiledQueries.SubmissionByKey(db, target.Form.Id, sending.SendKey) is { } stored)
-                return await AgainAsync(stored, sending, now, cancellationToken);
+                return await AnswerAgainAsync(stored, sending, now, cancellationToken);
             if (sender is not null && await access.JudgeAsync(target, sender.Pass, business) is var welcome && welcome != AccessState.Open)
                 return Refuse(StatusCodes.Status409Conflict, await access.SayAsync(target, welcome, business));
         }
@@ -195,7 +195,7 @@ internal sealed class Intake(
         db.Submissions.Add(submission);
         if (link is not null)
             (link.SubmissionId, link.Used) = (submission.Id, now);
-        await drafts.SentAsync(form.Id, sending.SendKey);
+        await unfinishedForms.SentAsync(form.Id, sending.SendKey);
         // Files behind an answer off the route go with the filling-in, like the answer itself.
         foreach (var file in files)
             file.SubmissionId = submission.Id;
@@ -289,14 +289,14 @@ internal sealed class Intake(
     /// What a sender was told, once more; who went on in another window hears that this window's answers are not the
     /// ones that went.
     /// </summary>
-    private async Task<IntakeResult.Received> AgainAsync(
+    private async Task<IntakeResult.Received> AnswerAgainAsync(
         Submission stored,
         SubmissionRequest sending,
         Instant now,
         CancellationToken cancellationToken
     )
     {
-        var told = await AgainAsync(stored, now, cancellationToken);
+        var told = await AnswerAgainAsync(stored, now, cancellationToken);
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;
         var around = new NormaliseContext((await db.BusinessAsync()).Region, stored.FormVersion, stored.At, now.InUtc().Date);
         var differs =
@@ -315,7 +315,7 @@ internal sealed class Intake(
         "This was sent already from another window, and counts as it stood there. What you changed in this window since is not part of it; please write to us if it matters.";
 
     /// <summary>What a sender was told, once more.</summary>
-    public async Task<IntakeResult.Received> AgainAsync(Submission stored, Instant now, CancellationToken cancellationToken)
+    public async Task<IntakeResult.Received> AnswerAgainAsync(Submission stored, Instant now, CancellationToken cancellationToken)
     {
         var business = await db.BusinessAsync();
         var content = (await db.FormVersions.FindAsync([stored.FormId, stored.FormVersion], cancellationToken))!.Content;

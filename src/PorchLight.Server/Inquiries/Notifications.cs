@@ -24,9 +24,9 @@ internal sealed class Notifications(PorchDb db, MailQueue mail, ProgramMail mess
         CancellationToken cancellationToken
     )
     {
-        if (form.Settings.Told.Count == 0)
+        if (form.Settings.Notified.Count == 0)
             return;
-        foreach (var user in await db.Users.Where(user => form.Settings.Told.Contains(user.Id)).ToListAsync(cancellationToken))
+        foreach (var user in await db.Users.Where(user => form.Settings.Notified.Contains(user.Id)).ToListAsync(cancellationToken))
         {
             if (user.Id != except)
                 db.DueNotifications.Add(

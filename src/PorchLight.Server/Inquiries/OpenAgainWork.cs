@@ -18,10 +18,10 @@ internal sealed class OpenAgainWork(PorchDb db, FormAccess access, Notifications
     public async Task<Instant?> WorkAsync(CancellationToken cancellationToken)
     {
         // A commit wakes the next pass, so nothing is begun while there is nobody to tell.
-        if ((await LitAsync(cancellationToken)).Count > 0)
+        if ((await OpenFormsAsync(cancellationToken)).Count > 0)
         {
             await using var write = await db.WriteAsync(cancellationToken);
-            foreach (var form in await LitAsync(cancellationToken))
+            foreach (var form in await OpenFormsAsync(cancellationToken))
                 await notifications.TellOpenAgainAsync(
                     form,
                     await db.ReopenSubscriptions.Where(wish => wish.FormId == form.Id).ToListAsync(cancellationToken),
@@ -34,7 +34,7 @@ internal sealed class OpenAgainWork(PorchDb db, FormAccess access, Notifications
     }
 
     /// <summary>The forms that are open and for which somebody asked to be told so.</summary>
-    private async Task<IReadOnlyList<Form>> LitAsync(CancellationToken cancellationToken)
+    private async Task<IReadOnlyList<Form>> OpenFormsAsync(CancellationToken cancellationToken)
     {
         var (business, lit) = (await db.BusinessAsync(), new List<Form>());
         foreach (

@@ -100,7 +100,7 @@ internal static class PersonalLinkEndpoints
         if (Check(asked.For) is { } wrong)
             return wrong;
         if (LinkInvitation.Check(asked.Subject, asked.Text) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         await using var write = await db.WriteAsync(cancellationToken);
         if (await AddAsync(id, asked.For, db, tokens, clock, who, cancellationToken) is not ({ } link, { } token))
             return Problems.NotFound(Gone);
@@ -144,9 +144,9 @@ internal static class PersonalLinkEndpoints
     private static string EffectOf(Id<PersonalLink> link) => $"link {link}";
 
     private static ProblemHttpResult? Check(NewLink asked) =>
-        EmailAddress.Check(asked.Email.Trim()) is { } wrong ? Problems.Unfinished(new Finding("email", wrong))
+        EmailAddress.Check(asked.Email.Trim()) is { } wrong ? Problems.Invalid(new Finding("email", wrong))
         : asked.GivenName.Trim().Length + asked.FamilyName.Trim().Length > 200
-            ? Problems.Unfinished(new Finding("givenName", "This name is too long. Please shorten it."))
+            ? Problems.Invalid(new Finding("givenName", "This name is too long. Please shorten it."))
         : null;
 
     /// <summary>

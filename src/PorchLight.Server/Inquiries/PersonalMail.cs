@@ -37,14 +37,14 @@ internal sealed class PersonalMail(PorchDb db, MailQueue mail, TakeBackTime take
     )
     {
         if (MessageCheck.BeforeSending(draft) is { Count: > 0 } findings)
-            return (null, Problems.Unfinished(findings));
+            return (null, Problems.Invalid(findings));
         if (client.Email is not { } address)
             return (null, Problems.Unprocessable($"{client.Name} left no e-mail address. Please call them instead."));
         var files = draft.Enclosed.Files.Select(file => new Id<StoredFile>(file)).ToHashSet();
         if (await db.StoredFiles.CountAsync(file => files.Contains(file.Id) && file.SendKey == null) != files.Count)
             return (
                 null,
-                Problems.Unfinished(new Finding("enclosed", "A file that should go with it is gone. Take it away, or attach another."))
+                Problems.Invalid(new Finding("enclosed", "A file that should go with it is gone. Take it away, or attach another."))
             );
         var subject = KnownValues.OneLine(draft.Subject);
         var queued = mail.Queue(
@@ -62,7 +62,7 @@ internal sealed class PersonalMail(PorchDb db, MailQueue mail, TakeBackTime take
             new HeldMail(who, about.ProjectId, about.InquiryId, stage, until)
         );
         if (takeBack.Length == Duration.Zero)
-            await mail.LetFollowAsync((await db.OutgoingMail.FindAsync(queued))!);
+            await mail.ApplyHeldAsync((await db.OutgoingMail.FindAsync(queued))!);
         return (takeBack.Of(queued), null);
     }
 }

@@ -44,7 +44,7 @@ internal static class PlainPostEndpoints
             );
         if (!request.HasFormContentType)
             return Problems.Unprocessable("Post this as an HTML form does, please.");
-        if (request.ContentLength is not <= SavedDraftEndpoints.LargestAnswers)
+        if (request.ContentLength is not <= UnfinishedFormEndpoints.LargestAnswers)
             return Problems.Say(StatusCodes.Status413PayloadTooLarge, Problems.TooMuch);
         if (storageQuota.Take(request.HttpContext, form.Id.Value, request.ContentLength.Value) is { } full)
             return Problems.Unprocessable(full);
@@ -89,10 +89,10 @@ internal static class PlainPostEndpoints
                 version.Content.Pages.FirstOrDefault(page => page.Items.Any(item => item.Key == Places.QuestionOf(finding.Place)))
                 ?? version.Content.Pages[0];
             await using var write = await db.WriteAsync(cancellationToken);
-            db.SavedDrafts.Add(
-                new SavedDraft
+            db.UnfinishedForms.Add(
+                new UnfinishedForm
                 {
-                    Id = new Id<SavedDraft>(Guid.CreateVersion7()),
+                    Id = new Id<UnfinishedForm>(Guid.CreateVersion7()),
                     FormId = form.Id,
                     FormVersion = version.Number,
                     SendKey = sending.SendKey,

@@ -173,7 +173,7 @@ internal static class PublicEndpoints
         var hash = Tokens.Hash(token);
         if (await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is not { } sent)
             return Problems.NotFound("What was sent here is not kept any more.");
-        var received = await intake.AgainAsync(sent, clock.GetCurrentInstant(), cancellationToken);
+        var received = await intake.AnswerAgainAsync(sent, clock.GetCurrentInstant(), cancellationToken);
         return TypedResults.Ok(View(received, writeDowns.Read(sent.FormId, http) is null ? null : received.Inquiry));
     }
 

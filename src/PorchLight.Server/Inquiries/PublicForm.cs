@@ -61,7 +61,7 @@ internal sealed record PublicForm(
     bool Proof,
     bool FollowsUp,
     bool MailsLink,
-    SavedDraftView? Kept
+    UnfinishedFormView? Kept
 );
 
 /// <param name="Picture">The address of a picture, or null.</param>

@@ -14,7 +14,7 @@ internal static class PublicPageEndpoints
     private const string Policy =
         "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors ";
 
-    private const string Place = "<div id=\"root\"></div>";
+    private const string Root = "<div id=\"root\"></div>";
 
     public static void MapPublicPage(this WebApplication app) =>
         app.MapGet(
@@ -35,8 +35,8 @@ internal static class PublicPageEndpoints
                     var data = JsonSerializer.Serialize(view, Json.Options);
                     return Results.Content(
                         html.Replace(
-                            Place,
-                            $"<script type=\"application/json\" id=\"opened\">{data}</script>{Place}",
+                            Root,
+                            $"<script type=\"application/json\" id=\"opened\">{data}</script>{Root}",
                             StringComparison.Ordinal
                         ),
                         "text/html; charset=utf-8"

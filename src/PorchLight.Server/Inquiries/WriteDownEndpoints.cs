@@ -79,13 +79,13 @@ internal static class WriteDownEndpoints
     )
     {
         if (await db.Forms.FindAsync([wanted.Form], cancellationToken) is not { PublishedVersion: > 0 } form)
-            return Problems.Unfinished(new Finding("form", "This form is not published any more. Please choose another one."));
+            return Problems.Invalid(new Finding("form", "This form is not published any more. Please choose another one."));
         var (now, zone) = (clock.GetCurrentInstant(), (await db.BusinessAsync()).DateTimeZone);
         var (received, refusal) = WrittenDownTime.Read(wanted.On, wanted.At, now, zone);
         if (received is not { } came)
-            return Problems.Unfinished(refusal!);
+            return Problems.Invalid(refusal!);
         if (wanted.Channel == InquiryChannel.Form)
-            return Problems.Unfinished(new Finding("channel", "Choose how it reached you."));
+            return Problems.Invalid(new Finding("channel", "Choose how it reached you."));
         var ticket = tickets.Open(
             form.Id,
             new WrittenDown(wanted.Channel, came, wanted.Answered, wanted.Starts, who.UserId(), who.DisplayName())

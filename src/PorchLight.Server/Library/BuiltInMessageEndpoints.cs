@@ -159,9 +159,9 @@ internal static class BuiltInMessageEndpoints
             return clash;
         var found = BuiltInMessages.Find(meant);
         if (merged.Wording == Wording.Off && !found.CanBeOff)
-            return Problems.Unfinished(new Finding("wording", found.StaysOn!));
+            return Problems.Invalid(new Finding("wording", found.StaysOn!));
         if (merged.Wording == Wording.Own && found.Check(merged.Message) is { } sentence)
-            return Problems.Unfinished(new Finding("message", sentence));
+            return Problems.Invalid(new Finding("message", sentence));
         var stored = await StoredAsync(meant, form, db, cancellationToken);
         if (merged.Wording == Wording.Standard)
         {

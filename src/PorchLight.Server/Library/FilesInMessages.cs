@@ -10,7 +10,7 @@ namespace PorchLight.Server.Library;
 /// <summary>The files that messages carry or show: those of the library, of steps, and of what waits for somebody already.</summary>
 internal sealed class FilesInMessages(PorchDb db) : IFileUse
 {
-    public async Task<IReadOnlyList<(Guid File, string Place)>> PlacesAsync(CancellationToken cancellationToken)
+    public async Task<IReadOnlyList<(Guid File, string Where)>> UsesAsync(CancellationToken cancellationToken)
     {
         var found = new List<(Guid, string)>();
         foreach (var message in await db.LibraryMessages.AsNoTracking().ToListAsync(cancellationToken))

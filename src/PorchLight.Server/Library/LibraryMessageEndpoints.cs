@@ -168,7 +168,7 @@ internal static class LibraryMessageEndpoints
             return Problems.Unprocessable($"The library holds {Most} messages. Take one out that nobody needs.");
         var content = new LibraryMessageContent(wanted.Name, wanted.Folder, copied?.Message ?? Blank);
         if (content.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         var made = new LibraryMessage
         {
             Id = new Id<LibraryMessage>(Guid.CreateVersion7()),
@@ -207,7 +207,7 @@ internal static class LibraryMessageEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         (stored.Name, stored.Folder, stored.Message) = (merged.Name.Trim(), merged.Folder.Trim(), merged.Message);
         stored.Changed = clock.GetCurrentInstant();
         await write.SaveAsync(cancellationToken);

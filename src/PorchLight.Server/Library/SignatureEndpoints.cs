@@ -50,7 +50,7 @@ internal static class SignatureEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         business.Signature = merged.Text.Trim();
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new Signature(business.Signature));
@@ -69,7 +69,7 @@ internal static class SignatureEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         user.Signature = merged.Text.Trim();
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new Signature(user.Signature));

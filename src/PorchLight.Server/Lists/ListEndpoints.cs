@@ -67,7 +67,7 @@ internal static class ListEndpoints
         )
         {
             var (page, findings) = await list.PageAsync(asked, cancellationToken);
-            return page is null ? Problems.Unfinished(findings) : TypedResults.Ok(page);
+            return page is null ? Problems.Invalid(findings) : TypedResults.Ok(page);
         }
 
         public static async Task<Results<Ok<IReadOnlyList<TId>>, ProblemHttpResult>> IdsAsync(
@@ -77,7 +77,7 @@ internal static class ListEndpoints
         )
         {
             var (ids, findings) = await list.IdsAsync(query, cancellationToken);
-            return ids is null ? Problems.Unfinished(findings) : TypedResults.Ok(ids);
+            return ids is null ? Problems.Invalid(findings) : TypedResults.Ok(ids);
         }
 
         public static async Task<Ok<ListChoices<TQuery>>> ChoicesAsync(TList list, PorchDb db, CancellationToken cancellationToken) =>
@@ -93,9 +93,9 @@ internal static class ListEndpoints
         {
             var name = wanted.Name.Trim();
             if (name.Length is 0 or > LongestName)
-                return Problems.Unfinished(new Finding("name", $"A view needs a name of at most {LongestName} characters."));
+                return Problems.Invalid(new Finding("name", $"A view needs a name of at most {LongestName} characters."));
             if (await list.CheckAsync(wanted.Query) is { Count: > 0 } findings)
-                return Problems.Unfinished(findings);
+                return Problems.Invalid(findings);
             await using var write = await db.WriteAsync(cancellationToken);
             var view = await db.ListViews.FirstOrDefaultAsync(one => one.List == list.Name && one.Name == name, cancellationToken);
             var query = StoredJson.Write(wanted.Query);
@@ -135,7 +135,7 @@ internal static class ListEndpoints
                 return Problems.Unprocessable(Unreadable);
             var (ids, findings) = await list.IdsAsync(asked, cancellationToken);
             return ids is null
-                ? Problems.Unfinished(findings)
+                ? Problems.Invalid(findings)
                 : TypedResults.Stream(
                     stream => list.WriteAsync(stream, ids, asked, cancellationToken),
                     "text/csv; charset=utf-8",

@@ -206,10 +206,10 @@ internal abstract class ListOf<T, TId, TQuery, TRow>
     private static Expression<Func<T, bool>> IsOneOf<TValue>(IReadOnlyList<TValue> values, Expression<Func<T, TValue>> of)
     {
         Expression<Func<TValue, bool>> contains = value => values.Contains(value);
-        return Expression.Lambda<Func<T, bool>>(new InPlaceOf(contains.Parameters[0], of.Body).Visit(contains.Body), of.Parameters);
+        return Expression.Lambda<Func<T, bool>>(new ParameterReplacer(contains.Parameters[0], of.Body).Visit(contains.Body), of.Parameters);
     }
 
-    private sealed class InPlaceOf(ParameterExpression parameter, Expression by) : ExpressionVisitor
+    private sealed class ParameterReplacer(ParameterExpression parameter, Expression by) : ExpressionVisitor
     {
         protected override Expression VisitParameter(ParameterExpression node) => node == parameter ? by : node;
     }

@@ -97,7 +97,7 @@ internal sealed class MailQueue(
         await db.OutgoingMail.SingleOrDefaultAsync(mail => mail.EffectKey == effectKey, cancellationToken) is { } sent && TakeBack(sent);
 
     /// <summary>Lets follow what a message brings about, as part of the caller's write: the word is said, and the project moves.</summary>
-    public async Task LetFollowAsync(OutgoingMail mail)
+    public async Task ApplyHeldAsync(OutgoingMail mail)
     {
         if (mail is not { Held: { } held, ClientId: { } client })
             return;
@@ -212,7 +212,7 @@ internal sealed class MailQueue(
         if (await db.OutgoingMail.FindAsync([id], cancellationToken) is not { State: MailState.Queued } mail)
             return (null, null);
         var business = await db.BusinessAsync();
-        await LetFollowAsync(mail);
+        await ApplyHeldAsync(mail);
         mail.Tries++;
         if (business.Smtp is null)
         {

@@ -86,7 +86,7 @@ internal static class MailSettingsEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         business.Smtp = merged.ToSmtp(business.Smtp, tokens);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await ViewAsync(db, cancellationToken));
@@ -106,7 +106,7 @@ internal static class MailSettingsEndpoints
     )
     {
         if (setting.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         var business = await db.BusinessAsync();
         var to = (await users.GetUserAsync(who))!.Email!;
         var subject = $"A test from {business.Name}";

@@ -70,13 +70,13 @@ internal static class MailTables
             .OnDelete(DeleteBehavior.Cascade);
         builder.Entity<TeamChatPost>().ToTable("TeamChat");
         builder.Entity<TeamChatPost>().HasIndex(post => post.ClientId);
-        builder.Entity<TeamChatPost>().HasIndex(post => post.SavedDraftId);
+        builder.Entity<TeamChatPost>().HasIndex(post => post.UnfinishedFormId);
         builder.Entity<TeamChatPost>().HasOne<Client>().WithMany().HasForeignKey(post => post.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder
             .Entity<TeamChatPost>()
-            .HasOne<SavedDraft>()
+            .HasOne<UnfinishedForm>()
             .WithMany()
-            .HasForeignKey(post => post.SavedDraftId)
+            .HasForeignKey(post => post.UnfinishedFormId)
             .OnDelete(DeleteBehavior.Cascade);
 
         builder.Entity<PracticeMessage>().HasIndex(message => message.MessageId).IsUnique();

@@ -14,7 +14,7 @@ internal sealed class PostToChatEffect(PorchDb db) : StepEffect<PostToChat>
             {
                 Id = new Id<TeamChatPost>(Guid.CreateVersion7()),
                 ClientId = todo.Person?.Id,
-                SavedDraftId = todo.Left?.Id,
+                UnfinishedFormId = todo.Left?.Id,
                 Text = todo.Fill(action.Text).Trim(),
                 By = todo.FollowThrough,
                 At = todo.Now,

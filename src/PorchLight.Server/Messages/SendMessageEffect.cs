@@ -32,7 +32,7 @@ internal sealed class SendMessageEffect(
         else if (action.Channel == Channel.Mail)
             await MailAsync(action, todo, draft, text);
         else
-            await NoteAsync(action.Channel, todo, draft.Subject, FormattedText.Read(text).ToPlain());
+            await AddShortMessageAsync(action.Channel, todo, draft.Subject, FormattedText.Read(text).ToPlain());
     }
 
     private async Task MailAsync(SendMessage action, StepToDo todo, MessageDraft draft, string text)
@@ -73,7 +73,7 @@ internal sealed class SendMessageEffect(
         await events.AppendAsync(new MessageSent(draft.Subject, todo.Step.Key, todo.By), todo.Now, todo.About with { MailId = queued });
     }
 
-    private async Task NoteAsync(Channel channel, StepToDo todo, string subject, string text)
+    private async Task AddShortMessageAsync(Channel channel, StepToDo todo, string subject, string text)
     {
         var phone = todo.OnFile.GetValueOrDefault(BuiltInFields.Phone.Key);
         if (channel == Channel.Text && phone is null)

@@ -14,7 +14,7 @@ internal sealed class TeamChatPost
     public required Id<Client>? ClientId { get; init; }
 
     /// <summary>The half-finished form it is about, with which it goes; null for none.</summary>
-    public required Id<SavedDraft>? SavedDraftId { get; init; }
+    public required Id<UnfinishedForm>? UnfinishedFormId { get; init; }
     public required string Text { get; init; }
 
     /// <summary>The follow-through that posted it, by the name it had.</summary>

@@ -78,7 +78,7 @@ internal static partial class ReadyFormEndpoints
         var title = asked.Title.Trim();
         var findings = asked.Ready is null ? ReadyForms.CheckTitle(title) : ReadyForms.Check(title, asked.StartingPrice ?? 0);
         if (findings.Count > 0)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         if (ReadyForms.Find(asked.Ready) is not { } offered)
             return Problems.Unprocessable("This ready form is not offered any more. Please choose another.");
         await using var write = await db.WriteAsync(cancellationToken);
@@ -177,7 +177,7 @@ internal static partial class ReadyFormEndpoints
     )
     {
         var form = db.AddForm(tokens, content, AwayNote, clock.GetCurrentInstant());
-        form.Settings = new FormSettings { Told = [(await users.GetUserAsync(who))!.Id] };
+        form.Settings = new FormSettings { Notified = [(await users.GetUserAsync(who))!.Id] };
         return form;
     }
 

@@ -100,7 +100,7 @@ internal static class ArrangementEndpoints
             return refusal;
         var kept = merged.Tidied();
         if (kept.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         kept = kept.Completed(scope, fields);
         if (own is not null)
             own.Arrangement = kept;

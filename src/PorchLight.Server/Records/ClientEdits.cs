@@ -94,7 +94,7 @@ internal static class ClientEdits
         if (findings.Count == 0 && !values.ContainsKey(BuiltInFields.Name.Key))
             findings.Add(new Finding("name", "A client needs a name, so that you find them again."));
         if (findings.Count > 0)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         await using var write = await db.WriteAsync(cancellationToken);
         var email = (values.GetValueOrDefault(BuiltInFields.Email.Key) as TextAnswer)?.Text;
         var client = new Client
@@ -107,9 +107,7 @@ internal static class ClientEdits
             Since = now,
         };
         if (email is not null && await writer.IsTakenAsync(email, client.Id))
-            return Problems.Unfinished(
-                new Finding("email", "A client with this e-mail address is here already. Look for them in the list.")
-            );
+            return Problems.Invalid(new Finding("email", "A client with this e-mail address is here already. Look for them in the list."));
         db.Clients.Add(client);
         foreach (var (field, value) in values)
             writer.Write(client, null, field, value, null, new ValueSource(ValueOrigin.Hand, who.DisplayName(), now));
@@ -374,8 +372,8 @@ internal static class ClientEdits
     }
 
     private static ProblemHttpResult? RefuseNote(string text) =>
-        string.IsNullOrWhiteSpace(text) ? Problems.Unfinished(new Finding("text", "Please write something, or close it."))
+        string.IsNullOrWhiteSpace(text) ? Problems.Invalid(new Finding("text", "Please write something, or close it."))
         : text.Length > LongestNote
-            ? Problems.Unfinished(new Finding("text", $"This note is too long. Please use at most {LongestNote} characters."))
+            ? Problems.Invalid(new Finding("text", $"This note is too long. Please use at most {LongestNote} characters."))
         : null;
 }

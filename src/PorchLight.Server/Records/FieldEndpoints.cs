@@ -101,7 +101,7 @@ internal static class FieldEndpoints
         if (fields.Offered.FirstOrDefault(one => IsSame(one with { Key = field.Key }, field) && one.Scope == wanted.Scope) is { } there)
             return TypedResults.Created($"/api/fields/{there.Key}", there);
         if (fields.Check(field) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         await StoreAsync(field, db, write, catalogues, cancellationToken);
         return TypedResults.Created($"/api/fields/{field.Key}", field);
     }
@@ -135,12 +135,12 @@ internal static class FieldEndpoints
         CancellationToken cancellationToken
     )
     {
-        var last = await db.Fields.MaxAsync(one => (int?)one.Place, cancellationToken) ?? 0;
+        var last = await db.Fields.MaxAsync(one => (int?)one.Position, cancellationToken) ?? 0;
         db.Fields.Add(
             new StoredField
             {
                 Key = field.Key,
-                Place = last + 1,
+                Position = last + 1,
                 Field = field,
             }
         );
@@ -172,11 +172,11 @@ internal static class FieldEndpoints
         var field = Tidied(merged with { Key = key, Label = merged.Label.Trim() });
         var fields = await catalogues.ReadAsync(db);
         if (fields.Check(field) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         if (IsOtherKind(field, stored.Field))
         {
             var values = await db.FieldValues.Where(value => value.IsCurrent && value.Field == key).ToListAsync(cancellationToken);
-            var carry = await CarryAsync(db, field, clock);
+            var carry = await ConversionAsync(db, field, clock);
             if (!change.LosesValues && values.Any(value => carry(value.Value!) is null))
                 return Problems.Conflict("Some values do not fit this kind. Look at them first, and say whether they may go.");
             var clients = await db
@@ -224,7 +224,7 @@ internal static class FieldEndpoints
     {
         if (await db.Fields.FindAsync([key], cancellationToken) is not { } stored)
             return Problems.NotFound(Gone);
-        var carry = IsOtherKind(wanted, stored.Field) ? await CarryAsync(db, wanted with { Key = key }, clock) : value => value;
+        var carry = IsOtherKind(wanted, stored.Field) ? await ConversionAsync(db, wanted with { Key = key }, clock) : value => value;
         var values = await db
             .FieldValues.AsNoTracking()
             .Where(value => value.IsCurrent && value.Field == key)
@@ -249,10 +249,10 @@ internal static class FieldEndpoints
     )
     {
         await using var write = await db.WriteAsync(cancellationToken);
-        var fields = await db.Fields.OrderBy(field => field.Place).ToListAsync(cancellationToken);
+        var fields = await db.Fields.OrderBy(field => field.Position).ToListAsync(cancellationToken);
         var places = keys.OfType<string>().Distinct().Select((key, place) => (key, place)).ToDictionary(one => one.key, one => one.place);
         foreach (var (place, field) in fields.OrderBy(field => places.GetValueOrDefault(field.Key, int.MaxValue)).Index())
-            field.Place = place;
+            field.Position = place;
         await write.SaveAsync(cancellationToken);
         catalogues.Forget();
         return TypedResults.NoContent();
@@ -266,7 +266,7 @@ internal static class FieldEndpoints
 
     private static (string, FieldKind) Shape(FieldColumn column) => (column.Key, column.Kind);
 
-    private static async Task<Func<Answer, Answer?>> CarryAsync(PorchDb db, Field wanted, BusinessClock clock)
+    private static async Task<Func<Answer, Answer?>> ConversionAsync(PorchDb db, Field wanted, BusinessClock clock)
     {
         var business = await db.BusinessAsync();
         var now = clock.GetCurrentInstant();

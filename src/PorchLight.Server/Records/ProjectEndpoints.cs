@@ -86,7 +86,7 @@ internal static class ProjectEndpoints
         var lists = (await db.BusinessAsync()).Lists;
         var service = lists.ServiceCalled(wanted.Service);
         if (service is null && wanted.Service.Length > 0)
-            return Problems.Unfinished(new Finding("service", "This service is not in your list any more. Please choose another one."));
+            return Problems.Invalid(new Finding("service", "This service is not in your list any more. Please choose another one."));
         var now = clock.GetCurrentInstant();
         await db.UnlistLatestProjectAsync(id);
         var project = new Project
@@ -161,9 +161,9 @@ internal static class ProjectEndpoints
         if (refusal is not null)
             return refusal;
         if ((await db.BusinessAsync()).Lists.Stages.FirstOrDefault(one => one.Key == merged.Stage) is not { } stage)
-            return Problems.Unfinished(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
+            return Problems.Invalid(new Finding("stage", "This stage is not in your list any more. Please choose another one."));
         if (merged.LooksAfter is { } user && !await db.Users.AnyAsync(one => one.Id == user, cancellationToken))
-            return Problems.Unfinished(new Finding("looksAfter", "This person does not work here any more. Please choose another one."));
+            return Problems.Invalid(new Finding("looksAfter", "This person does not work here any more. Please choose another one."));
         var client = (await db.Clients.FindAsync([id], cancellationToken))!;
         var (now, me, about) = (clock.GetCurrentInstant(), who.UserId(), new EventContext(id, project));
         if (merged.Title != stored.Title)
@@ -186,5 +186,5 @@ internal static class ProjectEndpoints
     private static ProblemHttpResult? RefuseTitle(string title) =>
         title.Trim().Length is > 0 and <= LongestTitle
             ? null
-            : Problems.Unfinished(new Finding("title", $"A project needs a title of at most {LongestTitle} characters."));
+            : Problems.Invalid(new Finding("title", $"A project needs a title of at most {LongestTitle} characters."));
 }

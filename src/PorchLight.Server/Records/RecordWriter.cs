@@ -103,13 +103,13 @@ internal sealed class RecordWriter(PorchDb db)
         };
         var entered = typed is null ? new EnteredValue(null, null) : FieldEntry.Of(typed, field, context, business.Currency);
         if (entered.Fault is { } fault)
-            return (null, Problems.Unfinished(new Finding(field.Key, fault)));
+            return (null, Problems.Invalid(new Finding(field.Key, fault)));
         if (entered.Value is null && field.Key == BuiltInFields.Name.Key)
-            return (null, Problems.Unfinished(new Finding(field.Key, "A client needs a name, so that you find them again.")));
+            return (null, Problems.Invalid(new Finding(field.Key, "A client needs a name, so that you find them again.")));
         if (field.Key == BuiltInFields.Email.Key && entered.Value is TextAnswer { Text: var email } && await IsTakenAsync(email, client.Id))
             return (
                 null,
-                Problems.Unfinished(new Finding(field.Key, "Another client has this e-mail address already. Look for them in the list."))
+                Problems.Invalid(new Finding(field.Key, "Another client has this e-mail address already. Look for them in the list."))
             );
         return (entered.Value, null);
     }

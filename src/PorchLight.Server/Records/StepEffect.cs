@@ -40,7 +40,7 @@ internal sealed record StepToDo(
     public required Client? Person { get; init; }
 
     /// <summary>What they filled in of a form they left half-finished; null for everybody else, and once it is not kept any more.</summary>
-    public required SavedDraft? Left { get; init; }
+    public required UnfinishedForm? Left { get; init; }
 
     /// <summary>The message as it goes out, its gaps filled; null for a step that sends none.</summary>
     public required MessageDraft? Draft { get; init; }

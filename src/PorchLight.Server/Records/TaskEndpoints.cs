@@ -121,9 +121,9 @@ internal static class TaskEndpoints
         CancellationToken cancellationToken
     ) =>
         title.Trim().Length is 0 or > LongestTitle
-            ? Problems.Unfinished(new Finding("title", $"Please say what it is, in at most {LongestTitle} characters."))
-        : isDate && on is null ? Problems.Unfinished(new Finding("on", "Please choose the day."))
+            ? Problems.Invalid(new Finding("title", $"Please say what it is, in at most {LongestTitle} characters."))
+        : isDate && on is null ? Problems.Invalid(new Finding("on", "Please choose the day."))
         : user is { } named && !await db.Users.AnyAsync(one => one.Id == named, cancellationToken)
-            ? Problems.Unfinished(new Finding("for", "This person does not work here any more. Please choose another one."))
+            ? Problems.Invalid(new Finding("for", "This person does not work here any more. Please choose another one."))
         : null;
 }

@@ -25,8 +25,8 @@ internal static class CompiledQueries
         (db, hash) => db.PersonalLinks.SingleOrDefault(link => link.LinkHash == hash)
     );
 
-    public static readonly Func<PorchDb, Id<Form>, Guid, Task<SavedDraft?>> DraftByKey = One<Id<Form>, Guid, SavedDraft?>(
-        (db, form, key) => db.SavedDrafts.SingleOrDefault(draft => draft.FormId == form && draft.SendKey == key)
+    public static readonly Func<PorchDb, Id<Form>, Guid, Task<UnfinishedForm?>> UnfinishedFormByKey = One<Id<Form>, Guid, UnfinishedForm?>(
+        (db, form, key) => db.UnfinishedForms.SingleOrDefault(unfinished => unfinished.FormId == form && unfinished.SendKey == key)
     );
 
     public static readonly Func<PorchDb, Id<Form>, Guid, Task<Submission?>> SubmissionByKey = One<Id<Form>, Guid, Submission?>(

@@ -43,7 +43,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<LookUpLine> LookUpLines => Set<LookUpLine>();
     public DbSet<PersonalLink> PersonalLinks => Set<PersonalLink>();
     public DbSet<ReopenSubscription> ReopenSubscriptions => Set<ReopenSubscription>();
-    public DbSet<SavedDraft> SavedDrafts => Set<SavedDraft>();
+    public DbSet<UnfinishedForm> UnfinishedForms => Set<UnfinishedForm>();
     public DbSet<Submission> Submissions => Set<Submission>();
     public DbSet<Inquiry> Inquiries => Set<Inquiry>();
     public DbSet<OverruledFit> OverruledFits => Set<OverruledFit>();

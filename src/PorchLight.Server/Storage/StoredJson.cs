@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Forms;
 using PorchLight.Core.Inquiries;
 using PorchLight.Core.Records;
 
@@ -30,6 +31,7 @@ internal static class StoredJson
         [typeof(InquiryQuery)] = [NobodyAmongThoseWhoLookAfter],
         [typeof(FollowThroughContent)] = [FieldsAreFilled],
         [typeof(StepAction)] = [FieldsAreFilled],
+        [typeof(FormSettings)] = [WhoIsNotifiedAndTheLimitOfAMonth],
     };
 
     public static string Write<T>(T value)
@@ -107,6 +109,23 @@ internal static class StoredJson
         }
 
         return within;
+    }
+
+    // People are notified, and a month has a limit: "told" and "places" were said of other things, too.
+    private static JsonObject WhoIsNotifiedAndTheLimitOfAMonth(JsonNode settings)
+    {
+        var renamed = settings.AsObject();
+        Rename(renamed, "told", "notified");
+        if (renamed["capacity"]?["months"] is JsonArray months)
+            foreach (var month in months.OfType<JsonObject>())
+                Rename(month, "places", "most");
+        return renamed;
+    }
+
+    private static void Rename(JsonObject within, string was, string now)
+    {
+        if (within.Remove(was, out var value))
+            within[now] = value;
     }
 
     private static IReadOnlyList<Upcaster> StepsOf<T>() => Steps.GetValueOrDefault(typeof(T), []);

@@ -69,7 +69,7 @@ internal static class WebhookEndpoints
     )
     {
         if (wanted.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Webhooks.CountAsync(cancellationToken) >= Most)
             return Problems.Unprocessable($"There are {Most} webhooks already. Take one away that nobody needs.");
@@ -100,7 +100,7 @@ internal static class WebhookEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check() is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         var head = merged.Tidied();
         (stored.Name, stored.Address) = (head.Name, head.Address);
         await write.SaveAsync(cancellationToken);

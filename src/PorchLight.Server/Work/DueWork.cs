@@ -27,7 +27,7 @@ internal sealed class DueWork(
     public IReadOnlyList<DueLane> Lanes => [.. _lanes.Select(lane => lane.Key).Order()];
 
     /// <summary>
-    /// The lanes that have given no sign for so long that something holds them up: in the house a failure of the program, in the others a
+    /// The lanes that have given no sign for so long that something holds them up: in the local one a failure of the program, in the others a
     /// machine at the other end that does not answer.
     /// </summary>
     public IReadOnlyList<DueLane> Behind => [.. Lanes.Where(lane => time.Now() - _signs.GetOrAdd(lane, _ => time.Now()) > LongestSilence)];
@@ -39,7 +39,7 @@ internal sealed class DueWork(
     {
         var stoodStill = time.Now() - folder.LastInUse is { } gap && gap > NoteInUse.LongestBetween ? gap : (Duration?)null;
         foreach (var type in _lanes.SelectMany(lane => lane))
-            await InScopeAsync(type, DueLane.House, work => work.AfterStartAsync(stoodStill, cancellationToken));
+            await InScopeAsync(type, DueLane.Local, work => work.AfterStartAsync(stoodStill, cancellationToken));
     }
 
     /// <summary>Works once through what is due in every lane, one after the other.</summary>

@@ -71,7 +71,7 @@ internal static class Health
         var behind = work.Behind;
         var worker = behind.Count == 0 ? Ready : $"behind: {string.Join(", ", behind).ToLowerInvariant()}";
         // Another machine that does not answer is no failure of this one.
-        var ready = database == Ready && disk == Ready && !behind.Contains(DueLane.House);
+        var ready = database == Ready && disk == Ready && !behind.Contains(DueLane.Local);
         return Results.Json(
             new HealthView(ready ? Ready : "not ready", database, disk, worker, mail),
             statusCode: ready ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable

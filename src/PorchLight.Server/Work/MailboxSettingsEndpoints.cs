@@ -98,7 +98,7 @@ internal static class MailboxSettingsEndpoints
         if (refusal is not null)
             return refusal;
         if (merged.Check(business.Imap) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         business.Imap = merged.ToImap(business.Imap, tokens);
         if (
             business.Imap is { } imap
@@ -153,7 +153,7 @@ internal static class MailboxSettingsEndpoints
     {
         var business = await db.BusinessAsync();
         if (setting.Check(business.Imap) is { Count: > 0 } findings)
-            return Problems.Unfinished(findings);
+            return Problems.Invalid(findings);
         if (setting.ToImap(business.Imap, tokens) is not { } imap)
             return TypedResults.Ok(new MailboxTest(true, "No mailbox is read. Answers are noted by hand, or come by the practice mail."));
         try

@@ -10,7 +10,7 @@ public sealed class CapacityTests
     private static readonly YearMonth May = new(2027, 5);
     private static readonly Capacity Small = new(
         "wanted",
-        [new MonthPlaces(May, 2), new MonthPlaces(May.PlusMonths(1), 0), new MonthPlaces(May.PlusMonths(3), 1)]
+        [new MonthLimit(May, 2), new MonthLimit(May.PlusMonths(1), 0), new MonthLimit(May.PlusMonths(3), 1)]
     );
 
     [Theory]
@@ -62,7 +62,7 @@ public sealed class CapacityTests
     public void The_last_month_of_the_calendar_is_a_month_like_any_other()
     {
         var last = new YearMonth(9999, 12);
-        var full = new Capacity("when", [new MonthPlaces(last, 0)]);
+        var full = new Capacity("when", [new MonthLimit(last, 0)]);
         full.Find(new DateAnswer(new LocalDate(9999, 12, 31)), Taken(0)).ShouldBe(new WantedMonth(last, Waits: true));
         full.NextFree(last, Taken(0)).ShouldBeNull();
         Capacities
@@ -81,7 +81,7 @@ public sealed class CapacityTests
                     found.Month.ShouldBeGreaterThanOrEqualTo(from.ToYearMonth());
                     found.Month.ShouldBeLessThanOrEqualTo(from.PlusDays(length).ToYearMonth());
                     if (found.Waits)
-                        Small.Months.ShouldContain(limit => limit.Month == found.Month && limit.Places <= Math.Max(taken, 0));
+                        Small.Months.ShouldContain(limit => limit.Month == found.Month && limit.Most <= Math.Max(taken, 0));
                 }
             );
 

@@ -53,7 +53,7 @@ public sealed class FormSettingsTests
             MostAnswers = 0,
             Guard = new SpamGuard(61),
             EmbedOn = ["https://bakery.example", "bakery.example/walls"],
-            Capacity = new Capacity("width", [new MonthPlaces(new YearMonth(2027, 5), -1)]),
+            Capacity = new Capacity("width", [new MonthLimit(new YearMonth(2027, 5), -1)]),
         };
         wrong
             .Check(Everything)

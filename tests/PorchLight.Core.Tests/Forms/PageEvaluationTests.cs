@@ -27,7 +27,7 @@ public sealed class PageEvaluationTests
         Review = true,
     };
 
-    private static readonly Capacity Full = new("wanted", [new MonthPlaces(new YearMonth(2026, 12), 1)]);
+    private static readonly Capacity Full = new("wanted", [new MonthLimit(new YearMonth(2026, 12), 1)]);
     private static readonly Dictionary<YearMonth, int> Taken = new() { [new YearMonth(2026, 12)] = 1 };
 
     [Fact]

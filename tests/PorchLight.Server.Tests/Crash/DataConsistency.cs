@@ -33,8 +33,8 @@ internal static class DataConsistency
                 .ToListAsync()
         )
         {
-            one.inquiry.Place.ShouldBe(
-                InquiryPlace.Of(
+            one.inquiry.Rank.ShouldBe(
+                InquiryRank.Of(
                     one.inquiry.Turn,
                     one.inquiry.Received,
                     one.inquiry.PromisedBy,

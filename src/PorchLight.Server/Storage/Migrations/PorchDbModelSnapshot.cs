@@ -275,7 +275,7 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("Place")
+                    b.Property<int>("Position")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Key");
@@ -349,7 +349,7 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid?>("SavedDraftId")
+                    b.Property<Guid?>("UnfinishedFormId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("State")
@@ -371,8 +371,8 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("NodStatus")
                         .HasFilter("\"NodStatus\" IS NOT NULL");
 
-                    b.HasIndex("SavedDraftId")
-                        .HasFilter("\"SavedDraftId\" IS NOT NULL");
+                    b.HasIndex("UnfinishedFormId")
+                        .HasFilter("\"UnfinishedFormId\" IS NOT NULL");
 
                     b.ToTable("Runs");
                 });
@@ -625,7 +625,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("ReopenSubscriptions");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Forms.SavedDraft", b =>
+            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
                 {
                     b.Property<Guid>("Id")
                         .HasColumnType("TEXT");
@@ -685,7 +685,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasIndex("FormId", "SendKey")
                         .IsUnique();
 
-                    b.ToTable("SavedDrafts");
+                    b.ToTable("UnfinishedForms");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
@@ -1521,7 +1521,7 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid?>("SavedDraftId")
+                    b.Property<Guid?>("UnfinishedFormId")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Text")
@@ -1532,7 +1532,7 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("ClientId");
 
-                    b.HasIndex("SavedDraftId");
+                    b.HasIndex("UnfinishedFormId");
 
                     b.ToTable("TeamChat", (string)null);
                 });
@@ -2333,9 +2333,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Cascade);
 
-                    b.HasOne("PorchLight.Server.Forms.SavedDraft", null)
+                    b.HasOne("PorchLight.Server.Forms.UnfinishedForm", null)
                         .WithMany()
-                        .HasForeignKey("SavedDraftId")
+                        .HasForeignKey("UnfinishedFormId")
                         .OnDelete(DeleteBehavior.Cascade);
 
                     b.HasOne("PorchLight.Server.FollowThrough.FollowThroughVersion", null)
@@ -2391,7 +2391,7 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Forms.SavedDraft", b =>
+            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
                 {
                     b.HasOne("PorchLight.Server.Forms.FormVersion", null)
                         .WithMany()
@@ -2569,9 +2569,9 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("ClientId")
                         .OnDelete(DeleteBehavior.Cascade);
 
-                    b.HasOne("PorchLight.Server.Forms.SavedDraft", null)
+                    b.HasOne("PorchLight.Server.Forms.UnfinishedForm", null)
                         .WithMany()
-                        .HasForeignKey("SavedDraftId")
+                        .HasForeignKey("UnfinishedFormId")
                         .OnDelete(DeleteBehavior.Cascade);
                 });
 

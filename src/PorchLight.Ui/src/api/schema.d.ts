@@ -1796,14 +1796,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/left-at-the-door": {
+    "/api/unfinished-forms": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["getLeftAtTheDoor"];
+        get: operations["getUnfinishedForms"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1812,7 +1812,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/left-at-the-door/{id}/follow-up": {
+    "/api/unfinished-forms/{id}/follow-up": {
         parameters: {
             query?: never;
             header?: never;
@@ -1821,14 +1821,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postLeftAtTheDoorByIdFollowUp"];
+        post: operations["postUnfinishedFormsByIdFollowUp"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/left-at-the-door/{id}/take-back": {
+    "/api/unfinished-forms/{id}/take-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -1837,7 +1837,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postLeftAtTheDoorByIdTakeBack"];
+        post: operations["postUnfinishedFormsByIdTakeBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3668,7 +3668,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/public/forms/{token}/saved-draft": {
+    "/public/forms/{token}/unfinished-form": {
         parameters: {
             query?: never;
             header?: never;
@@ -3676,7 +3676,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["putPublicFormsByTokenSavedDraft"];
+        put: operations["putPublicFormsByTokenUnfinishedForm"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3684,7 +3684,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/public/forms/{token}/saved-draft/mail": {
+    "/public/forms/{token}/unfinished-form/mail": {
         parameters: {
             query?: never;
             header?: never;
@@ -3693,7 +3693,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["postPublicFormsByTokenSavedDraftMail"];
+        post: operations["postPublicFormsByTokenUnfinishedFormMail"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4451,7 +4451,7 @@ export interface components {
             /** @description The key of the question for the wanted day or days. */
             question: string;
             /** @description The months that are limited, each once. */
-            months: components["schemas"]["MonthPlaces"][];
+            months: components["schemas"]["MonthLimit"][];
         };
         Challenge: {
             /** @description What has to be worked at. */
@@ -5661,7 +5661,7 @@ export interface components {
             /** @description What a condition can look at: what the form asks that starts it, and what is on file. */
             subjects: components["schemas"]["ConditionSubject"][];
             /** @description What can be set into a message to who left a form half-finished. */
-            ofLeftForm: components["schemas"]["SetIn"][];
+            ofUnfinishedForm: components["schemas"]["SetIn"][];
         };
         /** @description A dated sequence of steps that starts on an event and stops on another: what one version keeps. */
         FollowThroughContent: {
@@ -5951,7 +5951,7 @@ export interface components {
             /** @description The origins of the sites that may embed it ("https://example.com"); empty for any. */
             embedOn?: string[];
             /** @description The identifiers of the people who get a mail when an inquiry comes in. */
-            told?: string[];
+            notified?: string[];
         };
         FormSettingsView: {
             settings: components["schemas"]["FormSettings"];
@@ -6115,12 +6115,6 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
-        IdOfSavedDraft: string;
-        /**
-         * Format: uuid
-         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
-         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
-         */
         IdOfShortMessage: string;
         /**
          * Format: uuid
@@ -6140,6 +6134,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfTeamChatPost: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfUnfinishedForm: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -6241,7 +6241,7 @@ export interface components {
             /** @description The columns of the file; empty once everybody is here. */
             columns: components["schemas"]["ImportColumn"][];
             /** @description Where a column can go. */
-            places: components["schemas"]["ImportTarget"][];
+            targets: components["schemas"]["ImportTarget"][];
         };
         /**
          * @description How an inquiry reached the business.
@@ -6601,22 +6601,6 @@ export interface components {
              * @description How many clients nobody has said more of than that they asked.
              */
             leads: number;
-        };
-        LeftRow: {
-            id: components["schemas"]["IdOfSavedDraft"];
-            /** @description What to call them in a list: their name, else the address. */
-            name: string;
-            email: string;
-            form: string;
-            /** @description When they were here last, in words. */
-            left: string;
-            until: string;
-            /** @description What the fit can still become, in words; null where the form sorts nobody. */
-            fit: null | string;
-            /** @description Whether they may be written to now. */
-            canFollowUp: boolean;
-            /** @description When they were written to, in words; else null. */
-            followedUp: null | string;
         };
         /**
          * @description In which unit the sides of an area are asked.
@@ -7222,20 +7206,20 @@ export interface components {
             hasOtherWords: boolean;
         };
         /** @description How much fits into a month. */
-        MonthPlaces: {
+        MonthLimit: {
             /** @description The month. */
             month: components["schemas"]["YearMonth"];
             /**
              * Format: int32
              * @description How many inquiries fit into it; at least 0.
              */
-            places: number;
+            most: number;
         };
         MonthView: {
             month: components["schemas"]["YearMonth"];
             words: string;
             /** Format: int32 */
-            places: number;
+            most: number;
             /**
              * Format: int32
              * @description How many inquiries have a place.
@@ -7910,7 +7894,7 @@ export interface components {
             followsUp: boolean;
             /** @description Whether the link to go on later can be had by mail. */
             mailsLink: boolean;
-            kept: null | components["schemas"]["SavedDraftView"];
+            kept: null | components["schemas"]["UnfinishedFormView"];
         };
         /** @description What stands on a page, as a lead may see it. */
         PublicItem: components["schemas"]["PublicItemPublicQuestion"] | components["schemas"]["PublicItemPublicHeading"] | components["schemas"]["PublicItemPublicPassage"] | components["schemas"]["PublicItemPublicPicture"] | components["schemas"]["PublicItemPublicVideo"] | components["schemas"]["PublicItemPublicDivider"] | components["schemas"]["PublicItemPublicDownload"];
@@ -8636,32 +8620,6 @@ export interface components {
             /** @description When it is tried again, in words; null where a person has to look. */
             triesAgain: null | string;
             steps: components["schemas"]["RunStep"][];
-        };
-        SavedDraftLink: {
-            /** @description The address that brings the answers back. */
-            link: string;
-            token: string;
-            until: string;
-            /** Format: int32 */
-            revision: number;
-        };
-        /** @description A filling-in that is kept to be finished later. */
-        SavedDraftView: {
-            /** @description What the link names it by. */
-            token: string;
-            /** @description Until when it is kept, in words. */
-            until: string;
-            /** Format: int32 */
-            version: number;
-            page: string;
-            /** Format: uuid */
-            sendKey: string;
-            /** Format: int32 */
-            revision: number;
-            /** @description As they were left, by question key. */
-            answers: {
-                [key: string]: components["schemas"]["Answer"];
-            };
         };
         /** @description When a step is due. */
         Schedule: {
@@ -9713,6 +9671,48 @@ export interface components {
          * @enum {unknown}
          */
         Typeface: "hyperlegible" | "bricolage" | "figtree" | "literata" | "lora" | "fraunces" | "spaceGrotesk" | "nunito";
+        UnfinishedFormLink: {
+            /** @description The address that brings the answers back. */
+            link: string;
+            token: string;
+            until: string;
+            /** Format: int32 */
+            revision: number;
+        };
+        UnfinishedFormRow: {
+            id: components["schemas"]["IdOfUnfinishedForm"];
+            /** @description What to call them in a list: their name, else the address. */
+            name: string;
+            email: string;
+            form: string;
+            /** @description When they were here last, in words. */
+            left: string;
+            until: string;
+            /** @description What the fit can still become, in words; null where the form sorts nobody. */
+            fit: null | string;
+            /** @description Whether they may be written to now. */
+            canFollowUp: boolean;
+            /** @description When they were written to, in words; else null. */
+            followedUp: null | string;
+        };
+        /** @description A filling-in that is kept to be finished later. */
+        UnfinishedFormView: {
+            /** @description What the link names it by. */
+            token: string;
+            /** @description Until when it is kept, in words. */
+            until: string;
+            /** Format: int32 */
+            version: number;
+            page: string;
+            /** Format: uuid */
+            sendKey: string;
+            /** Format: int32 */
+            revision: number;
+            /** @description As they were left, by question key. */
+            answers: {
+                [key: string]: components["schemas"]["Answer"];
+            };
+        };
         UserRow: {
             /** Format: uuid */
             id: string;
@@ -13990,7 +13990,7 @@ export interface operations {
             };
         };
     };
-    getLeftAtTheDoor: {
+    getUnfinishedForms: {
         parameters: {
             query?: never;
             header?: never;
@@ -14005,7 +14005,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LeftRow"][];
+                    "application/json": components["schemas"]["UnfinishedFormRow"][];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -14019,7 +14019,7 @@ export interface operations {
             };
         };
     };
-    postLeftAtTheDoorByIdFollowUp: {
+    postUnfinishedFormsByIdFollowUp: {
         parameters: {
             query?: never;
             header?: never;
@@ -14050,7 +14050,7 @@ export interface operations {
             };
         };
     };
-    postLeftAtTheDoorByIdTakeBack: {
+    postUnfinishedFormsByIdTakeBack: {
         parameters: {
             query?: never;
             header?: never;
@@ -18393,7 +18393,7 @@ export interface operations {
             };
         };
     };
-    putPublicFormsByTokenSavedDraft: {
+    putPublicFormsByTokenUnfinishedForm: {
         parameters: {
             query?: never;
             header?: {
@@ -18416,7 +18416,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SavedDraftLink"];
+                    "application/json": components["schemas"]["UnfinishedFormLink"];
                 };
             };
             /** @description Refused, with a sentence that says what to do */
@@ -18430,7 +18430,7 @@ export interface operations {
             };
         };
     };
-    postPublicFormsByTokenSavedDraftMail: {
+    postPublicFormsByTokenUnfinishedFormMail: {
         parameters: {
             query?: never;
             header?: {

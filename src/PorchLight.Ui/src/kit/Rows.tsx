@@ -15,14 +15,14 @@ import { useListAddress } from "./listAddress";
 const fewEnough = 120;
 const usualHeight = 45;
 
-interface Place {
+interface RowPosition {
   "data-index": number;
   ref: (line: HTMLLIElement | null) => void;
   "aria-setsize": number;
   "aria-posinset": number;
 }
 
-const RowPlace = createContext<Place | null>(null);
+const RowPositionContext = createContext<RowPosition | null>(null);
 
 interface RowsProps<T> {
   rows: T[];
@@ -40,9 +40,9 @@ export function Rows<T>(props: RowsProps<T>) {
   ) : (
     <ul className={rowsLook}>
       {props.rows.map((row) => (
-        <RowPlace key={props.keyOf(row)} value={null}>
+        <RowPositionContext key={props.keyOf(row)} value={null}>
           {props.children(row)}
-        </RowPlace>
+        </RowPositionContext>
       ))}
     </ul>
   );
@@ -87,7 +87,7 @@ function SomeRows<T>({ rows, keyOf, open, children }: RowsProps<T>) {
       style={{ height: within ? virtual.getTotalSize() : rows.length * usualHeight }}
     >
       {shown.map((item, index) => (
-        <RowPlace
+        <RowPositionContext
           key={item.key}
           value={{
             "data-index": item.index,
@@ -97,7 +97,7 @@ function SomeRows<T>({ rows, keyOf, open, children }: RowsProps<T>) {
           }}
         >
           <RowOffset value={start(index)}>{children(rows[item.index]!)}</RowOffset>
-        </RowPlace>
+        </RowPositionContext>
       ))}
     </ul>
   );
@@ -113,7 +113,7 @@ const scrollerOf = (element: HTMLElement): HTMLElement => {
 
 /** The line of a row. */
 export function RowItem({ className, children }: { className: string; children: ReactNode }) {
-  const place = useContext(RowPlace);
+  const place = useContext(RowPositionContext);
   const offset = useContext(RowOffset);
   return (
     <li

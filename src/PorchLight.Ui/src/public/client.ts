@@ -49,10 +49,10 @@ export const checkCode = (token: string, code: string) =>
   orProblem(http.POST("/public/forms/{token}/code/check", { params: { path: { token } }, body: { code } }));
 
 export const keepForLater = (token: string, body: Schemas["DraftAnswers"]) =>
-  orProblem(http.PUT("/public/forms/{token}/saved-draft", { params: { path: { token } }, body }));
+  orProblem(http.PUT("/public/forms/{token}/unfinished-form", { params: { path: { token } }, body }));
 
 export const mailForLater = (token: string, body: Schemas["MailDraftLinkRequest"]) =>
-  orProblem(http.POST("/public/forms/{token}/saved-draft/mail", { params: { path: { token } }, body }));
+  orProblem(http.POST("/public/forms/{token}/unfinished-form/mail", { params: { path: { token } }, body }));
 
 export const showReceipt = (token: string) =>
   orProblem(http.GET("/public/receipts/{token}", { params: { path: { token } } }));

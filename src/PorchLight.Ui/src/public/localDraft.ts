@@ -1,5 +1,5 @@
 import { writeDownTicket } from "./embedding";
-import type { Answers, SavedDraftView } from "./views";
+import type { Answers, UnfinishedFormView } from "./views";
 
 /** What a lead has typed so far, kept in this browser only, so that a reload or a way back loses nothing. */
 export interface LocalDraft {
@@ -25,7 +25,7 @@ export function keep(token: string, filling: LocalDraft | null): void {
 }
 
 /** A filling-in that was left to be finished later, as it goes on here. */
-export function resume(kept: SavedDraftView, link: string): LocalDraft {
+export function resume(kept: UnfinishedFormView, link: string): LocalDraft {
   const { version, page, sendKey, token, until, revision } = kept;
   const answers = Object.fromEntries(Object.entries(kept.answers).filter(([, answer]) => answer)) as Answers;
   return { version, page, sendKey, answers, kept: { token, link, until, revision } };

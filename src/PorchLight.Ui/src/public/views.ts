@@ -11,5 +11,5 @@ export type EvaluatedPage = Schemas["EvaluatedPage"];
 export type ReviewPage = Schemas["ReviewPage"];
 export type FileRef = Schemas["FileRef"];
 export type FoundLine = Schemas["FoundLine"];
-export type SavedDraftView = Schemas["SavedDraftView"];
-export type SavedDraftLink = Schemas["SavedDraftLink"];
+export type UnfinishedFormView = Schemas["UnfinishedFormView"];
+export type UnfinishedFormLink = Schemas["UnfinishedFormLink"];

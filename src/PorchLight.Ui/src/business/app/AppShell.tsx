@@ -8,6 +8,7 @@ import { FirstRun } from "../identity/FirstRun";
 import { SignInAgain, SignInPage } from "../identity/SignIn";
 import { FailedQueries } from "./FailedQueries";
 import { TopBar } from "./TopBar";
+import { LeaveGuard } from "../saving/LeaveGuard";
 import { SessionContext } from "../shell/session";
 import { useChanges } from "../../api/useChanges";
 
@@ -76,6 +77,7 @@ export function AppShell() {
             <Outlet />
           </NoticeBoard>
         </div>
+        <LeaveGuard />
         {ranOut && <SignInAgain onSignedIn={backAgain} />}
       </div>
     </SessionContext>

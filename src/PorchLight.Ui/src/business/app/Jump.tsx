@@ -11,14 +11,14 @@ import { api } from "../../api/client";
 import { recentClients } from "../shell/recent";
 import { useSession } from "../shell/session";
 
-interface Place {
+interface Destination {
   to: string;
   name: string;
   /** What it is, where its name alone does not say. */
   what?: string;
 }
 
-const stations: Place[] = [
+const stations: Destination[] = [
   { to: "/", name: "Today" },
   { to: "/forms", name: "Forms" },
   { to: "/inquiries", name: "Inquiries" },
@@ -26,7 +26,7 @@ const stations: Place[] = [
   { to: "/follow-through", name: "Follow-through" },
   { to: "/library", name: "Library" },
 ];
-const doable: Place[] = [
+const doable: Destination[] = [
   { to: "/forms/new", name: "Make a form" },
   { to: "/inquiries?add", name: "Add an inquiry that came by phone or mail" },
   { to: "/clients/import", name: "Import clients from a file" },
@@ -34,7 +34,7 @@ const doable: Place[] = [
   { to: "/files", name: "Files and lists" },
   { to: "/mails", name: "When you get mails" },
 ];
-const ofOwners: Place[] = [
+const ofOwners: Destination[] = [
   { to: "/settings/business", name: "Settings" },
   { to: "/settings/fields", name: "Settings: Fields" },
   { to: "/settings/views", name: "Settings: Views" },
@@ -71,12 +71,12 @@ export function Jump({ className }: { className: string }) {
         </button>
       }
     >
-      <Places onGone={() => setOpen(false)} />
+      <Destinations onGone={() => setOpen(false)} />
     </Dialog>
   );
 }
 
-function Places({ onGone }: { onGone: () => void }) {
+function Destinations({ onGone }: { onGone: () => void }) {
   const { name, role } = useSession();
   const navigate = useNavigate();
   const [typed, setTyped] = useState("");
@@ -91,7 +91,7 @@ function Places({ onGone }: { onGone: () => void }) {
     enabled: words !== "",
     placeholderData: keepPreviousData,
   });
-  const fits = (place: Place) => place.name.toLowerCase().includes(words.toLowerCase());
+  const fits = (destination: Destination) => destination.name.toLowerCase().includes(words.toLowerCase());
   const everywhere = [...stations, ...doable, ...(role === "owner" ? ofOwners : [])];
   const here = words === "" ? undefined : found.data;
   const client = (what: string) => (one: { id: string; name: string }) => ({
@@ -99,7 +99,7 @@ function Places({ onGone }: { onGone: () => void }) {
     name: one.name,
     what,
   });
-  const places: Place[] = [
+  const destinations: Destination[] = [
     ...(words === "" ? (recent.data ?? []).map(client("opened last")) : []),
     ...(here?.forms ?? []).map((one) => ({ to: `/forms/${one.id}`, name: one.name, what: "form" })),
     ...(here?.clients ?? []).map(client("client")),
@@ -118,30 +118,32 @@ function Places({ onGone }: { onGone: () => void }) {
   ].slice(0, 20);
   return (
     <>
-      <Combobox<Place>
-        listLabel="Places"
-        items={places}
-        keyOf={(place) => `${place.to} ${place.what}`}
+      <Combobox<Destination>
+        listLabel="Destinations"
+        items={destinations}
+        keyOf={(destination) => `${destination.to} ${destination.what}`}
         wordsOf={() => typed}
         onType={setTyped}
-        onChoose={(place) => {
+        onChoose={(destination) => {
           onGone();
-          void navigate(place.to);
+          void navigate(destination.to);
         }}
         isAlwaysOpen
         box={{ "aria-label": "Where to, or whom", placeholder: "Where to, or whom", className: boxLook }}
         rowLook={(isNext) =>
           `flex min-h-10 cursor-pointer items-center justify-between gap-4 rounded-soft px-3 ${isNext ? "bg-mist" : ""}`
         }
-        row={(place) => (
+        row={(destination) => (
           <>
-            <span className="truncate">{place.name}</span>
-            <span className="shrink-0 text-note text-slate">{place.what}</span>
+            <span className="truncate">{destination.name}</span>
+            <span className="shrink-0 text-note text-slate">{destination.what}</span>
           </>
         )}
       />
       <Failure error={recent.error ?? found.error} />
-      {words !== "" && places.length === 0 && found.isFetched && <p className="px-3 py-2 text-slate">Nothing found.</p>}
+      {words !== "" && destinations.length === 0 && found.isFetched && (
+        <p className="px-3 py-2 text-slate">Nothing found.</p>
+      )}
     </>
   );
 }

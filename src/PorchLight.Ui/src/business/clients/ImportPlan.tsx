@@ -39,7 +39,7 @@ export function ImportPlan({ import: one }: { import: Import }) {
         api.PUT("/api/clients/imports/{id}/columns/{column}/field", { params: { path: { ...path.path, column } } }),
       ),
     onSuccess: (changed, column) => {
-      const made = changed.places.find((place) => place.key === changed.columns[column]?.target);
+      const made = changed.targets.find((target) => target.key === changed.columns[column]?.target);
       queries.setQueryData(["import", one.id], changed);
       if (made) notice({ words: `“${made.label}” is a field of clients now.` });
     },
@@ -87,9 +87,9 @@ export function ImportPlan({ import: one }: { import: Import }) {
                   >
                     <option value="">nowhere</option>
                     {role === "owner" && !column.target && <option value={newField}>a new field for it</option>}
-                    {one.places.map((place) => (
-                      <option key={place.key} value={place.key}>
-                        {place.label}
+                    {one.targets.map((target) => (
+                      <option key={target.key} value={target.key}>
+                        {target.label}
                       </option>
                     ))}
                   </select>

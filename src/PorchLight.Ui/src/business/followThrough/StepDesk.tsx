@@ -69,7 +69,7 @@ export function StepDesk({ edited, step, view, choices, onClose }: Props) {
       <Fields
         value={step.action}
         choices={choices}
-        isAboutLeftForm={content.starts.kind === "leftUnfinished"}
+        isAboutUnfinishedForm={content.starts.kind === "leftUnfinished"}
         later={later}
         onChange={(action) => set({ ...step, action }, "action")}
       />

@@ -1,9 +1,7 @@
-import { DayBox, MonthInput } from "../../kit/DayBox";
+import { DayBox } from "../../kit/DayBox";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
-import { Link } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
-import { Button } from "../../kit/Button";
 import { boxLook, CheckBox, GrowingText, SelectBox, TextBox } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
@@ -11,8 +9,10 @@ import { say } from "../shell/say";
 import { useEdit } from "../saving/useEdit";
 import { PromiseFields } from "../shell/businessFields";
 import { SavedForm } from "../saving/SavedForm";
+import { MonthLimits } from "./MonthLimits";
+import { OwnMessages } from "./OwnMessages";
+import { SettingsPart } from "./SettingsPart";
 
-type View = Schemas["FormSettingsView"];
 type Values = Required<Schemas["FormSettings"]>;
 
 /** What holds for a form beside its words, at once and for every version. */
@@ -68,15 +68,15 @@ const names: Record<string, string> = {
   firstDay: "First day",
   lastDay: "Last day",
   mostAnswers: "Close after this many answers",
-  capacity: "Places by month",
+  capacity: "Limits by month",
   admission: "Who may open it",
   guard: "Spam protection",
   embedOn: "Sites that may embed it",
-  told: "Who gets a mail",
+  notified: "Who gets a mail",
   about: "What it is about",
 };
 
-function Fields({ id, view }: { id: string; view: View }) {
+function Fields({ id, view }: { id: string; view: Schemas["FormSettingsView"] }) {
   const queries = useQueryClient();
   const edit = useEdit(view.settings as Values, async (body) => {
     const next = await orProblem(api.PUT("/api/forms/{id}/settings", { params: { path: { id } }, body }));
@@ -87,7 +87,7 @@ function Fields({ id, view }: { id: string; view: View }) {
   return (
     <SavedForm edit={edit} nameOf={(place) => names[place.split(".")[0]!] ?? place}>
       <div className="grid gap-x-10 gap-y-8 lg:grid-cols-2">
-        <Part title="When it takes answers" note={`${view.words} ${say(view.received, "answer")} so far.`}>
+        <SettingsPart title="When it takes answers" note={`${view.words} ${say(view.received, "answer")} so far.`}>
           <div className="grid gap-3 sm:grid-cols-2">
             <DayBox
               label="First day"
@@ -117,9 +117,9 @@ function Fields({ id, view }: { id: string; view: View }) {
             Outside of these days, and after so many answers, people see the message while closed and can ask to be told
             when it is open again. {view.waiting > 0 && `${say(view.waiting, "person", "people")} asked for that.`}
           </p>
-        </Part>
-        <Places view={view} now={now} findings={findings} onChange={edit.change} />
-        <Part title="Who can open it, and what it is about" note="">
+        </SettingsPart>
+        <MonthLimits view={view} now={now} findings={findings} onChange={edit.change} />
+        <SettingsPart title="Who can open it, and what it is about" note="">
           <SelectBox
             label="Who may open it"
             value={now.admission}
@@ -156,8 +156,11 @@ function Fields({ id, view }: { id: string; view: View }) {
             />
             {findings.has("embedOn") && <p className="font-semibold text-brick">{findings.get("embedOn")}</p>}
           </div>
-        </Part>
-        <Part title="Spam protection" note="A hidden field that only programs fill in is always part of the form.">
+        </SettingsPart>
+        <SettingsPart
+          title="Spam protection"
+          note="A hidden field that only programs fill in is always part of the form."
+        >
           <TextBox
             label="Shortest time to fill in, in seconds"
             type="number"
@@ -179,16 +182,19 @@ function Fields({ id, view }: { id: string; view: View }) {
             checked={now.takesPlainPosts}
             onChange={(takesPlainPosts) => edit.change({ takesPlainPosts })}
           />
-        </Part>
-        <Part title="People who do not finish" note="Anyone who saves the form for later can have the link sent.">
+        </SettingsPart>
+        <SettingsPart
+          title="People who do not finish"
+          note="Anyone who saves the form for later can have the link sent."
+        >
           <CheckBox
             label="You may write to them once more"
             help="People who ask for the link are told first. Nobody else is contacted."
             checked={now.followsUpUnfinished}
             onChange={(followsUpUnfinished) => edit.change({ followsUpUnfinished })}
           />
-        </Part>
-        <Part title="Reply promise" note="How quickly people who send this form get an answer.">
+        </SettingsPart>
+        <SettingsPart title="Reply promise" note="How quickly people who send this form get an answer.">
           <CheckBox
             label="A promise of its own"
             help="Without one, your business’s promise applies."
@@ -202,8 +208,8 @@ function Fields({ id, view }: { id: string; view: View }) {
               onChange={(part) => edit.change({ promise: { ...now.promise!, ...part } })}
             />
           )}
-        </Part>
-        <Part
+        </SettingsPart>
+        <SettingsPart
           title="Who gets a mail"
           note="For every inquiry, with its fit and a link. Everyone chooses when they get it: see “When you get mails” under your name."
         >
@@ -212,14 +218,16 @@ function Fields({ id, view }: { id: string; view: View }) {
               key={person.id}
               label={person.name}
               help={person.email}
-              checked={now.told.includes(person.id)}
+              checked={now.notified.includes(person.id)}
               onChange={(on) =>
-                edit.change({ told: on ? [...now.told, person.id] : now.told.filter((one) => one !== person.id) })
+                edit.change({
+                  notified: on ? [...now.notified, person.id] : now.notified.filter((one) => one !== person.id),
+                })
               }
             />
           ))}
-        </Part>
-        <Part
+        </SettingsPart>
+        <SettingsPart
           title="Left by an early way out"
           note={
             view.earlyExits.count === 0
@@ -243,8 +251,8 @@ function Fields({ id, view }: { id: string; view: View }) {
               ))}
             </ul>
           )}
-        </Part>
-        <Part
+        </SettingsPart>
+        <SettingsPart
           title="Unfinished forms"
           note={
             view.unfinished === 0
@@ -253,7 +261,7 @@ function Fields({ id, view }: { id: string; view: View }) {
           }
         >
           <p className="text-slate">How long they are kept is set in your business settings.</p>
-        </Part>
+        </SettingsPart>
       </div>
     </SavedForm>
   );
@@ -265,138 +273,5 @@ function within(place: string, findings: Map<string, string>): Map<string, strin
     [...findings]
       .filter(([at]) => at.startsWith(`${place}.`))
       .map(([at, words]) => [at.slice(place.length + 1), words]),
-  );
-}
-
-interface PlacesProps {
-  view: View;
-  now: Values;
-  findings: Map<string, string>;
-  onChange: (part: Partial<Values>) => void;
-}
-
-/** How much fits into the months, and how full they are. */
-function Places({ view, now, findings, onChange }: PlacesProps) {
-  const { capacity } = now;
-  const question = capacity?.question ?? "";
-  const months = capacity?.months ?? [];
-  const set = (next: typeof months) => onChange({ capacity: { question, months: next } });
-  const stands = new Map(view.months.map((month) => [month.month, month]));
-  // The first month to come that stands behind those that are limited already.
-  const next = view.monthChoices.find(({ key }) => months.every(({ month }) => month < key))?.key;
-  return (
-    <Part
-      title="Places by month"
-      note="Anyone who asks for a full month is told so and can join its waiting list. Months not listed here have no limit."
-    >
-      {view.dayQuestions.length === 0 ? (
-        <p className="text-slate">This form asks for no day, so it cannot count by month.</p>
-      ) : (
-        <SelectBox
-          label="Which day counts"
-          value={question}
-          error={findings.get("capacity.question")}
-          onChange={(e) => onChange({ capacity: e.target.value ? { question: e.target.value, months } : null })}
-        >
-          <option value="">no limit by month</option>
-          {view.dayQuestions.map((one) => (
-            <option key={one.key} value={one.key}>
-              {one.words}
-            </option>
-          ))}
-        </SelectBox>
-      )}
-      {capacity && (
-        <div className="mt-3 grid gap-2">
-          {months.map((limit, index) => {
-            const month = stands.get(limit.month);
-            return (
-              <div key={index} className="flex flex-wrap items-center gap-2">
-                <span className="w-44">
-                  <MonthInput
-                    aria-label={`Month ${index + 1}`}
-                    value={limit.month || null}
-                    onChange={(month) => set(months.with(index, { ...limit, month: month ?? "" }))}
-                  />
-                </span>
-                <span className="w-20">
-                  <input
-                    type="number"
-                    min={0}
-                    aria-label={`Places in month ${index + 1}`}
-                    className={boxLook}
-                    value={limit.places}
-                    onChange={(e) => set(months.with(index, { ...limit, places: Math.trunc(Number(e.target.value)) }))}
-                  />
-                </span>
-                <span>places</span>
-                {month && (
-                  <span className="text-slate">
-                    {month.taken} taken{month.waiting > 0 && `, ${month.waiting} waiting`}
-                  </span>
-                )}
-                <Button
-                  weight="quiet"
-                  aria-label={`Remove month ${index + 1}`}
-                  onClick={() => set(months.toSpliced(index, 1))}
-                >
-                  Remove
-                </Button>
-              </div>
-            );
-          })}
-          {findings.has("capacity.months") && (
-            <p className="font-semibold text-brick">{findings.get("capacity.months")}</p>
-          )}
-          {next && (
-            <Button className="w-fit" onClick={() => set([...months, { month: next, places: 4 }])}>
-              Limit {months.length === 0 ? "a" : "another"} month
-            </Button>
-          )}
-        </div>
-      )}
-    </Part>
-  );
-}
-
-function Part({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {
-  return (
-    <section className="min-w-0">
-      <h2 className="text-section">{title}</h2>
-      {note && <p className="mb-2">{note}</p>}
-      {children}
-    </section>
-  );
-}
-
-const wordings: Record<Schemas["Wording"], string> = {
-  standard: "as in the library",
-  own: "own wording",
-  off: "not sent",
-};
-
-/** The messages about this form that the program sends by itself. */
-function OwnMessages({ form }: { form: string }) {
-  const list = useQuery(
-    ask(["library", "built-in", form], () => api.GET("/api/library/built-in", { params: { query: { form } } })),
-  );
-  return (
-    <section aria-labelledby="its-messages" className="rounded-soft bg-card p-6 shadow-soft">
-      <h2 id="its-messages" className="text-section">
-        Its messages
-      </h2>
-      <p className="mb-2 text-slate">Mails about this form. Each can have its own wording.</p>
-      <ul className="divide-y divide-line">
-        {list.data?.messages.map((one) => (
-          <li key={one.kind} className="flex flex-wrap justify-between gap-x-4 py-1">
-            <Link to={`/library/by-itself/${one.kind}?form=${form}`} className="underline">
-              {one.name}
-            </Link>
-            <span className="text-slate">{wordings[one.wording]}</span>
-          </li>
-        ))}
-      </ul>
-      <Failure error={list.error} />
-    </section>
   );
 }

@@ -64,7 +64,9 @@ function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["Li
         </p>
       ) : (
         <>
-          <p className="mb-3 text-slate">What you fill in here stands in the form already, or is kept unseen.</p>
+          <p className="mb-3 text-slate">
+            Whoever opens this link finds these answers filled in already. Hidden questions are stored and not shown.
+          </p>
           <div className="mb-4 grid gap-3 sm:grid-cols-2">
             {parameters.map(({ name, fills, options }) =>
               options.length > 0 ? (
@@ -83,7 +85,7 @@ function LinkMaker({ link, parameters }: { link: string; parameters: Schemas["Li
                 <TextBox
                   key={name}
                   label={fills ?? name}
-                  help={fills ? undefined : "SavedDraftLink unseen."}
+                  help={fills ? undefined : "Stored with the answers, and never shown to them."}
                   value={values[name] ?? ""}
                   onChange={(e) => set(name, e.target.value)}
                 />

@@ -8,7 +8,7 @@ import { useList } from "../lists/list";
 import { ListBody, SaveList } from "../lists/ListBody";
 import { useTitle } from "../shell/useTitle";
 import { InquiryRow } from "./InquiryRow";
-import { LeftAtTheDoor } from "./LeftAtTheDoor";
+import { UnfinishedForms } from "./UnfinishedForms";
 import { MoveStage } from "./MoveStage";
 import { StageBoard } from "./StageBoard";
 import { asideReasons, useSetAside } from "./useSetAside";
@@ -59,7 +59,7 @@ export function InquiryList() {
           open={id}
           groupOf={isByNeed ? (row) => row.need : undefined}
           withSeveral={(ids) => <WithSeveral ids={ids} onDone={() => list.setChosen(new Set())} />}
-          beside={{ group: "ended", shown: !isBoard && <LeftAtTheDoor /> }}
+          beside={{ group: "ended", shown: !isBoard && <UnfinishedForms /> }}
           instead={
             isBoard &&
             parts && (

@@ -6,7 +6,7 @@ import { InsertValue } from "./editor/InsertValue";
 import { wordNodes } from "./editor/nodes";
 import { SurroundingsOf } from "./editor/surroundings";
 import { useDocument } from "./editor/useDocument";
-import { KnownWords, type KnownChoice, type KnownPlace } from "./words";
+import { KnownWords, type KnownChoice, type Placeholder } from "./words";
 
 const read = (words: string): JSONContent => ({
   type: "doc",
@@ -22,7 +22,7 @@ const write = (doc: JSONContent): string =>
   (doc.content ?? [])
     .map((line) =>
       (line.content ?? [])
-        .map((part) => (part.type === "known" ? KnownWords.write(part.attrs as KnownPlace) : (part.text ?? "")))
+        .map((part) => (part.type === "known" ? KnownWords.write(part.attrs as Placeholder) : (part.text ?? "")))
         .join(""),
     )
     .join("\n");
@@ -83,7 +83,7 @@ export function KnownWordsBox({
           <span id={id} className="font-semibold">
             {label}
           </span>
-          <InsertValue editor={editor} choices={choices} />
+          <InsertValue editor={editor} choices={choices} into={label} />
         </span>
         {help && <span className="block text-slate">{help}</span>}
         <div className="mt-1">

@@ -1,7 +1,7 @@
 /** Words with places for what is known: "Thank you, {firstName|friend}." or "How wide, {answer:name}?" */
 const place = /\{(answer:[a-z0-9-]+|[a-z][A-Za-z]*)(?:\|([^{}]*))?\}/g;
 
-export interface KnownPlace {
+export interface Placeholder {
   /** "answer:" with the key of a question, or the name of a known value. */
   name: string;
   /** Contents while it is not known. */
@@ -17,11 +17,11 @@ export interface KnownChoice {
 /** The known value that stands below a message. */
 export const signatureName = "signature";
 
-const write = ({ name, fallback }: KnownPlace) => (fallback ? `{${name}|${fallback}}` : `{${name}}`);
+const write = ({ name, fallback }: Placeholder) => (fallback ? `{${name}|${fallback}}` : `{${name}}`);
 
 /** Takes words apart into what is written and what is set in. */
-function parts(words: string): (string | KnownPlace)[] {
-  const found: (string | KnownPlace)[] = [];
+function parts(words: string): (string | Placeholder)[] {
+  const found: (string | Placeholder)[] = [];
   let at = 0;
   for (const match of words.matchAll(place)) {
     if (match.index > at) found.push(words.slice(at, match.index));

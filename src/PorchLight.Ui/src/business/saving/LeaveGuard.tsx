@@ -2,15 +2,12 @@ import { Dialog } from "../../kit/Dialog";
 import { useEffect, useRef } from "react";
 import { useBlocker } from "react-router";
 import { Button } from "../../kit/Button";
+import { useGuardState } from "./guardedEdits";
 
-interface Props {
-  unsaved: boolean;
-  /** Whether it is being saved: then one leaves as soon as it is. */
-  isSaving: boolean;
-}
-
-/** Asks before something that is not saved is left behind. */
-export function LeaveGuard({ unsaved, isSaving }: Props) {
+/** Asks before something that is not saved is left behind; what is being saved is waited for. One for all edits of a page. */
+export function LeaveGuard() {
+  const edits = useGuardState();
+  const unsaved = edits !== "saved";
   const leaving = useBlocker(
     ({ currentLocation, nextLocation }) => unsaved && currentLocation.pathname !== nextLocation.pathname,
   );
@@ -33,7 +30,7 @@ export function LeaveGuard({ unsaved, isSaving }: Props) {
   useEffect(() => {
     if (leaving.state === "blocked" && !unsaved) leaving.proceed();
   }, [leaving, unsaved]);
-  if (leaving.state !== "blocked" || isSaving) return null;
+  if (leaving.state !== "blocked" || edits === "saving") return null;
   return (
     <Dialog
       open

@@ -2,7 +2,6 @@ import { useEffect, useRef, type ReactNode } from "react";
 import { Button } from "../../kit/Button";
 import { Failure } from "../../kit/states";
 import { Clashes } from "./Clashes";
-import { LeaveGuard } from "./LeaveGuard";
 import type { useEdit } from "./useEdit";
 
 interface Props {
@@ -23,7 +22,6 @@ export function SavedForm({ edit, nameOf, beside, children }: Props) {
   return (
     <form ref={form} onSubmit={edit.submit} noValidate className="rounded-soft bg-card p-6 shadow-soft">
       {children}
-      <LeaveGuard unsaved={edit.isDirty} isSaving={edit.isSaving} />
       <Clashes clashes={edit.clashes} nameOf={nameOf} onChoose={edit.choose} />
       {edit.clashes.length === 0 && edit.findings.size !== 1 && <Failure error={edit.error} />}
       <div className="mt-5 flex flex-wrap items-center gap-3">

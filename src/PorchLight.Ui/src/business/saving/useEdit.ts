@@ -1,10 +1,11 @@
 import { useState, type FormEvent } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { findingsOf, Problem, type Clash } from "../../api/problem";
+import { useGuardedEdit } from "./guardedEdits";
 import { rebase, settle, type Edit } from "./merge";
 
 /**
- * Values that are kept when the person says so.
+ * Values that are kept when the person says so; nobody leaves them behind without being asked.
  * @param stored What is stored when the fields open.
  * @param save Stores an edit and gives what is stored then.
  */
@@ -37,6 +38,8 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     setClashes(left);
     if (left.length === 0) mutation.mutate(next);
   };
+  const isDirty = JSON.stringify(edit.now) !== JSON.stringify(edit.was);
+  useGuardedEdit(isDirty, mutation.isPending);
   return {
     now: edit.now,
     change,
@@ -44,7 +47,7 @@ export function useEdit<T>(stored: T, save: (edit: Edit<T>) => Promise<T>) {
     saveNow,
     choose,
     clashes,
-    isDirty: JSON.stringify(edit.now) !== JSON.stringify(edit.was),
+    isDirty,
     isSaving: mutation.isPending,
     wasSaved: mutation.isSuccess,
     error: mutation.error,

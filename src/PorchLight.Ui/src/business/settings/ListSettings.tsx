@@ -8,7 +8,6 @@ import { NumberBox } from "../../kit/NumberBox";
 import { Failure } from "../../kit/states";
 import { api } from "../../api/client";
 import { Clashes } from "../saving/Clashes";
-import { LeaveGuard } from "../saving/LeaveGuard";
 import { useEdit } from "../saving/useEdit";
 
 type Lists = Schemas["BusinessLists"];
@@ -167,7 +166,6 @@ export function ListSettings({ settings, list }: { settings: Schemas["SettingsVi
   return (
     <div className="rounded-soft bg-card p-6 shadow-soft">
       {one[list]}
-      <LeaveGuard unsaved={edit.isDirty} isSaving={edit.isSaving} />
       <Clashes
         clashes={clashes}
         nameOf={(place) => names[place.split(".")[0] as ListName] ?? place}

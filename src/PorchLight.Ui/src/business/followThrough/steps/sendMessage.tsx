@@ -4,7 +4,7 @@ import { FromLibrary } from "../../messages/FromLibrary";
 import { known, MessageFields } from "../../messages/MessageFields";
 import type { FieldsProps, StepKind } from "./stepKind";
 
-const Fields = ({ value, choices, isAboutLeftForm, onChange }: FieldsProps<"sendMessage">) => (
+const Fields = ({ value, choices, isAboutUnfinishedForm, onChange }: FieldsProps<"sendMessage">) => (
   <>
     <FromLibrary
       label="Use a message from the library"
@@ -13,7 +13,7 @@ const Fields = ({ value, choices, isAboutLeftForm, onChange }: FieldsProps<"send
     />
     <MessageFields
       message={value.message}
-      choices={isAboutLeftForm ? [...choices.ofLeftForm, ...known] : known}
+      choices={isAboutUnfinishedForm ? [...choices.ofUnfinishedForm, ...known] : known}
       onChange={(message) => onChange({ ...value, message })}
     />
     <SelectBox

@@ -7,7 +7,7 @@ export interface FieldsProps<K extends StepAction["kind"]> {
   value: Named<K>;
   choices: Choices;
   /** Whether it follows a form that somebody left half-finished. */
-  isAboutLeftForm: boolean;
+  isAboutUnfinishedForm: boolean;
   /** The steps behind it, where it may go on. */
   later: Step[];
   onChange: (action: Named<K>) => void;

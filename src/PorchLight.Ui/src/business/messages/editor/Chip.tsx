@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from "react";
-import { Popover } from "radix-ui";
 import { Button } from "../../../kit/Button";
+import { WritingPopover } from "./WritingPopover";
 
 interface Props {
   /** What it is, to who cannot see it. */
@@ -17,35 +17,23 @@ interface Props {
 export function Chip({ label, look, isChosen, shown, children, onRemove }: Props) {
   const [isOpen, setOpen] = useState(false);
   return (
-    <Popover.Root open={isOpen} onOpenChange={setOpen}>
-      <Popover.Trigger aria-label={label} className={`${look} ${isChosen ? "outline-2 outline-dusk" : ""}`}>
-        {shown}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={8}
-          className="z-50 grid w-80 max-w-[calc(100vw-1rem)] gap-3 rounded-soft bg-card p-4 shadow-panel"
-          // What is typed here is not typed into the message, and its keys are not those of the message.
-          onKeyDown={(event) => {
-            event.stopPropagation();
-            if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement)) return;
-            event.preventDefault();
-            setOpen(false);
-          }}
-        >
-          {children}
-          <p className="flex gap-2">
-            <Popover.Close asChild>
-              <Button>Close</Button>
-            </Popover.Close>
-            <Button weight="quiet" onClick={onRemove}>
-              Remove
-            </Button>
-          </p>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <WritingPopover
+      isOpen={isOpen}
+      onOpenChange={setOpen}
+      onEnter={() => setOpen(false)}
+      trigger={
+        <button type="button" aria-label={label} className={`${look} ${isChosen ? "outline-2 outline-dusk" : ""}`}>
+          {shown}
+        </button>
+      }
+    >
+      {children}
+      <p className="flex gap-2">
+        <Button onClick={() => setOpen(false)}>Close</Button>
+        <Button weight="quiet" onClick={onRemove}>
+          Remove
+        </Button>
+      </p>
+    </WritingPopover>
   );
 }

@@ -7,6 +7,8 @@ import type { KnownChoice } from "../words";
 interface Props {
   editor: Editor | null;
   choices: KnownChoice[];
+  /** The words it is set into, by their label: several stand on a page. */
+  into: string;
   /** How its button looks among others. */
   look?: string;
 }
@@ -15,6 +17,7 @@ interface Props {
 export function InsertValue({
   editor,
   choices,
+  into,
   look = "inline-flex items-center gap-1 text-note text-dusk hover:underline",
 }: Props) {
   const inserted = useRef(false);
@@ -23,7 +26,7 @@ export function InsertValue({
     <Menu
       align="end"
       trigger={
-        <button type="button" className={look}>
+        <button type="button" aria-label={`Insert a value: ${into}`} className={look}>
           <Plus size={16} aria-hidden /> Insert a value
         </button>
       }

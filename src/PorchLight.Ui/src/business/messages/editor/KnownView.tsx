@@ -2,6 +2,7 @@ import { NodeViewWrapper, type NodeViewProps } from "@tiptap/react";
 import { TextBox } from "../../../kit/fields";
 import { signatureName } from "../words";
 import { Chip } from "./Chip";
+import { plainText } from "./formattedText";
 import { useSurroundings } from "./surroundings";
 
 const look = "rounded-soft border border-edge bg-glow px-1.5";
@@ -18,7 +19,7 @@ export function KnownView({ node, selected, updateAttributes, deleteNode }: Node
           title="The signature. It is written in the library."
           className={`inline-block border-l-4 border-edge bg-mist px-2 align-top whitespace-pre-line ${selected ? "outline-2 outline-dusk" : ""}`}
         >
-          {signature}
+          {plainText(signature)}
         </span>
       </NodeViewWrapper>
     );

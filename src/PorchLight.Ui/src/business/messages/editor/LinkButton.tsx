@@ -1,11 +1,11 @@
 import { useState } from "react";
 import type { Editor } from "@tiptap/core";
 import { Link2 } from "lucide-react";
-import { Popover } from "radix-ui";
 import { Button } from "../../../kit/Button";
 import { TextBox } from "../../../kit/fields";
 import { canLeadTo } from "./formattedText";
 import { toolLook } from "./toolLook";
+import { WritingPopover } from "./WritingPopover";
 
 interface Props {
   editor: Editor;
@@ -40,56 +40,42 @@ export function LinkButton({ editor, isOn }: Props) {
     setOpen(false);
   };
   return (
-    <Popover.Root
-      open={isOpen}
+    <WritingPopover
+      isOpen={isOpen}
       onOpenChange={(next) => {
         if (next) open();
         setOpen(next);
       }}
+      onEnter={put}
+      trigger={
+        <button type="button" className={toolLook} aria-pressed={isOn}>
+          <Link2 size={16} aria-hidden /> Link
+        </button>
+      }
     >
-      <Popover.Trigger className={toolLook} aria-pressed={isOn}>
-        <Link2 size={16} aria-hidden /> Link
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={8}
-          className="z-50 w-80 max-w-[calc(100vw-1rem)] rounded-soft bg-card p-4 shadow-panel"
-          onKeyDown={(event) => {
-            event.stopPropagation();
-            if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement)) return;
-            event.preventDefault();
-            put();
-          }}
-        >
-          <div className="grid gap-3">
-            <TextBox label="Text to show" value={words} onChange={(e) => setWords(e.target.value)} />
-            <TextBox
-              label="Where it leads"
-              placeholder="https://"
-              value={address}
-              error={wrong}
-              onChange={(e) => setAddress(e.target.value)}
-            />
-            <p className="flex gap-2">
-              <Button onClick={put}>{isOn ? "Change it" : "Insert"}</Button>
-              {isOn && (
-                <Button
-                  weight="quiet"
-                  onClick={() => {
-                    editor.chain().focus().unsetLink().run();
-                    setOpen(false);
-                  }}
-                >
-                  Remove the link
-                </Button>
-              )}
-            </p>
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      <TextBox label="Text to show" value={words} onChange={(e) => setWords(e.target.value)} />
+      <TextBox
+        label="Where it leads"
+        placeholder="https://"
+        value={address}
+        error={wrong}
+        onChange={(e) => setAddress(e.target.value)}
+      />
+      <p className="flex gap-2">
+        <Button onClick={put}>{isOn ? "Change it" : "Insert"}</Button>
+        {isOn && (
+          <Button
+            weight="quiet"
+            onClick={() => {
+              editor.chain().focus().unsetLink().run();
+              setOpen(false);
+            }}
+          >
+            Remove the link
+          </Button>
+        )}
+      </p>
+    </WritingPopover>
   );
 }
 

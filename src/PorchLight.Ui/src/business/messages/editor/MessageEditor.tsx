@@ -89,7 +89,7 @@ export function MessageEditor({
         </span>
         {help && <span className="block text-slate">{help}</span>}
         <div className="mt-1 rounded-soft border border-edge bg-card outline-offset-2 outline-dusk has-[.message:focus-visible]:outline-3">
-          {editor && <Toolbar editor={editor} pictures={pictures} choices={choices} hasGaps={hasGaps} />}
+          {editor && <Toolbar editor={editor} label={label} pictures={pictures} choices={choices} hasGaps={hasGaps} />}
           <EditorContent editor={editor} />
         </div>
         {error && <p className="mt-1 font-semibold text-brick">{error}</p>}

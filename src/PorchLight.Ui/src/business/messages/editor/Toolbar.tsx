@@ -11,6 +11,8 @@ import { toolLook } from "./toolLook";
 
 interface Props {
   editor: Editor;
+  /** What the words are called. */
+  label: string;
   pictures: { key: string; name: string }[];
   choices: KnownChoice[];
   /** Whether gaps can be made in it. */
@@ -18,7 +20,7 @@ interface Props {
 }
 
 /** What can be done with the words of a message. */
-export function Toolbar({ editor, pictures, choices, hasGaps }: Props) {
+export function Toolbar({ editor, label, pictures, choices, hasGaps }: Props) {
   const on = useEditorState({
     editor,
     selector: () => ({
@@ -30,7 +32,11 @@ export function Toolbar({ editor, pictures, choices, hasGaps }: Props) {
   });
   const doing = () => editor.chain().focus();
   return (
-    <div role="group" aria-label="Formatting" className="flex flex-wrap items-center gap-0.5 border-b border-line p-1">
+    <div
+      role="group"
+      aria-label={`Formatting: ${label}`}
+      className="flex flex-wrap items-center gap-0.5 border-b border-line p-1"
+    >
       <Tool on={on.bold} onPress={() => doing().toggleBold().run()} icon={<Bold size={16} aria-hidden />}>
         Bold
       </Tool>
@@ -71,7 +77,7 @@ export function Toolbar({ editor, pictures, choices, hasGaps }: Props) {
           Add a gap
         </Tool>
       )}
-      <InsertValue editor={editor} choices={choices} look={toolLook} />
+      <InsertValue editor={editor} choices={choices} into={label} look={toolLook} />
     </div>
   );
 }

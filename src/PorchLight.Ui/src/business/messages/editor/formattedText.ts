@@ -1,4 +1,4 @@
-import { KnownWords, type KnownPlace } from "../words";
+import { KnownWords, type Placeholder } from "../words";
 
 /**
  * The formatting of messages, read and written as the server reads it (FormattedText in the core, which says what each sign means): a test
@@ -9,10 +9,10 @@ export interface Line {
   runs: Run[];
 }
 
-/** What stands in a line: words, a place for what is known, or a picture of the business's own files. */
+/** What stands in a line: words, a placeholder for what is known, or a picture of the business's own files. */
 export type Run = (
   | { kind: "words"; words: string }
-  | { kind: "known"; place: KnownPlace }
+  | { kind: "known"; placeholder: Placeholder }
   | { kind: "picture"; words: string; file: string }
 ) & {
   isBold?: boolean;
@@ -26,32 +26,38 @@ const lineEnd = /\r\n|[\r\n\f\u0085\u2028\u2029]/;
 const link = /(!?)\[((?:\\.|[^[\]\\])*)\]\(([^\s()]+)\)/y;
 const fileKey = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
 
-/** Stands for a known place while a line is read; a text has none of its own, for this character means that something is missing. */
+/** Stands for a placeholder while a line is read; a text has none of its own, for this character means that something is missing. */
 const mask = "\uFFFC";
 
 /**
  * Reads a text. Every text can be read.
- * @param hasPlaces Whether known values stand in it as places; where they are set in already, braces are words.
+ * @param hasPlaceholders Whether known values stand in it as placeholders; where they are set in already, braces are words.
  */
-export function readText(text: string, hasPlaces: boolean): Line[] {
+export function readText(text: string, hasPlaceholders: boolean): Line[] {
   let numbers = 0;
   return text.split(lineEnd).map((line) => {
     const next = `${numbers + 1}. `;
     const kind = line.startsWith("- ") && line.trim() ? "list" : line.startsWith(next) ? "numbered" : "paragraph";
     numbers = kind === "numbered" ? numbers + 1 : 0;
     const body = kind === "list" ? line.slice(2) : kind === "numbered" ? line.slice(next.length) : line;
-    return { kind, runs: readRuns(body, hasPlaces) };
+    return { kind, runs: readRuns(body, hasPlaceholders) };
   });
 }
 
-function readRuns(body: string, hasPlaces: boolean): Run[] {
-  const [line, places] = masked(body.trim(), hasPlaces);
+/** What a text says where nothing is formatted; a known value that is not set in yet says nothing. */
+export const plainText = (text: string) =>
+  readText(text, false)
+    .map((line) => line.runs.map((run) => (run.kind === "known" ? "" : run.words)).join(""))
+    .join("\n");
+
+function readRuns(body: string, hasPlaceholders: boolean): Run[] {
+  const [line, placeholders] = masked(body.trim(), hasPlaceholders);
   const runs: Run[] = [];
   let [words, isBold, at] = ["", false, 0];
   /** The words with what stood where the masks are, in order. */
   const say = (said: string, marks: Marks) =>
     said.split(mask).forEach((part, index) => {
-      if (index > 0) runs.push({ kind: "known", place: readPlace(places.shift()!), ...marks });
+      if (index > 0) runs.push({ kind: "known", placeholder: readPlaceholder(placeholders.shift()!), ...marks });
       if (part) runs.push({ kind: "words", words: part, ...marks });
     });
   const end = () => {
@@ -71,11 +77,11 @@ function readRuns(body: string, hasPlaces: boolean): Run[] {
     } else if (found && (found[1] ? fileKey.test(found[3]!) : found[2] && isAddress(found[3]!))) {
       end();
       const said = unescaped(found[2]!);
-      if (found[1]) runs.push({ kind: "picture", words: unmasked(said, places), file: found[3]!.toLowerCase() });
+      if (found[1]) runs.push({ kind: "picture", words: unmasked(said, placeholders), file: found[3]!.toLowerCase() });
       else {
-        const inside = places.splice(0, said.split(mask).length - 1);
-        const address = unmasked(found[3]!, places);
-        places.unshift(...inside);
+        const inside = placeholders.splice(0, said.split(mask).length - 1);
+        const address = unmasked(found[3]!, placeholders);
+        placeholders.unshift(...inside);
         say(said, { address });
       }
       at += found[0].length;
@@ -85,22 +91,22 @@ function readRuns(body: string, hasPlaces: boolean): Run[] {
   return runs;
 }
 
-function masked(line: string, hasPlaces: boolean): [string, string[]] {
-  const places: string[] = [];
+function masked(line: string, hasPlaceholders: boolean): [string, string[]] {
+  const placeholders: string[] = [];
   const clean = line.replaceAll(mask, "");
-  if (!hasPlaces) return [clean, places];
+  if (!hasPlaceholders) return [clean, placeholders];
   const parts = KnownWords.parts(clean).map((part) => {
     if (typeof part === "string") return part;
-    places.push(KnownWords.write(part));
+    placeholders.push(KnownWords.write(part));
     return mask;
   });
-  return [parts.join(""), places];
+  return [parts.join(""), placeholders];
 }
 
-const unmasked = (words: string, places: string[]) => words.replaceAll(mask, () => places.shift()!);
+const unmasked = (words: string, placeholders: string[]) => words.replaceAll(mask, () => placeholders.shift()!);
 
-function readPlace(written: string): KnownPlace {
-  const { name, fallback } = KnownWords.parts(written)[0] as KnownPlace;
+function readPlaceholder(written: string): Placeholder {
+  const { name, fallback } = KnownWords.parts(written)[0] as Placeholder;
   return { name, fallback: unescaped(fallback) };
 }
 
@@ -129,21 +135,21 @@ export const canLeadTo = (address: string) => isAddress(masked(address, true)[0]
 const unescaped = (words: string) => words.replace(/\\([*[\]!\\]|[-.](?= ))/g, "$1");
 
 /** Writes lines so that they are read as what they are, with as few signs as that takes. */
-export function writeText(lines: Line[], hasPlaces: boolean): string {
+export function writeText(lines: Line[], hasPlaceholders: boolean): string {
   let numbers = 0;
   return lines
     .map(({ kind, runs }) => {
       numbers = kind === "numbered" ? numbers + 1 : 0;
-      const body = writeRuns(runs, hasPlaces);
+      const body = writeRuns(runs, hasPlaceholders);
       if (kind === "paragraph") return body.replace(/^(\d*)([-.]) /, "$1\\$2 ");
       return (kind === "list" ? "- " : `${numbers}. `) + body;
     })
     .join("\n");
 }
 
-function writeRuns(runs: Run[], hasPlaces: boolean): string {
+function writeRuns(runs: Run[], hasPlaceholders: boolean): string {
   const plain = withSigns(runs, (words) => words);
-  return shape(readRuns(plain, hasPlaces)) === shape(runs)
+  return shape(readRuns(plain, hasPlaceholders)) === shape(runs)
     ? plain
     : withSigns(runs, (words) => words.replace(/[*[\]!\\]/g, "\\$&"));
 }
@@ -154,7 +160,7 @@ const shape = (runs: Run[]) =>
     .flatMap((run) => {
       const marks = JSON.stringify([run.isBold ?? false, run.address ?? null]);
       if (run.kind === "picture") return [JSON.stringify(["picture", run.words, run.file])];
-      if (run.kind === "known") return [KnownWords.write(run.place) + marks];
+      if (run.kind === "known") return [KnownWords.write(run.placeholder) + marks];
       return [...run.words].map((letter) => (/\s/.test(letter) && !run.address ? letter : letter + marks));
     })
     .join("\0")
@@ -178,7 +184,7 @@ function inMarks(group: Run[], { isBold, address }: Marks, keep: (words: string)
   const inside = (words: string) => words.replace(/[[\]\\]/g, "\\$&");
   const said = group
     .map((run) => {
-      if (run.kind === "known") return writePlace(run.place);
+      if (run.kind === "known") return writePlaceholder(run.placeholder);
       if (run.kind === "picture") return `![${inside(run.words)}](${run.file})`;
       return address ? inside(run.words) : keep(run.words);
     })
@@ -189,5 +195,5 @@ function inMarks(group: Run[], { isBold, address }: Marks, keep: (words: string)
 }
 
 // What stands for a value that is not known is read like any other words of the message.
-const writePlace = ({ name, fallback }: KnownPlace) =>
+const writePlaceholder = ({ name, fallback }: Placeholder) =>
   KnownWords.write({ name, fallback: fallback.replace(/[{}|]/g, "").replace(/[*[\]!\\]/g, "\\$&") });

@@ -50,7 +50,7 @@ function readRun(run: Run): JSONContent {
     ...(run.address ? [{ type: "link", attrs: { href: run.address } }] : []),
   ];
   if (run.kind === "words") return { type: "text", text: run.words, marks };
-  if (run.kind === "known") return { type: "known", attrs: { ...run.place }, marks };
+  if (run.kind === "known") return { type: "known", attrs: { ...run.placeholder }, marks };
   return { type: "picture", attrs: { file: run.file, words: run.words } };
 }
 
@@ -118,7 +118,7 @@ function writeRun(node: JSONContent): Run {
   };
   const attrs = node.attrs as Record<string, string>;
   if (node.type === "known")
-    return { kind: "known", place: { name: attrs.name!, fallback: attrs.fallback! }, ...marks };
+    return { kind: "known", placeholder: { name: attrs.name!, fallback: attrs.fallback! }, ...marks };
   if (node.type === "picture") return { kind: "picture", words: attrs.words!, file: attrs.file! };
   return { kind: "words", words: node.text ?? "", ...marks };
 }

@@ -8,7 +8,7 @@ import { Paragraph } from "@tiptap/extension-paragraph";
 import { Text } from "@tiptap/extension-text";
 import { Gapcursor, UndoRedo } from "@tiptap/extensions";
 import { ReactNodeViewRenderer } from "@tiptap/react";
-import { KnownWords, type KnownPlace } from "../words";
+import { KnownWords, type Placeholder } from "../words";
 import { canLeadTo } from "./formattedText";
 import { GapToFill, GapToPrompt } from "./GapView";
 import { KnownView } from "./KnownView";
@@ -45,8 +45,8 @@ export const Known = Node.create({
       getAttrs: (span) => KnownWords.parts(span.dataset.known ?? "").find((part) => typeof part !== "string") ?? false,
     },
   ],
-  renderHTML: ({ node }) => ["span", { "data-known": KnownWords.write(node.attrs as KnownPlace) }],
-  renderText: ({ node }) => KnownWords.write(node.attrs as KnownPlace),
+  renderHTML: ({ node }) => ["span", { "data-known": KnownWords.write(node.attrs as Placeholder) }],
+  renderText: ({ node }) => KnownWords.write(node.attrs as Placeholder),
   addNodeView: () => ReactNodeViewRenderer(KnownView, { as: "span" }),
   addExtensions: () => [opensByEnter("known")],
 });

@@ -1,10 +1,10 @@
 import type { ComponentProps } from "react";
 import { ConditionSentence } from "../../conditions/ConditionSentence";
-import { useSubjects, type Place } from "./useSubjects";
+import { useSubjects, type ConditionPlace } from "./useSubjects";
 
 type Props = Omit<ComponentProps<typeof ConditionSentence>, "subjects"> & {
   /** Where the condition stands. */
-  place: Place;
+  place: ConditionPlace;
 };
 
 /** A condition somewhere in the form that is worked on. */

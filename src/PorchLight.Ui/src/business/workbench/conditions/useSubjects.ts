@@ -7,7 +7,7 @@ import { useWorkbench } from "../workbenchContext";
 const possibleFits: PossibleValue[] = fits.map(([key, label]) => ({ key, label }));
 
 /** Where a condition stands decides what it can look at. */
-export type Place =
+export type ConditionPlace =
   | { at: "item"; key: string }
   | { at: "afterPage"; key: string }
   | { at: "sendOff" }
@@ -17,7 +17,7 @@ export type Place =
   | { at: "rowsOf"; key: string };
 
 /** What a condition at a place can look at: what was asked before it, what is on file, and at the end the screening. */
-export function useSubjects(place: Place): SubjectOnOffer[] {
+export function useSubjects(place: ConditionPlace): SubjectOnOffer[] {
   const { form, facts, parts } = useWorkbench();
   const all = form.items.filter((item): item is Question & { page: string } => item.item === "question");
   const asked = (): AnyQuestion[] => {

@@ -1,6 +1,6 @@
 import type { ComponentProps } from "react";
 import { KnownWordsBox } from "../../messages/KnownWordsBox";
-import { useKnownPlaces } from "./knownPlaces";
+import { useKnownChoices } from "./useKnownChoices";
 
 type Props = Omit<ComponentProps<typeof KnownWordsBox>, "choices"> & {
   /** The key of what the words belong to; what is asked before it can be set in. */
@@ -11,5 +11,5 @@ type Props = Omit<ComponentProps<typeof KnownWordsBox>, "choices"> & {
 
 /** Words somewhere in the form that is worked on. */
 export const KnownTextBox = ({ place, atTheEnd, ...rest }: Props) => (
-  <KnownWordsBox choices={useKnownPlaces(place, atTheEnd)} {...rest} />
+  <KnownWordsBox choices={useKnownChoices(place, atTheEnd)} {...rest} />
 );

@@ -9,7 +9,7 @@ import { useSendKey } from "../../../api/useSendKey";
 import { plainQuestion, type AnyQuestion } from "../form";
 import { useWorkbench } from "../workbenchContext";
 
-type Place = Schemas["LandsIn"] | null;
+type Landing = Schemas["LandsIn"] | null;
 
 const roles = [
   ["partner", "Their partner"],
@@ -25,16 +25,16 @@ const personParts = [
   ["about", "about them"],
 ] as const;
 
-const valueOf = (place: Place | undefined) =>
-  !place
+const valueOf = (landing: Landing | undefined) =>
+  !landing
     ? ""
-    : place.kind === "notes"
-      ? `notes:${place.scope}`
-      : place.kind === "person"
-        ? `person:${place.person}:${place.part}`
-        : `field:${place.field}`;
+    : landing.kind === "notes"
+      ? `notes:${landing.scope}`
+      : landing.kind === "person"
+        ? `person:${landing.person}:${landing.part}`
+        : `field:${landing.field}`;
 
-function placeOf(value: string): Place {
+function landingOf(value: string): Landing {
   const [kind, name = "", part = ""] = value.split(":");
   if (kind === "field") return { kind, field: name };
   if (kind === "notes") return { kind, scope: name as Schemas["RecordScope"] };
@@ -44,7 +44,7 @@ function placeOf(value: string): Place {
 
 interface Props {
   question: AnyQuestion;
-  onChange: (place: Place) => void;
+  onChange: (landing: Landing) => void;
 }
 
 /** Where an answer lands: only what fits is offered, and a field can be made for it on the spot. */
@@ -76,7 +76,7 @@ export function LandsInPicker({ question, onChange }: Props) {
         aria-label="Where it lands"
         className="w-full rounded-soft border border-edge bg-card px-2.5 py-1.5"
         value={value}
-        onChange={(e) => onChange(placeOf(e.target.value))}
+        onChange={(e) => onChange(landingOf(e.target.value))}
       >
         <option value="">nowhere else: it stays with the inquiry</option>
         {fitting.map((field) => (
