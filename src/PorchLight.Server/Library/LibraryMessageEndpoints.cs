@@ -133,8 +133,8 @@ internal static class LibraryMessageEndpoints
             ],
             [.. messages.Select(one => one.Folder).Where(folder => folder.Length > 0).Distinct().Order(NaturalOrder.Instance)],
             [
-                new SignatureShown(null, FormattedText.Read(signatures.Shared).ToPlain()),
-                .. signatures.Own.Select(one => new SignatureShown(one.Key, FormattedText.Read(one.Value).ToPlain())),
+                new SignatureShown(null, signatures.Shared),
+                .. signatures.Own.Select(one => new SignatureShown(one.Key, one.Value)),
             ]
         );
 

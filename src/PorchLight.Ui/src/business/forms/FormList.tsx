@@ -87,18 +87,20 @@ const FormLink = ({ row }: { row: Row }) => (
   <Link
     data-row
     to={`/forms/${row.id}`}
-    className="flex min-h-11 min-w-0 flex-1 flex-wrap items-center gap-x-5 gap-y-1 py-2 -outline-offset-2"
+    className="flex min-h-11 min-w-0 flex-1 flex-wrap items-center gap-x-3 gap-y-1 py-2 -outline-offset-2 sm:gap-x-5"
   >
-    <span className="inline-flex w-32 items-center gap-2">
+    <span className="inline-flex items-center gap-2 sm:w-32">
       <LightMark lit={row.shines} /> {row.shines ? "Light is on" : "Light is off"}
     </span>
-    <strong className="min-w-48 flex-1">{row.title || "A form without a title"}</strong>
-    <span className="w-40">{row.service}</span>
-    <span className="w-24 tabular-nums">{say(row.answers, "answer")}</span>
-    <span className="w-40 text-slate" title={row.lastAnswerExactly ?? undefined}>
+    <strong className="order-first w-full sm:order-none sm:w-auto sm:min-w-48 sm:flex-1">
+      {row.title || "A form without a title"}
+    </strong>
+    <span className="empty:hidden sm:w-40 sm:empty:block">{row.service}</span>
+    <span className="sm:w-24 tabular-nums">{say(row.answers, "answer")}</span>
+    <span className="text-slate sm:w-40" title={row.lastAnswerExactly ?? undefined}>
       {row.lastAnswer ? `last ${row.lastAnswer}` : "none yet"}
     </span>
-    <span className="w-36 text-slate">
+    <span className="text-slate sm:w-36">
       {row.version === 0 ? "not published yet" : `version ${row.version}`}
       {row.version > 0 && row.unpublishedChanges && ", changed since"}
     </span>

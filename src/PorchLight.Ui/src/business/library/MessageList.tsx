@@ -1,5 +1,5 @@
 import { Page } from "../../kit/Page";
-import { useState, type FormEvent } from "react";
+import { useEffect, useRef, useState, type FormEvent } from "react";
 import { useMutation } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { findingsOf, orProblem, type Schemas } from "../../api/problem";
@@ -25,15 +25,26 @@ export function MessageList() {
   useTitle("Library");
   useRowArrows();
   const list = useList("/api/library/messages", "/library");
+  const [isNaming, setNaming] = useState(false);
   const isByFolder = (list.asked.order ?? "folder") === "folder";
   return (
-    <Page title="Library" actions={<SaveList list={list} />}>
+    <Page
+      title="Library"
+      actions={
+        <>
+          <SaveList list={list} />
+          <Button weight="main" aria-expanded={isNaming} onClick={() => setNaming(true)}>
+            A new message
+          </Button>
+        </>
+      }
+    >
       <LibraryTabs />
       <p className="mb-4 max-w-3xl text-slate">
         Messages you use again and again. Steps of follow-throughs and answers by hand take their words from here; what
         was taken stays as it was until you take it anew.
       </p>
-      <NewMessage />
+      {isNaming && <NewMessage onCancel={() => setNaming(false)} />}
       <ListBody
         list={list}
         one="message"
@@ -72,13 +83,15 @@ function MessageRow({ row }: { row: Row }) {
   );
 }
 
-function NewMessage() {
+function NewMessage({ onCancel }: { onCancel: () => void }) {
   const navigate = useNavigate();
   const sendKey = useSendKey();
-  const [name, setName] = useState<string | null>(null);
+  const [name, setName] = useState("");
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.querySelector("input")?.focus(), []);
   const make = useMutation({
     mutationFn: () => {
-      const body = { name: name ?? "", folder: "", copyOf: null };
+      const body = { name, folder: "", copyOf: null };
       return orProblem(api.POST("/api/library/messages", { body, headers: sendKey.for(body) }));
     },
     onSuccess: ({ id }) => {
@@ -86,21 +99,13 @@ function NewMessage() {
       void navigate(`/library/${id}`);
     },
   });
-  if (name === null)
-    return (
-      <p className="mb-4">
-        <Button weight="main" onClick={() => setName("")}>
-          A new message
-        </Button>
-      </p>
-    );
   const findings = findingsOf(make.error);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (!make.isPending) make.mutate();
   };
   return (
-    <form noValidate className="mb-4 flex flex-wrap items-end gap-2" onSubmit={submit}>
+    <form ref={form} noValidate className="mb-4 flex flex-wrap items-end gap-2" onSubmit={submit}>
       <TextBox
         label="What it is called"
         value={name}
@@ -110,7 +115,7 @@ function NewMessage() {
       <Button weight="main" type="submit" disabled={make.isPending}>
         Begin it
       </Button>
-      <Button weight="quiet" onClick={() => setName(null)}>
+      <Button weight="quiet" onClick={onCancel}>
         Cancel
       </Button>
       {findings.size === 0 && <Failure error={make.error} />}

@@ -3,6 +3,7 @@ import { askOnce } from "../../api/ask";
 import { orProblem, type Schemas } from "../../api/problem";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
+import { plainText } from "../messages/editor/formattedText";
 import { FormattedBox } from "../messages/FormattedBox";
 import { useMessageParts } from "../messages/useMessageParts";
 import { SavedForm } from "../saving/SavedForm";
@@ -23,7 +24,7 @@ export function Signatures() {
       <h2 className="mb-1 text-section">Signatures</h2>
       <p className="mb-3 max-w-3xl text-slate">
         A signature stands where a message has “The signature” set in. Without one of its own, a message closes with:{" "}
-        {used.replace(/\n/g, ", ")}.
+        {plainText(used).replace(/\n/g, ", ")}.
       </p>
       <div className="grid items-start gap-6 lg:grid-cols-2">
         {role === "owner" && (

@@ -1,9 +1,10 @@
 import { Page } from "../../kit/Page";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
-import { NavLink, useParams } from "react-router";
+import { NavLink, useNavigate, useParams } from "react-router";
 import { orProblem, type Schemas } from "../../api/problem";
 import { buttonLook } from "../../kit/Button";
+import { boxLook } from "../../kit/fields";
 import { Failure, Skeleton } from "../../kit/states";
 import { api } from "../../api/client";
 import { useEdit } from "../saving/useEdit";
@@ -49,6 +50,7 @@ export function Settings() {
   const { section = "business", view = "client" } = useParams();
   const name = sections.find(([key]) => key === section)?.[1];
   const { role } = useSession();
+  const navigate = useNavigate();
   useTitle(name && `${name}, settings`);
   if (!name) return <NothingHere />;
   if (role !== "owner")
@@ -56,7 +58,21 @@ export function Settings() {
   return (
     <Page title="Settings">
       <div className="grid items-start gap-6 md:grid-cols-[11rem_minmax(0,1fr)]">
-        <nav aria-label="Settings" className="flex flex-wrap gap-1 md:grid">
+        <label className="block md:hidden">
+          <span className="block font-semibold">What to set</span>
+          <select
+            className={`${boxLook} mt-1`}
+            value={section}
+            onChange={(e) => void navigate(`/settings/${e.target.value}`)}
+          >
+            {sections.map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <nav aria-label="Settings" className="hidden gap-1 md:grid">
           {sections.map(([key, words]) => (
             <NavLink
               key={key}

@@ -97,7 +97,7 @@ function Into({ row, listed, isBusy, onMerge }: IntoProps) {
         <>
           <select
             aria-label={`What “${row.name}” counts to`}
-            className={`${controlLook} max-w-full`}
+            className={`${controlLook} w-56 max-w-full`}
             value={into}
             onChange={(e) => setInto(e.target.value)}
           >

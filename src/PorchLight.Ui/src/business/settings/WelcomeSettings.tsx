@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { orProblem, Problem, sentenceOf, type Schemas } from "../../api/problem";
 import { Button } from "../../kit/Button";
 import { boxLook, GrowingText, TextBox } from "../../kit/fields";
@@ -24,6 +24,7 @@ function Welcome({ settings }: { settings: Schemas["SettingsView"] }) {
     async (body) => (await orProblem(api.PUT("/api/settings/welcome", { body }))).welcome,
   );
   const { now } = edit;
+  const picker = useRef<HTMLInputElement>(null);
   const sendKey = useSendKey();
   const choose = (file: File | undefined) => {
     if (!file) return;
@@ -59,15 +60,22 @@ function Welcome({ settings }: { settings: Schemas["SettingsView"] }) {
             className="size-20 rounded-full border border-line object-cover"
           />
         )}
-        <label className="block min-w-0">
-          <span className="block font-semibold">Your picture</span>
+        <div>
+          <p className="mb-1 font-semibold">Your picture</p>
           <input
+            ref={picker}
             type="file"
             accept="image/png,image/jpeg,image/webp"
-            className="mt-1 w-full"
-            onChange={({ target }) => choose(target.files?.[0])}
+            aria-label="Choose your picture"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={({ target }) => {
+              choose(target.files?.[0]);
+              target.value = "";
+            }}
           />
-        </label>
+          <Button onClick={() => picker.current?.click()}>{now.photo ? "Choose another" : "Choose a picture"}</Button>
+        </div>
         {now.photo && (
           <Button weight="quiet" onClick={() => edit.change({ photo: null })}>
             Remove the picture
@@ -104,26 +112,28 @@ function Keeping({ settings }: { settings: Schemas["SettingsView"] }) {
       edit={edit}
       nameOf={(place) => (place === "clientMonths" ? "Inactive clients are kept" : "Unfinished forms are kept")}
     >
-      <TextBox
-        label="Unfinished forms are kept, in days"
-        help="Anyone who presses “Finish later” gets a link to continue. After this many days the link, the answers and the files are deleted."
-        type="number"
-        min={1}
-        max={365}
-        value={edit.now.unfinishedDays || ""}
-        error={edit.findings.get("unfinishedDays")}
-        onChange={(e) => edit.change({ unfinishedDays: Math.trunc(Number(e.target.value)) })}
-      />
-      <TextBox
-        label="Inactive clients are kept, in months"
-        help="Leave empty to keep them for good. Otherwise a client is erased after this long without activity: answers, fields, notes, files and mail. Today says so a week ahead. Active clients are always kept."
-        type="number"
-        min={1}
-        max={240}
-        value={edit.now.clientMonths ?? ""}
-        error={edit.findings.get("clientMonths")}
-        onChange={(e) => edit.change({ clientMonths: e.target.value ? Math.trunc(Number(e.target.value)) : null })}
-      />
+      <div className="grid gap-4">
+        <TextBox
+          label="Unfinished forms are kept, in days"
+          help="Anyone who presses “Finish later” gets a link to continue. After this many days the link, the answers and the files are deleted."
+          type="number"
+          min={1}
+          max={365}
+          value={edit.now.unfinishedDays || ""}
+          error={edit.findings.get("unfinishedDays")}
+          onChange={(e) => edit.change({ unfinishedDays: Math.trunc(Number(e.target.value)) })}
+        />
+        <TextBox
+          label="Inactive clients are kept, in months"
+          help="Leave empty to keep them for good. Otherwise a client is erased after this long without activity: answers, fields, notes, files and mail. Today says so a week ahead. Active clients are always kept."
+          type="number"
+          min={1}
+          max={240}
+          value={edit.now.clientMonths ?? ""}
+          error={edit.findings.get("clientMonths")}
+          onChange={(e) => edit.change({ clientMonths: e.target.value ? Math.trunc(Number(e.target.value)) : null })}
+        />
+      </div>
     </SavedForm>
   );
 }
