@@ -67,7 +67,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
 
     /// <summary>Whether the business works on the day.</summary>
     /// <param name="date">The day: it has hours and is not closed.</param>
-    public bool IsWorkingDay(LocalDate date) => Spans(date).Count > 0;
+    public bool IsWorkingDay(LocalDate date) => HoursOf(date).Count > 0;
 
     /// <summary>
     /// The day that is a number of working days after another, the start day not counted, as the spreadsheet function
@@ -138,9 +138,9 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         for (var day = NextWorkingDay(Today(instant)); day is not null; day = NextWorkingDay(day.Value.PlusDays(1)))
         {
             if (
-                Openings(day.Value, window)
-                    .Where(open => open.End > instant)
-                    .Select(open => (Instant?)Instant.Max(open.Start, instant))
+                Openings(day.Value, window.From.TickOfDay, window.To.TickOfDay)
+                    .Where(open => open.To > instant)
+                    .Select(open => (Instant?)Instant.Max(open.From, instant))
                     .FirstOrDefault() is
                 { } held
             )
@@ -162,7 +162,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         {
             var until = day == local.Date ? local.TimeOfDay.TickOfDay : NodaConstants.TicksPerDay;
             if (
-                Spans(day.Value).Where(span => span.From <= until).Select(span => (long?)Math.Min(span.To, until)).LastOrDefault() is
+                HoursOf(day.Value).Where(span => span.From <= until).Select(span => (long?)Math.Min(span.To, until)).LastOrDefault() is
                 { } last
             )
                 return Instant.Min(instant, ToInstant(day.Value.AtMidnight().PlusTicks(last)));
@@ -176,7 +176,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     public bool IsOpen(Instant instant)
     {
         var local = ToLocal(instant);
-        return Spans(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
+        return HoursOf(local.Date).Any(span => span.From <= local.TimeOfDay.TickOfDay && local.TimeOfDay.TickOfDay <= span.To);
     }
 
     /// <summary>
@@ -187,7 +187,7 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
     /// <param name="lasts">How long the talk lasts; not negative.</param>
     public LocalTime? TimeToTalk(LocalDate date, Duration lasts)
     {
-        var spans = Spans(date).Where(span => span.To - span.From >= lasts.BclCompatibleTicks).ToList();
+        var spans = HoursOf(date).Where(span => span.To - span.From >= lasts.BclCompatibleTicks).ToList();
         if (spans.Count == 0)
             return null;
         var (from, to) = spans[0];
@@ -195,26 +195,40 @@ public sealed class BusinessCalendar(DateTimeZone zone, IEnumerable<DayHours> we
         return LocalTime.FromTicksSinceMidnight(later + lasts.BclCompatibleTicks <= to ? later : from);
     }
 
-    private List<(long From, long To)> Spans(LocalDate date) => _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
+    /// <summary>
+    /// When the business is open on some days: each moment whose wall-clock time lies within the hours of its day. Of hours that a clock
+    /// change skips nothing is left, and those it doubles come twice.
+    /// </summary>
+    /// <param name="first">The first day.</param>
+    /// <param name="last">The last day; before the first there is none.</param>
+    /// <returns>In order; hours up to midnight and from midnight on are one span.</returns>
+    public IReadOnlyList<Span> OpenSpans(LocalDate first, LocalDate last) =>
+        Spans.Union(
+            Enumerable
+                .Range(0, Math.Max(0, Period.DaysBetween(first, last) + 1))
+                .Select(first.PlusDays)
+                .SelectMany(day => HoursOf(day).SelectMany(span => Openings(day, span.From, span.To)))
+        );
+
+    private List<(long From, long To)> HoursOf(LocalDate date) =>
+        _closed.Contains(date) ? [] : _weekly.GetValueOrDefault(date.DayOfWeek, []);
 
     private List<(long From, long To)> Counted(LocalDate day, PromiseClock clock) =>
-        clock == PromiseClock.WorkingDays ? [(0, NodaConstants.TicksPerDay)] : Spans(day);
+        clock == PromiseClock.WorkingDays ? [(0, NodaConstants.TicksPerDay)] : HoursOf(day);
 
-    /// <summary>When the window is open on a day: once, or as often as clock changes tear it.</summary>
-    private IEnumerable<(Instant Start, Instant End)> Openings(LocalDate day, SendingWindow window)
+    /// <summary>When a part of a day, in ticks since its midnight, is there: once, or as often as clock changes tear it.</summary>
+    private IEnumerable<Span> Openings(LocalDate day, long from, long to)
     {
-        var (from, to) = (day + window.From, day + window.To);
+        var (begin, end) = (day.AtMidnight().PlusTicks(from), day.AtMidnight().PlusTicks(to));
         var (dawn, dusk) = (ToInstant(day.AtMidnight()), ToInstant(day.PlusDays(1).AtMidnight()));
         return dawn >= dusk
             ? []
             : Zone.GetZoneIntervals(dawn, dusk)
-                .Select(span =>
-                    (
-                        Start: Instant.Max(span.HasStart ? span.Start : Instant.MinValue, from.WithOffset(span.WallOffset).ToInstant()),
-                        End: Instant.Min(span.HasEnd ? span.End : Instant.MaxValue, to.WithOffset(span.WallOffset).ToInstant())
-                    )
-                )
-                .Where(open => open.Start < open.End);
+                .Select(span => new Span(
+                    Instant.Max(span.HasStart ? span.Start : Instant.MinValue, begin.WithOffset(span.WallOffset).ToInstant()),
+                    Instant.Min(span.HasEnd ? span.End : Instant.MaxValue, end.WithOffset(span.WallOffset).ToInstant())
+                ))
+                .Where(open => !open.IsEmpty);
     }
 
     private Instant ToInstantFrom(Instant start, LocalDateTime local)

@@ -132,10 +132,7 @@ internal static class LibraryMessageEndpoints
                     .OrderBy(one => one.Name, NaturalOrder.Instance),
             ],
             [.. messages.Select(one => one.Folder).Where(folder => folder.Length > 0).Distinct().Order(NaturalOrder.Instance)],
-            [
-                new SignatureShown(null, signatures.Shared),
-                .. signatures.Own.Select(one => new SignatureShown(one.Key, one.Value)),
-            ]
+            [new SignatureShown(null, signatures.Shared), .. signatures.Own.Select(one => new SignatureShown(one.Key, one.Value))]
         );
 
         static Choice NameOf(StoredFile file) => new(file.Id.ToString(), file.Name);

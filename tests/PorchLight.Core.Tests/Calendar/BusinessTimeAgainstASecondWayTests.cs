@@ -7,7 +7,7 @@ namespace PorchLight.Core.Tests.Calendar;
 public sealed class BusinessTimeAgainstASecondWayTests
 {
     // Zones with a clock change of an hour, of two hours, of half an hour, and at midnight, forward or back; and one without.
-    private static readonly string[] Zones =
+    internal static readonly string[] Zones =
     [
         "Europe/Dublin",
         "Antarctica/Troll",
@@ -18,7 +18,7 @@ public sealed class BusinessTimeAgainstASecondWayTests
     ];
 
     // The days around the changes of 2026 in those zones (IANA tz database, via NodaTime).
-    private static readonly LocalDate[] Beginnings =
+    internal static readonly LocalDate[] Beginnings =
     [
         new(2026, 3, 27),
         new(2026, 10, 23),
@@ -40,7 +40,7 @@ public sealed class BusinessTimeAgainstASecondWayTests
                 : new OpenSpan(Quarter(from), Quarter(to))
     );
 
-    private static readonly Gen<DayHours> Day = Gen.Select(
+    internal static readonly Gen<DayHours> Day = Gen.Select(
         Gen.Int[1, 7],
         Span.Array[0, 2],
         (day, spans) => new DayHours((IsoDayOfWeek)day, spans)
