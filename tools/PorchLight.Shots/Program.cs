@@ -74,7 +74,10 @@ FindAll("main a[data-row]").First(row => row.Text.Contains("Pilar", StringCompar
 Find("aside dl");
 Save("client");
 Open("/", null);
-Find("a[href^='/nods/']").Click();
+FindAll("li:has(a[href^='/nods/'])")
+    .First(row => row.Text.Contains("gap", StringComparison.Ordinal))
+    .FindElement(By.CssSelector("a"))
+    .Click();
 Find("aside [role=textbox]");
 Save("nod");
 Open("/practice-mail", null);

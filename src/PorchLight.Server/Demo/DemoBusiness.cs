@@ -37,6 +37,7 @@ internal sealed class DemoBusiness(
     Tokens tokens,
     FileStore store,
     FieldCatalogues catalogues,
+    AnswerContextLoader answers,
     TimeProvider time
 )
 {
@@ -109,11 +110,21 @@ internal sealed class DemoBusiness(
         {
             Sources = [.. stored.Lists.Sources.Select(source => source with { IsReferral = source.Key == "past-client" })],
         };
+        var signs = (await db.Forms.FindAsync(forms.ByKind[DemoFormKind.Sign]))!;
+        signs.Settings = signs.Settings with { Capacity = new Capacity("when", await LimitsAsync(signs, stored.Calendar.Today(now))) };
         // What rang before the last half day has been seen.
         owner.BellSeen =
             await db.Events.Where(logged => logged.At < now - Duration.FromHours(12)).MaxAsync(logged => (long?)logged.Seq) ?? 0;
         await users.UpdateAsync(owner);
         await seen.SaveAsync(CancellationToken.None);
+    }
+
+    /// <summary>The month that begins within 30 days is full, there are two left in the next, and more in the third.</summary>
+    private async Task<List<MonthLimit>> LimitsAsync(Form form, LocalDate today)
+    {
+        var months = Enumerable.Range(1, 3).Select(today.PlusDays(30).ToYearMonth().PlusMonths).ToList();
+        var taken = await answers.TakenAsync(form.Id, CancellationToken.None);
+        return [.. months.Select((month, index) => new MonthLimit(month, taken.GetValueOrDefault(month) + index * 2))];
     }
 
     /// <summary>The eighteen months before the last days.</summary>
@@ -206,19 +217,11 @@ internal sealed class DemoBusiness(
     {
         var lists = business.Lists;
         business.OwnerPhoto = things.Maren;
-        var month = business.Calendar.Today(at).PlusDays(30).ToYearMonth();
         var signs = Make(
             DemoSign.Form(things, walls.Id.Value),
             DemoSign.Screening,
             "We are booked with signs until the spring. Please look in again in February.",
-            new FormSettings
-            {
-                // Next month is full, the one after nearly so.
-                Capacity = new Capacity(
-                    "when",
-                    [new MonthLimit(month.PlusMonths(1), 0), new MonthLimit(month.PlusMonths(2), 2), new MonthLimit(month.PlusMonths(3), 4)]
-                ),
-            },
+            new FormSettings { Capacity = new Capacity("when", []) },
             "lettering"
         );
         var workshop = Make(
