@@ -24,11 +24,13 @@ export function Rows({ place, control, answer, onChange, Field }: Props) {
   const focusOn = useRef<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
 
-  // A new row is where one goes on writing.
+  // A new row is where one goes on writing, as soon as it is there.
   useEffect(() => {
     if (!focusOn.current) return;
     const row = list.current?.querySelector<HTMLElement>(`[data-row="${focusOn.current}"]`);
-    row?.querySelector<HTMLElement>("input, select, textarea")?.focus();
+    const field = row?.querySelector<HTMLElement>("input, select, textarea");
+    if (!field) return;
+    field.focus();
     focusOn.current = null;
   });
 
