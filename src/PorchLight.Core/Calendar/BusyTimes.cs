@@ -143,9 +143,9 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
                 {
                     var id = match.Groups["id"].Value;
                     if (KnownZone(id) is { } known)
-                        return $"TZID={known}:";
+                        return $"TZID={known}";
                     unknown.Add(id);
-                    return $"TZID={zone.Id}:";
+                    return $"TZID={zone.Id}";
                 }
             );
         faults.AddRange(
@@ -173,6 +173,6 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
     [GeneratedRegex(@"^(?<word>BEGIN|END):(?<name>[^\r\n]*)", RegexOptions.Multiline | RegexOptions.CultureInvariant)]
     private static partial Regex Bounds();
 
-    [GeneratedRegex(@"TZID=(?<quote>""?)(?<id>[^"":;,\r\n]+)\k<quote>:", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"TZID=(?<quote>""?)(?<id>[^"":;,\r\n]+)\k<quote>(?=[;:])", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex ZoneName();
 }

@@ -80,7 +80,7 @@ internal static class LibraryMessageEndpoints
     );
 
     /// <param name="Sender">Below whose messages it stands; null for the business's.</param>
-    /// <param name="Words">What it says, without what formats it.</param>
+    /// <param name="Words">What it says, formatted.</param>
     internal sealed record SignatureShown(Guid? Sender, string Words);
 
     /// <param name="CopyOf">The message whose words it begins with; null for none.</param>

@@ -5964,7 +5964,7 @@ export interface components {
              * @description How many answers came in.
              */
             received: number;
-            /** @description The questions that ask for a day, for counting places by month. */
+            /** @description The questions that ask for a day, for limits by month. */
             dayQuestions: components["schemas"]["Named"][];
             /** @description How each limited month stands. */
             months: components["schemas"]["MonthView"][];
@@ -8960,7 +8960,7 @@ export interface components {
              * @description Below whose messages it stands; null for the business's.
              */
             sender: null | string;
-            /** @description What it says, without what formats it. */
+            /** @description What it says, formatted. */
             words: string;
         };
         SignaturesView: {

@@ -17,14 +17,17 @@ function changed() {
 export function useGuardedEdit(isDirty: boolean, isSaving: boolean) {
   const edit = useId();
   useEffect(() => {
-    if (!isDirty) return;
-    unsaved.set(edit, isSaving);
+    if (isDirty) unsaved.set(edit, isSaving);
+    else unsaved.delete(edit);
     changed();
-    return () => {
+  }, [edit, isDirty, isSaving]);
+  useEffect(
+    () => () => {
       unsaved.delete(edit);
       changed();
-    };
-  }, [edit, isDirty, isSaving]);
+    },
+    [edit],
+  );
 }
 
 /** How all edits of a page stand together: a router asks one guard only, however many edits there are. */
