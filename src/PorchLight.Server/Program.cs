@@ -20,6 +20,7 @@ using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Library;
 using PorchLight.Server.Lists;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Ready;
 using PorchLight.Server.Records;
@@ -82,6 +83,7 @@ builder.Services.AddScoped<ClientSearch>();
 builder
     .Services.AddScoped<IClientPart, ClientInquiries>()
     .AddScoped<IClientPart, ClientRecords>()
+    .AddScoped<IClientPart, ClientMeetings>()
     .AddScoped<IClientPart, ClientMessages>()
     .AddScoped<IClientPart, ClientWebhookCalls>()
     .AddScoped<IClientPart, ClientRuns>()
@@ -117,6 +119,8 @@ builder.Services.AddSingleton<TakeBackTime>();
 builder.Services.AddScoped<ProgramMail>();
 builder.Services.AddScoped<IFileUse, FilesInMessages>();
 builder.Services.AddScoped<MailIntake>();
+builder.Services.AddScoped<MeetingSlots>().AddScoped<MeetingMail>().AddScoped<MeetingBooking>().AddScoped<MeetingPageLoader>();
+builder.Services.AddScoped<BookingLinks>();
 builder.Services.AddScoped<DemoBusiness>();
 builder.Services.AddScoped<DemoHistoryPlayer>();
 builder.Services.AddScoped<DemoOddInquiries>();
@@ -237,6 +241,10 @@ api.MapPlanTables();
 api.MapRehearsals();
 api.MapRuns();
 api.MapNods();
+api.MapMeetingTypes();
+api.MapUserHours();
+api.MapCalendar();
+api.MapMeetings();
 api.MapWebhooks();
 api.MapList<WebhookCallList, WebhookCall, Id<WebhookCall>, WebhookCallQuery, CallView>("/webhooks/calls", "Webhooks", Access.Owner);
 api.MapPractice();
@@ -248,6 +256,7 @@ api.MapList<PracticeMailList, PracticeMessage, Id<PracticeMessage>, PracticeMail
 api.MapFallback(() => Problems.NotFound("There is nothing at this address.")).For(Access.Member).ExcludeFromDescription();
 app.MapPublic();
 FormSchema.Map(app);
+app.MapBooking();
 app.MapUploads();
 app.MapFormAccess();
 app.MapUnfinishedForms();
@@ -259,6 +268,7 @@ app.MapHealth();
 app.MapLogo();
 app.MapUnsubscribe();
 app.MapPublicPage();
+app.MapMeetingPage();
 app.MapPages();
 
 // The tool that writes the contract runs this program up to here; it must leave no traces.

@@ -7,8 +7,9 @@ import tseslint from "typescript-eslint";
 // What may import what. An area of the business app knows the api, the kit and the frame, and no other area; the note of the day stands
 // above the inquiries it lists. Of the frame each part knows only those before it. The app puts all of it together. The public page and
 // the business app know nothing of each other.
-const frame = ["shell", "saving", "conditions", "lists", "messages", "runs", "clientParts"];
+const frame = ["shell", "saving", "conditions", "lists", "messages", "runs", "meetings", "clientParts"];
 const areas = [
+  "calendar",
   "clients",
   "followThrough",
   "forms",

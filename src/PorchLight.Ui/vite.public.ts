@@ -6,5 +6,10 @@ export default defineConfig({
   root: "pages/form",
   base: "/form/",
   plugins: [react(), tailwindcss()],
-  build: { outDir: "../../../PorchLight.Server/wwwroot/form", emptyOutDir: true, sourcemap: false },
+  build: {
+    outDir: "../../../PorchLight.Server/wwwroot/form",
+    emptyOutDir: true,
+    sourcemap: false,
+    rollupOptions: { input: ["pages/form/index.html", "pages/form/meeting.html"] },
+  },
 });

@@ -35,7 +35,7 @@ public sealed class EveryScreenTests
     {
         await using var app = new BrowserApp(SeedData.DemoWithPeople);
         using var owner = new Visitor();
-        var (inquiry, client, project, other, form, mail, follow) = app.Ask(db =>
+        var (inquiry, client, project, other, form, mail, follow, type, meeting) = app.Ask(db =>
             (
                 db.Inquiries.OrderBy(one => one.Received).Last().Id,
                 db.Clients.OrderBy(one => one.Since).First().Id,
@@ -43,7 +43,9 @@ public sealed class EveryScreenTests
                 db.Clients.OrderBy(one => one.Since).Last().Id,
                 db.Forms.OrderBy(one => one.Id).First().Id,
                 db.PracticeMail.First().Id,
-                db.Runs.First(run => run.Active).FollowThroughId
+                db.Runs.First(run => run.Active).FollowThroughId,
+                db.MeetingTypes.First().Id,
+                db.Meetings.First().Id
             )
         );
         var message = new Id<LibraryMessage>(Guid.CreateVersion7());
@@ -96,7 +98,12 @@ public sealed class EveryScreenTests
             $"/follow-through/{follow}?step=first",
             "/practice-mail",
             $"/follow-through/{follow}?step=~whole",
+            "/calendar",
+            $"/calendar/{meeting}",
+            "/calendar/types",
             "/practice-chat",
+            $"/calendar/types/{type}",
+            "/calendar/hours",
             $"/follow-through/{follow}/plan-table",
             "/practice-texts",
             $"/follow-through/{follow}/people",

@@ -108,6 +108,7 @@ public sealed class EveryGetTests
                 )
             ).JsonAsync()
         ).Text("link").Split('/')[^1];
+        var meetingLink = (await owner.GetAsync("/api/meeting-types").JsonAsync())[0].Text("link").Split('/')[^1];
         var import = (await ImportTests.TakeAsync(app, "Name,Email\nAda Byron,ada@bakes.example\n"u8.ToArray(), "people.csv")).Text("id");
         var message = new Id<LibraryMessage>(Guid.CreateVersion7());
         await app.ChangeAsync(db =>
@@ -129,6 +130,8 @@ public sealed class EveryGetTests
         {
             var forms = await Ids(db.Forms.Select(form => form.Id));
             var clients = await Ids(db.Clients.Where(one => db.Projects.Any(project => project.ClientId == one.Id)).Select(one => one.Id));
+            var types = await Ids(db.MeetingTypes.Select(type => type.Id));
+            var people = await db.Users.Select(user => user.Id).ToListAsync();
             var nods = await db.Runs.Where(run => run.NodStatus != null).ToListAsync();
             return new Dictionary<string, List<string>>
             {
@@ -156,6 +159,14 @@ public sealed class EveryGetTests
                 ],
                 ["/public/forms token"] = [token],
                 ["/public/receipts token"] = [sent.Text("receipt")],
+                ["/api/meeting-types id"] = types,
+                ["/api/meetings/times type"] = types,
+                ["/api/meetings/of-client client"] = await Ids(db.Meetings.Select(meeting => meeting.ClientId)),
+                ["/api/meetings id"] = await Ids(db.Meetings.Select(meeting => meeting.Id)),
+                ["/public/meetings token"] = [meetingLink],
+                ["count"] = ["2"],
+                ["inDays"] = ["true"],
+                ["people"] = [people[0].ToString()],
                 ["field"] = ["client.name", "project.service"],
                 ["number"] = ["1"],
                 ["version"] = ["1"],

@@ -5,7 +5,7 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Records;

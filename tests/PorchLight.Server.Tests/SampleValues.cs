@@ -68,6 +68,7 @@ internal static class SampleValues
         : type == typeof(Instant) ? Instant.FromUtc(2026, 11, 23, 10, 0)
         : type == typeof(LocalDate) ? new LocalDate(2027, 2, 28)
         : type == typeof(LocalTime) ? new LocalTime(9, 30)
+        : type == typeof(LocalDateTime) ? new LocalDateTime(2027, 2, 28, 9, 30)
         : type == typeof(YearMonth) ? new YearMonth(2027, 5)
         : null;
 

@@ -40,6 +40,8 @@ public sealed class SendOnceTests
         "/api/practice/mail/all-found",
         "/api/webhooks/calls/found",
         "/api/webhooks/calls/all-found",
+        "/api/meetings/{id}/missed",
+        "/api/meeting-types/{id}/archiving", // it is so already
         "/api/unfinished-forms/{id}/follow-up", // written to already
         "/api/unfinished-forms/{id}/take-back",
         "/api/mail/{id}/take-back",

@@ -1,5 +1,6 @@
 using System.Globalization;
 using NodaTime;
+using NodaTime.Extensions;
 using NodaTime.TimeZones;
 using PhoneNumbers;
 
@@ -91,12 +92,28 @@ public static class Locales
                 : text.Trim()
         );
 
+    /// <summary>The first day of the week where people live (Unicode CLDR); Monday where it is not known (ISO 8601).</summary>
+    /// <param name="region">The ISO 3166 code of the country.</param>
+    public static IsoDayOfWeek WeekBeginsOn(string region)
+    {
+        try
+        {
+            return new CultureInfo($"en-{region}").DateTimeFormat.FirstDayOfWeek.ToIsoDayOfWeek();
+        }
+        catch (CultureNotFoundException)
+        {
+            return IsoDayOfWeek.Monday;
+        }
+    }
+
     private static string? Read(string text, IReadOnlyList<NamedCode> all) =>
         all.FirstOrDefault(one => Same(one.Code, text) || Same(one.Name, text))?.Code;
 
     private static bool Same(string a, string b) => string.Equals(a, b.Trim(), StringComparison.OrdinalIgnoreCase);
 
-    private static string CityOf(string zone) => zone[(zone.LastIndexOf('/') + 1)..].Replace('_', ' ');
+    /// <summary>What people call the place a zone is named after: "New York".</summary>
+    /// <param name="zone">The IANA identifier.</param>
+    public static string CityOf(string zone) => zone[(zone.LastIndexOf('/') + 1)..].Replace('_', ' ');
 
     private static RegionInfo? Region(string code)
     {

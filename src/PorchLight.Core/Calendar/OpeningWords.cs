@@ -1,4 +1,3 @@
-using NodaTime;
 using NodaTime.Text;
 using PorchLight.Core.Common;
 
@@ -34,44 +33,34 @@ public sealed record OpeningWords(
     /// <param name="hours">Hours as they are kept; a weekday they do not name has none.</param>
     public static OpeningWords Of(WorkingHours hours)
     {
+        var week = WeekWords.Of(hours.Weekly);
         return new OpeningWords(
-            Day(IsoDayOfWeek.Monday),
-            Day(IsoDayOfWeek.Tuesday),
-            Day(IsoDayOfWeek.Wednesday),
-            Day(IsoDayOfWeek.Thursday),
-            Day(IsoDayOfWeek.Friday),
-            Day(IsoDayOfWeek.Saturday),
-            Day(IsoDayOfWeek.Sunday),
+            week.Monday,
+            week.Tuesday,
+            week.Wednesday,
+            week.Thursday,
+            week.Friday,
+            week.Saturday,
+            week.Sunday,
             HoursWords.SayDays(hours.Closed),
             HoursWords.Say(hours.Window.From),
             HoursWords.Say(hours.Window.To)
         );
-
-        string Day(IsoDayOfWeek day) => HoursWords.Say(hours.Weekly.FirstOrDefault(one => one.Day == day)?.Spans ?? []);
     }
 
     /// <summary>Reads the words; the hours are only good when there are no findings.</summary>
     public (WorkingHours Hours, IReadOnlyList<Finding> Findings) Read()
     {
-        var found = new List<Finding>();
-        var weekly = new[] { Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday }
-            .Select((words, index) => (Day: (IsoDayOfWeek)(index + 1), Words: words))
-            .Select(day => new DayHours(day.Day, Keep(HoursWords.Read(day.Words, day.Day.ToString().ToLowerInvariant()))))
-            .Where(day => day.Spans.Count > 0)
-            .ToList();
+        var (weekly, wrong) = new WeekWords(Monday, Tuesday, Wednesday, Thursday, Friday, Saturday, Sunday).Read();
+        var found = new List<Finding>(wrong);
         if (weekly.Count == 0 && found.Count == 0)
             found.Add(new Finding("monday", "Please give the hours of at least one day; promises and messages need a working day."));
-        var closed = Keep(HoursWords.ReadDays(Closed, "closed"));
+        var (closed, notDays) = HoursWords.ReadDays(Closed, "closed");
+        if (notDays is not null)
+            found.Add(notDays);
         var (from, to) = (Clock.Parse(SendFrom.Trim()), Clock.Parse(SendTo.Trim()));
         if (!from.Success || !to.Success || to.Value <= from.Value)
             found.Add(new Finding("sendFrom", "Please write from when until when messages may go out, like 09:00 and 17:00."));
         return (new WorkingHours(weekly, closed, found.Count == 0 ? new SendingWindow(from.Value, to.Value) : SendingWindow.Usual), found);
-
-        IReadOnlyList<T> Keep<T>((IReadOnlyList<T> Read, Finding? Finding) read)
-        {
-            if (read.Finding is { } finding)
-                found.Add(finding);
-            return read.Read;
-        }
     }
 }

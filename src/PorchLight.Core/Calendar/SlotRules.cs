@@ -1,10 +1,11 @@
+using System.Text.Json.Serialization;
 using NodaTime;
 using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Calendar;
 
 /// <summary>Who of its hosts holds a meeting.</summary>
-public enum Hosting
+public enum HostChoice
 {
     /// <summary>Any one of them who is free: who has fewest meetings that week, then who stands first.</summary>
     AnyOfThem,
@@ -28,6 +29,14 @@ public sealed record SlotNotice(int Count, bool InDays)
         InDays && Count > 0
             ? zone.AtStartOfDay(now.InZone(zone).Date.PlusDays(Count)).ToInstant()
             : now + Duration.FromHours(InDays ? 0 : Count);
+
+    /// <summary>What it means today, as a sentence: "Someone booking now (today 22:00) could take tomorrow 10:00 or later."</summary>
+    /// <param name="now">The current instant.</param>
+    /// <param name="zone">The business's zone.</param>
+    public string Example(Instant now, DateTimeZone zone) =>
+        Count == 0
+            ? "Someone booking now can take the next free time."
+            : $"Someone booking now ({TimeWords.At(now, now, zone)}) can take {TimeWords.At(Earliest(now, zone), now, zone)} or later.";
 }
 
 /// <summary>When meetings of a type can be: what <see cref="Slots"/> go by. The usual values are practice, no source.</summary>
@@ -68,9 +77,10 @@ public sealed record SlotRules(int Minutes)
     public int? MostAWeek { get; init; }
 
     /// <summary>Who of its hosts holds it.</summary>
-    public Hosting Hosting { get; init; }
+    public HostChoice HostChoice { get; init; }
 
     /// <summary>How long it lasts.</summary>
+    [JsonIgnore]
     public Duration Length => Duration.FromMinutes(Minutes);
 
     /// <summary>The time during which its host has to be free for it: the meeting with what lies before and after.</summary>

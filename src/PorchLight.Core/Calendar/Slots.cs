@@ -137,7 +137,7 @@ public sealed class Slots
             return null;
         var (meeting, needs) = (new Span(start, start + _rules.Length), _rules.Needs(start));
         var free = _hosts.Where(host => meeting.IsWithin(host.Open) && needs.IsClearOf(host.Busy)).ToList();
-        if (_rules.Hosting == Hosting.AllTogether)
+        if (_rules.HostChoice == HostChoice.AllTogether)
             return free.Count > 0 && free.Count == _hosts.Count ? new Slot(start, meeting.To, [.. free.Select(host => host.Id)]) : null;
         var week = WeekOf(DayOf(start));
         return free.MinBy(host => host.MeetingsByWeek.GetValueOrDefault(week)) is { } host ? new Slot(start, meeting.To, [host.Id]) : null;

@@ -183,7 +183,8 @@ public static class FollowThroughCheck
         step.Schedule.Anchor.Check(around)
         ?? step.Schedule switch
         {
-            { Amount: < 0, Anchor: var anchor } when !anchor.CanMove() => "Only a day of the project can be counted back from.",
+            { Amount: < 0, Anchor: var anchor } when !anchor.CanMove() =>
+                "Only a day of the project or a meeting can be counted back from.",
             { Amount: <= 0 } when step.Action.WaitsFor() is not null => "Say how long it waits at most.",
             var schedule when schedule.Counted(NodaConstants.UnixEpoch, EveryDay) is null => "Nothing waits longer than ten years.",
             _ => null,

@@ -36,6 +36,10 @@ public sealed record FollowThroughContent(
     [JsonIgnore]
     public bool Judges => Starts.Asks() is not null || AllSteps.Any(step => step.Condition is not null || step.Action.Asks() is not null);
 
+    /// <summary>Whether any step counts from a meeting.</summary>
+    [JsonIgnore]
+    public bool CountsFromMeeting => AllSteps.Any(step => step.Schedule.Anchor is MeetingAnchor);
+
     /// <summary>The step with the key, also one that runs when a run is stopped.</summary>
     /// <param name="key">The key, case counts.</param>
     /// <exception cref="InvalidOperationException">There is no such step.</exception>

@@ -115,6 +115,8 @@ public sealed class Rehearsal(FollowThroughContent content, BusinessCalendar cal
 
         public LocalDate? DayOf(string field) => real.DayOf(field);
 
+        public Instant? Meeting => real.Meeting;
+
         public Truth Judge(Condition condition) => real.Judge(condition);
     }
 }

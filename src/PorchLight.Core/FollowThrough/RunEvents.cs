@@ -86,6 +86,15 @@ public enum RunEnd
     /// <summary>The project came to a stage that ends it.</summary>
     StageMoved,
 
+    /// <summary>The meeting was moved.</summary>
+    MeetingMoved,
+
+    /// <summary>The meeting was cancelled.</summary>
+    MeetingCancelled,
+
+    /// <summary>The person did not come to the meeting.</summary>
+    MeetingMissed,
+
     /// <summary>Who had left a form half-finished went on with it, or its answers are not kept any more.</summary>
     WentOn,
 }
@@ -109,6 +118,9 @@ public sealed record RunStopped(RunEnd Why, int Cancelled) : DomainEvent
             RunEnd.ByHand => "stopped by hand",
             RunEnd.SetAside => "the inquiry was set aside",
             RunEnd.StageMoved => "the project came to another stage",
+            RunEnd.MeetingMoved => "the meeting was moved",
+            RunEnd.MeetingCancelled => "the meeting was cancelled",
+            RunEnd.MeetingMissed => $"{who} did not come to the meeting",
             RunEnd.WentOn => "the form is not left half-finished any more",
             _ => "another journey began",
         };

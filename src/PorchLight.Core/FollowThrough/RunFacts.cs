@@ -17,6 +17,12 @@ public interface IRunFacts
     /// <param name="field">The field's key.</param>
     LocalDate? DayOf(string field);
 
+    /// <summary>
+    /// When the meeting begins that times are counted from: the one that started the run, else the next that is booked about the same work;
+    /// null where there is none, or it was cancelled.
+    /// </summary>
+    Instant? Meeting { get; }
+
     /// <summary>What a condition comes to; unknown where it asks for what nobody knows.</summary>
     /// <param name="condition">The condition.</param>
     Truth Judge(Condition condition);
@@ -36,6 +42,9 @@ public sealed record NoFacts : IRunFacts
 
     /// <inheritdoc/>
     public LocalDate? DayOf(string field) => null;
+
+    /// <inheritdoc/>
+    public Instant? Meeting => null;
 
     /// <inheritdoc/>
     public Truth Judge(Condition condition) => Truth.Unknown;

@@ -305,6 +305,8 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             return Settle(run, step, StepStatus.Lapsed, moment, effects, RunEffectKind.NoteLapse);
         if (step.Status == StepStatus.Planned && planned.Condition is { } condition && _facts.Judge(condition) != Truth.True)
             return Settle(run, step, StepStatus.PassedOver, moment, effects, null);
+        if (step.Status is StepStatus.Planned or StepStatus.Approved && ComesTooLate(planned, step, run, now))
+            return Settle(run, step, StepStatus.PassedOver, moment, effects, null);
         if (planned.Action is FlowAction flow)
         {
             var turn = flow.Turn(_facts);
@@ -394,9 +396,7 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
     private RunState Plan(RunState run, StepState step, Instant countsFrom, Instant earliest)
     {
         var planned = content.Step(step.Key);
-        var counted = planned.Schedule.Anchor.At(new AnchorMoments(run.Started, countsFrom, DayOf)) is { } anchor
-            ? planned.Schedule.Counted(anchor, calendar)
-            : null;
+        var counted = AnchorOf(planned, run, countsFrom) is { } anchor ? planned.Schedule.Counted(anchor, calendar) : null;
         return With(
             run,
             step with
@@ -407,6 +407,18 @@ public sealed class RunPlanner(FollowThroughContent content, BusinessCalendar ca
             }
         );
     }
+
+    private Instant? AnchorOf(Step planned, RunState run, Instant countsFrom) =>
+        planned.Schedule.Anchor.At(new AnchorMoments(run.Started, countsFrom, DayOf, _facts.Meeting));
+
+    /// <summary>Whether a step is counted back from something before which alone it makes sense, and that has come, or its own time had.</summary>
+    private bool ComesTooLate(Step planned, StepState step, RunState run, Instant now) =>
+        planned.Schedule is { Amount: < 0, Anchor: var anchor }
+        && anchor.PassesOverWhatComesLate()
+        && (
+            AnchorOf(planned, run, CountsFrom(run)) <= now
+            || step.Status == StepStatus.Planned && planned.Schedule.AtOnce && step.Due > step.Counted
+        );
 
     private Instant? DayOf(string field) => _facts.DayOf(field) is { } day ? calendar.ToInstant(day + window.From) : null;
 

@@ -17,7 +17,7 @@ public static class StepDays
 
     /// <summary>
     /// The day of each step, the day of the start being 0: as if each were settled the moment it comes, and nothing were held to a sending
-    /// window. Working days are Monday to Friday, from a Monday on. Null for a step that counts from a day of the project, and for what
+    /// window. Working days are Monday to Friday, from a Monday on. Null for a step that counts from a day of the project or a meeting, and for what
     /// counts from such a step.
     /// </summary>
     /// <param name="content">The follow-through; a branch is looked at as if everything were done in order.</param>
@@ -32,7 +32,7 @@ public static class StepDays
             var anchor =
                 step.Schedule.Anchor is PreviousSettledAnchor
                     ? settled
-                    : step.Schedule.Anchor.At(new AnchorMoments(Start, Start, _ => null));
+                    : step.Schedule.Anchor.At(new AnchorMoments(Start, Start, _ => null, Meeting: null));
             settled = anchor is { } from && step.Schedule.Counted(from, Weeks) is { } counted ? Instant.Max(counted, latest) : null;
             latest = settled ?? latest;
             days.Add(settled is { } day ? Period.DaysBetween(Weeks.Today(Start), Weeks.Today(day)) : null);

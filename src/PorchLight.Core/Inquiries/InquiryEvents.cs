@@ -65,14 +65,6 @@ public sealed record InquiryReopened(Guid By) : DomainEvent
     public override string Say(EventNames names) => $"{names.User(By)} opened the inquiry again.";
 }
 
-/// <summary>The client booked a meeting.</summary>
-[EventKind("meetingBooked", EventBy.Client, rings: true, movesRuns: true, isPersonalWord: true, outlivesErasing: true)]
-public sealed record MeetingBooked : DomainEvent
-{
-    /// <inheritdoc/>
-    public override string Say(EventNames names) => $"{names.Client} booked a meeting.";
-}
-
 /// <summary>The lead asked for a call at the end of the form.</summary>
 [EventKind("callAsked", EventBy.Client, rings: true, movesRuns: false, isPersonalWord: false, outlivesErasing: true)]
 public sealed record CallAsked : DomainEvent

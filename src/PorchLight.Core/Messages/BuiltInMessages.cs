@@ -17,6 +17,15 @@ public enum BuiltInMessage
 
     /// <summary>The code that opens a form for who has a personal link.</summary>
     AccessCode,
+
+    /// <summary>That a meeting is booked, with its entry for calendars.</summary>
+    MeetingBooked,
+
+    /// <summary>That a meeting was moved, with its entry for calendars.</summary>
+    MeetingMoved,
+
+    /// <summary>That a meeting was cancelled, which takes its entry out of calendars.</summary>
+    MeetingCancelled,
 }
 
 /// <summary>Whose words a message of the program has.</summary>
@@ -61,6 +70,18 @@ public sealed record BuiltInMessages(
 {
     private static readonly SetIn Form = new("form", "The title of the form", "A sign for your front");
     private static readonly SetIn Link = new("link", "The link", "https://example.com/f/their-own-link", IsNeeded: true);
+    private static readonly IReadOnlyList<SetIn> OfMeeting =
+    [
+        new("meeting", "What the meeting is called", "A first talk"),
+        new("firstName", "Their first name", "Pilar"),
+        new("when", "When it is", "Thursday 3 December, 15:00 to 15:30", IsNeeded: true),
+        new("where", "Where it is", "By phone: we ring +353 1 555 0142"),
+        new("link", "The link to move or cancel it", "https://example.com/m/their-own-link"),
+        new("until", "Until when it can be moved", "Thursday 11:00"),
+        new("reason", "Why it was moved or cancelled", "The scaffold comes that day."),
+    ];
+    private const string ForCalendars = "Whoever booked needs it for their calendar, so it is always sent.";
+
     private static readonly SetIn Until = new("until", "How long the answers are kept", "24 December 2026");
 
     /// <summary>All of them, in the order in which people meet them.</summary>
@@ -141,6 +162,44 @@ public sealed record BuiltInMessages(
                 "You asked us to tell you when “{form}” is open again. It is:\n\n{link}\n\nThis is the only mail you get about it; your address is not kept.\n\n{owner}\n{business}"
             )
         ),
+        new(
+            BuiltInMessage.MeetingBooked,
+            "A meeting is booked",
+            "At once when someone books a meeting, or you book one for them.",
+            null,
+            ForCalendars,
+            IsOfForms: false,
+            OfMeeting,
+            Of(
+                "{meeting}: {when}",
+                "Hello {firstName},\n\nIt’s booked: {meeting}, {when}.\n\n{where}\n\nYou can move or cancel it until {until}:\n{link}\n\n{owner}\n{business}"
+            )
+        ),
+        new(
+            BuiltInMessage.MeetingMoved,
+            "A meeting was moved",
+            "At once when either of you moves a meeting.",
+            null,
+            ForCalendars,
+            IsOfForms: false,
+            OfMeeting,
+            Of(
+                "New time for {meeting}: {when}",
+                "Hello {firstName},\n\n{meeting} has a new time: {when}.",
+                "{reason}",
+                "{where}\n\nYou can move or cancel it until {until}:\n{link}\n\n{owner}\n{business}"
+            )
+        ),
+        new(
+            BuiltInMessage.MeetingCancelled,
+            "A meeting was cancelled",
+            "At once when either of you cancels a meeting.",
+            null,
+            ForCalendars,
+            IsOfForms: false,
+            OfMeeting,
+            Of("Cancelled: {meeting}, {when}", "Hello {firstName},\n\n{meeting} is cancelled: {when}.", "{reason}", "{owner}\n{business}")
+        ),
     ];
 
     /// <summary>One of them.</summary>
@@ -183,4 +242,8 @@ public sealed record BuiltInMessages(
         };
 
     private static MessageTemplate Of(string subject, string text) => new(subject, [new TextPart("text", text)]);
+
+    /// <summary>A message whose second part may come to nothing, and then leaves no gap between the others.</summary>
+    private static MessageTemplate Of(string subject, string text, string perhaps, string end) =>
+        new(subject, [new TextPart("text", text), new TextPart("perhaps", perhaps), new TextPart("end", end)]);
 }

@@ -101,6 +101,35 @@ public static class ReadyFollowThroughs
                 )
         ),
         new(
+            "meeting",
+            "Before a meeting",
+            "Two reminders of a meeting someone booked: a day before, and an hour before. It stops when the meeting is cancelled.",
+            _ =>
+                Of(
+                    "Before a meeting",
+                    new BookedStart(),
+                    [new StopOn(new MeetingCancelledOccasion()), new StopOn(new MeetingMissedOccasion())],
+                    // Practice, no source: a day before, and an hour before.
+                    Mail(
+                        "day-before",
+                        "Tomorrow we meet",
+                        new Schedule(new MeetingAnchor(), -1, TimeUnit.Days, AtOnce: true),
+                        "We meet on {meeting}",
+                        "A short reminder: we meet on {meeting}. If that doesn’t suit any more, the mail with the time has a link to move it."
+                    ),
+                    Mail(
+                        "hour-before",
+                        "In an hour",
+                        new Schedule(new MeetingAnchor(), -1, TimeUnit.Hours, AtOnce: true),
+                        "In an hour: {meeting}",
+                        "We meet in an hour. See you then."
+                    )
+                ) with
+                {
+                    SideBySide = true,
+                }
+        ),
+        new(
             "call",
             "After a call",
             "What was said, in writing, the next morning; then two reminders if nothing comes back.",

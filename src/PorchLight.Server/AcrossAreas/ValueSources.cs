@@ -33,6 +33,8 @@ internal static class ValueSources
                         ValueOrigin.Merged => $"{value.By}, from another record of theirs",
                         ValueOrigin.Imported => $"{value.By}, from a file",
                         ValueOrigin.Unsubscribed => $"{value.By}, by the link in a message",
+                        ValueOrigin.Booked => $"{value.By}, when booking a meeting",
+                        ValueOrigin.Meeting => $"the day of “{value.By}”",
                         ValueOrigin.FollowThrough => $"automatically, “{value.By}”",
                         _ => value.By,
                     },

@@ -6,7 +6,6 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Forms;
-using PorchLight.Core.Inquiries;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Ready;
@@ -76,6 +75,13 @@ internal sealed class DemoBusiness(
             forms = things is null ? null : MakeOtherForms(business, things, form, begins);
             await MakeUserAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
             await MakeUserAsync(MemberMail, "Sunil Abara", Roles.Member);
+            if (forms is not null)
+                DemoMeetings.AddTypes(
+                    db,
+                    tokens,
+                    (await users.FindByEmailAsync(OwnerMail))!.Id,
+                    (await users.FindByEmailAsync(MemberMail))!.Id
+                );
             await write.SaveAsync(CancellationToken.None);
         }
 
@@ -100,6 +106,7 @@ internal sealed class DemoBusiness(
             await using var scope = scopes.CreateAsyncScope();
             await scope.ServiceProvider.GetRequiredService<DemoOddInquiries>().PlayAsync(walls, owner, now);
             await new DemoFollowThroughs(scopes).PlayAsync(owner, now);
+            await new DemoMeetings(scopes).PlayAsync(owner.Id, now);
             await LetTimePassAsync(now);
         }
 
@@ -360,9 +367,15 @@ internal sealed class DemoBusiness(
             return;
         }
 
+        if (action is DemoAction.Books books)
+        {
+            var booker = await mine.Clients.SingleAsync(one => one.EmailKey == books.Email);
+            await new DemoMeetings(scopes).BookFirstTalkAsync(booker.Id, books.At);
+            return;
+        }
+
         await using var write = await mine.WriteAsync(CancellationToken.None);
         var client = await mine.Clients.SingleAsync(one => one.EmailKey == action.Email);
-        var events = services.GetRequiredService<EventLog>();
         switch (action)
         {
             case DemoAction.Replies answers:
@@ -378,9 +391,6 @@ internal sealed class DemoBusiness(
                     answers.Text,
                     action.At
                 );
-                break;
-            case DemoAction.Books:
-                await events.AppendAsync(new MeetingBooked(), action.At, new EventContext(client.Id));
                 break;
             case DemoAction.Nods nods:
                 var run = await mine.Runs.SingleAsync(one => one.ClientId == client.Id && one.Active);

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -42,6 +43,7 @@ internal static class FollowThroughTables
             .WithMany()
             .HasForeignKey(run => run.UnfinishedFormId)
             .OnDelete(DeleteBehavior.Cascade);
+        builder.Entity<Run>().HasOne<Meeting>().WithMany().HasForeignKey(run => run.MeetingId).OnDelete(DeleteBehavior.SetNull);
         builder.Entity<Run>().HasOne<Inquiry>().WithMany().HasForeignKey(run => run.InquiryId).OnDelete(DeleteBehavior.Cascade);
         builder
             .Entity<Run>()

@@ -6,7 +6,7 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Brand;

@@ -5,6 +5,7 @@ using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
 
 namespace PorchLight.Server.FollowThrough;
@@ -24,6 +25,9 @@ internal sealed class Run
 
     /// <summary>The inquiry it follows; null for work that no inquiry began.</summary>
     public required Id<Inquiry>? InquiryId { get; init; }
+
+    /// <summary>The meeting that started it; null where none did.</summary>
+    public Id<Meeting>? MeetingId { get; init; }
 
     /// <summary>The form they left half-finished; null for everybody else.</summary>
     public Id<UnfinishedForm>? UnfinishedFormId { get; init; }

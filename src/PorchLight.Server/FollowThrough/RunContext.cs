@@ -3,6 +3,7 @@ using PorchLight.Core.Answers;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Inquiries;
@@ -44,6 +45,9 @@ internal sealed record RunContext(
                 signature
             )
             .Concat(More)
+            .Prepend(
+                KeyValuePair.Create("meeting", Facts.Meeting is { } start ? MeetingTimeWords.Say(Business.Calendar.ToLocal(start)) : "")
+            )
             .DistinctBy(value => value.Key)
             .ToDictionary();
 
@@ -60,6 +64,7 @@ internal sealed record RunContext(
             ["business"] = business.Name,
             ["owner"] = business.OwnerName,
             ["promise"] = promise,
+            ["meeting"] = "",
             [MessageTemplate.Signature] = signature,
         };
 }

@@ -1,14 +1,16 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
+using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.FollowThrough;
 
 /// <summary>
-/// Has the worker look again at runs whose step that comes counts from a day of the project, whoever changes such a day.
+/// Has the worker look again at runs whose step that comes counts from a day of the project or from a meeting, whoever changes those.
 /// </summary>
 internal sealed class RunDates : IDerivedColumns
 {
@@ -21,11 +23,24 @@ internal sealed class RunDates : IDerivedColumns
             .Where(entry => entry.State == EntityState.Added && entry.Entity is { ProjectId: not null } value && IsDay(value))
             .Select(entry => entry.Entity.ProjectId!.Value)
             .ToHashSet();
-        if (projects.Count == 0)
+        var meetings = db
+            .ChangeTracker.Entries<Meeting>()
+            .Where(entry => entry.State is EntityState.Added or EntityState.Modified)
+            .Select(entry => entry.Entity)
+            .ToList();
+        projects.UnionWith(meetings.Select(meeting => meeting.ProjectId).OfType<Id<Project>>());
+        var moved = meetings.Select(meeting => meeting.Id).ToHashSet();
+        if (projects.Count == 0 && moved.Count == 0)
             return;
         foreach (
             var run in await db
-                .Runs.Where(run => run.Active && run.ProjectId != null && projects.Contains(run.ProjectId.Value))
+                .Runs.Where(run =>
+                    run.Active
+                    && (
+                        run.ProjectId != null && projects.Contains(run.ProjectId.Value)
+                        || run.MeetingId != null && moved.Contains(run.MeetingId.Value)
+                    )
+                )
                 .ToListAsync(cancellationToken)
         )
         {

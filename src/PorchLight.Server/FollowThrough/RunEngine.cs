@@ -3,11 +3,13 @@ using NodaTime;
 using PorchLight.Core.Common;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -38,7 +40,7 @@ internal sealed class RunEngine(
             await TellRunsAsync(logged, client);
         var live = await CompiledQueries.LiveFollowThroughs(db).ToListAsync();
         if (live.Count > 0 && await SubjectAsync(logged, client) is { } about)
-            await StartAsync(live, logged, about);
+            await StartAsync(live, logged, about with { MeetingId = MeetingOf(logged.What) });
     }
 
     /// <summary>
@@ -149,7 +151,7 @@ internal sealed class RunEngine(
     {
         var (client, project) = (about.ClientId!.Value, about.ProjectId);
         await RefuseEndlessRoundAsync(version, about, now);
-        await StopOthersAsync(await ActiveOfAsync(client), version, project, now);
+        await StopOthersAsync(await ActiveOfAsync(client), version, project, about.MeetingId, now);
         return await BeginAsync(version, about, null, now);
     }
 
@@ -169,7 +171,8 @@ internal sealed class RunEngine(
             var ends = false;
             foreach (var other in kept)
             {
-                var isSame = other.FollowThroughId == run.FollowThroughId && other.ProjectId == run.ProjectId;
+                var isSame =
+                    other.FollowThroughId == run.FollowThroughId && other.ProjectId == run.ProjectId && other.MeetingId == run.MeetingId;
                 ends |= FollowThroughs.Ends(context.Content, (await db.VersionOfAsync(other)).Content, isSame);
             }
 
@@ -183,7 +186,13 @@ internal sealed class RunEngine(
     /// <summary>Starts a follow-through about a form that somebody left half-finished.</summary>
     public async Task<Run> StartAsync(FollowThroughVersion version, UnfinishedForm left, Instant now)
     {
-        await StopOthersAsync(await db.Runs.Where(run => run.UnfinishedFormId == left.Id && run.Active).ToListAsync(), version, null, now);
+        await StopOthersAsync(
+            await db.Runs.Where(run => run.UnfinishedFormId == left.Id && run.Active).ToListAsync(),
+            version,
+            null,
+            null,
+            now
+        );
         return await BeginAsync(version, new EventContext(null), left, now);
     }
 
@@ -221,12 +230,18 @@ internal sealed class RunEngine(
     private static readonly Duration ShortestRound = Duration.FromHours(1);
 
     /// <summary>One journey a person: what may not run beside the next ends.</summary>
-    private async Task StopOthersAsync(IEnumerable<Run> others, FollowThroughVersion next, Id<Project>? project, Instant now)
+    private async Task StopOthersAsync(
+        IEnumerable<Run> others,
+        FollowThroughVersion next,
+        Id<Project>? project,
+        Id<Meeting>? meeting,
+        Instant now
+    )
     {
         foreach (var other in others)
         {
             var context = await ContextAsync(other);
-            var isSame = other.FollowThroughId == next.FollowThroughId && other.ProjectId == project;
+            var isSame = other.FollowThroughId == next.FollowThroughId && other.ProjectId == project && other.MeetingId == meeting;
             if (FollowThroughs.Ends(context.Content, next.Content, isSame))
                 await StopAsync(context, RunEnd.AnotherStarted, null, now);
         }
@@ -242,6 +257,7 @@ internal sealed class RunEngine(
             ClientId = about.ClientId,
             ProjectId = about.ProjectId,
             InquiryId = about.InquiryId,
+            MeetingId = about.MeetingId,
             UnfinishedFormId = left?.Id,
             DraftRevision = left?.Revision,
             State = new RunState(now, []),
@@ -284,10 +300,14 @@ internal sealed class RunEngine(
         }
     }
 
+    private static Id<Meeting>? MeetingOf(DomainEvent what) =>
+        what is IAboutMeeting { Meeting: { } meeting } ? new Id<Meeting>(meeting) : null;
+
     // What is about one inquiry or one project leaves the other work of the same person alone.
     private static bool Concerns(LoggedEvent logged, Run run) =>
         logged.What switch
         {
+            IAboutMeeting { Meeting: { } meeting } when run.MeetingId is { } own => own.Value == meeting,
             InquiryClosed or InquirySetAside => run.InquiryId == logged.InquiryId,
             { } what when what is ProjectClosed || what.StageReached() is not null => run.ProjectId == logged.ProjectId,
             _ => true,
@@ -407,7 +427,13 @@ internal sealed class RunEngine(
             client,
             null,
             inquiry,
-            await facts.LoadAsync(client, run.ProjectId, inquiry, content.Judges)
+            await facts.LoadAsync(client, run.ProjectId, inquiry, content.Judges) with
+            {
+                Meeting =
+                    content.CountsFromMeeting || run.MeetingId is not null
+                        ? await facts.MeetingAsync(run.MeetingId, run.ProjectId, clock.GetCurrentInstant())
+                        : null,
+            }
         );
     }
 

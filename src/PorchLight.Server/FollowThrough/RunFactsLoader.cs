@@ -6,9 +6,11 @@ using PorchLight.Core.Conditions;
 using PorchLight.Core.Fields;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Forms;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -29,6 +31,9 @@ internal sealed record RunFacts(
     /// <summary>Nothing is known.</summary>
     public static RunFacts None { get; } = new(null, null, new Dictionary<string, Answer>(), null);
 
+    /// <inheritdoc/>
+    public Instant? Meeting { get; init; }
+
     public LocalDate? DayOf(string field) => (OnFile.GetValueOrDefault(field) as DateAnswer)?.Date;
 
     public Truth Judge(Condition condition) => Known is null ? Truth.Unknown : condition.Evaluate(Known);
@@ -47,6 +52,20 @@ internal sealed class RunFactsLoader(PorchDb db, AnswerContextLoader answers)
                 await LastNoteAsync(client),
             }.Max(),
         };
+
+    /// <summary>
+    /// When a meeting begins that was not cancelled; where none is named, the next to come about a piece of work, else the last that was.
+    /// </summary>
+    public async Task<Instant?> MeetingAsync(Id<Meeting>? named, Id<Project>? project, Instant now)
+    {
+        if (named is { } id)
+            return await db.Meetings.FindAsync(id) is { State: not MeetingState.Cancelled } meeting ? meeting.Start : null;
+        var starts = await db
+            .Meetings.Where(one => one.ProjectId == project && one.ProjectId != null && one.State != MeetingState.Cancelled)
+            .Select(one => one.Start)
+            .ToListAsync();
+        return starts.Where(start => start > now).Select(start => (Instant?)start).Min() ?? starts.Select(start => (Instant?)start).Max();
+    }
 
     /// <summary>When a text or a note went to them last that nobody nodded to.</summary>
     private async Task<Instant?> LastNoteAsync(Client client)

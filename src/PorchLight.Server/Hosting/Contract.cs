@@ -205,6 +205,12 @@ internal static class Contract
                     Description = "The places that have to be put right.",
                     Items = new OpenApiSchemaReference("Finding", document),
                 },
+                ["nearest"] = new OpenApiSchema
+                {
+                    Type = JsonSchemaType.Array,
+                    Description = "The free times nearest to one that is taken.",
+                    Items = new OpenApiSchemaReference("BookingTime", document),
+                },
                 ["clashes"] = new OpenApiSchema
                 {
                     Type = JsonSchemaType.Array,

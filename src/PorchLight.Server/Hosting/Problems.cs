@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Data.Sqlite;
 using PorchLight.Core.Common;
+using PorchLight.Core.Meetings;
 
 namespace PorchLight.Server.Hosting;
 
@@ -45,6 +46,14 @@ internal static class Problems
     internal const string TooMuch =
         "That is more than we can take in one go. Please shorten the longest answer; nothing you typed is lost.";
     internal const string Unreadable = "This request could not be read. Please reload the page and try again.";
+
+    /// <summary>That a time is taken, with those that can be had in its place.</summary>
+    public static ProblemHttpResult Taken(string sentence, IReadOnlyList<BookingTime> nearest) =>
+        TypedResults.Problem(
+            sentence,
+            statusCode: StatusCodes.Status409Conflict,
+            extensions: new Dictionary<string, object?> { ["nearest"] = nearest }
+        );
 
     public static ProblemHttpResult Conflict(string sentence) => Say(StatusCodes.Status409Conflict, sentence);
 }

@@ -9,7 +9,7 @@ internal static class WebFiles
     private const string BusinessPolicy =
         "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
-    private static readonly PathString[] Answers = ["/api", "/public", "/f", "/changes"];
+    private static readonly PathString[] Answers = ["/api", "/public", "/f", "/m", "/changes"];
 
     private static readonly FileExtensionContentTypeProvider Types = new();
 
@@ -18,7 +18,10 @@ internal static class WebFiles
     public static void UseWebFiles(this WebApplication app)
     {
         // What is written for one reader alone cannot lie compressed beforehand.
-        app.UseWhen(http => http.Request.Path.StartsWithSegments("/f"), page => page.UseResponseCompression());
+        app.UseWhen(
+            http => http.Request.Path.StartsWithSegments("/f") || http.Request.Path.StartsWithSegments("/m"),
+            page => page.UseResponseCompression()
+        );
         app.Use(
             (http, next) =>
             {

@@ -12,6 +12,9 @@ internal sealed record MailContent(string Subject, string Text)
 
     public Enclosed Enclosed { get; init; } = Enclosed.Nothing;
 
+    /// <summary>The meeting it is about, as iCalendar; null for none.</summary>
+    public string? Invitation { get; init; }
+
     /// <summary>Where such messages are stopped; null for what is no advertising.</summary>
     public string? Unsubscribe { get; init; }
 

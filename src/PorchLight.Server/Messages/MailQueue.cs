@@ -71,6 +71,7 @@ internal sealed class MailQueue(
                         : written.ToPlain(),
                 Formatted = written is { IsPlain: false } ? content.Text : null,
                 Enclosed = content.Enclosed.IsNothing ? null : content.Enclosed,
+                Invitation = content.Invitation,
                 Automatic = automatic,
                 Written = at,
                 NextTry = canBeTakenBack ? time.Now() + takeBack.Length : Instant.FromUnixTimeTicks(0),

@@ -41,6 +41,9 @@ internal sealed class OutgoingMail
     /// <summary>What goes with it; null for nothing.</summary>
     public Enclosed? Enclosed { get; init; }
 
+    /// <summary>The meeting it is about, as iCalendar; null for none. It goes with the words, so that mail programs offer to note it.</summary>
+    public string? Invitation { get; init; }
+
     /// <summary>Whether nobody wrote or approved it; such mail says so in its header (RFC 3834).</summary>
     public required bool Automatic { get; init; }
 

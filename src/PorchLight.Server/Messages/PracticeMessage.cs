@@ -24,6 +24,9 @@ internal sealed class PracticeMessage
 
     /// <summary>What goes with it; null for nothing.</summary>
     public Enclosed? Enclosed { get; init; }
+
+    /// <summary>The meeting it is about, as iCalendar; null for none.</summary>
+    public string? Invitation { get; init; }
     public required Instant At { get; init; }
 }
 
@@ -44,6 +47,7 @@ internal static class PracticeMail
                 Text = mail.Text,
                 Formatted = mail.Formatted,
                 Enclosed = mail.Enclosed,
+                Invitation = mail.Invitation,
                 At = mail.Written,
             }
         );

@@ -31,6 +31,11 @@ internal sealed class ProgramMail(PorchDb db)
     public async Task<MailContent?> WriteAsync(BuiltInMessage kind, Form form, params (string Name, string Value)[] values) =>
         await WordsAsync(kind, form.Id) is { } words ? await WriteAsync(words, form, values) : null;
 
+    /// <summary>A message that is about no form, ready to be queued; null where it is switched off.</summary>
+    /// <param name="values">What can be set into it beside what is known of everybody.</param>
+    public async Task<MailContent?> WriteAsync(BuiltInMessage kind, params (string Name, string Value)[] values) =>
+        await WordsAsync(kind, form: null) is { } words ? Write(words, await ValuesAsync(values)) : null;
+
     /// <summary>The same in words that are given.</summary>
     public async Task<MailContent> WriteAsync(MessageTemplate words, Form form, params (string Name, string Value)[] values) =>
         Write(words, await ValuesAsync(form, values));

@@ -4,6 +4,7 @@ using MailKit.Net.Smtp;
 using MailKit.Security;
 using MimeKit;
 using MimeKit.Text;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
 using TextPart = MimeKit.TextPart;
@@ -64,6 +65,8 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         var message = Compose(senderName, mail.From, mail.To, mail.Subject, mail.Text);
         if (mail.Formatted is not null || mail.Enclosed is { Files.Count: > 0 })
             message.Body = BodyOf(mail, files);
+        if (mail.Invitation is { } invitation)
+            message.Body = WithInvitation(message.Body!, invitation);
         foreach (var copy in mail.Enclosed?.Cc ?? [])
             message.Cc.Add(new MailboxAddress(null, copy));
         message.MessageId = mail.MessageId.Trim('<', '>');
@@ -106,6 +109,23 @@ internal sealed class SmtpCarrier(IConfiguration configuration)
         foreach (var file in files.Where(file => mail.Enclosed?.Files.Contains(file.Id) == true))
             body.Attachments.Add(file.Name, file.Bytes, ContentType.Parse(file.ContentType));
         return body.ToMessageBody();
+    }
+
+    /// <summary>
+    /// The words with the meeting beside them, as mail programs look for it (RFC 6047, 2.4), and once more as a file for those that do not.
+    /// </summary>
+    private static Multipart WithInvitation(MimeEntity words, string invitation)
+    {
+        var beside = new TextPart("calendar") { Text = invitation };
+        beside.ContentType.Parameters["method"] = CalendarFile.MethodOf(invitation);
+        var both = words as MultipartAlternative ?? new MultipartAlternative(words);
+        both.Add(beside);
+        var file = new TextPart("calendar")
+        {
+            Text = invitation,
+            ContentDisposition = new ContentDisposition(ContentDisposition.Attachment) { FileName = "meeting.ics" },
+        };
+        return new Multipart("mixed", both, file);
     }
 
     public static MimeMessage Compose(string senderName, string from, string to, string subject, string text)

@@ -3,6 +3,7 @@ using PorchLight.Core.Common;
 using PorchLight.Core.Records;
 using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Storage;
 
@@ -15,7 +16,11 @@ internal sealed record EventContext(
     Id<Inquiry>? InquiryId = null,
     Id<Run>? RunId = null,
     Id<OutgoingMail>? MailId = null
-);
+)
+{
+    /// <summary>The meeting it is about; null for none. It stands in what happened.</summary>
+    public Id<Meeting>? MeetingId { get; init; }
+}
 
 /// <summary>Something that follows from events, in the transaction in which they happened.</summary>
 internal interface IEventReaction

@@ -30,6 +30,12 @@ internal enum ValueOrigin
 
     /// <summary>The client said so, by the link in a message.</summary>
     Unsubscribed,
+
+    /// <summary>The client said so when they booked a meeting.</summary>
+    Booked,
+
+    /// <summary>It is the day of a meeting.</summary>
+    Meeting,
 }
 
 /// <summary>A value written into a field, with where it came from. Rows are only added; the newest is the value.</summary>

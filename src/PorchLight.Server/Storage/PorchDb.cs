@@ -12,6 +12,7 @@ using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Lists;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Webhooks;
@@ -80,6 +81,11 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<UnsubscribeLink> UnsubscribeLinks => Set<UnsubscribeLink>();
     public DbSet<ShortMessage> ShortMessages => Set<ShortMessage>();
     public DbSet<TeamChatPost> TeamChat => Set<TeamChatPost>();
+    public DbSet<StoredMeetingType> MeetingTypes => Set<StoredMeetingType>();
+    public DbSet<BookingLink> BookingLinks => Set<BookingLink>();
+    public DbSet<UserHours> UserHours => Set<UserHours>();
+    public DbSet<Meeting> Meetings => Set<Meeting>();
+    public DbSet<MeetingHost> MeetingHosts => Set<MeetingHost>();
     public DbSet<Webhook> Webhooks => Set<Webhook>();
     public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();
     public DbSet<CompletedRequest> CompletedRequests => Set<CompletedRequest>();
@@ -179,6 +185,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
             .HaveMail()
             .HaveWebhooks()
             .HaveInquiries()
+            .HaveMeetings()
             .HaveFollowThrough()
             .Properties<Enum>()
             .HaveConversion<string>();
@@ -197,6 +204,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
         builder.MapMail();
         builder.MapWebhooks();
         builder.MapInquiries();
+        builder.MapMeetings();
         builder.MapFollowThrough();
 
         foreach (

@@ -47,7 +47,7 @@ internal sealed class NaiveSlots
             if (!shown.Add(local) || local.Minute % _scene.Rules.Grid != 0 || !MayBegin(at, local.Date))
                 continue;
             var hosts = _scene.Hosts.Where(host => IsFree(host, index)).ToList();
-            if (_scene.Rules.Hosting == Hosting.AllTogether)
+            if (_scene.Rules.HostChoice == HostChoice.AllTogether)
             {
                 if (hosts.Count > 0 && hosts.Count == _scene.Hosts.Count)
                     free.Add((at, string.Join(' ', hosts.Select(host => host.Id))));

@@ -21,7 +21,7 @@ public sealed class SlotsAgainstASecondWayTests
             RandomForms.Pick(0, 15, 60)
         ),
         Gen.Select(Gen.Int[0, 30], Gen.Int[0, 3], Gen.Bool, Gen.Int[0, 3]),
-        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 4], Gen.Enum<Hosting>()),
+        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 4], Gen.Enum<HostChoice>()),
         BusinessTimeAgainstASecondWayTests.Day.Array[0, 5],
         (lengths, notice, most, hours) =>
             new SlotRules(lengths.Item1)
@@ -33,7 +33,7 @@ public sealed class SlotsAgainstASecondWayTests
                 HorizonDays = notice.Item4,
                 MostADay = most.Item1 == 0 ? null : most.Item1,
                 MostAWeek = most.Item2 == 0 ? null : most.Item2,
-                Hosting = most.Item3,
+                HostChoice = most.Item3,
                 Hours = hours.Length == 0 ? null : hours,
             }
     );

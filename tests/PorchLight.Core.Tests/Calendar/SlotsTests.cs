@@ -65,14 +65,14 @@ public sealed class SlotsTests
         Holder(maren with { Meetings = [At(4, 9)] }, sunil).ShouldBe([Sunil]);
         Holder(maren with { Meetings = [At(7, 9)] }, sunil).ShouldBe([Maren], "that is next week's");
         Holder(maren, sunil with { Busy = [new Span(At(2, 9), At(2, 17))] }).ShouldBe([Maren]);
-        Find(Hosting.AllTogether, maren, sunil).ShouldBe([Maren, Sunil]);
-        Find(Hosting.AllTogether, maren, sunil with { Busy = [new Span(At(2, 9), At(2, 17))] }).ShouldBeNull();
-        Find(Hosting.AnyOfThem).ShouldBeNull("nobody holds it");
+        Find(HostChoice.AllTogether, maren, sunil).ShouldBe([Maren, Sunil]);
+        Find(HostChoice.AllTogether, maren, sunil with { Busy = [new Span(At(2, 9), At(2, 17))] }).ShouldBeNull();
+        Find(HostChoice.AnyOfThem).ShouldBeNull("nobody holds it");
 
-        static IReadOnlyList<Guid>? Holder(params SlotHost[] hosts) => Find(Hosting.AnyOfThem, hosts);
+        static IReadOnlyList<Guid>? Holder(params SlotHost[] hosts) => Find(HostChoice.AnyOfThem, hosts);
 
-        static IReadOnlyList<Guid>? Find(Hosting hosting, params SlotHost[] hosts) =>
-            Slots(new SlotRules(30) { Hosting = hosting }, At(1, 8), hosts).Find(At(2, 10))?.Hosts;
+        static IReadOnlyList<Guid>? Find(HostChoice hosting, params SlotHost[] hosts) =>
+            Slots(new SlotRules(30) { HostChoice = hosting }, At(1, 8), hosts).Find(At(2, 10))?.Hosts;
     }
 
     [Fact]

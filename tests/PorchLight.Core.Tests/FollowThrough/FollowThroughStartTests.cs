@@ -1,6 +1,7 @@
 using PorchLight.Core.Conditions;
 using PorchLight.Core.FollowThrough;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 

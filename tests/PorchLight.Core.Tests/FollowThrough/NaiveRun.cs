@@ -52,7 +52,7 @@ internal sealed class NaiveRun
     private bool IsThanks =>
         _step == 0
         && !_isEnding
-        && Now.Schedule is { AtOnce: true, Amount: 0, Anchor: not ProjectDateAnchor }
+        && Now.Schedule is { AtOnce: true, Amount: 0, Anchor: not (ProjectDateAnchor or MeetingAnchor) }
         && !Now.NeedsNod
         && (_content.Starts is InquiryStart || _content.Starts is BookedStart || _content.Starts is RepliedStart);
 
@@ -74,6 +74,8 @@ internal sealed class NaiveRun
             if (due > now)
                 return;
             if (!_nodded && Now.Condition is { } condition && _facts.Judge(condition) != Truth.True)
+                GoOn(due);
+            else if (IsTooLate(due, now))
                 GoOn(due);
             else if (Now.Action is WaitFor wait)
             {
@@ -174,6 +176,11 @@ internal sealed class NaiveRun
         }
     }
 
+    // Nobody is reminded of a meeting that has begun, or by a mail whose time had gone by before it was planned.
+    private bool IsTooLate(Instant due, Instant now) =>
+        Now.Schedule is { Amount: < 0, Anchor: MeetingAnchor }
+        && (_facts.Meeting <= now || (!_nodded && Now.Schedule.AtOnce && due > _counted));
+
     private bool MaySend(Instant now) => Now.Schedule.AtOnce || IsFlow || _calendar.HoldTo(SendingWindow.Usual, now) == now;
 
     private void Send(Instant now, bool byItself)
@@ -205,6 +212,7 @@ internal sealed class NaiveRun
         {
             RunStartAnchor => _started,
             PreviousSettledAnchor => _from,
+            MeetingAnchor => _facts.Meeting,
             ProjectDateAnchor date => _facts.DayOf(date.Field) is { } day
                 ? (day + new LocalTime(9, 0)).InZoneLeniently(_zone).ToInstant()
                 : null,

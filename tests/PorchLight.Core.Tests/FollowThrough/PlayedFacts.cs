@@ -17,6 +17,8 @@ internal sealed record PlayedFacts : IRunFacts
 
     public Instant? LastAutomaticMessage { get; init; }
 
+    public Instant? Meeting { get; init; }
+
     public IReadOnlyDictionary<string, LocalDate> Days { get; init; } = new Dictionary<string, LocalDate>();
 
     /// <summary>The fits that hold; null where nobody knows.</summary>

@@ -2,7 +2,7 @@ using CsCheck;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Tests.Calendar;
 

@@ -2,7 +2,7 @@ using CsCheck;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.FollowThrough;
-using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 using PorchLight.Core.Tests.Calendar;
@@ -122,9 +122,11 @@ public sealed class RunDiaryTests
             Gen.Bool,
             Gen.Int[0, 60],
             Gen.Bool,
-            (sentBefore, offset, hasDay) =>
+            Gen.Int[-3 * 48, 60 * 48],
+            (sentBefore, offset, hasDay, halfHours) =>
                 new PlayedFacts
                 {
+                    Meeting = halfHours % 5 == 0 ? null : Instant.FromUtc(2026, 10, 23, 0, 0) + Duration.FromMinutes(30 * halfHours),
                     LastAutomaticMessage = sentBefore ? Instant.MinValue : null,
                     Days = hasDay
                         ? new Dictionary<string, LocalDate> { ["start"] = new LocalDate(2026, 10, 20).PlusDays(offset) }
@@ -134,7 +136,7 @@ public sealed class RunDiaryTests
 
     private static Gen<Schedule> RandomSchedule { get; } =
         Gen.Select(
-            Gen.Int[0, 6],
+            Gen.Int[0, 8],
             Gen.Enum<TimeUnit>(),
             Gen.Int[0, 40],
             Gen.Bool,
@@ -144,9 +146,10 @@ public sealed class RunDiaryTests
                     {
                         0 or 1 => Anchor.RunStart,
                         2 => new ProjectDateAnchor("start"),
+                        7 or 8 => new MeetingAnchor(),
                         _ => Anchor.PreviousSettled,
                     },
-                    (anchor == 2 ? -1 : 1)
+                    (anchor is 2 or 8 ? -1 : 1)
                         * unit switch
                         {
                             TimeUnit.Minutes => amount * 50,

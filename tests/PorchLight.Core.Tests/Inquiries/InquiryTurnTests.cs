@@ -1,6 +1,7 @@
 using CsCheck;
 using NodaTime;
 using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Core.Records;
 

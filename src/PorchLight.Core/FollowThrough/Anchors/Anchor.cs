@@ -26,6 +26,9 @@ public abstract record Anchor
     /// </summary>
     public abstract bool CanMove();
 
+    /// <summary>Whether a step that is counted back from it is passed over where it comes too late, or the anchor has come by then.</summary>
+    public virtual bool PassesOverWhatComesLate() => false;
+
     /// <summary>The anchor in a sentence: "3 days after <i>the one before</i>".</summary>
     /// <param name="isFirst">Whether no step stands before, so that the one before is the start.</param>
     /// <param name="names">What those are called whom it names.</param>
@@ -49,4 +52,5 @@ public abstract record Anchor
 /// <param name="Started">When the run started.</param>
 /// <param name="Settled">When the step before was settled; for the first step when the run started.</param>
 /// <param name="DayOf">The instant at which the sending window opens on the day that stands in a field of the project, or null.</param>
-public sealed record AnchorMoments(Instant Started, Instant Settled, Func<string, Instant?> DayOf);
+/// <param name="Meeting">When the meeting begins (<see cref="IRunFacts.Meeting"/>), or null.</param>
+public sealed record AnchorMoments(Instant Started, Instant Settled, Func<string, Instant?> DayOf, Instant? Meeting);

@@ -1,5 +1,5 @@
 using PorchLight.Core.Common;
-using PorchLight.Core.Inquiries;
+using PorchLight.Core.Meetings;
 using PorchLight.Core.Records;
 
 namespace PorchLight.Core.FollowThrough;

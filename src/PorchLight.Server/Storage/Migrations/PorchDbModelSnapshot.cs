@@ -336,6 +336,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid?>("InquiryId")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("MeetingId")
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("NextMoment")
                         .HasColumnType("INTEGER");
 
@@ -349,15 +352,15 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid?>("UnfinishedFormId")
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Tries")
                         .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("UnfinishedFormId")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -625,69 +628,6 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("ReopenSubscriptions");
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Answers")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Ended")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("FollowedUp")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("FormId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("FormVersion")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("GoodUntil")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("LinkHash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("LinkSealed")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("MailedTo")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("MayFollowUp")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Page")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Revision")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("Saved")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<Guid>("SendKey")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("GoodUntil");
-
-                    b.HasIndex("LinkHash")
-                        .IsUnique();
-
-                    b.HasIndex("FormId", "SendKey")
-                        .IsUnique();
-
-                    b.ToTable("UnfinishedForms");
-                });
-
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
                 {
                     b.Property<Guid>("FormId")
@@ -813,6 +753,69 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Submissions");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Ended")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("FollowedUp")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("FormId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FormVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("GoodUntil")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MailedTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("MayFollowUp")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Page")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Saved")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("SendKey")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GoodUntil");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.HasIndex("FormId", "SendKey")
+                        .IsUnique();
+
+                    b.ToTable("UnfinishedForms");
                 });
 
             modelBuilder.Entity("PorchLight.Server.Hosting.CompletedRequest", b =>
@@ -1229,6 +1232,198 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("ListViews");
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Meetings.BookingLink", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Made")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("TypeId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.HasIndex("ClientId", "TypeId");
+
+                    b.ToTable("BookingLinks", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.Meeting", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Booked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BusyFrom")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BusyTo")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Changed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ClientId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("End")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("InquiryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlaceWords")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ProjectId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("TypeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Uid")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClientId");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.HasIndex("Start");
+
+                    b.ToTable("Meetings");
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.MeetingHost", b =>
+                {
+                    b.Property<Guid>("MeetingId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("MeetingId", "UserId");
+
+                    b.ToTable("MeetingHosts", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.StoredMeetingType", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Archived")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.ToTable("MeetingTypes", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.UserHours", b =>
+                {
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hours")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("UserId");
+
+                    b.ToTable("UserHours", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Messages.BuiltInText", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1373,6 +1568,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<string>("InReplyTo")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Invitation")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("LastFailure")
                         .HasColumnType("TEXT");
 
@@ -1448,6 +1646,9 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<bool>("Incoming")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Invitation")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("MessageId")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1521,11 +1722,11 @@ namespace PorchLight.Server.Storage.Migrations
                     b.Property<Guid?>("ClientId")
                         .HasColumnType("TEXT");
 
-                    b.Property<Guid?>("UnfinishedFormId")
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Text")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("UnfinishedFormId")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -2328,6 +2529,11 @@ namespace PorchLight.Server.Storage.Migrations
                         .HasForeignKey("InquiryId")
                         .OnDelete(DeleteBehavior.Cascade);
 
+                    b.HasOne("PorchLight.Server.Meetings.Meeting", null)
+                        .WithMany()
+                        .HasForeignKey("MeetingId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
@@ -2391,15 +2597,6 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
-                {
-                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
-                        .WithMany()
-                        .HasForeignKey("FormId", "FormVersion")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("PorchLight.Server.Forms.ScreeningVersion", b =>
                 {
                     b.HasOne("PorchLight.Server.Forms.Form", null)
@@ -2433,6 +2630,15 @@ namespace PorchLight.Server.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("FormId", "FormVersion")
                         .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Forms.UnfinishedForm", b =>
+                {
+                    b.HasOne("PorchLight.Server.Forms.FormVersion", null)
+                        .WithMany()
+                        .HasForeignKey("FormId", "FormVersion")
+                        .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
@@ -2511,6 +2717,75 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
                         .WithOne()
                         .HasForeignKey("PorchLight.Server.Inquiries.OverruledFit", "InquiryId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.BookingLink", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Meetings.StoredMeetingType", null)
+                        .WithMany()
+                        .HasForeignKey("TypeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.Meeting", b =>
+                {
+                    b.HasOne("PorchLight.Server.Records.Client", null)
+                        .WithMany()
+                        .HasForeignKey("ClientId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Inquiries.Inquiry", null)
+                        .WithMany()
+                        .HasForeignKey("InquiryId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Records.Project", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Meetings.StoredMeetingType", null)
+                        .WithMany()
+                        .HasForeignKey("TypeId")
+                        .OnDelete(DeleteBehavior.NoAction)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.MeetingHost", b =>
+                {
+                    b.HasOne("PorchLight.Server.Meetings.Meeting", null)
+                        .WithMany()
+                        .HasForeignKey("MeetingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.UserHours", b =>
+                {
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -15,6 +15,8 @@ export class Problem extends Error {
     readonly clashes: Clash[] = [],
     /** In how many seconds the same would be taken, where waiting helps. */
     readonly retryAfter: number | null = null,
+    /** The free times nearest to one that is taken. */
+    readonly nearest: Schemas["BookingTime"][] = [],
   ) {
     super(sentence);
   }
@@ -38,6 +40,7 @@ export async function orProblem<T>(answer: Promise<{ data?: T; response: Respons
     details.findings,
     details.clashes,
     details.retryAfter,
+    details.nearest,
   );
 }
 

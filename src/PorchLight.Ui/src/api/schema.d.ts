@@ -404,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getCalendarWeek"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/join/{token}": {
         parameters: {
             query?: never;
@@ -3236,6 +3252,246 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meeting-types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingTypes"];
+        put?: never;
+        post: operations["postMeetingTypes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meeting-types/notice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingTypesNotice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meeting-types/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingTypesById"];
+        put: operations["putMeetingTypesById"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meeting-types/{id}/archiving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetingTypesByIdArchiving"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/user-hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getUserHours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/user-hours/{user}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putUserHoursByUser"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingsTimes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/of-client/{client}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingsOfClientByClient"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetingsLinks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getMeetingsById"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetingsByIdMove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetingsByIdCancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{id}/missed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postMeetingsByIdMissed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meetings/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putMeetingsByIdNotes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/webhooks": {
         parameters: {
             query?: never;
@@ -3700,6 +3956,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/public/meetings/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPublicMeetingsByToken"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/meetings/{token}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPublicMeetingsByTokenTimes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/meetings/{token}/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPublicMeetingsByTokenBook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/meetings/{token}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPublicMeetingsByTokenMove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/public/meetings/{token}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postPublicMeetingsByTokenCancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/public/forms/{token}/{version}/files": {
         parameters: {
             query?: never;
@@ -3862,7 +4198,15 @@ export interface components {
          * @description From what a step's time is counted. A new one is one more record in a file of its own with a KindAttribute; the planner
          *     does not know them apart.
          */
-        Anchor: components["schemas"]["AnchorPreviousSettledAnchor"] | components["schemas"]["AnchorProjectDateAnchor"] | components["schemas"]["AnchorRunStartAnchor"];
+        Anchor: components["schemas"]["AnchorMeetingAnchor"] | components["schemas"]["AnchorPreviousSettledAnchor"] | components["schemas"]["AnchorProjectDateAnchor"] | components["schemas"]["AnchorRunStartAnchor"];
+        /**
+         * @description Counts from the beginning of a meeting: of the one that started the run, else of the next that is booked about the same work. What is
+         *     counted back from it and comes too late is passed over: nobody is reminded of what is there already.
+         */
+        AnchorMeetingAnchor: {
+            /** @enum {string} */
+            kind: "meeting";
+        };
         /** @description Counts from the instant the step before was settled. */
         AnchorPreviousSettledAnchor: {
             /** @enum {string} */
@@ -4128,6 +4472,9 @@ export interface components {
             /** @description Whether they are to be put away. */
             archived: boolean;
         };
+        Archiving: {
+            archived: boolean;
+        };
         /**
          * @description What is done with two numbers.
          * @enum {unknown}
@@ -4213,6 +4560,92 @@ export interface components {
             /** @description The newest first. */
             entries: components["schemas"]["BellEntry"][];
         };
+        BookedView: {
+            start: components["schemas"]["Instant"];
+            /** @description When it is, in words. */
+            when: string;
+            /** @description Where it is, in words. */
+            where: string;
+            state: components["schemas"]["MeetingState"];
+            reason: string;
+            /** @description Why it cannot be moved or cancelled, as a sentence; null where it can. */
+            locked: null | string;
+            /** @description Until when it can be, in words; null where it cannot. */
+            until: null | string;
+            /** @description Where this page stands. */
+            address: string;
+        };
+        /** @description A day in the table. */
+        BookingDay: {
+            /** @description The day. */
+            day: components["schemas"]["LocalDate"];
+            /** @description How it is called from today: "Tomorrow", "Thursday". */
+            name: string;
+            /** @description Its date beside that: "Wednesday 2 December", "3 December". */
+            date: string;
+            /** @description Its times, in the same order as the parts of the table; a part without any is empty. */
+            parts: components["schemas"]["BookingTime"][][];
+        };
+        /** @description What whoever books a meeting says, as it was typed. */
+        BookingDetails: {
+            /** @description Their first name; not read of somebody who is known. */
+            givenName: string;
+            /** @description Their family name, which may be empty; not read of somebody who is known. */
+            familyName: string;
+            /** @description Their mail address; not read of somebody who is known. */
+            email: string;
+            /** @description Where they want to meet. */
+            place: components["schemas"]["MeetingPlaceKind"];
+            /** @description Their number or address, where the place asks for it. */
+            placeWords: string;
+            /** @description What they answered, by the keys of the questions. */
+            answers: {
+                [key: string]: string;
+            };
+        };
+        BookingRequest: {
+            /** @description When it shall begin. */
+            start: components["schemas"]["Instant"];
+            /** @description The IANA name of the zone in which they look. */
+            zone: string;
+            details: components["schemas"]["BookingDetails"];
+        };
+        /** @description Free times as whoever books looks at them: days with parts of the day, by their own clock. */
+        BookingTable: {
+            /** @description The parts of the day in which any time lies, in order. */
+            parts: components["schemas"]["PartOfDay"][];
+            /** @description The days on which any time lies, in order. */
+            days: components["schemas"]["BookingDay"][];
+        };
+        /** @description A free time in the table. */
+        BookingTime: {
+            /** @description When it begins. */
+            start: components["schemas"]["Instant"];
+            /** @description The time of day: "15:00". */
+            clock: string;
+            /** @description The whole of it: string MeetingTimeWords.Say(Span when, DateTimeZone viewer, DateTimeZone business). */
+            says: string;
+        };
+        BookingView: {
+            /** @description Why nothing can be booked here, as a sentence; null where something can. */
+            closed: null | string;
+            purpose: string;
+            /** Format: int32 */
+            minutes: number;
+            /** @description Whom they meet, in words; null where that is open. */
+            hosts: null | string;
+            /** @description Who they are, where they are known; they are not asked again. */
+            known: null | string;
+            /** @description The number on file of who is known; else empty. */
+            placeWords: string;
+            /** @description What they told already, in a line; null for nothing. */
+            about: null | string;
+            places: components["schemas"]["MeetingPlaceKind"][];
+            questions: components["schemas"]["MeetingQuestion"][];
+            /** @description Until when it can be moved, in words. */
+            change: string;
+            times: components["schemas"]["BookingTable"];
+        };
         BothSides: {
             field: string;
             label: string;
@@ -4255,7 +4688,7 @@ export interface components {
             thanks: components["schemas"]["ThanksRow"][];
         };
         /** @enum {unknown} */
-        BuiltInMessage: "finishLater" | "stillUnfinished" | "openAgain" | "personalLink" | "accessCode";
+        BuiltInMessage: "finishLater" | "stillUnfinished" | "openAgain" | "personalLink" | "accessCode" | "meetingBooked" | "meetingMoved" | "meetingCancelled";
         BuiltInRow: {
             kind: components["schemas"]["BuiltInMessage"];
             name: string;
@@ -4445,6 +4878,14 @@ export interface components {
             tries: components["schemas"]["TryView"][];
             /** @description When it is tried again, in words; null for not by itself. */
             next: null | string;
+        };
+        Cancelling: {
+            reason: string;
+        };
+        CancelRequest: {
+            zone: string;
+            /** @description Why, in their words; may be empty. */
+            reason: string;
         };
         /** @description How much fits into the months to come. A month that is not named has room for all. */
         Capacity: {
@@ -4981,6 +5422,17 @@ export interface components {
              */
             toDays?: null | number;
         };
+        DateOfProjects: {
+            key: string;
+            label: string;
+        };
+        /** @description The opening hours of one weekday. */
+        DayHours: {
+            /** @description The weekday. */
+            day: components["schemas"]["IsoDayOfWeek"];
+            /** @description In order, not overlapping; none means the business does not work that day. */
+            spans: components["schemas"]["OpenSpan"][];
+        };
         DayOfProject: {
             /** @description What happens on it. */
             label: string;
@@ -4988,6 +5440,15 @@ export interface components {
             day: string;
             /** @description Whether it lies before today. */
             isPast: boolean;
+        };
+        DayOfWork: {
+            /** @description The day in words: "Monday". */
+            day: string;
+            date: components["schemas"]["LocalDate"];
+            client: components["schemas"]["IdOfClient"];
+            project: null | components["schemas"]["IdOfProject"];
+            name: string;
+            label: string;
         };
         Decision: {
             /** @description Whether they are two people; false asks again. */
@@ -5165,6 +5626,20 @@ export interface components {
             now: components["schemas"]["MailSetting"];
         };
         /** @description An edit that says what it started from. */
+        EditOfMeetingNotes: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["MeetingNotes"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["MeetingNotes"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfMeetingTypeEdit: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["MeetingTypeEdit"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["MeetingTypeEdit"];
+        };
+        /** @description An edit that says what it started from. */
         EditOfMessageDraft: {
             /** @description The values as they were read. */
             was: components["schemas"]["MessageDraft"];
@@ -5191,6 +5666,13 @@ export interface components {
             was: components["schemas"]["OpeningWords"];
             /** @description The values as they should be. */
             now: components["schemas"]["OpeningWords"];
+        };
+        /** @description An edit that says what it started from. */
+        EditOfPersonHoursWords: {
+            /** @description The values as they were read. */
+            was: components["schemas"]["PersonHoursWords"];
+            /** @description The values as they should be. */
+            now: components["schemas"]["PersonHoursWords"];
         };
         /** @description An edit that says what it started from. */
         EditOfProjectHead: {
@@ -6016,6 +6498,16 @@ export interface components {
             /** @description The shown columns, in order. */
             columns: string[];
         };
+        Host: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        /**
+         * @description Who of its hosts holds a meeting.
+         * @enum {unknown}
+         */
+        HostChoice: "anyOfThem" | "allTogether";
         /** Format: uuid */
         IdOfClient: string;
         /**
@@ -6077,6 +6569,12 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfMeeting: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfNote: string;
         /**
          * Format: uuid
@@ -6128,6 +6626,12 @@ export interface components {
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
         IdOfStoredFollowThrough: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfStoredMeetingType: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -6370,6 +6874,8 @@ export interface components {
             /** @description In words. */
             goodUntil: string;
         };
+        /** @enum {unknown} */
+        IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
         /** @description What stands on a page: a question, or content that asks nothing. */
         Item: components["schemas"]["ItemQuestion"] | components["schemas"]["ItemHeading"] | components["schemas"]["ItemPassage"] | components["schemas"]["ItemPicture"] | components["schemas"]["ItemVideo"] | components["schemas"]["ItemDivider"] | components["schemas"]["ItemDownload"];
         /** @description Items that were copied and can be set in. */
@@ -6685,6 +7191,9 @@ export interface components {
              */
             takeBackSeconds: null | number;
         };
+        LinkMade: {
+            link: string;
+        };
         LinkParameter: {
             /** @description The name in the address. */
             name: string;
@@ -6692,6 +7201,11 @@ export interface components {
             fills: null | string;
             /** @description What it can be, for a choice; else empty. */
             options: string[];
+        };
+        LinkRequest: {
+            type: components["schemas"]["IdOfStoredMeetingType"];
+            client: components["schemas"]["IdOfClient"];
+            inquiry: null | components["schemas"]["IdOfInquiry"];
         };
         LinkRow: {
             id: components["schemas"]["IdOfPersonalLink"];
@@ -7081,6 +7595,171 @@ export interface components {
             cc: string[];
             files: string[];
         };
+        MeetingAnswer: {
+            key: string;
+            /** @description The question, as it was worded. */
+            question: string;
+            answer: string;
+        };
+        MeetingNotes: {
+            /** @description What was said; may be empty. */
+            text: string;
+        };
+        /** @description The page as somebody sees it who came by a link. */
+        MeetingPageView: {
+            title: string;
+            business: string;
+            businessMail: string;
+            look: components["schemas"]["ShownLook"];
+            logo: null | string;
+            /** @description The IANA name of the zone in which times are said. */
+            zone: string;
+            /** @description What people call it. */
+            zoneName: string;
+            /** @description Whether the zone has to be said, because it is not the business's. */
+            saysZone: boolean;
+            booking: null | components["schemas"]["BookingView"];
+            meeting: null | components["schemas"]["BookedView"];
+        };
+        /** @description A place that is offered for a meeting. */
+        MeetingPlace: {
+            /** @description Which kind of place. */
+            kind: components["schemas"]["MeetingPlaceKind"];
+            /**
+             * @description The business's own address for MeetingPlaceKind.Ours, the address of the web for
+             *     MeetingPlaceKind.Video, which may be empty while it is sent later; empty for the others, where whoever books says it.
+             * @default
+             */
+            address: string;
+        };
+        /**
+         * @description Where people meet.
+         * @enum {unknown}
+         */
+        MeetingPlaceKind: "phone" | "video" | "ours" | "theirs";
+        /** @description Something asked of whoever books. */
+        MeetingQuestion: {
+            /** @description Names it within the type: ItemKeys. */
+            key: string;
+            /** @description What is asked. */
+            wording: string;
+            /** @description Whether it has to be answered. */
+            isRequired: boolean;
+        };
+        MeetingRow: {
+            id: components["schemas"]["IdOfMeeting"];
+            /** @description When it is or was, in words. */
+            when: string;
+            exactly: string;
+            /** @description What it is and where. */
+            detail: string;
+            state: components["schemas"]["MeetingState"];
+            /** @description Whether it is booked and still to come. */
+            isToCome: boolean;
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
+        };
+        /**
+         * @description How a meeting stands.
+         * @enum {unknown}
+         */
+        MeetingState: "booked" | "cancelled" | "missed";
+        /** @description A kind of meeting that can be booked. */
+        MeetingType: {
+            /** @description What it is called: "A first talk". */
+            name: string;
+            /** @description When it can be. */
+            rules: components["schemas"]["SlotRules"];
+            /** @description Where it can be, in the order in which they are offered; at least one, none twice. */
+            places: components["schemas"]["MeetingPlace"][];
+            /** @description The identifiers of the users who can hold it, in their order. */
+            hosts: string[];
+            /** @description What it is for, as whoever books reads it; may be empty. */
+            purpose?: string;
+            /** @description Who can book it. */
+            whoMayBook?: components["schemas"]["WhoMayBook"];
+            /** @description What is asked beside name, mail address and place. */
+            questions?: components["schemas"]["MeetingQuestion"][];
+            /**
+             * Format: int32
+             * @description How many hours before it whoever booked can move or cancel it for the last time.
+             */
+            changeHours?: number;
+            /**
+             * @description The title of its entry in calendars, with known values: `{client}`, `{type}`, `{answer:key}`; empty for
+             *     string MeetingTitle.Usual.
+             */
+            title?: string;
+            /** @description The key of the date of the project that is set to its day; null for none. */
+            writesDate?: null | string;
+            /** @description Whether nobody can book it at the moment. */
+            isPaused?: boolean;
+        };
+        /** @description A meeting type as a person edits it. */
+        MeetingTypeEdit: {
+            /** @description The type; hours in its rules are not read. */
+            type: components["schemas"]["MeetingType"];
+            hours: null | components["schemas"]["WeekWords"];
+        };
+        MeetingTypeRow: {
+            id: components["schemas"]["IdOfStoredMeetingType"];
+            name: string;
+            /** @description How long it is, where and with whom, in words. */
+            summary: string;
+            /** @description The address at which it is booked. */
+            link: string;
+            isPaused: boolean;
+            isArchived: boolean;
+            /**
+             * Format: int32
+             * @description How many are still to come.
+             */
+            upcoming: number;
+            /** @description What somebody should know of it, as a sentence; null for nothing. */
+            note: null | string;
+        };
+        MeetingTypeView: {
+            id: components["schemas"]["IdOfStoredMeetingType"];
+            value: components["schemas"]["MeetingTypeEdit"];
+            link: string;
+            isArchived: boolean;
+            note: null | string;
+            /** @description What its notice means today, as a sentence. */
+            notice: string;
+            /** @description Everybody who can hold it. */
+            people: components["schemas"]["Host"][];
+            /** @description The dates of projects that can be set to its day. */
+            dates: components["schemas"]["DateOfProjects"][];
+        };
+        MeetingView: {
+            id: components["schemas"]["IdOfMeeting"];
+            title: string;
+            type: string;
+            typeId: components["schemas"]["IdOfStoredMeetingType"];
+            start: components["schemas"]["Instant"];
+            /** @description When it is, in words. */
+            when: string;
+            /** @description When that is for them, where their clock differs; null where it does not. */
+            theirTime: null | string;
+            where: string;
+            /** @description Who holds it, in words; null for nobody any more. */
+            hosts: null | string;
+            state: components["schemas"]["MeetingState"];
+            reason: string;
+            name: string;
+            email: string;
+            clientId: components["schemas"]["IdOfClient"];
+            inquiryId: null | components["schemas"]["IdOfInquiry"];
+            about: null | string;
+            answers: components["schemas"]["MeetingAnswer"][];
+            notes: components["schemas"]["MeetingNotes"];
+            booked: string;
+            /** @description Why it cannot be moved or cancelled, as a sentence; null where it can. */
+            locked: null | string;
+            /** @description Whether it can be noted that they did not come. */
+            canBeMissed: boolean;
+            /** @description Where whoever booked looks at it. */
+            link: string;
+        };
         Merged: {
             id: components["schemas"]["IdOfClientMerge"];
         };
@@ -7205,6 +7884,9 @@ export interface components {
             /** @description Whether the step's words are not those of the library any more. */
             hasOtherWords: boolean;
         };
+        Missing: {
+            missed: boolean;
+        };
         /** @description How much fits into a month. */
         MonthLimit: {
             /** @description The month. */
@@ -7243,6 +7925,12 @@ export interface components {
         MovedPeople: {
             /** Format: int32 */
             moved: number;
+        };
+        MoveRequest: {
+            start: components["schemas"]["Instant"];
+            zone: string;
+            /** @description Why, in their words; may be empty. */
+            reason: string;
         };
         Named: {
             key: string;
@@ -7359,6 +8047,17 @@ export interface components {
              */
             person: number;
         };
+        NewMeeting: {
+            type: components["schemas"]["IdOfStoredMeetingType"];
+            client: components["schemas"]["IdOfClient"];
+            inquiry: null | components["schemas"]["IdOfInquiry"];
+            start: components["schemas"]["Instant"];
+            place: components["schemas"]["MeetingPlaceKind"];
+            placeWords: string;
+        };
+        NewMeetingType: {
+            name: string;
+        };
         NewName: {
             /** @description What a file or a list is called from now on. */
             name: string;
@@ -7394,6 +8093,10 @@ export interface components {
              * @description The user who does it; null for whoever comes to it.
              */
             for: null | string;
+        };
+        NewTime: {
+            start: components["schemas"]["Instant"];
+            reason: string;
         };
         NewWrittenDown: {
             /** @description The form whose questions are asked. */
@@ -7501,6 +8204,9 @@ export interface components {
             /** @description What the link to it says, or null for that form's title. */
             sisterLabel?: null | string;
         };
+        NoticeExample: {
+            sentence: string;
+        };
         /** @description When somebody of the business wants a mail about what came in. */
         NotificationTime: {
             dailyAt: null | components["schemas"]["LocalTime"];
@@ -7516,11 +8222,26 @@ export interface components {
          * @description Something that happens to a person or a piece of work and that runs can stop on or wait for. A new one is one more record in a file of
          *     its own with a KindAttribute; the planner does not know them apart.
          */
-        Occasion: components["schemas"]["OccasionBookedOccasion"] | components["schemas"]["OccasionRepliedOccasion"] | components["schemas"]["OccasionStageOccasion"];
+        Occasion: components["schemas"]["OccasionBookedOccasion"] | components["schemas"]["OccasionMeetingCancelledOccasion"] | components["schemas"]["OccasionMeetingMissedOccasion"] | components["schemas"]["OccasionMeetingMovedOccasion"] | components["schemas"]["OccasionRepliedOccasion"] | components["schemas"]["OccasionStageOccasion"];
         /** @description The person booked a meeting. */
         OccasionBookedOccasion: {
             /** @enum {string} */
             kind: "booked";
+        };
+        /** @description A meeting was cancelled, by either side. */
+        OccasionMeetingCancelledOccasion: {
+            /** @enum {string} */
+            kind: "meetingCancelled";
+        };
+        /** @description The person did not come to a meeting. */
+        OccasionMeetingMissedOccasion: {
+            /** @enum {string} */
+            kind: "meetingMissed";
+        };
+        /** @description A meeting was moved, by either side. */
+        OccasionMeetingMovedOccasion: {
+            /** @enum {string} */
+            kind: "meetingMoved";
         };
         /** @description The person replied, by a message or in another way that somebody noted. */
         OccasionRepliedOccasion: {
@@ -7556,6 +8277,13 @@ export interface components {
             sendFrom: string;
             /** @description Until when. */
             sendTo: string;
+        };
+        /** @description A span of opening hours within one day. */
+        OpenSpan: {
+            /** @description When it opens. */
+            from: components["schemas"]["LocalTime"];
+            /** @description When it closes; after From. LocalTime OpenSpan.EndOfDay is 24:00, the midnight after. */
+            to: components["schemas"]["LocalTime"];
         };
         /** @description One of the answers a choice offers. */
         Option: {
@@ -7632,6 +8360,11 @@ export interface components {
          * @enum {unknown}
          */
         PartKind: "glance" | "fields" | "people" | "notes" | "tasks" | "projects" | "days";
+        /**
+         * @description A part of a day, by the clock of whoever looks.
+         * @enum {unknown}
+         */
+        PartOfDay: "night" | "morning" | "midday" | "afternoon" | "evening";
         PassView: {
             /** @description What the browser shows from now on. */
             pass: string;
@@ -7680,6 +8413,12 @@ export interface components {
             id: string;
             name: string;
             email: string;
+        };
+        /** @description The same, as a person writes it down. */
+        PersonHoursWords: {
+            weekly: null | components["schemas"]["WeekWords"];
+            /** @description Their days off: "24 December 2026 to 3 January 2027, 17 March 2027". */
+            daysOff: string;
         };
         /** @description A person of the client beside the main contact. */
         PersonOnFile: {
@@ -8424,6 +9163,8 @@ export interface components {
             retryAfter?: number;
             /** @description The places that have to be put right. */
             findings?: components["schemas"]["Finding"][];
+            /** @description The free times nearest to one that is taken. */
+            nearest?: components["schemas"]["BookingTime"][];
             /** @description The places that were changed meanwhile, with both values. */
             clashes?: {
                 place: string;
@@ -8570,7 +9311,7 @@ export interface components {
             theirs: null | string;
         };
         /** @enum {unknown} */
-        RunEnd: "replied" | "booked" | "anotherStarted" | "closed" | "byHand" | "setAside" | "stageMoved" | "wentOn";
+        RunEnd: "replied" | "booked" | "anotherStarted" | "closed" | "byHand" | "setAside" | "stageMoved" | "meetingMoved" | "meetingCancelled" | "meetingMissed" | "wentOn";
         RunPause: {
             isPaused: boolean;
         };
@@ -8986,6 +9727,60 @@ export interface components {
          * @enum {unknown}
          */
         SkipTo: "nextHour" | "tomorrowMorning" | "nextStep";
+        /** @description How long before a meeting it has to be booked. */
+        SlotNotice: {
+            /**
+             * Format: int32
+             * @description How many hours or days; 0 for none.
+             */
+            count: number;
+            /** @description Whether whole days are counted, in the business's zone: with 1 nobody books for today, with 2 not for tomorrow either. */
+            inDays: boolean;
+        };
+        /** @description When meetings of a type can be: what Slots go by. The usual values are practice, no source. */
+        SlotRules: {
+            /**
+             * Format: int32
+             * @description How long one lasts; 5 to 720.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Every how many minutes one can begin, counted from the full hour of the business's clock; divides 60.
+             */
+            grid?: number;
+            /** @description The weekly hours of its own, within those of the hosts; null where it has none of its own. */
+            hours?: null | components["schemas"]["DayHours"][];
+            /**
+             * Format: int32
+             * @description For how many minutes before it the host has to be free; it may lie outside of the hours.
+             */
+            bufferBefore?: number;
+            /**
+             * Format: int32
+             * @description For how many minutes after it the host has to be free; it may lie outside of the hours.
+             */
+            bufferAfter?: number;
+            /** @description How long before it has to be booked. */
+            notice?: components["schemas"]["SlotNotice"];
+            /**
+             * Format: int32
+             * @description For how many days from today on it can be booked, in the business's zone: with 0 for today alone.
+             */
+            horizonDays?: number;
+            /**
+             * Format: int32
+             * @description How many meetings of this type begin on a day at most; null for any number.
+             */
+            mostADay?: null | number;
+            /**
+             * Format: int32
+             * @description How many meetings of this type begin in a week at most; null for any number.
+             */
+            mostAWeek?: null | number;
+            /** @description Who of its hosts holds it. */
+            hostChoice?: components["schemas"]["HostChoice"];
+        };
         SortedAgain: {
             /** @description All nine moves, from the best fit to the worst. */
             moves: components["schemas"]["FitMove"][];
@@ -9157,7 +9952,7 @@ export interface components {
          * @description What starts a follow-through. A new way to start is one more record in a file of its own with a KindAttribute; the planner
          *     does not know them apart.
          */
-        StartOn: components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnByHandStart"] | components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnLeftUnfinishedStart"] | components["schemas"]["StartOnProjectDateStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnYearlyDateStart"];
+        StartOn: components["schemas"]["StartOnBookedStart"] | components["schemas"]["StartOnByHandStart"] | components["schemas"]["StartOnInquiryStart"] | components["schemas"]["StartOnLeftUnfinishedStart"] | components["schemas"]["StartOnMeetingCancelledStart"] | components["schemas"]["StartOnMeetingMissedStart"] | components["schemas"]["StartOnMeetingMovedStart"] | components["schemas"]["StartOnProjectDateStart"] | components["schemas"]["StartOnRepliedStart"] | components["schemas"]["StartOnStageStart"] | components["schemas"]["StartOnYearlyDateStart"];
         /** @description Starts when the person books a meeting. */
         StartOnBookedStart: {
             /** @enum {string} */
@@ -9203,6 +9998,21 @@ export interface components {
              * @description After how many hours; from 1 to int LeftUnfinishedStart.MostHours.
              */
             hours: number;
+        };
+        /** @description Starts when a meeting is cancelled, by either side. */
+        StartOnMeetingCancelledStart: {
+            /** @enum {string} */
+            kind: "meetingCancelled";
+        };
+        /** @description Starts when somebody did not come to a meeting. */
+        StartOnMeetingMissedStart: {
+            /** @enum {string} */
+            kind: "meetingMissed";
+        };
+        /** @description Starts when a meeting is moved, by either side. */
+        StartOnMeetingMovedStart: {
+            /** @enum {string} */
+            kind: "meetingMoved";
         };
         /** @description Starts on a day counted from one of a project. */
         StartOnProjectDateStart: {
@@ -9713,6 +10523,30 @@ export interface components {
                 [key: string]: components["schemas"]["Answer"];
             };
         };
+        UpcomingMeeting: {
+            meeting: components["schemas"]["IdOfMeeting"];
+            /** @description "Today 15:00". */
+            when: string;
+            name: string;
+            detail: string;
+            /** @description What the inquiry says it is about, in a line; null for none. */
+            about: null | string;
+        };
+        UserHoursRow: {
+            /** Format: uuid */
+            user: string;
+            name: string;
+            isYou: boolean;
+            /** @description Whether whoever looks may change them. */
+            mayChange: boolean;
+            hours: components["schemas"]["PersonHoursWords"];
+        };
+        UserHoursView: {
+            /** @description The hours of the business, which hold for whoever has none of their own. */
+            business: components["schemas"]["WeekWords"];
+            closed: string;
+            people: components["schemas"]["UserHoursRow"][];
+        };
         UserRow: {
             /** Format: uuid */
             id: string;
@@ -9808,6 +10642,98 @@ export interface components {
              */
             failed: number;
         };
+        WeekDay: {
+            date: components["schemas"]["LocalDate"];
+            /** @description "Mon". */
+            name: string;
+            /** Format: int32 */
+            number: number;
+            isToday: boolean;
+            /** @description Whether the business does not work on it. */
+            isClosed: boolean;
+        };
+        WeekEntry: {
+            /** @description The meeting. */
+            meeting: components["schemas"]["IdOfMeeting"];
+            /** Format: int32 */
+            day: number;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+            /** Format: int32 */
+            lane: number;
+            /** Format: int32 */
+            lanes: number;
+            /** @description "11:00". */
+            clock: string;
+            title: string;
+            /** @description What it is and where. */
+            detail: string;
+            /** @description The whole of it, for who does not see the picture. */
+            says: string;
+            state: components["schemas"]["MeetingState"];
+            /** @description Whether it is the next to come. */
+            isNext: boolean;
+            canMove: boolean;
+        };
+        WeekNow: {
+            /** Format: int32 */
+            day: number;
+            /**
+             * Format: int32
+             * @description Minutes of the clock since midnight.
+             */
+            minute: number;
+        };
+        WeekView: {
+            /** @description "This week". */
+            title: string;
+            /** @description What it holds, in a sentence or two. */
+            note: string;
+            /** @description Its first day. */
+            first: components["schemas"]["LocalDate"];
+            before: components["schemas"]["LocalDate"];
+            after: components["schemas"]["LocalDate"];
+            today: components["schemas"]["LocalDate"];
+            /** @description "30 November to 6 December 2026". */
+            range: string;
+            zone: string;
+            days: components["schemas"]["WeekDay"][];
+            /**
+             * Format: int32
+             * @description The first hour that has to be shown.
+             */
+            fromHour: number;
+            /**
+             * Format: int32
+             * @description The hour up to which has to be shown.
+             */
+            toHour: number;
+            now: null | components["schemas"]["WeekNow"];
+            entries: components["schemas"]["WeekEntry"][];
+            upcoming: components["schemas"]["UpcomingMeeting"][];
+            daysOfWork: components["schemas"]["DayOfWork"][];
+            /** @description Everybody who works here. */
+            people: components["schemas"]["Host"][];
+        };
+        /** @description Weekly hours, as a person writes them down. */
+        WeekWords: {
+            /** @description "09:00 to 17:30"; empty for none. So for each day. */
+            monday: string;
+            /** @description As for Monday. */
+            tuesday: string;
+            /** @description As for Monday. */
+            wednesday: string;
+            /** @description As for Monday. */
+            thursday: string;
+            /** @description As for Monday. */
+            friday: string;
+            /** @description As for Monday. */
+            saturday: string;
+            /** @description As for Monday. */
+            sunday: string;
+        };
         /** @description Who welcomes people on the cover of forms. */
         WelcomeCard: {
             /**
@@ -9822,6 +10748,11 @@ export interface components {
             /** @description What would change the verdict for the better; null when nothing small would. */
             sentence: null | string;
         };
+        /**
+         * @description Who can book meetings of a type.
+         * @enum {unknown}
+         */
+        WhoMayBook: "anybody" | "personalLink" | "afterSendOff";
         /**
          * @description Whose words a message of the program has.
          * @enum {unknown}
@@ -10735,6 +11666,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getCalendarWeek: {
+        parameters: {
+            query: {
+                day?: string;
+                people: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekView"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
@@ -17480,6 +18443,557 @@ export interface operations {
             };
         };
     };
+    getMeetingTypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingTypeRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingTypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMeetingType"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getMeetingTypesNotice: {
+        parameters: {
+            query: {
+                count: number;
+                inDays: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeExample"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getMeetingTypesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingTypeView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putMeetingTypesById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfMeetingTypeEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingTypeEdit"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingTypesByIdArchiving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archiving"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getUserHours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UserHoursView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putUserHoursByUser: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfPersonHoursWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonHoursWords"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getMeetingsTimes: {
+        parameters: {
+            query: {
+                type: string;
+                moving?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookingTable"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMeeting"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getMeetingsOfClientByClient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingsLinks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkMade"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getMeetingsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingsByIdMove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTime"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingsByIdCancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cancelling"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postMeetingsByIdMissed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Missing"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putMeetingsByIdNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditOfMeetingNotes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingNotes"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     getWebhooks: {
         parameters: {
             query?: never;
@@ -18453,6 +19967,177 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPublicMeetingsByToken: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingPageView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPublicMeetingsByTokenTimes: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookingTable"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPublicMeetingsByTokenBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingPageView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPublicMeetingsByTokenMove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingPageView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPublicMeetingsByTokenCancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetingPageView"];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

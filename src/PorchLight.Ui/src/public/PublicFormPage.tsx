@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
-import { loadFace } from "../kit/faces";
 import { FormAccess, Quiet } from "./FormAccess";
 import { noteOpened, openedHere, showForm, showReceipt } from "./client";
-import type { FormPageView, SentView } from "./views";
+import type { SentView } from "./views";
 import { Cover } from "./Cover";
+import { dress } from "./dress";
 import { keep, load } from "./localDraft";
 import { FormPages } from "./FormPages";
 import { closeOnEscape, isEmbedded, isPreviewed, listenToWorkbench, reportHeight, within } from "./embedding";
@@ -125,17 +125,4 @@ export function PublicFormPage({ token }: { token: string }) {
 function bringIntoView(item: string) {
   const place = document.querySelector(`[data-place="${CSS.escape(item)}"]`);
   if (place) scrollTo({ top: scrollY + place.getBoundingClientRect().top - 60 });
-}
-
-/** Puts on the form's colours, shapes and typeface; words are there before the face is. */
-function dress(look: FormPageView["look"]) {
-  const { style, dataset } = document.documentElement;
-  const { corners, density, width, paper } = look;
-  Object.assign(dataset, { corners, density, width, paper });
-  style.setProperty("--brand", look.accent);
-  style.setProperty("--backdrop", look.backdrop);
-  void loadFace(look.typeface).then((family) => {
-    style.setProperty("--font-body", family);
-    style.setProperty("--font-head", family);
-  });
 }

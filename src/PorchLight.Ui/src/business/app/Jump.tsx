@@ -24,6 +24,7 @@ const stations: Destination[] = [
   { to: "/inquiries", name: "Inquiries" },
   { to: "/clients", name: "Clients" },
   { to: "/follow-through", name: "Follow-through" },
+  { to: "/calendar", name: "Calendar" },
   { to: "/library", name: "Library" },
 ];
 const doable: Destination[] = [
@@ -32,6 +33,8 @@ const doable: Destination[] = [
   { to: "/clients/import", name: "Import clients from a file" },
   { to: "/inquiries?board", name: "Inquiry board" },
   { to: "/files", name: "Files and lists" },
+  { to: "/calendar/types", name: "Meeting types" },
+  { to: "/calendar/hours", name: "Hours in which you can be met" },
   { to: "/mails", name: "When you get mails" },
 ];
 const ofOwners: Destination[] = [

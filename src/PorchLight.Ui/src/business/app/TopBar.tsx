@@ -20,6 +20,7 @@ const stations = [
   ["/inquiries", "Inquiries"],
   ["/clients", "Clients"],
   ["/follow-through", "Follow-through"],
+  ["/calendar", "Calendar"],
   ["/library", "Library"],
 ] as const;
 

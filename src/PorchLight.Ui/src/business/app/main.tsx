@@ -8,6 +8,11 @@ import "./business.css";
 import { EditForm } from "../forms/EditForm";
 import { FormList } from "../forms/FormList";
 import { NewForm } from "../forms/NewForm";
+import { CalendarPage } from "../calendar/CalendarPage";
+import { HoursPage } from "../calendar/HoursPage";
+import { MeetingPanel } from "../calendar/MeetingPanel";
+import { MeetingTypeList } from "../calendar/MeetingTypeList";
+import { MeetingTypePage } from "../calendar/MeetingTypePage";
 import { MessageList } from "../library/MessageList";
 import { BuiltInPage } from "../library/BuiltInPage";
 import { MessagePage } from "../library/MessagePage";
@@ -84,6 +89,10 @@ const router = createBrowserRouter([
       },
       { path: "/follow-through", element: <FollowThroughList /> },
       { path: "/follow-through/:id/:part?", element: <FollowThroughPage /> },
+      { path: "/calendar/types", element: <MeetingTypeList /> },
+      { path: "/calendar/types/:id", element: <MeetingTypePage /> },
+      { path: "/calendar/hours", element: <HoursPage /> },
+      { path: "/calendar", element: <CalendarPage />, children: [{ path: ":id", element: <MeetingPanel /> }] },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
       { path: "/practice-texts", element: <PracticeTexts /> },
       { path: "/practice-chat", element: <TeamChat /> },

@@ -14,6 +14,9 @@ interface Kind<K extends Occasion["kind"]> {
 const kinds: { [K in Occasion["kind"]]: Kind<K> } = {
   replied: { label: "they reply", begin: () => ({ kind: "replied" }) },
   booked: { label: "they book a meeting", begin: () => ({ kind: "booked" }) },
+  meetingMoved: { label: "the meeting is moved", begin: () => ({ kind: "meetingMoved" }) },
+  meetingCancelled: { label: "the meeting is cancelled", begin: () => ({ kind: "meetingCancelled" }) },
+  meetingMissed: { label: "they do not come to the meeting", begin: () => ({ kind: "meetingMissed" }) },
   stage: { label: "the project reaches a stage", begin: () => ({ kind: "stage", stages: [] }) },
 };
 const names = Object.keys(kinds) as Occasion["kind"][];

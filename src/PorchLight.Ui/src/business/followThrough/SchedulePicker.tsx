@@ -29,6 +29,7 @@ const anchors: { [K in Anchor["kind"]]: (around: { isFirst: boolean; dates: Sche
     isFirst
       ? []
       : [{ key: "previousSettled", words: "the previous step is settled", anchor: { kind: "previousSettled" } }],
+  meeting: () => [{ key: "meeting", words: "the meeting begins", anchor: { kind: "meeting" } }],
   projectDate: ({ dates }) =>
     dates.map((one) => ({
       key: `projectDate:${one.key}`,
@@ -36,6 +37,8 @@ const anchors: { [K in Anchor["kind"]]: (around: { isFirst: boolean; dates: Sche
       anchor: { kind: "projectDate", field: one.key },
     })),
 };
+/** Whether a step can come before what it is counted from: what lies ahead. */
+const canBeBefore = (anchor: Anchor) => anchor.kind === "projectDate" || anchor.kind === "meeting";
 const keyOf = (anchor: Anchor) => (anchor.kind === "projectDate" ? `projectDate:${anchor.field}` : anchor.kind);
 
 const look = `${controlLook} w-auto max-w-full`;
@@ -59,7 +62,7 @@ export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onCha
   const isBefore = amount < 0;
   const setFrom = (next: string) => {
     const { anchor } = offers.find((one) => one.key === next)!;
-    onChange({ ...schedule, amount: anchor.kind === "projectDate" ? amount : Math.abs(amount), anchor });
+    onChange({ ...schedule, amount: canBeBefore(anchor) ? amount : Math.abs(amount), anchor });
   };
   return (
     <div>
@@ -87,7 +90,7 @@ export function SchedulePicker({ schedule, isFirst, isWait, isFlow, dates, onCha
         </select>
         {!isWait && (
           <>
-            {anchor.kind === "projectDate" ? (
+            {canBeBefore(anchor) ? (
               <select
                 aria-label="Before or after"
                 className={look}

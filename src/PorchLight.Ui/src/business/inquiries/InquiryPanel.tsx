@@ -12,6 +12,7 @@ import { api } from "../../api/client";
 import { Conversation } from "../messages/Conversation";
 import { Differences } from "../clientParts/Differences";
 import { useTitle } from "../shell/useTitle";
+import { Meetings } from "../meetings/Meetings";
 import { Runs } from "../runs/Runs";
 import { AboutClient } from "./AboutClient";
 import { FitCard } from "./FitCard";
@@ -107,6 +108,7 @@ export function InquiryPanel() {
           <Answers view={view} isNarrow={isWriting} />
         </div>
       </div>
+      <Meetings client={view.clientId} name={view.name} inquiry={view.id} />
       <Runs client={view.clientId} project={view.projectId} startsFor={view.projectId} />
       <Conversation client={view.clientId} />
       <AboutClient client={view.clientId} project={view.projectId} />

@@ -14,6 +14,7 @@ export const known: KnownChoice[] = [
   { name: "business", words: "The name of your business" },
   { name: "owner", words: "Your name" },
   { name: "promise", words: "When you answer (by Tuesday 15:00)" },
+  { name: "meeting", words: "When the meeting is (Thursday 3 December, 15:00)" },
   { name: signatureName, words: "The signature" },
 ];
 

@@ -57,6 +57,9 @@ const why: Record<Schemas["RunEnd"], string> = {
   byHand: "stopped by hand",
   setAside: "the inquiry was set aside",
   stageMoved: "the stage moved on",
+  meetingMoved: "the meeting was moved",
+  meetingCancelled: "the meeting was cancelled",
+  meetingMissed: "they did not come to the meeting",
   wentOn: "they continued the form",
 };
 

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { ask } from "../../api/ask";
 import { type Schemas } from "../../api/problem";
-import { boxLook, controlLook, SelectBox, TextBox } from "../../kit/fields";
+import { controlLook, SelectBox, TextBox } from "../../kit/fields";
 import { api } from "../../api/client";
+import { WeekFields } from "./WeekFields";
 
 /** Fields of a part of the settings: its values, what is wrong with them, and how they change. */
 interface Fields<T> {
@@ -68,8 +69,6 @@ export function CardFields({ value, findings, onChange }: Fields<Schemas["Busine
   );
 }
 
-const days = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"] as const;
-
 /** When the business works and sends. */
 export function HoursFields({ value, findings, onChange }: Fields<Schemas["OpeningWords"]>) {
   return (
@@ -79,21 +78,7 @@ export function HoursFields({ value, findings, onChange }: Fields<Schemas["Openi
         <p className="mb-2 text-slate">
           Like 9-5, or 9 to 12:30, 13:30 to 17:30 with a break. Leave a day empty when you are closed.
         </p>
-        <div className="grid max-w-xl gap-1.5">
-          {days.map((day) => (
-            <label key={day} className="grid grid-cols-[6.5rem_minmax(0,1fr)] items-center gap-x-3">
-              <span className="capitalize">{day}</span>
-              <input
-                className={boxLook}
-                value={value[day]}
-                placeholder="closed"
-                aria-invalid={findings.has(day) ? true : undefined}
-                onChange={(e) => onChange({ [day]: e.target.value })}
-              />
-              {findings.has(day) && <span className="col-start-2 font-semibold text-brick">{findings.get(day)}</span>}
-            </label>
-          ))}
-        </div>
+        <WeekFields value={value} findings={findings} onChange={onChange} />
       </fieldset>
       <TextBox
         label="Closed days"

@@ -1,0 +1,57 @@
+using System.Globalization;
+
+namespace PorchLight.Core.Meetings;
+
+/// <summary>Says what a meeting type is.</summary>
+public static class MeetingTypeWords
+{
+    /// <summary>"30 minutes, by phone or video, with Maren or Sunil".</summary>
+    /// <param name="type">The type.</param>
+    /// <param name="hosts">The names of its hosts, in order; null for one who has left.</param>
+    public static string Summary(MeetingType type, IReadOnlyList<string?> hosts)
+    {
+        var here = hosts.OfType<string>().ToList();
+        var places = Joined([.. type.Places.Select(place => SayPlace(place.Kind))], "or");
+        var with = Joined(here, type.IsHeldByAll ? "and" : "or");
+        return $"{Length(type.Rules.Minutes)}, {places}" + (with.Length == 0 ? "" : $", with {with}");
+    }
+
+    /// <summary>"30 minutes", "1 hour", "1 hour 30 minutes".</summary>
+    /// <param name="minutes">How long it lasts.</param>
+    public static string Length(int minutes)
+    {
+        var (hours, rest) = (minutes / 60, minutes % 60);
+        var said = hours == 0 ? "" : Count(hours, "hour");
+        return rest == 0 ? said : $"{said} {Count(rest, "minute")}".TrimStart();
+    }
+
+    /// <summary>What somebody should know of a type, as a sentence: that a host has left; null for nothing.</summary>
+    /// <param name="type">The type.</param>
+    /// <param name="hosts">The names of its hosts, in order; null for one who has left.</param>
+    public static string? Note(MeetingType type, IReadOnlyList<string?> hosts) =>
+        !hosts.Contains(null) ? null
+        : hosts.OfType<string>().Any()
+            ? $"Someone who held it no longer works here. It is booked with {Joined([.. hosts.OfType<string>()], type.IsHeldByAll ? "and" : "or")} now."
+        : "Nobody who held it works here any more, so no times are offered. Choose who holds it.";
+
+    private static string Count(int count, string unit) =>
+        string.Create(CultureInfo.InvariantCulture, $"{count} {unit}{(count == 1 ? "" : "s")}");
+
+    private static string SayPlace(MeetingPlaceKind kind) =>
+        kind switch
+        {
+            MeetingPlaceKind.Phone => "by phone",
+            MeetingPlaceKind.Video => "by video",
+            MeetingPlaceKind.Ours => "at your place",
+            MeetingPlaceKind.Theirs => "at theirs",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+        };
+
+    private static string Joined(List<string> words, string last) =>
+        words.Count switch
+        {
+            0 => "",
+            1 => words[0],
+            _ => $"{string.Join(", ", words.Take(words.Count - 1))} {last} {words[^1]}",
+        };
+}
