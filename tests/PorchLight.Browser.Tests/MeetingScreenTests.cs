@@ -15,6 +15,7 @@ public sealed class MeetingScreenTests
         owner.Follow("A first talk");
         var link = owner.Find("//textarea[@aria-label='Link']").GetDomProperty("value")!;
         using var lead = new Visitor(320, 700);
+        lead.WillBeRefused("status of 422");
         lead.Open(app.Address + new Uri(link).PathAndQuery);
         lead.Sees("When suits you?");
         lead.FindsNothingAtAll();

@@ -35,7 +35,7 @@ internal static class BookingEndpoints
         group.MapGet("", ShowAsync);
         group.MapGet("/times", TimesAsync);
         group.MapGet("/entry.ics", EntryAsync).ExcludeFromDescription();
-        group.MapPost("/book", BookAsync).Once();
+        group.MapPost("/book", BookAsync).Once().RequireRateLimiting(RateLimits.Mail);
         group.MapPost("/move", MoveAsync).Once();
         group.MapPost("/cancel", CancelAsync).Once();
     }

@@ -37,16 +37,20 @@ export function PublicFormPage({ token }: { token: string }) {
   useEffect(
     () =>
       listenToWorkbench((page, item) => {
-        void showForm(token, location.search, within, null).then((next) => {
-          const filling = load(token);
-          const turned = page ?? next.form?.start.pages[0];
-          if (filling && turned) keep(token, { ...filling, page: turned });
-          setDoor(next);
-          setSent(null);
-          setStarted(page !== null);
-          setShown((before) => before + 1);
-          if (item) requestAnimationFrame(() => bringIntoView(item));
-        });
+        // What cannot be fetched now, as while the page is left, is fetched with the next change.
+        showForm(token, location.search, within, null).then(
+          (next) => {
+            const filling = load(token);
+            const turned = page ?? next.form?.start.pages[0];
+            if (filling && turned) keep(token, { ...filling, page: turned });
+            setDoor(next);
+            setSent(null);
+            setStarted(page !== null);
+            setShown((before) => before + 1);
+            if (item) requestAnimationFrame(() => bringIntoView(item));
+          },
+          () => {},
+        );
       }),
     [token],
   );
