@@ -40,6 +40,7 @@ public sealed class MeetingScreenTests
         lead.Reload();
         lead.Press("Move");
         lead.Sees("The old one stays yours until then.");
+        lead.Wait("the times are there", () => lead.Run<bool>("return document.querySelectorAll('input[name=time]').length > 6"));
         lead.Run<object?>("document.querySelectorAll('input[name=time]')[6].click(); return null");
         lead.Press("Move it");
         lead.Sees("It’s moved");
