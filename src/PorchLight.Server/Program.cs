@@ -120,7 +120,7 @@ builder.Services.AddScoped<ProgramMail>();
 builder.Services.AddScoped<IFileUse, FilesInMessages>();
 builder.Services.AddScoped<MailIntake>();
 builder.Services.AddScoped<MeetingSlots>().AddScoped<MeetingMail>().AddScoped<MeetingBooking>().AddScoped<MeetingPageLoader>();
-builder.Services.AddScoped<BookingLinks>();
+builder.Services.AddScoped<BookingLinks>().AddScoped<MeetingChanges>();
 builder.Services.AddScoped<DemoBusiness>();
 builder.Services.AddScoped<DemoHistoryPlayer>();
 builder.Services.AddScoped<DemoOddInquiries>();

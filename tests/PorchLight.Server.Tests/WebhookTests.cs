@@ -115,7 +115,7 @@ public sealed class WebhookTests
         await using (var guarded = new TestApp())
         {
             await MakeAndTestAsync(guarded, hook.Address);
-            await SentenceAsync(guarded, "This address leads into your own network, where webhooks do not call.");
+            await SentenceAsync(guarded, "This address leads into your own network, where Porch Light does not call.");
             hook.Calls.ShouldBeEmpty();
         }
 

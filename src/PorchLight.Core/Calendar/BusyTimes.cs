@@ -9,15 +9,26 @@ using OutsideCalendar = Ical.Net.Calendar;
 
 namespace PorchLight.Core.Calendar;
 
+/// <summary>Something somebody is busy with, by a calendar that is kept elsewhere.</summary>
+/// <param name="When">When it is; not empty.</param>
+/// <param name="Title">What it is called there, in one line; empty for nothing.</param>
+public sealed record BusyEntry(Span When, string Title);
+
 /// <summary>
 /// When somebody is busy by a calendar that is kept elsewhere. Entries that are cancelled, or marked as not taking up time, block nothing;
 /// of one that repeats, single times may be left out, moved or cancelled. An entry of whole days blocks them in the zone of whoever keeps the
 /// calendar, as does one without a zone its times.
 /// </summary>
-/// <param name="Busy">In order, see <see cref="Spans"/>.</param>
+/// <param name="Entries">What they are busy with, in order of time; several may be at one time.</param>
 /// <param name="Faults">What could not be read, a sentence each; the rest counts.</param>
-public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<string> Faults)
+public sealed partial record BusyTimes(IReadOnlyList<BusyEntry> Entries, IReadOnlyList<string> Faults)
 {
+    /// <summary>When they are busy, in order: <see cref="Spans"/>.</summary>
+    public IReadOnlyList<Span> Busy => Spans.Union(Entries.Select(entry => entry.When));
+
+    /// <summary>The longest title of an entry; what is longer is cut short.</summary>
+    public const int LongestTitle = 120;
+
     /// <summary>How many times one entry repeats at most within what is read; of one that does so more often the others are left out.</summary>
     public const int MostTimes = 5_000;
 
@@ -29,16 +40,29 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
     /// <param name="text">The file.</param>
     /// <param name="zone">The zone of whoever keeps the calendar.</param>
     /// <param name="within">What is looked at; entries that only reach into it count with that part.</param>
+    /// <param name="isOurs">
+    /// Whether a UID is that of one of the business's own meetings, which blocks its time already, and would be in its own way when it is
+    /// moved; null where there are none.
+    /// </param>
     /// <returns>The busy times; null where the text is no calendar at all.</returns>
-    public static BusyTimes? Read(string text, DateTimeZone zone, Span within)
+    public static BusyTimes? Read(string text, DateTimeZone zone, Span within, Func<string, bool>? isOurs = null)
     {
         var faults = new List<string>();
         if (Load(InKnownZones(text, zone, faults)) is not { Count: > 0 } calendars)
             return null;
-        var busy = new List<Span>();
+        var busy = new List<BusyEntry>();
         foreach (var one in calendars.SelectMany(calendar => calendar.Events).GroupBy(entry => entry.Uid))
-            busy.AddRange(TimesOf([.. one], zone, within, faults));
-        return new BusyTimes(Spans.Intersection(Spans.Union(busy), [within]), faults);
+            if (one.Key is not { } uid || isOurs?.Invoke(uid) != true)
+                busy.AddRange(TimesOf([.. one], zone, within, faults));
+        return new BusyTimes(
+            [
+                .. busy.Select(entry => entry with { When = entry.When.Within(within) })
+                    .Where(entry => !entry.When.IsEmpty)
+                    .OrderBy(entry => entry.When.From)
+                    .ThenBy(entry => entry.When.To),
+            ],
+            faults
+        );
     }
 
     private static CalendarCollection? Load(string text)
@@ -74,9 +98,9 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
     }
 
     /// <summary>The times of an entry, with those of its repetitions that were changed.</summary>
-    private static List<Span> TimesOf(IReadOnlyList<Entry> entry, DateTimeZone zone, Span within, List<string> faults)
+    private static List<BusyEntry> TimesOf(IReadOnlyList<Entry> entry, DateTimeZone zone, Span within, List<string> faults)
     {
-        var times = new List<Span>();
+        var times = new List<BusyEntry>();
         if (entry.Any(one => one.Start is null))
         {
             faults.Add($"“{NameOf(entry)}” has no time that can be read, so it does not count.");
@@ -100,7 +124,12 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
 
                 var source = (Entry)time.Source;
                 if (!Says(source.Status, EventStatus.Cancelled) && !Says(source.Transparency, TransparencyType.Transparent))
-                    times.Add(ToSpan(time.Period.StartTime, time.Period.EffectiveEndTime ?? time.Period.StartTime, zone));
+                    times.Add(
+                        new BusyEntry(
+                            ToSpan(time.Period.StartTime, time.Period.EffectiveEndTime ?? time.Period.StartTime, zone),
+                            TitleOf(source.Summary ?? "")
+                        )
+                    );
             }
         }
         catch (Exception unreadable) when (unreadable is EvaluationException or ArgumentException or InvalidOperationException)
@@ -109,6 +138,12 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
         }
 
         return times;
+    }
+
+    private static string TitleOf(string summary)
+    {
+        var line = Blanks().Replace(summary, " ").Trim();
+        return line.Length <= LongestTitle ? line : line[..(LongestTitle - 1)].TrimEnd() + "…";
     }
 
     private static Span ToSpan(CalDateTime start, CalDateTime end, DateTimeZone zone) => new(ToInstant(start, zone), ToInstant(end, zone));
@@ -162,6 +197,9 @@ public sealed partial record BusyTimes(IReadOnlyList<Span> Busy, IReadOnlyList<s
         // Some write a path before the name: "/example.org/20260101/Europe/Dublin".
         : id.IndexOf('/', StringComparison.Ordinal) is var slash and >= 0 ? KnownZone(id[(slash + 1)..])
         : null;
+
+    [GeneratedRegex(@"[\s\p{C}]+", RegexOptions.CultureInvariant)]
+    private static partial Regex Blanks();
 
     [GeneratedRegex(@"\r?\n[ \t]", RegexOptions.CultureInvariant)]
     private static partial Regex Folds();

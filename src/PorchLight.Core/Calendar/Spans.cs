@@ -9,6 +9,10 @@ public readonly record struct Span(Instant From, Instant To)
 {
     /// <summary>Whether there is anything in it.</summary>
     public bool IsEmpty => To <= From;
+
+    /// <summary>The part of it that lies in another; empty where none does.</summary>
+    /// <param name="other">The other span.</param>
+    public Span Within(Span other) => new(Instant.Max(From, other.From), Instant.Min(To, other.To));
 }
 
 /// <summary>
@@ -41,7 +45,7 @@ public static class Spans
         var both = new List<Span>();
         for (int i = 0, j = 0; i < one.Count && j < other.Count; )
         {
-            var shared = new Span(Instant.Max(one[i].From, other[j].From), Instant.Min(one[i].To, other[j].To));
+            var shared = one[i].Within(other[j]);
             if (!shared.IsEmpty)
                 both.Add(shared);
             if (one[i].To < other[j].To)

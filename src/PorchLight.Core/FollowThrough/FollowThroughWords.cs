@@ -31,7 +31,7 @@ public static class FollowThroughWords
     /// <param name="names">What those are called whom it names.</param>
     /// <returns>Empty where only a person ends it.</returns>
     public static string SayStops(this FollowThroughContent content, FollowThroughNames names) =>
-        content.Starts.EndsBeforeClient() ?? Either(content.Stops.Select(stop => stop.On.Say(names)));
+        content.Starts.EndsBeforeClient() ?? WordLists.Either(content.Stops.Select(stop => stop.On.Say(names)));
 
     /// <summary>When a step comes: "3 days after the one before", "a week before Start".</summary>
     /// <param name="schedule">Its schedule.</param>
@@ -66,13 +66,4 @@ public static class FollowThroughWords
         };
         return amount == 1 ? $"one {thing}" : $"{NumberWords.Say(amount)} {thing}s";
     }
-
-    /// <summary>"one, two or three".</summary>
-    internal static string Either(IEnumerable<string> parts) => Joined([.. parts], "or");
-
-    /// <summary>"one, two and three".</summary>
-    internal static string All(IEnumerable<string> parts) => Joined([.. parts], "and");
-
-    private static string Joined(IReadOnlyList<string> parts, string last) =>
-        parts.Count < 2 ? string.Concat(parts) : $"{string.Join(", ", parts.SkipLast(1))} {last} {parts[^1]}";
 }

@@ -13,20 +13,6 @@ public static class BookingAccess
         : null;
 }
 
-/// <summary>Says who holds a meeting.</summary>
-public static class MeetingHostWords
-{
-    /// <summary>"Maren", "Maren and Sunil", "Maren, Sunil and Ida"; null for nobody.</summary>
-    /// <param name="names">Their names, in order.</param>
-    public static string? All(IReadOnlyList<string> names) =>
-        names.Count switch
-        {
-            0 => null,
-            1 => names[0],
-            _ => $"{string.Join(", ", names.Take(names.Count - 1))} and {names[^1]}",
-        };
-}
-
 /// <summary>Says how long meetings can be moved and cancelled.</summary>
 public static class MeetingChangeWords
 {

@@ -1,5 +1,6 @@
 using NodaTime;
 using NodaTime.Text;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Calendar;
 
 namespace PorchLight.Core.Meetings;
@@ -37,9 +38,10 @@ public sealed record BookingTime(Instant Start, string Clock, string Says);
 public sealed record BookingDay(LocalDate Day, string Name, string Date, IReadOnlyList<IReadOnlyList<BookingTime>> Parts);
 
 /// <summary>Free times as whoever books looks at them: days with parts of the day, by their own clock.</summary>
+/// <param name="Zone">What people call the zone of their clock: "Lisbon".</param>
 /// <param name="Parts">The parts of the day in which any time lies, in order.</param>
 /// <param name="Days">The days on which any time lies, in order.</param>
-public sealed record BookingTable(IReadOnlyList<PartOfDay> Parts, IReadOnlyList<BookingDay> Days)
+public sealed record BookingTable(string Zone, IReadOnlyList<PartOfDay> Parts, IReadOnlyList<BookingDay> Days)
 {
     private static readonly LocalDatePattern WithWeekday = LocalDatePattern.CreateWithInvariantCulture("dddd d MMMM");
     private static readonly LocalDatePattern WithoutWeekday = LocalDatePattern.CreateWithInvariantCulture("d MMMM");
@@ -60,6 +62,7 @@ public sealed record BookingTable(IReadOnlyList<PartOfDay> Parts, IReadOnlyList<
             .ToList();
         var parts = Enum.GetValues<PartOfDay>().Where(part => days.Any(day => day.Times.Contains(part))).ToList();
         return new BookingTable(
+            Locales.CityOf(viewer.Id),
             parts,
             [
                 .. days.Select(day => new BookingDay(

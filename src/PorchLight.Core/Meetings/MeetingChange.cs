@@ -1,4 +1,5 @@
 using NodaTime;
+using PorchLight.Core.Calendar;
 
 namespace PorchLight.Core.Meetings;
 
@@ -35,7 +36,7 @@ public static class MeetingChange
     public static string? RefuseTheirs(MeetingState state, Instant start, int hours, Instant now, DateTimeZone viewer) =>
         RefuseOurs(state, start, now) is { } over ? over
         : now > Last(start, hours)
-            ? $"This could be moved or cancelled until {MeetingTimeWords.Until(Last(start, hours), now, viewer)}. Please get in touch with us instead."
+            ? $"This could be moved or cancelled until {TimeWords.At(Last(start, hours), now, viewer)}. Please get in touch with us instead."
         : null;
 
     /// <summary>Why the business cannot move or cancel it, as a sentence; null where it can.</summary>
@@ -44,7 +45,7 @@ public static class MeetingChange
     /// <param name="now">The current instant.</param>
     public static string? RefuseOurs(MeetingState state, Instant start, Instant now) =>
         state == MeetingState.Cancelled ? "This meeting has been cancelled."
-        : start <= now ? "The time of this meeting has come. It can’t be moved or cancelled any more."
+        : start <= now ? "This meeting has begun or is over, so it can’t be moved or cancelled any more."
         : null;
 
     /// <summary>Why it cannot be said that they did not come, as a sentence; null where it can.</summary>

@@ -1,5 +1,3 @@
-using PorchLight.Core.Messages;
-
 namespace PorchLight.Core.Meetings;
 
 /// <summary>A meeting, as those who hold it are told of it.</summary>
@@ -18,36 +16,53 @@ public sealed record MeetingNewsFacts(
     string Link
 );
 
+/// <summary>What became of a meeting.</summary>
+public enum MeetingChangeKind
+{
+    /// <summary>It was booked.</summary>
+    Booked,
+
+    /// <summary>It was moved to another time.</summary>
+    Moved,
+
+    /// <summary>It was called off.</summary>
+    Cancelled,
+
+    /// <summary>Somebody else of the business holds it now.</summary>
+    TakenOver,
+}
+
 /// <summary>What those of the business are told who hold a meeting.</summary>
 public static class MeetingNews
 {
     /// <summary>The subject of the mail.</summary>
     /// <param name="kind">What became of the meeting.</param>
     /// <param name="title">The title of the meeting.</param>
-    public static string Subject(BuiltInMessage kind, string title) => $"{Happened(kind)}: {title}";
+    public static string Subject(MeetingChangeKind kind, string title) => $"{Happened(kind)}: {title}";
 
     /// <summary>Its words.</summary>
     /// <param name="kind">What became of the meeting.</param>
     /// <param name="facts">The meeting as it stands now.</param>
-    public static string Text(BuiltInMessage kind, MeetingNewsFacts facts)
+    public static string Text(MeetingChangeKind kind, MeetingNewsFacts facts)
     {
         var answers = facts.Answers.Select(one => $"{one.Question}\n{one.Answer}");
         var said = facts.Reason.Length == 0 ? "" : $"Why: {facts.Reason}";
         return string.Join(
             "\n\n",
             new[] { $"{facts.Name}, {facts.Where}", $"{Happened(kind)}: {facts.When}.", said }
-                .Concat(kind == BuiltInMessage.MeetingBooked ? answers : [])
+                .Concat(kind == MeetingChangeKind.Booked ? answers : [])
                 .Append(facts.Link)
                 .Where(paragraph => paragraph.Length > 0)
         );
     }
 
-    private static string Happened(BuiltInMessage kind) =>
+    private static string Happened(MeetingChangeKind kind) =>
         kind switch
         {
-            BuiltInMessage.MeetingBooked => "Booked",
-            BuiltInMessage.MeetingMoved => "Moved",
-            BuiltInMessage.MeetingCancelled => "Cancelled",
+            MeetingChangeKind.Booked => "Booked",
+            MeetingChangeKind.Moved => "Moved",
+            MeetingChangeKind.Cancelled => "Cancelled",
+            MeetingChangeKind.TakenOver => "Someone else holds it now",
             _ => throw new ArgumentOutOfRangeException(nameof(kind)),
         };
 }

@@ -42,10 +42,4 @@ public static class MeetingTimeWords
             : $"{ours.DayOfWeek} {TimeWords.Clock(ours.TimeOfDay)}";
         return $"{said} in {Locales.CityOf(viewer.Id)}, {beside} in {Locales.CityOf(business.Id)}";
     }
-
-    /// <summary>Until when something can be done: "today 11:00", "Thursday 11:00", "Thursday 10 December, 11:00", with the place of its clock.</summary>
-    /// <param name="until">The last moment.</param>
-    /// <param name="now">The current instant.</param>
-    /// <param name="zone">The zone of whoever reads it.</param>
-    public static string Until(Instant until, Instant now, DateTimeZone zone) => TimeWords.At(until, now, zone);
 }

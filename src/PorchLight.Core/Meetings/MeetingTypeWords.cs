@@ -1,4 +1,5 @@
 using System.Globalization;
+using PorchLight.Core.Common;
 
 namespace PorchLight.Core.Meetings;
 
@@ -11,8 +12,8 @@ public static class MeetingTypeWords
     public static string Summary(MeetingType type, IReadOnlyList<string?> hosts)
     {
         var here = hosts.OfType<string>().ToList();
-        var places = Joined([.. type.Places.Select(place => SayPlace(place.Kind))], "or");
-        var with = Joined(here, type.IsHeldByAll ? "and" : "or");
+        var places = WordLists.Either(type.Places.Select(place => SayPlace(place.Kind)));
+        var with = With(here, type);
         return $"{Length(type.Rules.Minutes)}, {places}" + (with.Length == 0 ? "" : $", with {with}");
     }
 
@@ -31,7 +32,7 @@ public static class MeetingTypeWords
     public static string? Note(MeetingType type, IReadOnlyList<string?> hosts) =>
         !hosts.Contains(null) ? null
         : hosts.OfType<string>().Any()
-            ? $"Someone who held it no longer works here. It is booked with {Joined([.. hosts.OfType<string>()], type.IsHeldByAll ? "and" : "or")} now."
+            ? $"Someone who held it no longer works here. It is booked with {With([.. hosts.OfType<string>()], type)} now."
         : "Nobody who held it works here any more, so no times are offered. Choose who holds it.";
 
     private static string Count(int count, string unit) =>
@@ -47,11 +48,5 @@ public static class MeetingTypeWords
             _ => throw new ArgumentOutOfRangeException(nameof(kind)),
         };
 
-    private static string Joined(List<string> words, string last) =>
-        words.Count switch
-        {
-            0 => "",
-            1 => words[0],
-            _ => $"{string.Join(", ", words.Take(words.Count - 1))} {last} {words[^1]}",
-        };
+    private static string With(List<string> hosts, MeetingType type) => type.IsHeldByAll ? WordLists.All(hosts) : WordLists.Either(hosts);
 }

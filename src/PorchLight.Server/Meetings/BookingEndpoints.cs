@@ -1,6 +1,7 @@
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using NodaTime;
+using PorchLight.Core.Brand;
 using PorchLight.Core.Common;
 using PorchLight.Core.Meetings;
 using PorchLight.Server.Calendar;
@@ -13,7 +14,6 @@ namespace PorchLight.Server.Meetings;
 internal static class BookingEndpoints
 {
     internal const string NoSuchLink = "This link is not good any more. Please write to us; we will find a time.";
-    internal const string Taken = "This time has just been taken.";
     private const int BookingsADay = 5;
 
     /// <param name="Start">When it shall begin.</param>
@@ -28,6 +28,7 @@ internal static class BookingEndpoints
 
     public static void MapBooking(this IEndpointRouteBuilder app)
     {
+        app.MapGet("/public/zones", Zones).For(Access.Public).RequireRateLimiting(RateLimits.PublicForms).WithTags("Public");
         var group = app.MapGroup("/public/meetings/{token}")
             .For(Access.Public)
             .RequireRateLimiting(RateLimits.PublicForms)
@@ -39,6 +40,9 @@ internal static class BookingEndpoints
         group.MapPost("/move", MoveAsync).Once();
         group.MapPost("/cancel", CancelAsync).Once();
     }
+
+    /// <summary>The places by whose clock times can be shown.</summary>
+    private static Ok<IReadOnlyList<NamedCode>> Zones() => TypedResults.Ok(Locales.Zones);
 
     /// <param name="zone">The IANA name of the zone in which they look; left out for the business's.</param>
     private static async Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> ShowAsync(
@@ -125,81 +129,65 @@ internal static class BookingEndpoints
             cancellationToken
         );
         if (booked.Meeting is not { } meeting)
-            return TakenMeanwhile(booked, zone, business.DateTimeZone);
+            return MeetingChanges.TakenMeanwhile(booked, zone, business.DateTimeZone);
         if (!quotas.Use("book", EmailAddress.Key(details.Booker.Email), BookingsADay, Duration.FromDays(1)))
             return Problems.Conflict("You have booked enough for one day. Please write to us if you need another time.");
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(await pages.ViewAsync(target with { Meeting = meeting }, zone.Id, cancellationToken));
     }
 
-    private static async Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> MoveAsync(
+    private static Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> MoveAsync(
         string token,
         MoveRequest wanted,
         PorchDb db,
         MeetingPageLoader pages,
-        MeetingBooking booking,
-        BusinessClock clock,
+        MeetingChanges changes,
         CancellationToken cancellationToken
-    )
-    {
-        if (TextLength.TooLong(wanted.Reason, MeetingChange.LongestReason) is { } tooLong)
-            return Problems.Invalid(new Finding("reason", tooLong));
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await pages.FindAsync(token, cancellationToken) is not { Meeting: { } meeting } target)
-            return Problems.NotFound(NoSuchLink);
-        var business = await db.BusinessAsync();
-        var zone = MeetingPageLoader.ZoneOf(wanted.Zone, meeting.Zone, business);
-        if (
-            MeetingChange.RefuseTheirs(meeting.State, meeting.Start, target.Type.Content.ChangeHours, clock.GetCurrentInstant(), zone) is
-            { } locked
-        )
-            return Problems.Conflict(locked);
-        var moved = await booking.MoveAsync(
-            meeting,
-            wanted.Start,
-            wanted.Reason.Trim(),
-            by: null,
-            clock.GetCurrentInstant(),
+    ) =>
+        ChangeAsync(
+            token,
+            wanted.Zone,
+            db,
+            pages,
+            (meeting, by) => changes.MoveAsync(meeting, wanted.Start, wanted.Reason, by, cancellationToken),
             cancellationToken
         );
-        if (moved.Meeting is null)
-            return TakenMeanwhile(moved, zone, business.DateTimeZone);
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await pages.ViewAsync(target, zone.Id, cancellationToken));
-    }
 
-    private static async Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> CancelAsync(
+    private static Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> CancelAsync(
         string token,
         CancelRequest wanted,
         PorchDb db,
         MeetingPageLoader pages,
-        MeetingBooking booking,
-        BusinessClock clock,
+        MeetingChanges changes,
+        CancellationToken cancellationToken
+    ) =>
+        ChangeAsync(
+            token,
+            wanted.Zone,
+            db,
+            pages,
+            (meeting, by) => changes.CancelAsync(meeting, wanted.Reason, by, cancellationToken),
+            cancellationToken
+        );
+
+    private static async Task<Results<Ok<MeetingPageView>, ProblemHttpResult>> ChangeAsync(
+        string token,
+        string zone,
+        PorchDb db,
+        MeetingPageLoader pages,
+        Func<Meeting, MeetingChanger, Task<ProblemHttpResult?>> change,
         CancellationToken cancellationToken
     )
     {
-        if (TextLength.TooLong(wanted.Reason, MeetingChange.LongestReason) is { } tooLong)
-            return Problems.Invalid(new Finding("reason", tooLong));
         await using var write = await db.WriteAsync(cancellationToken);
         if (await pages.FindAsync(token, cancellationToken) is not { Meeting: { } meeting } target)
             return Problems.NotFound(NoSuchLink);
-        var zone = MeetingPageLoader.ZoneOf(wanted.Zone, meeting.Zone, await db.BusinessAsync());
-        if (
-            MeetingChange.RefuseTheirs(meeting.State, meeting.Start, target.Type.Content.ChangeHours, clock.GetCurrentInstant(), zone) is
-            { } locked
-        )
-            return Problems.Conflict(locked);
-        await booking.CancelAsync(meeting, wanted.Reason.Trim(), by: null, clock.GetCurrentInstant(), cancellationToken);
+        var by = new MeetingChanger(null, MeetingPageLoader.ZoneOf(zone, meeting.Zone, await db.BusinessAsync()));
+        if (await change(meeting, by) is { } refusal)
+            return refusal;
         await write.SaveAsync(cancellationToken);
-        return TypedResults.Ok(await pages.ViewAsync(target, zone.Id, cancellationToken));
+        return TypedResults.Ok(await pages.ViewAsync(target, by.Zone.Id, cancellationToken));
     }
-
-    /// <summary>That a time is taken, with the nearest that are free.</summary>
-    internal static ProblemHttpResult TakenMeanwhile(BookingResult result, DateTimeZone viewer, DateTimeZone business) =>
-        Problems.Taken(
-            result.Nearest.Count > 0 ? $"{Taken} These are the nearest that are free." : $"{Taken} Nothing else is free any more.",
-            BookingTable.TimesOf(result.Nearest, viewer, business)
-        );
 
     private static string? Refuse(MeetingTarget target) =>
         BookingAccess.Refuse(target.Type.IsOpen, target.Type.Content.WhoMayBook, target.Whom.Client is not null);

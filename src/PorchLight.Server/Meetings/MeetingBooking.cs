@@ -5,7 +5,6 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Meetings;
-using PorchLight.Core.Messages;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
 using PorchLight.Server.Inquiries;
@@ -108,7 +107,7 @@ internal sealed class MeetingBooking(
             now,
             AboutOf(meeting)
         );
-        await mail.TellAsync(BuiltInMessage.MeetingBooked, meeting, type.Content, slot.Hosts, by, cancellationToken);
+        await mail.TellAsync(MeetingChangeKind.Booked, meeting, type.Content, slot.Hosts, by, cancellationToken);
         return new BookingResult(meeting, []);
     }
 
@@ -133,7 +132,8 @@ internal sealed class MeetingBooking(
         var held = await db.MeetingHosts.Where(host => host.MeetingId == meeting.Id).ToListAsync(cancellationToken);
         (meeting.Start, meeting.End, meeting.BusyFrom, meeting.BusyTo) = (slot.Start, slot.End, needs.From, needs.To);
         (meeting.Reason, meeting.Sequence, meeting.Changed) = (reason, meeting.Sequence + 1, now);
-        db.MeetingHosts.RemoveRange(held.Where(host => !slot.Hosts.Contains(host.UserId)));
+        var replaced = held.Where(host => !slot.Hosts.Contains(host.UserId)).ToList();
+        db.MeetingHosts.RemoveRange(replaced);
         db.MeetingHosts.AddRange(
             slot.Hosts.Where(host => held.TrueForAll(one => one.UserId != host))
                 .Select(host => new MeetingHost { MeetingId = meeting.Id, UserId = host })
@@ -145,7 +145,8 @@ internal sealed class MeetingBooking(
             now,
             AboutOf(meeting)
         );
-        await mail.TellAsync(BuiltInMessage.MeetingMoved, meeting, type.Content, slot.Hosts, by, cancellationToken);
+        await mail.TellAsync(MeetingChangeKind.Moved, meeting, type.Content, slot.Hosts, by, cancellationToken);
+        await mail.TellTakenOverAsync(meeting, [.. replaced.Select(host => host.UserId)], by, cancellationToken);
         return new BookingResult(meeting, []);
     }
 
@@ -160,7 +161,7 @@ internal sealed class MeetingBooking(
             .Select(host => host.UserId)
             .ToListAsync(cancellationToken);
         await events.AppendAsync(new MeetingCancelled(meeting.Id.Value, LocalOf(meeting.Start, zone)) { By = by }, now, AboutOf(meeting));
-        await mail.TellAsync(BuiltInMessage.MeetingCancelled, meeting, type.Content, hosts, by, cancellationToken);
+        await mail.TellAsync(MeetingChangeKind.Cancelled, meeting, type.Content, hosts, by, cancellationToken);
     }
 
     /// <summary>Notes that they did not come, or takes that back.</summary>

@@ -159,7 +159,7 @@ internal static class MeetingEndpoints
                 MeetingTimeWords.Say(meeting.When, zone, zone),
                 theirs is null || theirs.Id == zone.Id ? null : MeetingTimeWords.Say(meeting.When, theirs, zone),
                 MeetingPlaceWords.ForUs(meeting.Place, meeting.PlaceWords),
-                MeetingHostWords.All(hosts),
+                hosts.Count == 0 ? null : WordLists.All(hosts),
                 meeting.State,
                 meeting.Reason,
                 meeting.Name,
@@ -224,12 +224,9 @@ internal static class MeetingEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.MeetingTypes.FindAsync([wanted.Type], cancellationToken) is not { Archived: null } type)
             return Problems.NotFound(MeetingTypeEndpoints.Gone);
-        if (await db.Clients.FindAsync([wanted.Client], cancellationToken) is not { } client)
+        if (await WhomAsync(db, wanted.Client, wanted.Inquiry, cancellationToken) is not { Client: { } client } whom)
             return Problems.NotFound(ClientEdits.Gone);
-        var inquiry = wanted.Inquiry is { } id
-            ? await db.Inquiries.SingleOrDefaultAsync(one => one.Id == id && one.ClientId == client.Id, cancellationToken)
-            : null;
-        var link = await links.AddressAsync(type, client.Id, inquiry?.Id, clock.GetCurrentInstant(), cancellationToken);
+        var link = await links.AddressAsync(type, client.Id, whom.Inquiry?.Id, clock.GetCurrentInstant(), cancellationToken);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(new LinkMade(link));
     }
@@ -248,12 +245,9 @@ internal static class MeetingEndpoints
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.MeetingTypes.FindAsync([wanted.Type], cancellationToken) is not { Archived: null } type)
             return Problems.NotFound(MeetingTypeEndpoints.Gone);
-        if (await db.Clients.FindAsync([wanted.Client], cancellationToken) is not { } client)
+        if (await WhomAsync(db, wanted.Client, wanted.Inquiry, cancellationToken) is not { Client: { } client } whom)
             return Problems.NotFound(ClientEdits.Gone);
-        var inquiry = wanted.Inquiry is { } id
-            ? await db.Inquiries.SingleOrDefaultAsync(one => one.Id == id && one.ClientId == client.Id, cancellationToken)
-            : null;
-        var (business, whom) = (await db.BusinessAsync(), new BookingFor(client, inquiry));
+        var business = await db.BusinessAsync();
         if (await pages.KnownAsync(whom, cancellationToken) is not { } known)
             return Problems.Unprocessable($"{client.Name} left no e-mail address. Add one first, so that they get the time in writing.");
         // What is asked of whoever books is not asked of a person of the business who does it for them.
@@ -278,61 +272,49 @@ internal static class MeetingEndpoints
             cancellationToken
         );
         if (booked.Meeting is not { } meeting)
-            return BookingEndpoints.TakenMeanwhile(booked, business.DateTimeZone, business.DateTimeZone);
+            return MeetingChanges.TakenMeanwhile(booked, business.DateTimeZone, business.DateTimeZone);
         await write.SaveAsync(cancellationToken);
         return TypedResults.Created($"/api/meetings/{meeting.Id}", new Made(meeting.Id));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> MoveAsync(
+    private static Task<Results<NoContent, ProblemHttpResult>> MoveAsync(
         Id<Meeting> id,
         NewTime wanted,
         PorchDb db,
-        MeetingBooking booking,
-        BusinessClock clock,
+        MeetingChanges changes,
         ClaimsPrincipal who,
         CancellationToken cancellationToken
-    )
-    {
-        if (TextLength.TooLong(wanted.Reason, MeetingChange.LongestReason) is { } tooLong)
-            return Problems.Invalid(new Finding("reason", tooLong));
-        await using var write = await db.WriteAsync(cancellationToken);
-        if (await db.Meetings.FindAsync([id], cancellationToken) is not { } meeting)
-            return Problems.NotFound(Gone);
-        if (MeetingChange.RefuseOurs(meeting.State, meeting.Start, clock.GetCurrentInstant()) is { } locked)
-            return Problems.Conflict(locked);
-        var zone = (await db.BusinessAsync()).DateTimeZone;
-        var moved = await booking.MoveAsync(
-            meeting,
-            wanted.Start,
-            wanted.Reason.Trim(),
-            who.UserId(),
-            clock.GetCurrentInstant(),
+    ) =>
+        ChangeAsync(
+            id,
+            db,
+            who,
+            (meeting, by) => changes.MoveAsync(meeting, wanted.Start, wanted.Reason, by, cancellationToken),
             cancellationToken
         );
-        if (moved.Meeting is null)
-            return BookingEndpoints.TakenMeanwhile(moved, zone, zone);
-        await write.SaveAsync(cancellationToken);
-        return TypedResults.NoContent();
-    }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> CancelAsync(
+    private static Task<Results<NoContent, ProblemHttpResult>> CancelAsync(
         Id<Meeting> id,
         Cancelling wanted,
         PorchDb db,
-        MeetingBooking booking,
-        BusinessClock clock,
+        MeetingChanges changes,
         ClaimsPrincipal who,
+        CancellationToken cancellationToken
+    ) => ChangeAsync(id, db, who, (meeting, by) => changes.CancelAsync(meeting, wanted.Reason, by, cancellationToken), cancellationToken);
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
+        Id<Meeting> id,
+        PorchDb db,
+        ClaimsPrincipal who,
+        Func<Meeting, MeetingChanger, Task<ProblemHttpResult?>> change,
         CancellationToken cancellationToken
     )
     {
-        if (TextLength.TooLong(wanted.Reason, MeetingChange.LongestReason) is { } tooLong)
-            return Problems.Invalid(new Finding("reason", tooLong));
         await using var write = await db.WriteAsync(cancellationToken);
         if (await db.Meetings.FindAsync([id], cancellationToken) is not { } meeting)
             return Problems.NotFound(Gone);
-        if (MeetingChange.RefuseOurs(meeting.State, meeting.Start, clock.GetCurrentInstant()) is { } locked)
-            return Problems.Conflict(locked);
-        await booking.CancelAsync(meeting, wanted.Reason.Trim(), who.UserId(), clock.GetCurrentInstant(), cancellationToken);
+        if (await change(meeting, new MeetingChanger(who.UserId(), (await db.BusinessAsync()).DateTimeZone)) is { } refusal)
+            return refusal;
         await write.SaveAsync(cancellationToken);
         return TypedResults.NoContent();
     }
@@ -377,4 +359,20 @@ internal static class MeetingEndpoints
         await write.SaveAsync(cancellationToken);
         return TypedResults.Ok(merged);
     }
+
+    /// <summary>A client, with an inquiry where it is one of theirs; null where there is no such client.</summary>
+    private static async Task<BookingFor?> WhomAsync(
+        PorchDb db,
+        Id<Client> client,
+        Id<Inquiry>? inquiry,
+        CancellationToken cancellationToken
+    ) =>
+        await db.Clients.FindAsync([client], cancellationToken) is { } found
+            ? new BookingFor(
+                found,
+                inquiry is { } id
+                    ? await db.Inquiries.SingleOrDefaultAsync(one => one.Id == id && one.ClientId == client, cancellationToken)
+                    : null
+            )
+            : null;
 }

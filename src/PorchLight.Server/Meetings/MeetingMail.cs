@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Calendar;
 using PorchLight.Core.Meetings;
 using PorchLight.Core.Messages;
 using PorchLight.Server.Brand;
@@ -19,7 +20,7 @@ internal sealed class MeetingMail(PorchDb db, MailQueue mail, ProgramMail messag
     /// <param name="hosts">Those who hold it.</param>
     /// <param name="by">The user who did it; null where the client did.</param>
     public async Task TellAsync(
-        BuiltInMessage kind,
+        MeetingChangeKind kind,
         Meeting meeting,
         MeetingType type,
         IReadOnlyList<Guid> hosts,
@@ -29,7 +30,7 @@ internal sealed class MeetingMail(PorchDb db, MailQueue mail, ProgramMail messag
     {
         var business = await db.BusinessAsync();
         var entry = EntryOf(meeting, meeting.Title, address, tokens);
-        if (await messages.WriteAsync(kind, Values(meeting, type, business)) is { } content)
+        if (await messages.WriteAsync(MessageOf(kind), Values(meeting, type, business)) is { } content)
             mail.Queue(
                 $"meeting {meeting.Id} {meeting.Sequence}",
                 business,
@@ -49,6 +50,36 @@ internal sealed class MeetingMail(PorchDb db, MailQueue mail, ProgramMail messag
                 automatic: true,
                 meeting.Changed
             );
+        await TellHostsAsync(kind, entry, meeting, hosts, by, cancellationToken);
+    }
+
+    /// <summary>Tells those who held a meeting that somebody else does now, and takes it out of their calendars.</summary>
+    /// <param name="meeting">The meeting, as it stands now.</param>
+    /// <param name="hosts">Those who held it.</param>
+    /// <param name="by">The user who did it, who is not told; null where the client did.</param>
+    public Task TellTakenOverAsync(Meeting meeting, IReadOnlyList<Guid> hosts, Guid? by, CancellationToken cancellationToken) =>
+        TellHostsAsync(
+            MeetingChangeKind.TakenOver,
+            EntryOf(meeting, meeting.Title, address, tokens) with
+            {
+                IsCancelled = true,
+            },
+            meeting,
+            hosts,
+            by,
+            cancellationToken
+        );
+
+    private async Task TellHostsAsync(
+        MeetingChangeKind kind,
+        CalendarEntry entry,
+        Meeting meeting,
+        IReadOnlyList<Guid> hosts,
+        Guid? by,
+        CancellationToken cancellationToken
+    )
+    {
+        var business = await db.BusinessAsync();
         foreach (var user in await db.Users.Where(user => hosts.Contains(user.Id) && user.Id != by).ToListAsync(cancellationToken))
             mail.Queue(
                 $"meeting {meeting.Id} {meeting.Sequence} {user.Id}",
@@ -92,6 +123,15 @@ internal sealed class MeetingMail(PorchDb db, MailQueue mail, ProgramMail messag
             $"{address.Site}/calendar/{meeting.Id}"
         );
 
+    private static BuiltInMessage MessageOf(MeetingChangeKind kind) =>
+        kind switch
+        {
+            MeetingChangeKind.Booked => BuiltInMessage.MeetingBooked,
+            MeetingChangeKind.Moved => BuiltInMessage.MeetingMoved,
+            MeetingChangeKind.Cancelled => BuiltInMessage.MeetingCancelled,
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), "Whoever booked hears nothing of who holds it."),
+        };
+
     private (string Name, string Value)[] Values(Meeting meeting, MeetingType type, Business business)
     {
         var zone = DateTimeZoneProviders.Tzdb[meeting.Zone];
@@ -102,7 +142,7 @@ internal sealed class MeetingMail(PorchDb db, MailQueue mail, ProgramMail messag
             ("when", MeetingTimeWords.Say(meeting.When, zone, business.DateTimeZone)),
             ("where", MeetingPlaceWords.ForThem(meeting.Place, meeting.PlaceWords)),
             ("link", LinkOf(meeting, address, tokens)),
-            ("until", MeetingTimeWords.Until(MeetingChange.Last(meeting.Start, type.ChangeHours), meeting.Changed, zone)),
+            ("until", TimeWords.At(MeetingChange.Last(meeting.Start, type.ChangeHours), meeting.Changed, zone)),
             ("reason", meeting.Reason),
         ];
     }

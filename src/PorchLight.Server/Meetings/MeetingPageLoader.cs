@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Answers;
 using PorchLight.Core.Brand;
+using PorchLight.Core.Calendar;
+using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Meetings;
 using PorchLight.Server.Brand;
@@ -19,8 +21,6 @@ internal sealed record MeetingTarget(StoredMeetingType Type, BookingFor Whom, Me
 
 /// <summary>The page as somebody sees it who came by a link.</summary>
 /// <param name="Zone">The IANA name of the zone in which times are said.</param>
-/// <param name="ZoneName">What people call it.</param>
-/// <param name="SaysZone">Whether the zone has to be said, because it is not the business's.</param>
 /// <param name="Booking">What can be booked; null for a meeting that is booked.</param>
 /// <param name="Meeting">The meeting; null where one is to be booked.</param>
 internal sealed record MeetingPageView(
@@ -30,8 +30,6 @@ internal sealed record MeetingPageView(
     ShownLook Look,
     string? Logo,
     string Zone,
-    string ZoneName,
-    bool SaysZone,
     BookingView? Booking,
     BookedView? Meeting
 );
@@ -39,8 +37,8 @@ internal sealed record MeetingPageView(
 /// <param name="Closed">Why nothing can be booked here, as a sentence; null where something can.</param>
 /// <param name="Hosts">Whom they meet, in words; null where that is open.</param>
 /// <param name="Known">Who they are, where they are known; they are not asked again.</param>
-/// <param name="PlaceWords">The number on file of who is known; else empty.</param>
 /// <param name="About">What they told already, in a line; null for nothing.</param>
+/// <param name="Where">Where it can be, in words.</param>
 /// <param name="Change">Until when it can be moved, in words.</param>
 internal sealed record BookingView(
     string? Closed,
@@ -48,13 +46,18 @@ internal sealed record BookingView(
     int Minutes,
     string? Hosts,
     string? Known,
-    string PlaceWords,
     string? About,
-    IReadOnlyList<MeetingPlaceKind> Places,
+    string Where,
+    IReadOnlyList<PlaceChoice> Places,
     IReadOnlyList<MeetingQuestion> Questions,
     string Change,
     BookingTable Times
 );
+
+/// <param name="Label">What it is called as a choice: "phone".</param>
+/// <param name="Ask">What is asked beside it, their number or address; null for nothing.</param>
+/// <param name="Known">What is on file of it; else empty.</param>
+internal sealed record PlaceChoice(MeetingPlaceKind Kind, string Label, string? Ask, string Known);
 
 /// <param name="When">When it is, in words.</param>
 /// <param name="Where">Where it is, in words.</param>
@@ -116,8 +119,6 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
             FormLook.Over(null, business.Look),
             business.LogoAddress(),
             viewer.Id,
-            Locales.CityOf(viewer.Id),
-            viewer.Id != business.Zone,
             target.Meeting is null ? await BookingAsync(target, viewer, cancellationToken) : null,
             target.Meeting is { } meeting ? BookedOf(meeting, target.Type.Content, viewer, business, now) : null
         );
@@ -151,6 +152,9 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
     {
         var type = target.Type.Content;
         var known = await KnownAsync(target.Whom, cancellationToken);
+        var phone = target.Whom.Client is { } client
+            ? (await ValueAsync(client, BuiltInFields.Phone.Key, cancellationToken) as PhoneAnswer)?.Typed ?? ""
+            : "";
         var closed = BookingAccess.Refuse(target.Type.IsOpen, type.WhoMayBook, target.Whom.Client is not null);
         var hosts = await db
             .Users.Where(user => type.Hosts.Contains(user.Id))
@@ -160,16 +164,21 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
             closed,
             type.Purpose,
             type.Rules.Minutes,
-            type.IsHeldByAll || hosts.Count == 1 ? MeetingHostWords.All(hosts) : null,
+            hosts.Count > 0 && (type.IsHeldByAll || hosts.Count == 1) ? WordLists.All(hosts) : null,
             known?.Name.Full,
-            target.Whom.Client is { } client
-                ? (await ValueAsync(client, BuiltInFields.Phone.Key, cancellationToken) as PhoneAnswer)?.Typed ?? ""
-                : "",
             target.Whom.Inquiry?.About is { Length: > 0 } about ? about : null,
-            [.. type.Places.Select(place => place.Kind)],
+            MeetingPlaceWords.Offer([.. type.Places.Select(place => place.Kind)]),
+            [
+                .. type.Places.Select(place => new PlaceChoice(
+                    place.Kind,
+                    place.Kind.Say(),
+                    MeetingPlaceWords.Ask(place.Kind),
+                    place.Kind == MeetingPlaceKind.Phone ? phone : ""
+                )),
+            ],
             type.Questions,
             MeetingChangeWords.Until(type.ChangeHours),
-            closed is null ? await TimesAsync(target, viewer, cancellationToken) : new BookingTable([], [])
+            closed is null ? await TimesAsync(target, viewer, cancellationToken) : new BookingTable(Locales.CityOf(viewer.Id), [], [])
         );
     }
 
@@ -183,7 +192,7 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
             meeting.State,
             meeting.Reason,
             locked,
-            locked is null ? MeetingTimeWords.Until(MeetingChange.Last(meeting.Start, type.ChangeHours), now, viewer) : null,
+            locked is null ? TimeWords.At(MeetingChange.Last(meeting.Start, type.ChangeHours), now, viewer) : null,
             $"{MeetingPage.Path}{tokens.Open(meeting.LinkSealed)}"
         );
     }

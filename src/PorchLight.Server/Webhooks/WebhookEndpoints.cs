@@ -171,5 +171,5 @@ internal static class WebhookEndpoints
     }
 
     private static WebhookView ViewOf(Webhook webhook, int failed) =>
-        new(webhook.Id, new WebhookHead(webhook.Name, webhook.Address), WebhookCarrier.IsPractice(webhook.Address), failed);
+        new(webhook.Id, new WebhookHead(webhook.Name, webhook.Address), OutsideHttp.IsPractice(webhook.Address), failed);
 }

@@ -1,7 +1,6 @@
 using NodaTime;
 using PorchLight.Core.Brand;
 using PorchLight.Core.Meetings;
-using PorchLight.Core.Messages;
 
 namespace PorchLight.Core.Tests.Meetings;
 
@@ -63,15 +62,15 @@ public sealed class CalendarNoteTests
             "https://forms.example/calendar/1"
         );
         MeetingNews
-            .Subject(BuiltInMessage.MeetingBooked, "A first talk with Pilar Ingleby")
+            .Subject(MeetingChangeKind.Booked, "A first talk with Pilar Ingleby")
             .ShouldBe("Booked: A first talk with Pilar Ingleby");
         MeetingNews
-            .Text(BuiltInMessage.MeetingBooked, facts)
+            .Text(MeetingChangeKind.Booked, facts)
             .ShouldBe(
                 "Pilar Ingleby, by phone +353 1 555 0142\n\nBooked: Thursday 3 December, 15:00 to 15:30.\n\nWhat is it about?\nThe long wall\n\nhttps://forms.example/calendar/1"
             );
         MeetingNews
-            .Text(BuiltInMessage.MeetingMoved, facts with { Reason = "The plumber comes." })
+            .Text(MeetingChangeKind.Moved, facts with { Reason = "The plumber comes." })
             .ShouldBe(
                 "Pilar Ingleby, by phone +353 1 555 0142\n\nMoved: Thursday 3 December, 15:00 to 15:30.\n\nWhy: The plumber comes.\n\nhttps://forms.example/calendar/1"
             );

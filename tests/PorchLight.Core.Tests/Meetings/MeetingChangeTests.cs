@@ -17,7 +17,7 @@ public sealed class MeetingChangeTests
         MeetingChange.RefuseTheirs(MeetingState.Booked, Start, 0, Start - Duration.FromSeconds(1), Dublin).ShouldBeNull();
         MeetingChange
             .RefuseTheirs(MeetingState.Booked, Start, 0, Start, Dublin)
-            .ShouldBe("The time of this meeting has come. It can’t be moved or cancelled any more.");
+            .ShouldBe("This meeting has begun or is over, so it can’t be moved or cancelled any more.");
         MeetingChange
             .RefuseTheirs(MeetingState.Cancelled, Start, 4, Start - Duration.FromDays(3), Dublin)
             .ShouldBe("This meeting has been cancelled.");

@@ -17,7 +17,7 @@ public sealed record StageOccasion(IReadOnlyList<string> Stages) : Occasion
 
     /// <inheritdoc/>
     public override string Say(FollowThroughNames names) =>
-        Stages.Count == 0 ? "the stage moves on" : $"the project reaches {FollowThroughWords.Either(Stages.Select(names.Stage))}";
+        Stages.Count == 0 ? "the stage moves on" : $"the project reaches {WordLists.Either(Stages.Select(names.Stage))}";
 
     /// <inheritdoc/>
     public override string? Gone(FollowThroughSurroundings around) => Stages.All(around.HasStage) ? null : "a stage that is gone";

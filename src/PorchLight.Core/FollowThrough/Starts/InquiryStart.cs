@@ -55,7 +55,7 @@ public sealed record InquiryStart(Guid? Form, IReadOnlyList<Fit> Fits) : StartOn
     /// <inheritdoc/>
     public override string Say(FollowThroughNames names) =>
         (Form is { } form ? $"“{names.Form(form)}” comes in" : "an inquiry comes in")
-        + (Fits.Count == 0 ? "" : $" as {FollowThroughWords.Either(Fits.OrderDescending().Select(fit => fit.Say()))}")
+        + (Fits.Count == 0 ? "" : $" as {WordLists.Either(Fits.OrderDescending().Select(fit => fit.Say()))}")
         + (Service is null ? "" : $" for {names.Service(Service)}")
         + (Condition is null ? "" : $", if {names.Condition(Condition)}");
 

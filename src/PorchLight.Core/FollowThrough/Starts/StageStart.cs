@@ -16,7 +16,7 @@ public sealed record StageStart(IReadOnlyList<string> Stages) : StartOn
     public override bool IsTheirDoing() => false;
 
     /// <inheritdoc/>
-    public override string Say(FollowThroughNames names) => $"a project reaches {FollowThroughWords.Either(Stages.Select(names.Stage))}";
+    public override string Say(FollowThroughNames names) => $"a project reaches {WordLists.Either(Stages.Select(names.Stage))}";
 
     /// <inheritdoc/>
     public override string? Check(FollowThroughSurroundings around) =>

@@ -14,7 +14,7 @@ public sealed record TellTeam(IReadOnlyList<Guid> Users, string? Outside, string
     public override string Say(Step step, FollowThroughNames names)
     {
         IReadOnlyList<string> who = [.. Users.Select(names.User), .. Outside is { } outside ? [outside] : Array.Empty<string>()];
-        return who.Count == 0 ? "someone is told" : $"{FollowThroughWords.All(who)} {(who.Count == 1 ? "is" : "are")} told: “{Subject}”";
+        return who.Count == 0 ? "someone is told" : $"{WordLists.All(who)} {(who.Count == 1 ? "is" : "are")} told: “{Subject}”";
     }
 
     /// <inheritdoc/>

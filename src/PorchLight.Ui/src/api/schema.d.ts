@@ -3924,6 +3924,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/public/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPublicZones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/public/forms/{token}/unfinished-form": {
         parameters: {
             query?: never;
@@ -4612,6 +4628,8 @@ export interface components {
         };
         /** @description Free times as whoever books looks at them: days with parts of the day, by their own clock. */
         BookingTable: {
+            /** @description What people call the zone of their clock: "Lisbon". */
+            zone: string;
             /** @description The parts of the day in which any time lies, in order. */
             parts: components["schemas"]["PartOfDay"][];
             /** @description The days on which any time lies, in order. */
@@ -4636,11 +4654,11 @@ export interface components {
             hosts: null | string;
             /** @description Who they are, where they are known; they are not asked again. */
             known: null | string;
-            /** @description The number on file of who is known; else empty. */
-            placeWords: string;
             /** @description What they told already, in a line; null for nothing. */
             about: null | string;
-            places: components["schemas"]["MeetingPlaceKind"][];
+            /** @description Where it can be, in words. */
+            where: string;
+            places: components["schemas"]["PlaceChoice"][];
             questions: components["schemas"]["MeetingQuestion"][];
             /** @description Until when it can be moved, in words. */
             change: string;
@@ -7614,10 +7632,6 @@ export interface components {
             logo: null | string;
             /** @description The IANA name of the zone in which times are said. */
             zone: string;
-            /** @description What people call it. */
-            zoneName: string;
-            /** @description Whether the zone has to be said, because it is not the business's. */
-            saysZone: boolean;
             booking: null | components["schemas"]["BookingView"];
             meeting: null | components["schemas"]["BookedView"];
         };
@@ -8455,6 +8469,15 @@ export interface components {
          * @enum {unknown}
          */
         PersonRole: "partner" | "contact" | "representative";
+        PlaceChoice: {
+            kind: components["schemas"]["MeetingPlaceKind"];
+            /** @description What it is called as a choice: "phone". */
+            label: string;
+            /** @description What is asked beside it, their number or address; null for nothing. */
+            ask: null | string;
+            /** @description What is on file of it; else empty. */
+            known: string;
+        };
         /** @description One line of a plan table. */
         PlanLine: {
             /** @description The key of the step; empty for a line that is no step yet. */
@@ -19895,6 +19918,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPublicZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedCode"][];
+                };
             };
             /** @description Refused, with a sentence that says what to do */
             default: {

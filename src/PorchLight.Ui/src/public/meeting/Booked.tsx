@@ -153,7 +153,6 @@ function Move({ token, view, meeting, onDone, onKeep }: ChangeProps & { meeting:
             chosen={chosen}
             onChoose={setChosen}
             zone={zone}
-            zoneName={placeName(times.zone, view)}
             onZone={(next) => {
               setChosen(null);
               setZone(next);
@@ -204,10 +203,6 @@ function Move({ token, view, meeting, onDone, onKeep }: ChangeProps & { meeting:
     </form>
   );
 }
-
-/** What people call a zone: as the server says it where that is the one it knows, else the last part of its name. */
-const placeName = (zone: string, view: MeetingPageView) =>
-  zone === view.zone ? view.zoneName : zone.split("/").at(-1)!.replaceAll("_", " ");
 
 function Cancel({ token, view, onDone, onKeep }: ChangeProps) {
   const [reason, setReason] = useState("");

@@ -6,25 +6,10 @@ import { book, showTimes, type BookingTime, type BookingView, type MeetingPageVi
 import { Nearest } from "./Nearest";
 import { Times } from "./Times";
 
-type Place = Schemas["MeetingPlaceKind"];
-
-const placeNames: Record<Place, string> = {
-  phone: "phone",
-  video: "video",
-  ours: "our place",
-  theirs: "your place",
-};
-const placeAsks: Partial<Record<Place, { label: string; autoComplete: string; type: string }>> = {
-  phone: { label: "Which number shall we ring?", autoComplete: "tel", type: "tel" },
-  theirs: { label: "Where shall we come?", autoComplete: "street-address", type: "text" },
-};
-/** "By phone or video", "At our place". */
-const placesInWords = (places: Place[]) => {
-  const [first, ...more] = places.map(
-    (place) => `${place === "phone" || place === "video" ? "by" : "at"} ${placeNames[place]}`,
-  );
-  const words = [first!, ...more].join(" or ");
-  return words.charAt(0).toUpperCase() + words.slice(1);
+/** What browsers know of the box beside a choice of place. */
+const boxes: Partial<Record<Schemas["MeetingPlaceKind"], { autoComplete: string; type: string }>> = {
+  phone: { autoComplete: "tel", type: "tel" },
+  theirs: { autoComplete: "street-address", type: "text" },
 };
 
 interface Props {
@@ -44,8 +29,8 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
     givenName: "",
     familyName: "",
     email: "",
-    place: booking.places[0]!,
-    placeWords: booking.places[0] === "phone" ? booking.placeWords : "",
+    place: booking.places[0]!.kind,
+    placeWords: booking.places[0]!.known,
     answers: {},
   });
   const [failure, setFailure] = useState<unknown>(null);
@@ -90,7 +75,7 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
       .finally(() => setSending(false));
   };
 
-  const asks = placeAsks[details.place];
+  const place = booking.places.find(({ kind }) => kind === details.place)!;
   return (
     <form ref={form} onSubmit={submit} noValidate>
       <p className="mb-1 text-slate">{view.business}</p>
@@ -100,7 +85,7 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
       </h1>
       {booking.purpose && <p className="mb-2 max-w-prose whitespace-pre-line">{booking.purpose}</p>}
       <p className="mb-5 max-w-prose">
-        {placesInWords(booking.places)}, {booking.minutes} minutes.
+        {booking.where}, {booking.minutes} minutes.
         {booking.about && ` You told us already: ${booking.about}. Nothing needs to be said twice.`}
       </p>
       {booking.closed ? (
@@ -118,7 +103,6 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
             chosen={chosen}
             onChoose={choose}
             zone={zone}
-            zoneName={view.zoneName}
             onZone={(next) => {
               setChosen(null);
               onZone(next);
@@ -174,27 +158,27 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
                   <fieldset>
                     <legend className="mb-1 font-semibold">Where do we meet?</legend>
                     <span className="flex flex-wrap gap-x-5 gap-y-2">
-                      {booking.places.map((place) => (
-                        <label key={place} className="flex min-h-9 items-center gap-2">
+                      {booking.places.map(({ kind, label, known }) => (
+                        <label key={kind} className="flex min-h-9 items-center gap-2">
                           <input
                             type="radio"
                             name="place"
                             className="size-[1.15rem] accent-[var(--brand)]"
-                            checked={details.place === place}
-                            onChange={() => change({ place, placeWords: place === "phone" ? booking.placeWords : "" })}
+                            checked={details.place === kind}
+                            onChange={() => change({ place: kind, placeWords: known })}
                           />
-                          {placeNames[place]}
+                          {label}
                         </label>
                       ))}
                     </span>
                   </fieldset>
                 )}
-                {asks && (
-                  <Field label={asks.label} error={findings.get("placeWords")}>
+                {place.ask && (
+                  <Field label={place.ask} error={findings.get("placeWords")}>
                     <input
                       className={`${box} sm:max-w-md`}
-                      type={asks.type}
-                      autoComplete={asks.autoComplete}
+                      type={boxes[place.kind]?.type}
+                      autoComplete={boxes[place.kind]?.autoComplete}
                       value={details.placeWords}
                       aria-invalid={findings.has("placeWords") || undefined}
                       onChange={({ target }) => change({ placeWords: target.value })}

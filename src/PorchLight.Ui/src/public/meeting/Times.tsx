@@ -1,6 +1,7 @@
 import { useId, useState } from "react";
 import { quietButton } from "../controls/control";
-import { ownZone, type BookingTable, type BookingTime } from "./client";
+import type { Schemas } from "../../api/problem";
+import { showZones, type BookingTable, type BookingTime } from "./client";
 
 const daysAtFirst = 6;
 
@@ -19,12 +20,11 @@ interface Props {
   chosen: BookingTime | null;
   onChoose: (time: BookingTime) => void;
   zone: string;
-  zoneName: string;
   onZone: (zone: string) => void;
 }
 
 /** Days with their free times, by the parts of the day, in one zone that can be changed. */
-export function Times({ times, isWaiting, chosen, onChoose, zone, zoneName, onZone }: Props) {
+export function Times({ times, isWaiting, chosen, onChoose, zone, onZone }: Props) {
   const [isWhole, setWhole] = useState(false);
   const heading = useId();
   const days = isWhole ? times.days : times.days.slice(0, daysAtFirst);
@@ -35,7 +35,7 @@ export function Times({ times, isWaiting, chosen, onChoose, zone, zoneName, onZo
         <h2 id={heading} className="text-lead">
           When suits you?
         </h2>
-        <ZoneChoice zone={zone} zoneName={zoneName} onZone={onZone} />
+        <ZoneChoice zone={zone} zoneName={times.zone} onZone={onZone} />
       </div>
       {days.length === 0 ? (
         <p>No time is free at the moment. Please write to us; we will find one.</p>
@@ -116,17 +116,6 @@ export function Time({ time, isChosen, onChoose }: { time: BookingTime; isChosen
   );
 }
 
-/** "Lisbon (Europe)" of "Europe/Lisbon". */
-const placeOf = (zone: string) => {
-  const [region, ...place] = zone.replaceAll("_", " ").split("/");
-  return place.length ? `${place.at(-1)} (${[region, ...place.slice(0, -1)].join(", ")})` : zone;
-};
-
-const zones = () =>
-  [...new Set([...Intl.supportedValuesOf("timeZone"), ownZone])]
-    .map((zone) => ({ zone, name: placeOf(zone) }))
-    .sort((a, b) => a.name.localeCompare(b.name));
-
 interface ZoneProps {
   zone: string;
   zoneName: string;
@@ -134,8 +123,13 @@ interface ZoneProps {
 }
 
 function ZoneChoice({ zone, zoneName, onZone }: ZoneProps) {
+  const [zones, setZones] = useState<Schemas["NamedCode"][] | null>(null);
   const [isOpen, setOpen] = useState(false);
-  return isOpen ? (
+  const open = () => {
+    setOpen(true);
+    showZones().then(setZones, () => setOpen(false));
+  };
+  return isOpen && zones ? (
     <label className="flex flex-wrap items-center gap-2">
       <span>Times in</span>
       <select
@@ -145,8 +139,9 @@ function ZoneChoice({ zone, zoneName, onZone }: ZoneProps) {
         value={zone}
         onChange={({ target }) => onZone(target.value)}
       >
-        {zones().map((one) => (
-          <option key={one.zone} value={one.zone}>
+        {zones.every(({ code }) => code !== zone) && <option value={zone}>{zoneName}</option>}
+        {zones.map((one) => (
+          <option key={one.code} value={one.code}>
             {one.name}
           </option>
         ))}
@@ -155,7 +150,7 @@ function ZoneChoice({ zone, zoneName, onZone }: ZoneProps) {
   ) : (
     <p className="text-slate">
       Times in {zoneName}.{" "}
-      <button type="button" className="min-h-6 font-semibold text-ink underline" onClick={() => setOpen(true)}>
+      <button type="button" className="min-h-6 font-semibold text-ink underline" onClick={open}>
         Another place
       </button>
     </p>

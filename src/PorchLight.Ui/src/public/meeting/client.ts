@@ -26,6 +26,8 @@ export const showPage = (token: string, zone: string) =>
 export const showTimes = (token: string, zone: string) =>
   orProblem(http.GET("/public/meetings/{token}/times", { params: { path: { token }, query: { zone } } }));
 
+export const showZones = () => orProblem(http.GET("/public/zones"));
+
 export const book = (token: string, body: Schemas["BookingRequest"], headers: Record<string, string>) =>
   orProblem(http.POST("/public/meetings/{token}/book", { params: { path: { token } }, body, headers }));
 
