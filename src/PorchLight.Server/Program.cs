@@ -120,6 +120,9 @@ builder.Services.AddScoped<ProgramMail>();
 builder.Services.AddScoped<IFileUse, FilesInMessages>();
 builder.Services.AddScoped<MailIntake>();
 builder.Services.AddScoped<MeetingSlots>().AddScoped<MeetingMail>().AddScoped<MeetingBooking>().AddScoped<MeetingPageLoader>();
+builder.Services.AddSingleton<OutsideCalendarReader>().AddScoped<PracticeCalendars>();
+builder.Services.AddScoped<IPracticeCalendars>(services => services.GetRequiredService<PracticeCalendars>());
+builder.Services.AddScoped<OutsideCalendars>().AddScoped<OutsideCalendarWork>();
 builder.Services.AddScoped<BookingLinks>().AddScoped<MeetingChanges>();
 builder.Services.AddScoped<DemoBusiness>();
 builder.Services.AddScoped<DemoHistoryPlayer>();
@@ -146,6 +149,7 @@ builder
     .AddDueWork<NoteInUse>()
     .AddDueWork<MailWork>(DueLane.Mail)
     .AddDueWork<WebhookWork>(DueLane.Webhooks)
+    .AddDueWork<OutsideCalendarWork>(DueLane.Calendars)
     .AddDueWork<MailboxWork>(DueLane.Mailbox);
 builder.Services.AddSingleton<DueWork>();
 builder.Services.AddHostedService<WorkLoop>();
@@ -243,6 +247,9 @@ api.MapRuns();
 api.MapNods();
 api.MapMeetingTypes();
 api.MapUserHours();
+api.MapOutsideCalendars();
+api.MapCalendarFeed();
+api.MapPracticeCalendar();
 api.MapCalendar();
 api.MapMeetings();
 api.MapWebhooks();
@@ -257,6 +264,7 @@ api.MapFallback(() => Problems.NotFound("There is nothing at this address.")).Fo
 app.MapPublic();
 FormSchema.Map(app);
 app.MapBooking();
+app.MapPublicCalendarFeed();
 app.MapUploads();
 app.MapFormAccess();
 app.MapUnfinishedForms();

@@ -61,8 +61,28 @@ public sealed class MeetingTests
         );
         await OnceAsync($"/api/meetings/{made.Text("id")}/move", new { start = times[8], reason = "" });
         await OnceAsync($"/api/meetings/{made.Text("id")}/cancel", new { reason = "" });
+        var day = new LocalDate(2027, 1, 4);
+        await OnceAsync(
+            "/api/practice/calendar",
+            new
+            {
+                title = "Choir",
+                day,
+                from = new LocalTime(18, 0),
+                minutes = 60,
+                isWeekly = true,
+            }
+        );
+        var practice = await app.Owner().GetAsync("/api/practice/calendar").JsonAsync();
+        await OnceAsync("/api/outside-calendars", new { name = "Outside", address = practice.Text("address") });
+        await OnceAsync(
+            "/api/outside-calendars/file",
+            new { name = "File", text = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//example//tests//EN\r\nEND:VCALENDAR\r\n" }
+        );
+        await OnceAsync("/api/calendar-feed/renew", new { });
         await app.AskAsync(async db =>
         {
+            (await db.PracticeCalendarEntries.CountAsync(), await db.OutsideCalendars.CountAsync()).ShouldBe((1, 2));
             (await db.Meetings.Select(meeting => meeting.Sequence).ToListAsync()).ShouldBe([2, 2]);
             (await db.BookingLinks.CountAsync()).ShouldBe(1);
             return true;

@@ -41,6 +41,7 @@ public sealed class SendOnceTests
         "/api/webhooks/calls/found",
         "/api/webhooks/calls/all-found",
         "/api/meetings/{id}/missed",
+        "/api/outside-calendars/{id}/read",
         "/api/meeting-types/{id}/archiving", // it is so already
         "/api/unfinished-forms/{id}/follow-up", // written to already
         "/api/unfinished-forms/{id}/take-back",
@@ -101,6 +102,10 @@ public sealed class SendOnceTests
     [
         "/api/meetings",
         "/api/meetings/links",
+        "/api/outside-calendars",
+        "/api/outside-calendars/file",
+        "/api/calendar-feed/renew",
+        "/api/practice/calendar",
         "/api/meetings/{id}/move",
         "/api/meetings/{id}/cancel",
         "/public/meetings/{token}/book",

@@ -25,6 +25,9 @@ internal enum DueLane
     /// <summary>Calls to other programs.</summary>
     Webhooks,
 
+    /// <summary>Calendars that are kept elsewhere.</summary>
+    Calendars,
+
     /// <summary>Mail that comes in.</summary>
     Mailbox,
 }

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -13,6 +14,7 @@ using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Fields;
 using PorchLight.Server.Hosting;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -46,6 +48,7 @@ internal static class CalendarEndpoints
         int ToHour,
         WeekNow? Now,
         IReadOnlyList<WeekEntry> Entries,
+        IReadOnlyList<BusyBlock> Busy,
         IReadOnlyList<UpcomingMeeting> Upcoming,
         IReadOnlyList<DayOfWork> DaysOfWork,
         IReadOnlyList<MeetingTypeEndpoints.Host> People
@@ -79,6 +82,11 @@ internal static class CalendarEndpoints
         bool CanMove
     );
 
+    /// <param name="Title">What it is called, for whoever keeps the calendar; "Busy" for others.</param>
+    /// <param name="Detail">Whose calendar it stands in.</param>
+    /// <param name="Says">The whole of it, for who does not see the picture.</param>
+    internal sealed record BusyBlock(int Day, int From, int To, int Lane, int Lanes, string Title, string Detail, string Says);
+
     /// <param name="When">"Today 15:00".</param>
     /// <param name="About">What the inquiry says it is about, in a line; null for none.</param>
     internal sealed record UpcomingMeeting(Id<Meeting> Meeting, string When, string Name, string Detail, string? About);
@@ -98,6 +106,7 @@ internal static class CalendarEndpoints
         PorchDb db,
         FieldCatalogues catalogues,
         BusinessClock clock,
+        ClaimsPrincipal who,
         CancellationToken cancellationToken
     )
     {
@@ -115,7 +124,10 @@ internal static class CalendarEndpoints
         );
         var meetings = await MeetingsAsync(db, within, people ?? [], cancellationToken);
         var next = meetings.Find(one => one.Meeting.State == MeetingState.Booked && one.Meeting.End > now);
-        var blocks = WeekLayout.Of([.. meetings.Select(one => one.Meeting.When)], first, zone);
+        var busy = await BusyAsync(db, within, people ?? [], cancellationToken);
+        // What is busy stands beside meetings at the same time, so both are laid out together.
+        var blocks = WeekLayout.Of([.. meetings.Select(one => one.Meeting.When), .. busy.Select(one => one.When)], first, zone);
+        IEnumerable<WeekBlock> OfMeetings() => blocks.Where(block => block.Item < meetings.Count);
         var open = business.Hours.Weekly.SelectMany(one => one.Spans).ToList();
         var local = now.InZone(zone).LocalDateTime;
         return TypedResults.Ok(
@@ -149,18 +161,27 @@ internal static class CalendarEndpoints
                 ],
                 Math.Min(
                     open.Select(span => span.From.Hour).Append(UsualFromHour).Min(),
-                    blocks.Select(block => block.From / 60).Append(UsualFromHour).Min()
+                    OfMeetings().Select(block => block.From / 60).Append(UsualFromHour).Min()
                 ),
                 Math.Max(
                     open.Select(span => span.To == OpenSpan.EndOfDay ? 24 : span.To.Hour + (span.To.Minute > 0 ? 1 : 0))
                         .Append(UsualToHour)
                         .Max(),
-                    blocks.Select(block => (block.To + 59) / 60).Append(UsualToHour).Max()
+                    OfMeetings().Select(block => (block.To + 59) / 60).Append(UsualToHour).Max()
                 ),
                 local.Date >= first && local.Date < first.PlusDays(WeekLayout.Days)
                     ? new WeekNow(Period.DaysBetween(first, local.Date), local.Hour * 60 + local.Minute)
                     : null,
-                [.. blocks.Select(block => EntryOf(block, meetings[block.Item], next, now, business))],
+                [
+                    .. blocks
+                        .Where(block => block.Item < meetings.Count)
+                        .Select(block => EntryOf(block, meetings[block.Item], next, now, business)),
+                ],
+                [
+                    .. blocks
+                        .Where(block => block.Item >= meetings.Count)
+                        .Select(block => BusyOf(block, busy[block.Item - meetings.Count], who.UserId(), zone)),
+                ],
                 [
                     .. meetings
                         .Where(one => one.Meeting.State == MeetingState.Booked && one.Meeting.End > now)
@@ -179,6 +200,36 @@ internal static class CalendarEndpoints
                     .Select(user => new MeetingTypeEndpoints.Host(user.Id, user.DisplayName))
                     .ToListAsync(cancellationToken)
             )
+        );
+    }
+
+    private sealed record BusyTime(Span When, string Title, string Calendar, Guid User, string Name);
+
+    private static Task<List<BusyTime>> BusyAsync(PorchDb db, Span within, Guid[] people, CancellationToken cancellationToken) =>
+        (
+            from entry in db.OutsideEntries
+            where entry.From < within.To && entry.To > within.From
+            join calendar in db.OutsideCalendars on entry.CalendarId equals calendar.Id
+            where people.Length == 0 || people.Contains(calendar.UserId)
+            join user in db.Users on calendar.UserId equals user.Id
+            orderby entry.From, entry.Id
+            select new BusyTime(new Span(entry.From, entry.To), entry.Title, calendar.Name, user.Id, user.DisplayName)
+        ).ToListAsync(cancellationToken);
+
+    /// <summary>What somebody keeps elsewhere is their own: others see only that they are busy.</summary>
+    private static BusyBlock BusyOf(WeekBlock block, BusyTime busy, Guid viewer, DateTimeZone zone)
+    {
+        var isOwn = busy.User == viewer;
+        var (title, detail) = (isOwn && busy.Title.Length > 0 ? busy.Title : "Busy", isOwn ? busy.Calendar : busy.Name);
+        return new BusyBlock(
+            block.Day,
+            block.From,
+            block.To,
+            block.Lane,
+            block.Lanes,
+            title,
+            detail,
+            $"{title}, {detail}, {MeetingTimeWords.Say(busy.When, zone, zone)}"
         );
     }
 

@@ -49,6 +49,14 @@ internal sealed class MeetingSlots(PorchDb db)
         var hours = await db
             .UserHours.Where(one => users.Contains(one.UserId))
             .ToDictionaryAsync(one => one.UserId, one => one.Hours, cancellationToken);
+        var outside = (
+            await (
+                from entry in db.OutsideEntries
+                join calendar in db.OutsideCalendars on entry.CalendarId equals calendar.Id
+                where users.Contains(calendar.UserId) && entry.From < latest && entry.To > earliest
+                select new { calendar.UserId, When = new Span(entry.From, entry.To) }
+            ).ToListAsync(cancellationToken)
+        ).ToLookup(entry => entry.UserId, entry => entry.When);
         return new Slots(
             rules,
             [.. type.Content.Hosts.Where(users.Contains).Select(HostOf)],
@@ -66,7 +74,7 @@ internal sealed class MeetingSlots(PorchDb db)
                 user,
                 own.WeeklyWithin(business.Hours),
                 own.AllDaysOff(business.Hours),
-                [.. ofThem.Select(meeting => meeting.Busy)],
+                [.. ofThem.Select(meeting => meeting.Busy), .. outside[user]],
                 [.. ofThem.Select(meeting => meeting.Start)]
             );
         }

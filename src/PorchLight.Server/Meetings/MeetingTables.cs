@@ -16,6 +16,8 @@ internal static class MeetingTables
             .HaveId<StoredMeetingType>()
             .HaveId<BookingLink>()
             .HaveId<Meeting>()
+            .HaveId<OutsideCalendar>()
+            .HaveJson<CalendarFaults>()
             .HaveSharedJson<MeetingType>()
             .HaveJson<PersonHours>()
             .HaveJson<MeetingAnswers>();
@@ -52,5 +54,21 @@ internal static class MeetingTables
         builder.Entity<MeetingHost>().ToTable("MeetingHosts").HasKey(host => new { host.MeetingId, host.UserId });
         builder.Entity<MeetingHost>().HasOne<Meeting>().WithMany().HasForeignKey(host => host.MeetingId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<MeetingHost>().HasOne<User>().WithMany().HasForeignKey(host => host.UserId).OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<OutsideCalendar>().ToTable("OutsideCalendars").HasIndex(calendar => calendar.Next);
+        builder.Entity<OutsideCalendar>().HasOne<User>().WithMany().HasForeignKey(one => one.UserId).OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<OutsideEntry>().ToTable("OutsideEntries").Ignore(entry => entry.When);
+        builder.Entity<OutsideEntry>().HasIndex(entry => new { entry.CalendarId, entry.From });
+        builder
+            .Entity<OutsideEntry>()
+            .HasOne<OutsideCalendar>()
+            .WithMany()
+            .HasForeignKey(entry => entry.CalendarId)
+            .OnDelete(DeleteBehavior.Cascade);
+
+        builder.Entity<CalendarFeed>().ToTable("CalendarFeeds").HasKey(feed => feed.UserId);
+        builder.Entity<CalendarFeed>().HasIndex(feed => feed.LinkHash).IsUnique();
+        builder.Entity<CalendarFeed>().HasOne<User>().WithMany().HasForeignKey(feed => feed.UserId).OnDelete(DeleteBehavior.Cascade);
     }
 }

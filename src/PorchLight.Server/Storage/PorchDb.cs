@@ -15,6 +15,7 @@ using PorchLight.Server.Lists;
 using PorchLight.Server.Meetings;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
+using PorchLight.Server.StandIns;
 using PorchLight.Server.Webhooks;
 
 namespace PorchLight.Server.Storage;
@@ -85,6 +86,10 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
     public DbSet<BookingLink> BookingLinks => Set<BookingLink>();
     public DbSet<UserHours> UserHours => Set<UserHours>();
     public DbSet<Meeting> Meetings => Set<Meeting>();
+    public DbSet<PracticeCalendarEntry> PracticeCalendarEntries => Set<PracticeCalendarEntry>();
+    public DbSet<OutsideCalendar> OutsideCalendars => Set<OutsideCalendar>();
+    public DbSet<OutsideEntry> OutsideEntries => Set<OutsideEntry>();
+    public DbSet<CalendarFeed> CalendarFeeds => Set<CalendarFeed>();
     public DbSet<MeetingHost> MeetingHosts => Set<MeetingHost>();
     public DbSet<Webhook> Webhooks => Set<Webhook>();
     public DbSet<WebhookCall> WebhookCalls => Set<WebhookCall>();
@@ -186,6 +191,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
             .HaveWebhooks()
             .HaveInquiries()
             .HaveMeetings()
+            .HavePracticeCalendars()
             .HaveFollowThrough()
             .Properties<Enum>()
             .HaveConversion<string>();
@@ -205,6 +211,7 @@ internal sealed class PorchDb : IdentityDbContext<User, IdentityRole<Guid>, Guid
         builder.MapWebhooks();
         builder.MapInquiries();
         builder.MapMeetings();
+        builder.MapPracticeCalendars();
         builder.MapFollowThrough();
 
         foreach (

@@ -1267,6 +1267,30 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("BookingLinks", (string)null);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Meetings.CalendarFeed", b =>
+                {
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("HasNames")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinkHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinkSealed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("UserId");
+
+                    b.HasIndex("LinkHash")
+                        .IsUnique();
+
+                    b.ToTable("CalendarFeeds", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Meetings.Meeting", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1380,6 +1404,74 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasKey("MeetingId", "UserId");
 
                     b.ToTable("MeetingHosts", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.OutsideCalendar", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AddressSealed")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Expanded")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Fault")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Faults")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Next")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Read")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Next");
+
+                    b.ToTable("OutsideCalendars", (string)null);
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.OutsideEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CalendarId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("From")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("To")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId", "From");
+
+                    b.ToTable("OutsideEntries", (string)null);
                 });
 
             modelBuilder.Entity("PorchLight.Server.Meetings.StoredMeetingType", b =>
@@ -2374,6 +2466,35 @@ namespace PorchLight.Server.Storage.Migrations
                     b.ToTable("Differences", (string)null);
                 });
 
+            modelBuilder.Entity("PorchLight.Server.StandIns.PracticeCalendarEntry", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Email")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsWeekly")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Email");
+
+                    b.ToTable("PracticeCalendarEntries", (string)null);
+                });
+
             modelBuilder.Entity("PorchLight.Server.Webhooks.Webhook", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2741,6 +2862,15 @@ namespace PorchLight.Server.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("PorchLight.Server.Meetings.CalendarFeed", b =>
+                {
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("PorchLight.Server.Meetings.Meeting", b =>
                 {
                     b.HasOne("PorchLight.Server.Records.Client", null)
@@ -2777,6 +2907,24 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Identity.User", null)
                         .WithMany()
                         .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.OutsideCalendar", b =>
+                {
+                    b.HasOne("PorchLight.Server.Identity.User", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("PorchLight.Server.Meetings.OutsideEntry", b =>
+                {
+                    b.HasOne("PorchLight.Server.Meetings.OutsideCalendar", null)
+                        .WithMany()
+                        .HasForeignKey("CalendarId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -3348,6 +3348,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outside-calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOutsideCalendars"];
+        put?: never;
+        post: operations["postOutsideCalendars"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside-calendars/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postOutsideCalendarsFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside-calendars/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postOutsideCalendarsByIdRead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside-calendars/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteOutsideCalendarsById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getCalendarFeed"];
+        put: operations["putCalendarFeed"];
+        post?: never;
+        delete: operations["deleteCalendarFeed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-feed/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["postCalendarFeedRenew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPracticeCalendar"];
+        put?: never;
+        post: operations["postPracticeCalendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/calendar/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deletePracticeCalendarById"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meetings/times": {
         parameters: {
             query?: never;
@@ -4764,6 +4892,24 @@ export interface components {
             /** @description Colleagues of the trade, named where a kind no is said. */
             colleagues?: components["schemas"]["TradeColleague"][];
         };
+        BusyBlock: {
+            /** Format: int32 */
+            day: number;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+            /** Format: int32 */
+            lane: number;
+            /** Format: int32 */
+            lanes: number;
+            /** @description What it is called, for whoever keeps the calendar; "Busy" for others. */
+            title: string;
+            /** @description Whose calendar it stands in. */
+            detail: string;
+            /** @description The whole of it, for who does not see the picture. */
+            says: string;
+        };
         /** @description How a worked-out value is made. Chosen from a list and read as a sentence; there is no formula text. */
         Calculation: components["schemas"]["CalculationCopiedAnswer"] | components["schemas"]["CalculationFixedValue"] | components["schemas"]["CalculationAgeOn"] | components["schemas"]["CalculationTimeBetween"] | components["schemas"]["CalculationDaysUntil"] | components["schemas"]["CalculationCountRows"] | components["schemas"]["CalculationOverRows"] | components["schemas"]["CalculationAreaOfRows"] | components["schemas"]["CalculationDivideAndRoundUp"] | components["schemas"]["CalculationArithmeticOfTwo"] | components["schemas"]["CalculationJoinedText"] | components["schemas"]["CalculationIfElse"];
         /** @description Age in completed years on the event's date (see int Age.On(LocalDate born, LocalDate on)). Unknown when the event lies before the birth. */
@@ -4882,6 +5028,40 @@ export interface components {
             to: null | string;
             /** @description What is counted. */
             in: components["schemas"]["SpanUnit"];
+        };
+        CalendarAtAddress: {
+            name: string;
+            /** @description Where it is read. */
+            address: string;
+        };
+        CalendarInFile: {
+            name: string;
+            /** @description What stands in the file. */
+            text: string;
+        };
+        CalendarRow: {
+            id: components["schemas"]["IdOfOutsideCalendar"];
+            /** Format: uuid */
+            user: string;
+            name: string;
+            /** @description Whether it was given as a file, which is not read again. */
+            isFile: boolean;
+            /** @description When it was read last, in words. */
+            read: string;
+            /** @description Why the last try failed, as a sentence; null where it did not. */
+            fault: null | string;
+            /** @description What in it could not be read, a sentence each. */
+            faults: string[];
+            /** @description How many times of it are still to come, in words. */
+            holds: string;
+        };
+        CalendarView: {
+            /** @description Where it is read, as that of a calendar kept elsewhere. */
+            address: string;
+            /** @description What stands in it in the next two weeks. */
+            days: components["schemas"]["ShownEntry"][];
+            /** @description What was written into it by hand. */
+            own: components["schemas"]["OwnEntry"][];
         };
         CallView: {
             id: components["schemas"]["IdOfWebhookCall"];
@@ -5848,6 +6028,16 @@ export interface components {
             column: null | string;
             sentence: string;
         };
+        FeedView: {
+            /** @description The address; null while there is none. */
+            link: null | string;
+            /** @description Whether it says with whom the meetings are. */
+            hasNames: boolean;
+        };
+        FeedWish: {
+            /** @description Whether it says with whom the meetings are. */
+            hasNames: boolean;
+        };
         /** @description A field of a client or a project. */
         Field: {
             /** @description Names it for ever: "client.email". It begins with whose field it is. */
@@ -6605,7 +6795,19 @@ export interface components {
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
          *     sort by the time they were made). Identifiers of different things cannot be mixed up.
          */
+        IdOfOutsideCalendar: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
         IdOfPersonalLink: string;
+        /**
+         * Format: uuid
+         * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
+         *     sort by the time they were made). Identifiers of different things cannot be mixed up.
+         */
+        IdOfPracticeCalendarEntry: string;
         /**
          * Format: uuid
          * @description The identifier of a T, a UUID (version 7 when made by the server, so that identifiers
@@ -7980,6 +8182,15 @@ export interface components {
             email: string;
             phone: string;
         };
+        NewEntry: {
+            title: string;
+            day: components["schemas"]["LocalDate"];
+            /** @description On the business's clock. */
+            from: components["schemas"]["LocalTime"];
+            /** Format: int32 */
+            minutes: number;
+            isWeekly: boolean;
+        };
         NewField: {
             /** @description Whose field it is. */
             scope: components["schemas"]["RecordScope"];
@@ -8332,6 +8543,11 @@ export interface components {
         OtherNod: {
             runId: components["schemas"]["IdOfRun"];
             step: string;
+        };
+        OwnEntry: {
+            id: components["schemas"]["IdOfPracticeCalendarEntry"];
+            when: string;
+            title: string;
         };
         OwnerCard: {
             /** @description The owner's name. */
@@ -9649,6 +9865,10 @@ export interface components {
             text: string;
             at: string;
         };
+        ShownEntry: {
+            when: string;
+            title: string;
+        };
         /** @description How a form is shown, everything decided. */
         ShownLook: {
             /** @description The colour of buttons, links and marks, as #rrggbb; it can be read on the paper. */
@@ -10735,6 +10955,7 @@ export interface components {
             toHour: number;
             now: null | components["schemas"]["WeekNow"];
             entries: components["schemas"]["WeekEntry"][];
+            busy: components["schemas"]["BusyBlock"][];
             upcoming: components["schemas"]["UpcomingMeeting"][];
             daysOfWork: components["schemas"]["DayOfWork"][];
             /** @description Everybody who works here. */
@@ -18711,6 +18932,362 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PersonHoursWords"];
                 };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getOutsideCalendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarRow"][];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postOutsideCalendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarAtAddress"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postOutsideCalendarsFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarInFile"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postOutsideCalendarsByIdRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteOutsideCalendarsById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getCalendarFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    putCalendarFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeedWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deleteCalendarFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postCalendarFeedRenew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    getPracticeCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    postPracticeCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, with a sentence that says what to do */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    deletePracticeCalendarById: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused, with a sentence that says what to do */
             default: {
