@@ -104,6 +104,7 @@ public sealed class EveryScreenTests
             "/practice-chat",
             $"/calendar/types/{type}",
             "/calendar/hours",
+            "/practice-calendar",
             $"/follow-through/{follow}/plan-table",
             "/practice-texts",
             $"/follow-through/{follow}/people",

@@ -107,6 +107,7 @@ internal sealed class DemoBusiness(
             await scope.ServiceProvider.GetRequiredService<DemoOddInquiries>().PlayAsync(walls, owner, now);
             await new DemoFollowThroughs(scopes).PlayAsync(owner, now);
             await new DemoMeetings(scopes).PlayAsync(owner.Id, now);
+            await new DemoMeetings(scopes).KeepOutsideCalendarAsync(owner, now);
             await LetTimePassAsync(now);
         }
 

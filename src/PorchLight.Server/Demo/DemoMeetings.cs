@@ -3,8 +3,10 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Meetings;
+using PorchLight.Server.Identity;
 using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
+using PorchLight.Server.StandIns;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Demo;
@@ -38,6 +40,16 @@ internal sealed class DemoMeetings(IServiceScopeFactory scopes)
         (4, 10, 0, Colours, MeetingPlaceKind.Ours, "", Then.Stays),
         (6, 15, 30, FirstTalk, MeetingPlaceKind.Video, "", Then.Stays),
         (8, 11, 0, Look, MeetingPlaceKind.Theirs, "The old ropeworks, Quay Street", Then.Stays),
+    ];
+
+    /// <summary>What stands in the owner's calendar outside, by working days from today.</summary>
+    private static readonly (int Day, int Hour, int Minute, int Minutes, string Title, bool IsWeekly)[] Outside =
+    [
+        (-3, 13, 0, 45, "Dentist", false),
+        (-2, 8, 30, 60, "School run, then market", true),
+        (1, 12, 0, 60, "Lunch with Ida", false),
+        (3, 9, 0, 480, "Paper mill, all day", false),
+        (5, 16, 30, 90, "Choir", true),
     ];
 
     /// <summary>Adds the types, as part of the caller's write.</summary>
@@ -161,6 +173,40 @@ internal sealed class DemoMeetings(IServiceScopeFactory scopes)
 
             await write.SaveAsync(CancellationToken.None);
         }
+    }
+
+    /// <summary>Fills the owner's practice calendar outside, and reads it as theirs.</summary>
+    public async Task KeepOutsideCalendarAsync(User owner, Instant now)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var services = scope.ServiceProvider;
+        var db = services.GetRequiredService<PorchDb>();
+        await using var write = await db.WriteAsync(CancellationToken.None);
+        var calendar = (await db.BusinessAsync()).Calendar;
+        var email = owner.Email!.ToLowerInvariant();
+        foreach (var (day, hour, minute, minutes, title, isWeekly) in Outside)
+        {
+            var date = calendar.WorkingDaysAfter(calendar.Today(now), day)!.Value;
+            db.PracticeCalendarEntries.Add(
+                new PracticeCalendarEntry
+                {
+                    Id = new Id<PracticeCalendarEntry>(Guid.CreateVersion7()),
+                    Email = email,
+                    Title = title,
+                    Start = calendar.ToInstant(date.At(new LocalTime(hour, minute))),
+                    Minutes = minutes,
+                    IsWeekly = isWeekly,
+                }
+            );
+        }
+
+        await write.FlushAsync(CancellationToken.None);
+        var address = PracticeCalendars.AddressOf(email);
+        var text = (await services.GetRequiredService<PracticeCalendars>().ReadAsync(new Uri(address), CancellationToken.None))!;
+        var outside = services.GetRequiredService<OutsideCalendars>();
+        var times = (await outside.ReadAsync(text, now, CancellationToken.None))!;
+        outside.Add(owner.Id, "Family", services.GetRequiredService<Tokens>().Seal(address), text, times, now);
+        await write.SaveAsync(CancellationToken.None);
     }
 
     private static async Task<Meeting> BookAsync(

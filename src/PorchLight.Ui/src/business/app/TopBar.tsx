@@ -137,6 +137,9 @@ function PracticeMenu() {
         <Link to="/practice-chat">Practice team chat</Link>
       </MenuItem>
       <MenuItem asChild>
+        <Link to="/practice-calendar">Practice calendar</Link>
+      </MenuItem>
+      <MenuItem asChild>
         <Link to="/practice-texts">Practice texts and page notes</Link>
       </MenuItem>
       {isDemo && <SkipAhead />}

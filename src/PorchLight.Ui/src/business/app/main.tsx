@@ -31,6 +31,7 @@ import { InquiryPanel } from "../inquiries/InquiryPanel";
 import { StuckMail } from "../mail/StuckMail";
 import { MailList } from "../practice/MailList";
 import { MailPanel } from "../practice/MailPanel";
+import { PracticeCalendar } from "../practice/PracticeCalendar";
 import { PracticeTexts } from "../practice/PracticeTexts";
 import { TeamChat } from "../practice/TeamChat";
 import { ClientList } from "../clients/ClientList";
@@ -95,6 +96,7 @@ const router = createBrowserRouter([
       { path: "/calendar", element: <CalendarPage />, children: [{ path: ":id", element: <MeetingPanel /> }] },
       { path: "/practice-mail", element: <MailList />, children: [{ path: ":id", element: <MailPanel /> }] },
       { path: "/practice-texts", element: <PracticeTexts /> },
+      { path: "/practice-calendar", element: <PracticeCalendar /> },
       { path: "/practice-chat", element: <TeamChat /> },
       { path: "/settings/:section?/:view?", element: <Settings /> },
       { path: "/mails", element: <MailTimes /> },

@@ -10,6 +10,8 @@ import { useEdit } from "../saving/useEdit";
 import { useTitle } from "../shell/useTitle";
 import { WeekFields } from "../shell/WeekFields";
 import { CalendarTabs } from "./CalendarTabs";
+import { OutsideCalendars } from "./OutsideCalendars";
+import { OwnFeed } from "./OwnFeed";
 
 type View = Schemas["UserHoursView"];
 
@@ -89,6 +91,10 @@ function OfPerson({ view, person }: { view: View; person: View["people"][number]
           />
         </div>
       </SavedForm>
+      <div className="-mt-2 rounded-soft bg-card px-6 pb-5 shadow-soft empty:hidden">
+        <OutsideCalendars user={person.user} isYou={person.isYou} />
+        {person.isYou && <OwnFeed />}
+      </div>
     </section>
   );
 }

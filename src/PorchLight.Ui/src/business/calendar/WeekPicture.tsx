@@ -4,6 +4,7 @@ import { useListAddress } from "../../kit/listAddress";
 
 type Week = Schemas["WeekView"];
 type Entry = Week["entries"][number];
+type Busy = Week["busy"][number];
 
 /** How high an hour is. */
 const hourRem = 3.4;
@@ -69,7 +70,12 @@ function Grid({ week, open }: { week: Week; open: string | undefined }) {
               .map((entry) => (
                 <Block key={entry.meeting} entry={entry} fromHour={week.fromHour} isOpen={entry.meeting === open} />
               ))}
-            {week.now?.day === index && (
+            {week.busy
+              .filter((busy) => busy.day === index && busy.to > 60 * week.fromHour && busy.from < 60 * week.toHour)
+              .map((busy) => (
+                <BusyTime key={busy.says} busy={busy} fromHour={week.fromHour} toHour={week.toHour} />
+              ))}
+            {week.now?.day === index && week.now.minute >= 60 * week.fromHour && week.now.minute < 60 * week.toHour && (
               <li
                 aria-hidden
                 className="pointer-events-none absolute inset-x-0 z-10 h-1 border-y border-dusk bg-lamp"
@@ -113,6 +119,34 @@ function Block({ entry, fromHour, isOpen }: { entry: Entry; fromHour: number; is
   );
 }
 
+/** A time at which somebody is busy, by a calendar kept elsewhere. */
+function BusyTime({ busy, fromHour, toHour }: { busy: Busy; fromHour: number; toHour: number }) {
+  const [from, to] = [Math.max(busy.from, 60 * fromHour), Math.min(busy.to, 60 * toHour)];
+  const width = 100 / busy.lanes;
+  return (
+    <li
+      title={busy.says}
+      className="absolute p-px"
+      style={{
+        top: `${remOf(from - 60 * fromHour) + 0.6}rem`,
+        height: `${remOf(to - from)}rem`,
+        left: `${busy.lane * width}%`,
+        width: `${width}%`,
+      }}
+    >
+      <span className="busy-time block h-full overflow-hidden rounded-soft px-1.5 py-0.5 text-note leading-tight text-slate">
+        <span className="sr-only">{busy.says}</span>
+        <strong aria-hidden className="block truncate">
+          {busy.title}
+        </strong>
+        <span aria-hidden className="block truncate text-caption">
+          {busy.detail}
+        </span>
+      </span>
+    </li>
+  );
+}
+
 /** The same as a list, for narrow screens. */
 function DayList({ week, open }: { week: Week; open: string | undefined }) {
   const withSearch = useListAddress();
@@ -120,12 +154,15 @@ function DayList({ week, open }: { week: Week; open: string | undefined }) {
     <ul className="grid gap-3 @2xl/list:hidden">
       {week.days.map((day, index) => {
         const entries = week.entries.filter((entry) => entry.day === index);
+        const busy = week.busy.filter((one) => one.day === index);
         return (
           <li key={day.date} className="rounded-soft bg-card p-3 shadow-soft">
             <p>
               <strong>{day.name}</strong> <span className="text-slate">{day.number}</span>
               {day.isToday && <span className="ml-2 font-semibold">today</span>}
-              {entries.length === 0 && <span className="ml-2 text-slate">{day.isClosed ? "closed" : "nothing"}</span>}
+              {entries.length + busy.length === 0 && (
+                <span className="ml-2 text-slate">{day.isClosed ? "closed" : "nothing"}</span>
+              )}
             </p>
             {entries.length > 0 && (
               <ul className="mt-1 grid gap-1">
@@ -146,6 +183,11 @@ function DayList({ week, open }: { week: Week; open: string | undefined }) {
                 ))}
               </ul>
             )}
+            {busy.map((one) => (
+              <p key={one.says} className="busy-time mt-1 rounded-soft px-2 py-1 text-slate">
+                {one.says}
+              </p>
+            ))}
           </li>
         );
       })}
